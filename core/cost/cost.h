@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What a plan costs each winter. Kit is spread over its life by the annuity a = i/(1 - (1+i)^-n) (engineering economics).
+#pragma once
+
+#include "core/plan/plan.h"
+
+namespace muffle {
+
+/// Yearly payment per unit of capital; 1/years at no interest. rate >= 0, years > 0.
+double annuityFactor(double rate, double years);
+
+/// Present value and equal yearly cost of a purchase and a yearly cost that grows at `escalation`, paid at year ends.
+struct LifeCost {
+  double presentRunning;
+  double presentTotal;
+  double equalYearly;
+};
+LifeCost lifeCost(double capital, double yearlyCost, double rate, double escalation, double years);
+
+/// A thing that a chosen measure adds.
+struct Kit {
+  std::string name;
+  double capital = 0.0;
+  double life_years = 5.0;
+  double hoursPerWinter = 0.0;
+};
+
+struct Cost {
+  double energy = 0.0; ///< money a winter
+  double kit = 0.0;
+  double hours = 0.0;      ///< hours a winter
+  double hoursMoney = 0.0; ///< at the grower's own rate
+  [[nodiscard]] double total() const { return energy + kit + hoursMoney; }
+};
+
+Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit);
+
+} // namespace muffle

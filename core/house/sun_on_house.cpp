@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/house/sun_on_house.h"
+
+#include "core/constants.h"
+#include "core/sun/glazing.h"
+#include "core/sun/irradiance.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kAlbedo = 0.2;
+
+/// Transmittance at an incidence over the diffuse one, for a typical sheet; index is whole degrees.
+const std::array<double, 91>& angleFactor() {
+  static const std::array<double, 91> table = [] {
+    constexpr double kIndex = 1.5, kPath = 0.02;
+    std::array<double, 91> t{};
+    const double diffuse = glazingDiffuseTransmittance(kIndex, kPath, 1);
+    for (int i = 0; i <= 90; ++i) t[static_cast<std::size_t>(i)] = glazingOptics(kIndex, kPath, std::min(i, 89), 1).transmittance / diffuse;
+    t[90] = 0.0;
+    return t;
+  }();
+  return table;
+}
+
+} // namespace
+
+SunOnHouse sunOnHouse(const HouseShape& shape, const Winter& w, double latitude_deg) {
+  const std::size_t n = w.size();
+  SunOnHouse sun;
+  for (auto& g : sun.group_W_m2) g.assign(n, 0.0);
+  sun.beamInside_W_m2.assign(n, 0.0);
+  sun.diffuse_W_m2.assign(n, 0.0);
+  sun.upright_W_m2.assign(n, 0.0);
+  const auto faces = shape.faces();
+  std::array<double, 3> area{};
+  struct Plane { std::size_t group; double area, cosSlope, sinSlope, azimuth_rad, slope_deg; };
+  std::vector<Plane> planes;
+  for (const Face& f : faces) {
+    if (f.group == FaceGroup::backWall) continue;
+    const auto g = static_cast<std::size_t>(f.group);
+    area[g] += f.area_m2;
+    planes.push_back({g, f.area_m2, std::cos(radians(f.slope_deg)), std::sin(radians(f.slope_deg)), radians(f.azimuth_deg), f.slope_deg});
+  }
+  const double equator_rad = radians(latitude_deg >= 0.0 ? 180.0 : 0.0);
+  const auto& factor = angleFactor();
+  for (std::size_t i = 0; i < n; ++i) {
+    const double global = w.sun_W_m2[i];
+    if (global <= 0.0) continue;
+    const double zenith = radians(static_cast<double>(w.zenith_deg[i]));
+    const double azimuth = radians(static_cast<double>(w.azimuth_deg[i]));
+    const double cosZ = std::cos(zenith), sinZ = std::sin(zenith);
+    const double diffuse = w.diffuse_W_m2[i];
+    double weight = 0.0, weighted = 0.0;
+    for (const Plane& p : planes) {
+      const double cosine = std::clamp(cosZ * p.cosSlope + sinZ * p.sinSlope * std::cos(azimuth - p.azimuth_rad), -1.0, 1.0);
+      const double incidence = degrees(std::acos(cosine));
+      sun.group_W_m2[p.group][i] += p.area / area[p.group] * tiltedIrradiance(global, diffuse, static_cast<double>(w.extraterrestrial_W_m2[i]), static_cast<double>(w.zenith_deg[i]), incidence, p.slope_deg, kAlbedo, SkyModel::hayDavies).total();
+      if (cosine > 0.0) {
+        weight += p.area * cosine;
+        weighted += p.area * cosine * factor[static_cast<std::size_t>(incidence + 0.5)];
+      }
+    }
+    sun.beamInside_W_m2[i] = weight > 0.0 ? (global - diffuse) * weighted / weight : 0.0;
+    sun.diffuse_W_m2[i] = diffuse;
+    const double cosUpright = sinZ * std::cos(azimuth - equator_rad);
+    sun.upright_W_m2[i] = tiltedIrradiance(global, diffuse, static_cast<double>(w.extraterrestrial_W_m2[i]), static_cast<double>(w.zenith_deg[i]), degrees(std::acos(std::clamp(cosUpright, -1.0, 1.0))), 90.0, kAlbedo, SkyModel::hayDavies).total();
+  }
+  return sun;
+}
+
+} // namespace muffle

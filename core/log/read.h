@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Reads a logger's delimited text: separator, decimal sign, header, date form, units and roles are recognised and every
+// guess is said. Quoting by RFC 4180. A wrong cell is counted and left out; it never ends the reading.
+//
+//   auto log = readLog(bytes, {.zone = zone});
+//   for (const std::string& line : log->recognised) show(line);
+#pragma once
+
+#include "core/log/log.h"
+#include "core/status.h"
+
+#include <functional>
+#include <optional>
+#include <string_view>
+
+namespace muffle {
+
+struct ReadOptions {
+  TimeZone zone = TimeZone::utc();    ///< for clock times without an offset
+  std::optional<char> separator;      ///< overrules the guess
+  std::optional<bool> decimalComma;
+  std::optional<bool> monthFirst;
+  std::optional<bool> fahrenheit;     ///< unit of temperature columns that carry no mark
+  /// Called now and then with the share done, 0..1; return false to stop.
+  std::function<bool(double)> progress;
+};
+
+struct ReadLog {
+  Log log;
+  std::vector<std::string> recognised; ///< what was taken for what, a sentence each
+  long rows = 0;                       ///< data rows seen
+  long rowsLeftOut = 0;                ///< without a readable time
+  long cellsLeftOut = 0;               ///< neither a number nor a missing mark
+  std::vector<Problem> firstProblems;  ///< the first few, with line numbers
+};
+
+Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options);
+
+/// Muffle's own form: `time,<channel> [unit],...`, ISO 8601 with offset.
+std::string writeLogCsv(const Log& log, const TimeZone& zone);
+
+} // namespace muffle

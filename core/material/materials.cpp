@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/material/materials.h"
+
+#include <algorithm>
+#include <array>
+
+namespace muffle {
+namespace {
+
+// Long-wave optics: Nijskens et al., Acta Hortic. 148 (1984) and ASAE greenhouse engineering tables. A film in use at
+// night carries drops; the plain films are given as found in houses, part wet, between dry and fully wet.
+constexpr std::array<CoverMaterial, 14> kCovers{{
+    {"pe-film", "polyethylene film, plain", {0.40, 0.45}, 0.83, 0.12, 0.0, 420.0, "emissivity 0.15 dry to 0.8 wet, long-wave transmittance 0.75 to 0.1", "Nijskens 1984; 0.2 mm at 920 kg/m3, 2300 J/kgK"},
+    {"pe-film-ir", "polyethylene film, heat-holding", {0.65, 0.22}, 0.82, 0.12, 0.0, 420.0, "long-wave transmittance 0.1 to 0.35", "Nijskens 1984"},
+    {"eva-film", "EVA film", {0.60, 0.27}, 0.85, 0.10, 0.0, 420.0, "long-wave transmittance 0.2 to 0.4", "Nijskens 1984"},
+    {"glass-4mm", "glass 4 mm", {0.90, 0.0}, 0.78, 0.14, 0.004, 8000.0, "solar transmittance 0.75 to 0.82 diffuse", "ISO 10456; EN 673; 2500 kg/m3, 800 J/kgK"},
+    {"twin-wall-8", "twin-wall polycarbonate 8 mm", {0.90, 0.02}, 0.69, 0.22, 0.130, 1800.0, "U 3.2 to 3.8 as a whole cover", "ASAE heating tables; 1.5 kg/m2"},
+    {"twin-wall-16", "triple-wall polycarbonate 16 mm", {0.90, 0.0}, 0.60, 0.28, 0.260, 3200.0, "U 2.2 to 2.6 as a whole cover", "manufacturer-neutral range; 2.7 kg/m2"},
+    {"sealed-glass", "sealed double glass, 12 mm gap", {0.90, 0.0}, 0.70, 0.20, 0.165, 16000.0, "U 2.8 to 3.8 as a whole cover", "ISO 6946 air layer and ASAE tables"},
+    {"acrylic-16", "twin-wall acrylic 16 mm", {0.90, 0.0}, 0.76, 0.16, 0.200, 7400.0, "U 2.5 to 3.0 as a whole cover", "ASAE heating tables; 5 kg/m2"},
+    {"bubble-wrap", "bubble wrap, large bubble", {0.70, 0.15}, 0.76, 0.16, 0.110, 700.0, "R 0.08 to 0.15", "extension engineering trials"},
+    {"fleece", "fleece", {0.60, 0.30}, 0.80, 0.15, 0.010, 60.0, "17 to 50 g/m2", "extension trials; nearly open to long-wave when dry"},
+    {"woven-blanket", "woven night blanket", {0.85, 0.05}, 0.15, 0.55, 0.030, 250.0, "saves 20 to 35 %", "ASAE heating tables"},
+    {"aluminised-screen", "aluminised night screen", {0.25, 0.03}, 0.10, 0.75, 0.015, 200.0, "saves 40 to 60 %", "ASAE heating tables; one bright face counted as half"},
+    {"foam-board-50", "rigid foam board 50 mm", {0.90, 0.0}, 0.0, 0.40, 1.430, 2300.0, "k 0.030 to 0.040", "ISO 10456, k 0.035"},
+    {"timber-25", "timber board 25 mm", {0.90, 0.0}, 0.0, 0.40, 0.192, 20000.0, "k 0.12 to 0.18", "ISO 10456, k 0.13, 500 kg/m3, 1600 J/kgK"},
+}};
+
+constexpr std::array<SoilMaterial, 6> kSoils{{
+    {"sand-dry", "dry sand", 0.40, 1600.0, 850.0, "k 0.2 to 0.6", "ISO 13370 annex; Farouki 1981"},
+    {"sand-moist", "moist sand or gravel", 2.0, 1900.0, 1050.0, "k 1.5 to 2.5", "ISO 13370 table 7, sand or gravel"},
+    {"loam", "loam, moist", 1.3, 1700.0, 1250.0, "k 0.8 to 1.6", "Farouki 1981"},
+    {"clay", "clay or silt", 1.5, 1800.0, 1670.0, "k 1.0 to 2.0", "ISO 13370 table 7, clay or silt"},
+    {"peat", "peaty soil, wet", 0.45, 900.0, 3000.0, "k 0.3 to 0.6", "Farouki 1981"},
+    {"rock", "homogeneous rock", 3.5, 2500.0, 800.0, "k 2.5 to 4.5", "ISO 13370 table 7, rock"},
+}};
+
+} // namespace
+
+std::span<const CoverMaterial> coverMaterials() { return kCovers; }
+std::span<const SoilMaterial> soilMaterials() { return kSoils; }
+
+const CoverMaterial* findCoverMaterial(std::string_view id) {
+  const auto it = std::find_if(kCovers.begin(), kCovers.end(), [&](const auto& m) { return m.id == id; });
+  return it == kCovers.end() ? nullptr : &*it;
+}
+const SoilMaterial* findSoilMaterial(std::string_view id) {
+  const auto it = std::find_if(kSoils.begin(), kSoils.end(), [&](const auto& m) { return m.id == id; });
+  return it == kSoils.end() ? nullptr : &*it;
+}
+
+} // namespace muffle

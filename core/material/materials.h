@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What skins and floors are made of. One table each; every row carries its source and the range seen in practice.
+#pragma once
+
+#include "core/house/longwave.h"
+
+#include <span>
+#include <string_view>
+
+namespace muffle {
+
+/// A sheet, film, board or cloth that can be a layer of a skin.
+struct CoverMaterial {
+  std::string_view id;
+  std::string_view name;
+  LongwaveSheet longwave;
+  double solarTransmittance;   ///< diffuse, clean and dry, 0..1
+  double solarReflectance;     ///< 0..1 - transmittance
+  double resistance_m2K_W;     ///< of the body, face to face; 0 for films
+  double capacity_J_m2K;       ///< heat stored per area
+  std::string_view range;      ///< what is seen in practice
+  std::string_view source;
+};
+
+struct SoilMaterial {
+  std::string_view id;
+  std::string_view name;
+  double conductivity_W_mK;
+  double density_kg_m3;
+  double heat_J_kgK;
+  std::string_view range;
+  std::string_view source;
+};
+
+std::span<const CoverMaterial> coverMaterials();
+std::span<const SoilMaterial> soilMaterials();
+/// nullptr if there is no such id.
+const CoverMaterial* findCoverMaterial(std::string_view id);
+const SoilMaterial* findSoilMaterial(std::string_view id);
+
+} // namespace muffle

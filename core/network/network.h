@@ -1,0 +1,161 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// An explicit thermal network: nodes joined by links, fed by sources, held by thermostats. It knows no greenhouses.
+//   C_i dT_i/dt = sum of link flows + sources + thermostats        (C_i = 0: algebraic, the sum is zero)
+// Temperatures in degC, powers in W, conductances in W/K, times in s from the start of the run.
+//
+//   Network net;
+//   const int air = net.addNode("air", 250e3, 8.0);
+//   const int out = net.addBoundary("out", Driver::constant(-5.0));
+//   net.addConductance(air, out, 120.0);
+//   auto solver = Solver::prepare(net);
+#pragma once
+
+#include "core/status.h"
+
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace muffle {
+
+/// Values over time. Regular when step_s > 0 (times start_s + i step_s), else at the given times (increasing).
+/// Linear between points and held at the ends; `hold` keeps each value until the next point instead.
+struct Signal {
+  std::vector<double> value;
+  std::vector<double> t_s;
+  double start_s = 0.0;
+  double step_s = 0.0;
+  bool hold = false;
+  [[nodiscard]] double at(double t_s) const;
+};
+
+/// A quantity that drives a boundary (degC) or a source (W).
+struct Driver {
+  enum class Kind { constant, sine, table, halfSine };
+  Kind kind = Kind::constant;
+  double mean = 0.0;       ///< constant value, mean of the sine, offset of the table, 0 for a half-sine
+  double amplitude = 0.0;  ///< of the sine, peak of the half-sine, factor on the table
+  double period_s = 86400; ///< of the sine, > 0
+  double peak_s = 0.0;     ///< time of the sine's maximum
+  double from_s = 0.0;     ///< half-sine: starts
+  double to_s = 0.0;       ///< half-sine: ends, > from_s
+  bool daily = false;      ///< half-sine: repeats every 86 400 s
+  int signal = -1;         ///< table: index into Network::signals
+
+  static Driver constant(double value);
+  static Driver sine(double mean, double amplitude, double period_s, double peak_s);
+  static Driver table(int signal, double factor = 1.0, double offset = 0.0);
+  static Driver halfSine(double peak, double from_s, double to_s, bool daily);
+  [[nodiscard]] double at(double t_s, const std::vector<Signal>& signals) const;
+};
+
+struct Node {
+  std::string id;
+  double capacity_J_K = 0.0; ///< >= 0; 0 makes an algebraic node
+  double initial_C = 0.0;
+  std::optional<Driver> boundary; ///< set: the temperature is given
+};
+
+enum class LinkKind {
+  conductance, ///< q = G (Ta - Tb), G in W/K
+  radiative,   ///< q = sigma A (Ta^4 - Tb^4), A in m2
+  natural,     ///< q = k A (dT^2 + 0.01)^(p/2) dT, k in W/m2K^(1+p)
+  advective,   ///< m cp (Ta - Tb) into b; a is not cooled by it
+};
+
+struct Link {
+  LinkKind kind = LinkKind::conductance;
+  int from = -1;
+  int to = -1;
+  double coefficient = 0.0; ///< W/K, m2, k x A or W/K by kind; >= 0
+  double exponent = 0.0;    ///< natural only
+  int modulator = -1;       ///< signal that multiplies the coefficient, sampled at mid-step; -1 none
+  std::string part;         ///< name under which flows are reported; may be empty
+};
+
+struct SolidLayer {
+  double thickness_m = 0.0; ///< > 0
+  double conductivity_W_mK = 0.0;
+  double density_kg_m3 = 0.0;
+  double heat_J_kgK = 0.0;
+  int cells = 0; ///< 0: chosen from the layer's diffusivity
+};
+
+/// A plane solid between two nodes. Its layer boundaries are nodes "id:0" (first surface), "id:1", ...
+struct Solid {
+  std::string id;
+  double area_m2 = 0.0;
+  int from = -1;
+  std::optional<double> hFrom_W_m2K = {}; ///< none: perfect contact
+  int to = -1;
+  std::optional<double> hTo_W_m2K = {};
+  double initial_C = 0.0;
+  std::optional<double> initialFar_C = {}; ///< set: the start is a straight line from initial_C to this
+  std::vector<SolidLayer> layers = {};
+  std::string part = {}; ///< for the link on the `from` side
+};
+
+struct Source {
+  int node = -1;
+  Driver power;
+  std::string id;
+};
+
+struct Thermostat {
+  enum class Mode {
+    ideal,     ///< the mean power of the step that ends it on the setpoint, within 0..power_W
+    hysteresis ///< full power from on_C down until off_C up; starts off
+  };
+  std::string id;
+  int sensor = -1;
+  int heats = -1;
+  Mode mode = Mode::ideal;
+  double setpoint_C = 0.0;
+  int setpointSignal = -1; ///< hold signal in degC that replaces setpoint_C; ideal only
+  double on_C = 0.0;
+  double off_C = 0.0;
+  double power_W = 0.0;
+};
+
+struct Vent {
+  int from = -1;
+  int to = -1;
+  int sensor = -1;
+  double opens_C = 0.0;
+  double full_C = 0.0; ///< > opens_C
+  double conductance_W_K = 0.0;
+  std::string part;
+};
+
+struct Network {
+  std::vector<Node> nodes;
+  std::vector<Link> links;
+  std::vector<Solid> solids;
+  std::vector<Source> sources;
+  std::vector<Thermostat> thermostats;
+  std::vector<Vent> vents;
+  std::vector<Signal> signals;
+  std::vector<std::pair<std::string, int>> aliases; ///< surfaces in perfect contact with a node: name, node
+  double step_s = 600.0;
+  double end_s = 86400.0;
+  double outputEvery_s = 3600.0;
+
+  int addNode(std::string id, double capacity_J_K, double initial_C);
+  int addBoundary(std::string id, Driver driver);
+  int addSignal(Signal signal);
+  Link& addConductance(int from, int to, double conductance_W_K, std::string part = {});
+  Link& addRadiative(int from, int to, double area_m2, std::string part = {});
+  Link& addNatural(int from, int to, double area_m2, double k, double exponent, std::string part = {});
+  Link& addAdvective(int from, int to, double mcp_W_K, std::string part = {});
+  /// Appends the solid and the nodes of its layer boundaries and cells; returns the node of its first surface.
+  int addSolid(Solid solid);
+  /// Node index of an id or alias, -1 if there is none.
+  [[nodiscard]] int find(const std::string& id) const;
+};
+
+/// Everything that keeps a network from being solved.
+Problems validate(const Network& network);
+
+} // namespace muffle

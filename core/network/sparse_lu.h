@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// LU without pivoting for a matrix of symmetric pattern whose structure is analysed once. Heat networks are nearly
+// trees, so that elimination in minimum-degree order makes almost no fill and a factorisation is a short list of
+// multiply-subtracts. Diagonal dominance (capacity and conductances on the diagonal) makes pivoting unnecessary.
+//
+// Rows marked `fixed` never change between factorisations: they are eliminated first, and that part of the work is
+// kept (base()) and reused.
+//
+//   SparseLu lu(n, pairs, isFixed);
+//   lu.values()[lu.entry(i, j)] += a_ij;  lu.factor();  lu.solve(b);
+#pragma once
+
+#include <span>
+#include <utility>
+#include <vector>
+
+namespace muffle {
+
+class SparseLu {
+public:
+  SparseLu() = default;
+  /// pairs: off-diagonal couplings (either order, repeats allowed), indices 0..n-1. isFixed has size n.
+  SparseLu(int n, const std::vector<std::pair<int, int>>& pairs, const std::vector<bool>& isFixed);
+
+  [[nodiscard]] int size() const { return m_n; }
+  /// Position of row i in the elimination order; factor(), solve() and entry() speak of these positions.
+  [[nodiscard]] int position(int original) const { return m_position[static_cast<std::size_t>(original)]; }
+  /// Number of leading positions that are fixed.
+  [[nodiscard]] int fixedCount() const { return m_fixed; }
+
+  /// Index into values() of entry (row, column) in positions; a write-only dump for positions >= size().
+  [[nodiscard]] int entry(int row, int column) const;
+  [[nodiscard]] int valueCount() const { return m_n + 2 * m_pairs + 1; }
+  [[nodiscard]] std::vector<double>& values() { return m_value; }
+
+  /// Eliminates positions from..to-1 in place.
+  void factor(int from, int to);
+  void factor() { factor(0, m_n); }
+  /// Solves A x = b in place; b has size() entries in positions.
+  void solve(double* b) const;
+  [[nodiscard]] std::vector<double>& inverseDiagonal() { return m_inverse; }
+
+private:
+  struct Update {
+    int target;
+    int upper;
+  };
+  int m_n = 0;
+  int m_fixed = 0;
+  int m_pairs = 0;
+  std::vector<int> m_position;
+  std::vector<int> m_start;       ///< size n+1: pairs of pivot k are m_start[k]..m_start[k+1]-1
+  std::vector<int> m_row;         ///< other position (> k) of each pair
+  std::vector<int> m_updateStart; ///< size pairs+1
+  std::vector<Update> m_update;
+  std::vector<double> m_value; ///< diagonal, upper (pairs), lower (pairs), dump
+  std::vector<double> m_inverse;
+};
+
+} // namespace muffle

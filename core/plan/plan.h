@@ -1,0 +1,131 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// A plan: one complete design of a house, what it must hold, what it costs, and what may be added to it.
+// As JSON it is schema "muffle-plan-1" (docs/plan-format.md); values outside the ranges given there never enter a Plan.
+#pragma once
+
+#include "core/house/shape.h"
+#include "core/sun/position.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace muffle {
+
+struct Site {
+  std::string name;
+  Place place;
+  std::string timeZone = "UTC";
+  double wind_m_s = 1.5;              ///< assumed where the log has none
+  double groundMean_C = 10.0;         ///< of the undisturbed ground over the year
+  double groundAmplitude_K = 9.0;     ///< of its surface
+  double coldestDay = 25.0;           ///< day of year of its coldest surface
+};
+
+/// One layer of a skin, from outside in; the gap lies between it and the next layer inwards.
+struct Layer {
+  std::string material = "pe-film";
+  double gap_m = 0.05;
+  bool operator==(const Layer&) const = default;
+};
+
+struct Skin {
+  std::vector<Layer> layers;
+  bool operator==(const Skin&) const = default;
+};
+
+/// A cloth drawn inside the cover from sunset to sunrise.
+struct NightBlanket {
+  std::string material = "woven-blanket";
+  double leak = 0.1; ///< share of the gap's air that still mixes with the house when closed
+};
+
+struct Floor {
+  std::string soil = "loam";
+  double edgeInsulation_m2K_W = 0.0; ///< of a skirt round the foot
+  double edgeDepth_m = 0.0;
+};
+
+struct House {
+  HouseShape shape;
+  Skin roof{{Layer{}}};
+  Skin sides{{Layer{}}};
+  Skin ends{{Layer{}}};
+  std::optional<NightBlanket> blanket;
+  double airChanges_per_h = 0.8;      ///< in still air, shut
+  double windAirChanges = 0.25;       ///< added per m/s of wind
+  Floor floor;
+  std::optional<double> backWall_C;   ///< temperature behind a lean-to's wall; without it the wall faces outside air
+  double ventOpens_C = 22.0;
+  double ventFull_C = 28.0;
+  double ventAirChanges_per_h = 15.0; ///< fully open
+};
+
+struct Setpoints {
+  double hold_C = 1.0;  ///< the line that must not be crossed
+  double night_C = 2.0; ///< what the heater aims at from sunset to sunrise
+  double day_C = 4.0;   ///< and by day
+};
+
+enum class BarrelColour { black, blue, white, bare };
+
+struct Barrels {
+  std::string name = "barrels";
+  int count = 6;
+  double litres = 200.0;
+  BarrelColour colour = BarrelColour::black;
+  double film_W_m2K = 8.0;   ///< air and radiation together at a barrel's skin
+  double sunShare = 0.6;     ///< of the barrel's silhouette that the sun reaches
+  double x_m = 2.0;          ///< where they stand across the house, for the drawing
+};
+
+struct Heater {
+  std::string name = "electric heater";
+  double power_W = 3000.0;
+  double price = 0.0; ///< bought with this plan; 0 if already owned
+  double life_years = 10.0;
+};
+
+enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater };
+
+/// Something that may be added. `levels` are its sizes to try besides "not": barrels, watts, or air changes per hour.
+struct Measure {
+  MeasureKind kind = MeasureKind::sealing;
+  std::string name;
+  std::vector<double> levels;
+  std::string material; ///< skin and blanket
+  double gap_m = 0.05;  ///< skin
+  double price = 0.0;   ///< per m2 of cover, per barrel, per kW, or the whole for sealing
+  double life_years = 5.0;
+  double hoursPerWinter = 0.0;
+  double hoursPerNight = 0.0; ///< closing and opening
+};
+
+struct Prices {
+  std::string currency = "EUR";
+  double electricity_per_kWh = 0.30;
+  double interest = 0.04;
+  double hour = 0.0; ///< the grower's own hour; hours are shown even when it is 0
+};
+
+struct Ask {
+  int missesAllowed = 0; ///< nights below hold_C that are accepted
+};
+
+struct Plan {
+  std::string name = "Plan";
+  Site site;
+  House house;
+  Setpoints setpoints;
+  std::vector<Barrels> barrels;
+  std::optional<Heater> heater;
+  std::vector<Measure> measures;
+  Prices prices;
+  Ask ask;
+};
+
+/// Problems that only show between fields; ranges are checked when reading.
+Problems check(const Plan& plan);
+
+} // namespace muffle

@@ -1,0 +1,201 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/plan_json.h"
+
+#include "core/calendar.h"
+#include "core/material/materials.h"
+
+#include <fmt/format.h>
+
+namespace muffle {
+namespace {
+
+using ShapeName = std::pair<ShapeKind, const char*>;
+constexpr std::array<ShapeName, 3> kShapes{{{ShapeKind::gable, "gable"}, {ShapeKind::arch, "arch"}, {ShapeKind::leanTo, "lean_to"}}};
+using ColourName = std::pair<BarrelColour, const char*>;
+constexpr std::array<ColourName, 4> kColours{{{BarrelColour::black, "black"}, {BarrelColour::blue, "blue"}, {BarrelColour::white, "white"}, {BarrelColour::bare, "bare"}}};
+using MeasureName = std::pair<MeasureKind, const char*>;
+constexpr std::array<MeasureName, 5> kMeasures{{{MeasureKind::secondSkin, "second_skin"}, {MeasureKind::nightBlanket, "night_blanket"}, {MeasureKind::sealing, "sealing"}, {MeasureKind::barrels, "barrels"}, {MeasureKind::heater, "heater"}}};
+
+} // namespace
+
+template <class V> void describe(V& v, Site& s) {
+  v.text("name", s.name, "name of the place");
+  v.number("latitude_deg", s.place.latitude_deg, {-66.0, 66.0}, "latitude, north positive", true);
+  v.number("longitude_deg", s.place.longitude_deg, {-180.0, 180.0}, "longitude, east positive", true);
+  v.number("elevation_m", s.place.elevation_m, {-430.0, 5000.0}, "height above the sea");
+  v.text("time_zone", s.timeZone, "time zone, such as Europe/Lisbon or +01:00");
+  v.number("wind_m_s", s.wind_m_s, {0.0, 30.0}, "wind assumed where the log has none");
+  v.number("ground_mean_C", s.groundMean_C, {-10.0, 30.0}, "year's mean of the undisturbed ground");
+  v.number("ground_amplitude_K", s.groundAmplitude_K, {0.0, 25.0}, "year's swing of the ground's surface to either side");
+  v.number("ground_coldest_day", s.coldestDay, {1.0, 366.0}, "day of year when the ground's surface is coldest");
+}
+
+template <class V> void describe(V& v, Layer& l) {
+  v.text("material", l.material, "material of the layer", true);
+  v.number("gap_m", l.gap_m, {0.003, 2.0}, "air gap to the next layer inwards");
+}
+
+template <class V> void describe(V& v, Skin& s) { v.list("layers", s.layers, "layers from outside in", 6); }
+
+template <class V> void describe(V& v, NightBlanket& b) {
+  v.text("material", b.material, "material of the blanket", true);
+  v.number("leak", b.leak, {0.0, 1.0}, "share of the air behind it that mixes with the house when closed");
+}
+
+template <class V> void describe(V& v, Floor& f) {
+  v.text("soil", f.soil, "soil under the house");
+  v.number("edge_insulation_m2K_W", f.edgeInsulation_m2K_W, {0.0, 10.0}, "resistance of a skirt round the foot");
+  v.number("edge_depth_m", f.edgeDepth_m, {0.0, 3.0}, "depth of the skirt");
+}
+
+template <class V> void describe(V& v, HouseShape& s) {
+  v.choice("kind", s.kind, kShapes, "shape of the cross-section", true);
+  v.number("width_m", s.width_m, {0.3, 60.0}, "width", true);
+  v.number("length_m", s.length_m, {0.3, 300.0}, "length", true);
+  v.number("eave_m", s.eave_m, {0.0, 12.0}, "height of the straight sides; lean-to: of the low wall");
+  v.number("ridge_m", s.ridge_m, {0.1, 15.0}, "height of the highest point", true);
+  v.number("axis_deg", s.axis_deg, {0.0, 180.0}, "compass direction of the ridge line; 90 runs east-west");
+}
+
+template <class V> void describe(V& v, House& h) {
+  v.object("shape", h.shape, "shape and size", true);
+  v.object("roof", h.roof, "skin of the roof");
+  v.object("sides", h.sides, "skin of the straight sides");
+  v.object("ends", h.ends, "skin of the end walls");
+  v.object("blanket", h.blanket, "night blanket");
+  v.number("air_changes_per_h", h.airChanges_per_h, {0.0, 20.0}, "air changes an hour, shut, in still air");
+  v.number("air_changes_per_wind", h.windAirChanges, {0.0, 5.0}, "air changes an hour added by each m/s of wind");
+  v.object("floor", h.floor, "floor");
+  v.number("back_wall_C", h.backWall_C, {-30.0, 40.0}, "temperature behind a lean-to's wall");
+  v.number("vent_opens_C", h.ventOpens_C, {-5.0, 60.0}, "temperature at which the vents start to open");
+  v.number("vent_full_C", h.ventFull_C, {-4.0, 70.0}, "temperature at which they are fully open");
+  v.number("vent_air_changes_per_h", h.ventAirChanges_per_h, {0.0, 120.0}, "air changes an hour with the vents fully open");
+}
+
+template <class V> void describe(V& v, Setpoints& s) {
+  v.number("hold_C", s.hold_C, {-30.0, 40.0}, "line that must not be crossed");
+  v.number("night_C", s.night_C, {-30.0, 40.0}, "night setpoint of the heater");
+  v.number("day_C", s.day_C, {-30.0, 40.0}, "day setpoint of the heater");
+}
+
+template <class V> void describe(V& v, Barrels& b) {
+  v.text("name", b.name, "name");
+  v.integer("count", b.count, {1, 2000}, "number of barrels", true);
+  v.number("litres", b.litres, {1.0, 20000.0}, "water in one", true);
+  v.choice("colour", b.colour, kColours, "colour");
+  v.number("film_W_m2K", b.film_W_m2K, {1.0, 40.0}, "film coefficient between barrel and air");
+  v.number("sun_share", b.sunShare, {0.0, 1.0}, "share of its silhouette that the sun reaches");
+  v.number("x_m", b.x_m, {-30.0, 30.0}, "place across the house");
+}
+
+template <class V> void describe(V& v, Heater& h) {
+  v.text("name", h.name, "name");
+  v.number("power_W", h.power_W, {0.0, 1e6}, "power", true);
+  v.number("price", h.price, {0.0, 1e7}, "price, 0 if already owned");
+  v.number("life_years", h.life_years, {0.5, 60.0}, "years it lasts");
+}
+
+template <class V> void describe(V& v, Measure& m) {
+  v.choice("kind", m.kind, kMeasures, "kind of measure", true);
+  v.text("name", m.name, "name");
+  v.numbers("levels", m.levels, {0.0, 1e6}, "size to try: barrels, watts or air changes an hour");
+  v.text("material", m.material, "material of a skin or blanket");
+  v.number("gap_m", m.gap_m, {0.003, 2.0}, "air gap of a second skin");
+  v.number("price", m.price, {0.0, 1e7}, "price per m2, per barrel, per kW, or of the sealing");
+  v.number("life_years", m.life_years, {0.5, 60.0}, "years it lasts");
+  v.number("hours_per_winter", m.hoursPerWinter, {0.0, 5000.0}, "hours of work each winter");
+  v.number("hours_per_night", m.hoursPerNight, {0.0, 12.0}, "hours of work each night");
+}
+
+template <class V> void describe(V& v, Prices& p) {
+  v.text("currency", p.currency, "money symbol or code");
+  v.number("electricity_per_kWh", p.electricity_per_kWh, {0.0, 100.0}, "price of a kWh");
+  v.number("interest", p.interest, {0.0, 0.5}, "interest rate a year");
+  v.number("hour", p.hour, {0.0, 10000.0}, "what an hour of your own work is worth");
+}
+
+template <class V> void describe(V& v, Ask& a) { v.integer("misses_allowed", a.missesAllowed, {0, 366}, "nights below the line that are accepted"); }
+
+template <class V> void describe(V& v, Plan& p) {
+  v.fixedText("schema", "muffle-plan-1");
+  v.text("name", p.name, "name of the plan");
+  v.object("site", p.site, "site", true);
+  v.object("house", p.house, "house", true);
+  v.object("setpoints", p.setpoints, "setpoints");
+  v.list("barrels", p.barrels, "water barrels", 50);
+  v.object("heater", p.heater, "electric heater");
+  v.list("measures", p.measures, "measures that may be added", 12);
+  v.object("prices", p.prices, "prices");
+  v.object("ask", p.ask, "what is asked");
+}
+
+namespace {
+
+void checkSkin(const Skin& skin, const std::string& where, Problems& problems) {
+  if (skin.layers.empty()) problems.push_back({ProblemKind::missing, where + "/layers", "the skin has no layers", "at least one is needed"});
+  for (std::size_t i = 0; i < skin.layers.size(); ++i)
+    if (!findCoverMaterial(skin.layers[i].material))
+      problems.push_back({ProblemKind::badInput, fmt::format("{}/layers/{}/material", where, i), fmt::format("\"{}\" is not a known material", skin.layers[i].material), "see `muffle-cli materials`"});
+}
+
+} // namespace
+
+Problems check(const Plan& plan) {
+  Problems problems;
+  for (Problem p : plan.house.shape.check()) {
+    p.where = "/house/shape" + p.where;
+    problems.push_back(std::move(p));
+  }
+  checkSkin(plan.house.roof, "/house/roof", problems);
+  checkSkin(plan.house.sides, "/house/sides", problems);
+  checkSkin(plan.house.ends, "/house/ends", problems);
+  const auto bad = [&](std::string where, std::string what, std::string allowed) { problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)}); };
+  if (plan.house.blanket && !findCoverMaterial(plan.house.blanket->material)) bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
+  if (!findSoilMaterial(plan.house.floor.soil)) bad("/house/floor/soil", fmt::format("\"{}\" is not a known soil", plan.house.floor.soil), "see `muffle-cli materials`");
+  if (plan.house.ventFull_C < plan.house.ventOpens_C + 0.5) bad("/house/vent_full_C", fmt::format("vents fully open at {} with opening at {}", plan.house.ventFull_C, plan.house.ventOpens_C), "at least 0.5 K above the opening temperature is needed");
+  if (plan.setpoints.night_C > plan.house.ventOpens_C || plan.setpoints.day_C > plan.house.ventOpens_C) bad("/setpoints", "a setpoint lies above the vents' opening temperature", fmt::format("heater and vents would fight; keep it at or below {}", plan.house.ventOpens_C));
+  if (const auto zone = TimeZone::named(plan.site.timeZone); !zone) bad("/site/time_zone", zone.problem().what, zone.problem().allowed);
+  double barrelFloor = 0.0;
+  for (const Barrels& b : plan.barrels) barrelFloor += b.count * b.litres / 1000.0;
+  if (barrelFloor > 0.5 * plan.house.shape.volume_m3()) bad("/barrels", fmt::format("{:.3g} m3 of water", barrelFloor), fmt::format("it must leave room: at most half of the house, {:.3g} m3", 0.5 * plan.house.shape.volume_m3()));
+  for (std::size_t i = 0; i < plan.measures.size(); ++i) {
+    const Measure& m = plan.measures[i];
+    const auto where = fmt::format("/measures/{}", i);
+    const bool needsMaterial = m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket;
+    if (needsMaterial && !findCoverMaterial(m.material)) bad(where + "/material", fmt::format("\"{}\" is not a known material", m.material), "see `muffle-cli materials`");
+    const bool needsLevels = m.kind == MeasureKind::barrels || m.kind == MeasureKind::heater || m.kind == MeasureKind::sealing;
+    if (needsLevels && m.levels.empty()) bad(where + "/levels", "no sizes to try", "give at least one");
+    if (m.levels.size() > 12) bad(where + "/levels", fmt::format("{} sizes", m.levels.size()), "at most 12 are allowed");
+  }
+  return problems;
+}
+
+Result<Plan> planFromJson(const Json& document) {
+  if (!document.is_object()) return Problem{ProblemKind::badInput, "/", describeValue(document) + " stands here", "an object with \"schema\": \"muffle-plan-1\" is needed"};
+  Problems problems;
+  Plan plan;
+  FieldReader reader(document, "", problems);
+  describe(reader, plan);
+  reader.finish();
+  if (!problems.empty()) return problems;
+  if (Problems found = check(plan); !found.empty()) return found;
+  return plan;
+}
+
+Json planToJson(const Plan& plan) {
+  Json out;
+  Plan copy = plan;
+  FieldWriter writer(out);
+  describe(writer, copy);
+  return out;
+}
+
+Json planSchema() {
+  Json schema{{"$schema", "http://json-schema.org/draft-07/schema#"}, {"title", "muffle-plan-1"}};
+  Plan plan;
+  FieldSchema walker(schema);
+  describe(walker, plan);
+  return schema;
+}
+
+} // namespace muffle

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Turns a plan and a winter's weather into a Network: one room of air, each skin's sheets, the floor and the soil under
+// it, barrels, vents, draughts and the heater. docs/model.md lists every coefficient with its source.
+#pragma once
+
+#include "core/house/sun_on_house.h"
+#include "core/network/network.h"
+#include "core/plan/plan.h"
+#include "core/weather/weather.h"
+
+#include <string>
+#include <vector>
+
+namespace muffle {
+
+/// Where heat leaves by, in the order that reports list them.
+enum class Part { roof, sides, ends, backWall, draughts, vents, floorEdge, deepGround };
+constexpr int kPartCount = 8;
+const char* partId(Part part);
+
+struct Assembly {
+  Network network;
+  int air = -1;
+  int floor = -1;
+  int outside = -1;
+  int sky = -1;
+  int deep = -1;
+  int heater = -1;                ///< thermostat, -1 without one
+  std::vector<int> barrels;       ///< node of each group
+  std::vector<int> soil;          ///< nodes downwards from the floor
+  std::vector<double> soilDepth_m;
+  std::vector<int> inner, outer;  ///< innermost and outermost sheet of roof, sides, ends; -1 where there is no such face
+  std::vector<std::pair<int, Part>> losses; ///< link (vents after links) and the part it belongs to; flow leaves the house
+  int sunSources = 0;             ///< sources 0..sunSources-1 are sun
+};
+
+/// The plan must have passed check(). Weather and sun must be of the same winter and shape; they are copied in.
+Assembly assemble(const Plan& plan, const Winter& winter, const SunOnHouse& sun);
+
+/// Surface of one barrel that meets the air, and its silhouette: a drum 1.5 times as high as wide standing on the floor.
+struct BarrelSize {
+  double diameter_m, height_m, surface_m2, silhouette_m2;
+};
+BarrelSize barrelSize(double litres);
+double barrelAbsorptance(BarrelColour colour);
+
+/// Solar transmittance of a skin (diffuse, clean) and the absorptance of its sheets, outermost first.
+struct SkinOptics {
+  double transmittance;
+  std::vector<double> absorptance;
+};
+SkinOptics skinOptics(const Skin& skin);
+
+} // namespace muffle

@@ -1,0 +1,257 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/simulate/simulate.h"
+
+#include "core/network/solver.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <chrono>
+#include <optional>
+#include <thread>
+
+namespace muffle {
+namespace {
+
+constexpr double kSpinUp_s = 5.0 * 86400.0;     // the first days are run twice, so that air, covers and barrels start right
+constexpr double kHoldTolerance_K = 0.05;       // a sensor's last digit is not a miss
+constexpr double kWinter_s = 182.0 * 86400.0;   // a winter, for costs
+
+struct WinterRun {
+  WinterSeries series;
+  std::vector<NightResult> nights;
+  EnergyBalance balance;
+  std::array<double, kPartCount> loss_J{};
+  double peak_W = 0.0;
+  int sunSources = 0;
+  std::vector<double> soilDepth_m;
+  std::optional<Problem> problem;
+};
+
+class WinterRunner {
+public:
+  WinterRunner(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::size_t index, const SimulateOptions& options)
+      : m_plan(plan), m_winter(winter), m_index(index), m_options(options), m_assembly(assemble(plan, winter, sun)) {}
+
+  WinterRun run() {
+    auto prepared = Solver::prepare(m_assembly.network, {.trackLinks = m_options.series});
+    if (!prepared) {
+      m_run.problem = prepared.problem();
+      return std::move(m_run);
+    }
+    Solver& solver = *prepared;
+    if (!spinUp(solver)) return std::move(m_run);
+    const std::size_t n = m_winter.size();
+    m_air.resize(n);
+    m_heater.assign(n, 0.0F);
+    if (m_options.series) reserve(n);
+    record(solver, 0);
+    for (std::size_t i = 1; i < n; ++i) {
+      if ((i & 1023U) == 0 && stopped()) return std::move(m_run);
+      if (!solver.advance(m_winter.step_s)) {
+        m_run.problem = Problem{ProblemKind::noSolution, fmt::format("step {}", i), "the simulation found no solution", "check for sizes far outside the usual"};
+        return std::move(m_run);
+      }
+      record(solver, i);
+    }
+    m_run.balance = solver.balance();
+    m_run.sunSources = m_assembly.sunSources;
+    m_run.soilDepth_m = m_assembly.soilDepth_m;
+    judge();
+    return std::move(m_run);
+  }
+
+private:
+  bool stopped() {
+    if (!m_options.stop || !m_options.stop->load(std::memory_order_relaxed)) return false;
+    m_run.problem = Problem{ProblemKind::cancelled, "", "stopped", ""};
+    return true;
+  }
+
+  bool spinUp(Solver& solver) {
+    const auto steps = std::min(m_winter.size() - 1, static_cast<std::size_t>(kSpinUp_s / m_winter.step_s));
+    for (std::size_t i = 0; i < steps; ++i) {
+      if (!solver.advance(m_winter.step_s)) {
+        m_run.problem = Problem{ProblemKind::noSolution, "start", "the simulation found no solution", "check for sizes far outside the usual"};
+        return false;
+      }
+    }
+    std::vector<double> start(m_assembly.network.nodes.size());
+    for (std::size_t i = 0; i < start.size(); ++i) start[i] = solver.temperature_C(static_cast<int>(i));
+    // the soil keeps its undisturbed profile: five days of autumn say nothing about it below the surface
+    for (std::size_t i = 2; i < m_assembly.soil.size(); ++i) {
+      const auto node = static_cast<std::size_t>(m_assembly.soil[i]);
+      start[node] = m_assembly.network.nodes[node].initial_C;
+    }
+    solver.setTemperatures(start);
+    solver.reset();
+    return true;
+  }
+
+  void reserve(std::size_t n) {
+    WinterSeries& s = m_run.series;
+    s.air_C.resize(n);
+    s.floor_C.resize(n);
+    s.heater_W.resize(n);
+    s.sun_W.assign(n, 0.0F);
+    s.soil_C.assign(m_assembly.soil.size(), std::vector<float>(n));
+    s.barrels_C.assign(m_assembly.barrels.size(), std::vector<float>(n));
+    for (std::size_t g = 0; g < 3; ++g) {
+      if (m_assembly.inner[g] >= 0) s.inner_C[g].resize(n), s.outer_C[g].resize(n);
+    }
+    for (auto& part : s.loss_W) part.assign(n, 0.0F);
+  }
+
+  void record(const Solver& solver, std::size_t i) {
+    m_air[i] = static_cast<float>(solver.temperature_C(m_assembly.air));
+    if (m_assembly.heater >= 0 && i > 0) {
+      const double power = solver.lastPower_W(m_assembly.heater);
+      m_heater[i] = static_cast<float>(power);
+      m_run.peak_W = std::max(m_run.peak_W, power);
+    }
+    if (!m_options.series) return;
+    WinterSeries& s = m_run.series;
+    s.air_C[i] = m_air[i];
+    s.heater_W[i] = m_heater[i];
+    s.floor_C[i] = static_cast<float>(solver.temperature_C(m_assembly.floor));
+    for (std::size_t k = 0; k < m_assembly.soil.size(); ++k) s.soil_C[k][i] = static_cast<float>(solver.temperature_C(m_assembly.soil[k]));
+    for (std::size_t k = 0; k < m_assembly.barrels.size(); ++k) s.barrels_C[k][i] = static_cast<float>(solver.temperature_C(m_assembly.barrels[k]));
+    for (std::size_t g = 0; g < 3; ++g) {
+      if (m_assembly.inner[g] < 0) continue;
+      s.inner_C[g][i] = static_cast<float>(solver.temperature_C(m_assembly.inner[g]));
+      s.outer_C[g][i] = static_cast<float>(solver.temperature_C(m_assembly.outer[g]));
+    }
+    if (i == 0) return;
+    for (const auto& [link, part] : m_assembly.losses) {
+      const double energy = solver.linkEnergy_J(link);
+      m_run.loss_J[static_cast<std::size_t>(part)] += energy;
+      s.loss_W[static_cast<std::size_t>(part)][i] += static_cast<float>(energy / m_winter.step_s);
+    }
+  }
+
+  void judge() {
+    const double line = m_plan.setpoints.hold_C;
+    for (const NightSpan& span : m_winter.nights) {
+      NightResult night{span.date, m_index, span.from, span.to, span.judged};
+      night.coldest_C = night.outsideLow_C = 1e9;
+      for (std::size_t i = span.from; i <= span.to; ++i) {
+        const double air = static_cast<double>(m_air[i]);
+        if (air < night.coldest_C) {
+          night.coldest_C = air;
+          night.coldestAt = m_winter.time(i);
+        }
+        night.outsideLow_C = std::min(night.outsideLow_C, m_winter.outside_C[i]);
+        night.degreeHours_K_h += std::max(0.0, line - air) * m_winter.step_s / 3600.0;
+        night.heater_kWh += static_cast<double>(m_heater[i]) * m_winter.step_s / 3.6e6;
+      }
+      night.held = night.coldest_C >= line - kHoldTolerance_K;
+      m_run.nights.push_back(night);
+    }
+  }
+
+  const Plan& m_plan;
+  const Winter& m_winter;
+  std::size_t m_index;
+  const SimulateOptions& m_options;
+  Assembly m_assembly;
+  WinterRun m_run;
+  std::vector<float> m_air, m_heater;
+};
+
+void addWinter(Simulation& all, WinterRun&& run) {
+  Summary& s = all.summary;
+  for (const NightResult& night : run.nights) {
+    all.nights.push_back(night);
+    if (!night.judged) {
+      ++s.leftOut;
+      continue;
+    }
+    if (s.nights++ == 0 || night.coldest_C < s.coldest_C) {
+      s.coldest_C = night.coldest_C;
+      s.coldestAt = night.coldestAt;
+    }
+    if (night.held) ++s.held;
+    s.degreeHours_K_h += night.degreeHours_K_h;
+  }
+  for (const double e : run.balance.thermostat_J) s.heater_kWh += e / 3.6e6;
+  for (int i = 0; i < run.sunSources; ++i) s.sun_kWh += run.balance.source_J[static_cast<std::size_t>(i)] / 3.6e6;
+  for (int p = 0; p < kPartCount; ++p) s.loss_kWh[static_cast<std::size_t>(p)] += run.loss_J[static_cast<std::size_t>(p)] / 3.6e6;
+  s.closure = std::max(s.closure, run.balance.closure());
+  s.heaterPeak_W = std::max(s.heaterPeak_W, run.peak_W);
+  if (!run.series.air_C.empty()) all.series.push_back(std::move(run.series));
+}
+
+} // namespace
+
+Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
+  Scene scene;
+  scene.shape = plan.house.shape;
+  for (const Winter& w : weather->winters) scene.sun.push_back(sunOnHouse(plan.house.shape, w, plan.site.place.latitude_deg));
+  scene.weather = std::move(weather);
+  return scene;
+}
+
+Result<Simulation> simulate(const Plan& plan, const Scene& scene, const SimulateOptions& options) {
+  const auto begin = std::chrono::steady_clock::now();
+  const auto& winters = scene.weather->winters;
+  std::vector<WinterRun> runs(winters.size());
+  const auto one = [&](std::size_t i) { runs[i] = WinterRunner(plan, winters[i], scene.sun[i], i, options).run(); };
+  if (options.threads > 1 && winters.size() > 1) {
+    std::atomic<std::size_t> next{0};
+    std::vector<std::jthread> workers;
+    for (int t = 0; t < std::min<int>(options.threads, static_cast<int>(winters.size())); ++t)
+      workers.emplace_back([&] {
+        for (std::size_t i = next++; i < winters.size(); i = next++) one(i);
+      });
+    workers.clear();
+  } else {
+    for (std::size_t i = 0; i < winters.size(); ++i) one(i);
+  }
+  Simulation all;
+  all.summary.closure = 0.0;
+  all.summary.winters = 0.0;
+  for (const WinterRun& run : runs)
+    if (run.problem) return *run.problem;
+  for (std::size_t i = 0; i < winters.size(); ++i) {
+    all.soilDepth_m = runs[i].soilDepth_m;
+    addWinter(all, std::move(runs[i]));
+    all.summary.steps += winters[i].size() - 1;
+    all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
+  }
+  std::vector<Kit> kit;
+  if (plan.heater && plan.heater->price > 0.0) kit.push_back({plan.heater->name, plan.heater->price, plan.heater->life_years, 0.0});
+  all.summary.cost = winterCost(plan.prices, all.summary.heater_kWh / all.summary.winters, kit);
+  all.summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+  return all;
+}
+
+Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C, double wind_m_s, double skyClear) {
+  const Winter winter = steadyWinter(plan.site, outside_C, wind_m_s, skyClear);
+  const SunOnHouse dark = sunOnHouse(plan.house.shape, winter, plan.site.place.latitude_deg); // zero: no sun in this weather
+  Plan still = plan;
+  still.heater.reset();
+  still.house.ventOpens_C = 90.0;
+  still.house.ventFull_C = 99.0;
+  Assembly a = assemble(still, winter, dark);
+  a.network.nodes[static_cast<std::size_t>(a.air)].boundary = Driver::constant(inside_C);
+  a.network.nodes[static_cast<std::size_t>(a.deep)].boundary = Driver::constant(plan.site.groundMean_C);
+  auto solver = Solver::prepare(a.network);
+  if (!solver) return solver.problems();
+  if (!solver->solveSteady()) return Problem{ProblemKind::noSolution, "", "no steady state was found", "check for sizes far outside the usual"};
+  HeatLoss loss;
+  loss.difference_K = inside_C - outside_C;
+  std::array<double, kPartCount> watts{};
+  std::array<bool, kPartCount> present{};
+  for (const auto& [link, part] : a.losses) {
+    watts[static_cast<std::size_t>(part)] += solver->linkFlow_W(link);
+    present[static_cast<std::size_t>(part)] = true;
+  }
+  for (int p = 0; p < kPartCount; ++p) {
+    if (!present[static_cast<std::size_t>(p)] || static_cast<Part>(p) == Part::vents) continue;
+    loss.parts.push_back({static_cast<Part>(p), watts[static_cast<std::size_t>(p)]});
+    loss.total_W += watts[static_cast<std::size_t>(p)];
+  }
+  return loss;
+}
+
+} // namespace muffle

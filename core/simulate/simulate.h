@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// A plan run over logged weather: which nights it held, where the warmth went, what the heater used.
+//
+//   const Scene scene = makeScene(weather, plan);         // sun on this shape; reuse while the shape stays
+//   auto run = simulate(plan, scene, {.series = true});
+//   run->summary.held, run->summary.coldest_C
+#pragma once
+
+#include "core/cost/cost.h"
+#include "core/simulate/assemble.h"
+
+#include <array>
+#include <atomic>
+#include <memory>
+
+namespace muffle {
+
+/// Weather and what depends on weather and shape alone. Shared, never changed.
+struct Scene {
+  std::shared_ptr<const Weather> weather;
+  std::vector<SunOnHouse> sun; ///< by winter
+  HouseShape shape;
+};
+Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan);
+
+struct NightResult {
+  Date date;
+  std::size_t winter = 0;
+  std::size_t from = 0, to = 0; ///< steps of the winter
+  bool judged = false;          ///< outside was measured throughout
+  bool held = false;
+  double coldest_C = 0.0;
+  UtcSeconds coldestAt = 0;
+  double outsideLow_C = 0.0;
+  double degreeHours_K_h = 0.0; ///< below the hold line
+  double heater_kWh = 0.0;
+};
+
+/// Temperatures and flows at every step, for drawing.
+struct WinterSeries {
+  std::vector<float> air_C, floor_C, heater_W, sun_W;
+  std::vector<std::vector<float>> soil_C;    ///< by depth
+  std::vector<std::vector<float>> barrels_C; ///< by group
+  std::array<std::vector<float>, 3> inner_C, outer_C;
+  std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
+};
+
+struct Summary {
+  int nights = 0; ///< judged
+  int held = 0;
+  int leftOut = 0;
+  double coldest_C = 0.0;
+  UtcSeconds coldestAt = 0;
+  double degreeHours_K_h = 0.0;
+  double heater_kWh = 0.0, sun_kWh = 0.0; ///< over all winters
+  double winters = 1.0;                   ///< how many winters of 182 days the log amounts to
+  double heaterPeak_W = 0.0;
+  std::array<double, kPartCount> loss_kWh{}; ///< over all winters
+  double closure = 1.0;                   ///< worst of the winters
+  Cost cost;                              ///< a winter
+  std::size_t steps = 0;
+  double run_ms = 0.0;
+};
+
+struct Simulation {
+  Summary summary;
+  std::vector<NightResult> nights;
+  std::vector<WinterSeries> series;  ///< by winter; empty unless asked for
+  std::vector<double> soilDepth_m;
+};
+
+struct SimulateOptions {
+  bool series = false;
+  int threads = 1;                          ///< winters in parallel; the answer does not depend on it
+  const std::atomic<bool>* stop = nullptr;  ///< set to give up; the result is then a cancelled problem
+};
+
+Result<Simulation> simulate(const Plan& plan, const Scene& scene, const SimulateOptions& options = {});
+
+/// Steady heat loss at given temperatures, by part.
+struct LossPart {
+  Part part;
+  double loss_W;
+};
+struct HeatLoss {
+  double total_W = 0.0;
+  double difference_K = 0.0;
+  std::vector<LossPart> parts;
+};
+/// skyClear 0..1. The ground is at its year's mean; no sun; vents shut.
+Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C, double wind_m_s, double skyClear);
+
+} // namespace muffle

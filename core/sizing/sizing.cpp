@@ -1,0 +1,182 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/sizing/sizing.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <chrono>
+#include <mutex>
+#include <thread>
+
+namespace muffle {
+namespace {
+
+constexpr std::size_t kMostPackages = 4096;
+constexpr double kNightsPerWinter = 182.0;
+
+int levelCount(const Measure& m) { return m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket ? 1 : static_cast<int>(m.levels.size()); }
+
+std::string nameOf(const Measure& m) {
+  if (!m.name.empty()) return m.name;
+  switch (m.kind) {
+  case MeasureKind::secondSkin: return "second skin";
+  case MeasureKind::nightBlanket: return "night blanket";
+  case MeasureKind::sealing: return "sealing";
+  case MeasureKind::barrels: return "barrels";
+  case MeasureKind::heater: return "heater";
+  }
+  return {};
+}
+
+Choice choiceAt(const Plan& plan, std::size_t index) {
+  Choice choice(plan.measures.size(), -1);
+  for (std::size_t k = plan.measures.size(); k-- > 0;) {
+    const auto options = static_cast<std::size_t>(levelCount(plan.measures[k])) + 1;
+    choice[k] = static_cast<int>(index % options) - 1;
+    index /= options;
+  }
+  return choice;
+}
+
+void judge(SizedPackage& p, const Plan& plan) { p.holds = p.nights - p.held <= plan.ask.missesAllowed; }
+
+void rank(Sizing& s) {
+  s.winner = -1;
+  s.frontier.clear();
+  std::vector<int> order(s.packages.size());
+  for (std::size_t i = 0; i < order.size(); ++i) order[i] = static_cast<int>(i);
+  const auto at = [&](int i) -> SizedPackage& { return s.packages[static_cast<std::size_t>(i)]; };
+  // money first; of equal money less work, then warmer, then the order of the measures: never a matter of chance
+  std::stable_sort(order.begin(), order.end(), [&](int a, int b) {
+    const auto key = [&](int i) { return std::tuple(at(i).cost.total(), at(i).cost.hours, at(i).degreeHours_K_h); };
+    return key(a) < key(b);
+  });
+  double least = 1e300;
+  for (const int i : order) {
+    at(i).onFrontier = false;
+    if (s.winner < 0 && at(i).holds) s.winner = i;
+    if (at(i).degreeHours_K_h < least - 1e-9) {
+      least = at(i).degreeHours_K_h;
+      at(i).onFrontier = true;
+      s.frontier.push_back(i);
+    }
+  }
+}
+
+} // namespace
+
+Package buildPackage(const Plan& base, const Choice& choice) {
+  Package p{choice, base, {}, {}};
+  House& house = p.plan.house;
+  if (base.heater && base.heater->price > 0.0) p.kit.push_back({base.heater->name, base.heater->price, base.heater->life_years, 0.0});
+  for (std::size_t k = 0; k < base.measures.size(); ++k) {
+    if (choice[k] < 0) continue;
+    const Measure& m = base.measures[k];
+    const double level = m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(choice[k])];
+    double capital = m.price;
+    std::string label = nameOf(m);
+    switch (m.kind) {
+    case MeasureKind::secondSkin:
+      for (Skin* skin : {&house.roof, &house.sides, &house.ends}) {
+        skin->layers.back().gap_m = m.gap_m;
+        skin->layers.push_back({m.material, m.gap_m});
+      }
+      capital = m.price * house.shape.cover_m2();
+      break;
+    case MeasureKind::nightBlanket:
+      house.blanket = NightBlanket{m.material, NightBlanket{}.leak};
+      capital = m.price * house.shape.cover_m2();
+      break;
+    case MeasureKind::sealing: {
+      const double before = std::max(house.airChanges_per_h, 1e-6);
+      house.windAirChanges *= std::min(level / before, 1.0); // the same cracks let the wind in
+      house.airChanges_per_h = std::min(level, house.airChanges_per_h);
+      label += fmt::format(" to {:g} an hour", level);
+      break;
+    }
+    case MeasureKind::barrels: {
+      Barrels b;
+      if (!p.plan.barrels.empty()) b = p.plan.barrels.front();
+      b.count = static_cast<int>(level);
+      if (p.plan.barrels.empty()) p.plan.barrels.push_back(b);
+      else p.plan.barrels.front().count += b.count;
+      capital = m.price * level;
+      label = fmt::format("{:g} {}", level, label);
+      break;
+    }
+    case MeasureKind::heater:
+      p.plan.heater = Heater{nameOf(m), level, 0.0, m.life_years};
+      std::erase_if(p.kit, [&](const Kit& kit) { return base.heater && kit.name == base.heater->name; });
+      capital = m.price * level / 1000.0;
+      label += fmt::format(" {:g} kW", level / 1000.0);
+      break;
+    }
+    p.kit.push_back({label, capital, m.life_years, m.hoursPerWinter + m.hoursPerNight * kNightsPerWinter});
+    p.label += (p.label.empty() ? "" : ", ") + label;
+  }
+  if (p.label.empty()) p.label = "as it is";
+  return p;
+}
+
+Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options) {
+  const auto begin = std::chrono::steady_clock::now();
+  std::size_t count = 1;
+  for (const Measure& m : plan.measures) count *= static_cast<std::size_t>(levelCount(m)) + 1;
+  if (count > kMostPackages)
+    return Problem{ProblemKind::badInput, "/measures", fmt::format("{} combinations", count), fmt::format("at most {} are searched; leave out some sizes", kMostPackages)};
+  const Scene scene = makeScene(std::move(weather), plan);
+  Sizing sizing;
+  sizing.packages.resize(count);
+  std::atomic<std::size_t> next{0}, done{0};
+  std::atomic<bool> stop{false};
+  std::mutex mutex;
+  std::optional<Problem> problem;
+  const auto work = [&] {
+    for (std::size_t i = next++; i < count && !stop; i = next++) {
+      const Package package = buildPackage(plan, choiceAt(plan, i));
+      auto run = simulate(package.plan, scene, {.stop = &stop});
+      const std::scoped_lock lock(mutex);
+      if (!run) {
+        if (!problem) problem = run.problem();
+        stop = true;
+        return;
+      }
+      SizedPackage& p = sizing.packages[i];
+      const Summary& s = run->summary;
+      p = {package.choice, package.label, winterCost(plan.prices, s.heater_kWh / s.winters, package.kit), s.nights, s.held, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
+      judge(p, plan);
+      if (options.progress && !options.progress(++done, count)) {
+        stop = true;
+        if (!problem) problem = Problem{ProblemKind::cancelled, "", "the search was stopped", ""};
+      }
+    }
+  };
+  {
+    const unsigned threads = options.threads > 0 ? static_cast<unsigned>(options.threads) : std::max(1U, std::thread::hardware_concurrency());
+    std::vector<std::jthread> workers;
+    for (unsigned t = 1; t < threads; ++t) workers.emplace_back(work);
+    work();
+  }
+  if (problem) return *problem;
+  rank(sizing);
+  sizing.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+  return sizing;
+}
+
+void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
+  for (SizedPackage& p : sizing.packages) {
+    p.cost = winterCost(prices, p.heater_kWh, buildPackage(plan, p.choice).kit);
+    judge(p, plan);
+  }
+  rank(sizing);
+}
+
+std::string whyNot(const Sizing& sizing, int package, const Plan& plan) {
+  const SizedPackage& p = sizing.packages[static_cast<std::size_t>(package)];
+  if (package == sizing.winner) return "cheapest that holds";
+  if (!p.holds) return fmt::format("misses {} of {} nights, {} allowed", p.nights - p.held, p.nights, plan.ask.missesAllowed);
+  const Cost& best = sizing.packages[static_cast<std::size_t>(sizing.winner)].cost;
+  return fmt::format("holds, but costs {:.0f} {} more each winter", p.cost.total() - best.total(), plan.prices.currency);
+}
+
+} // namespace muffle

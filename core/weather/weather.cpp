@@ -1,0 +1,239 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/weather/weather.h"
+
+#include "core/air/moist_air.h"
+#include "core/air/sky.h"
+#include "core/sun/irradiance.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kStep_s = 600.0;
+constexpr double kBridge_s = 5400.0;              // a hole this short is joined by a straight line and counts as measured
+constexpr double kNewWinter_s = 7.0 * 86400.0;
+constexpr double kCloudBase_m = 2000.0;           // mid of the low and middle clouds that matter at night
+constexpr double kNaN = std::numeric_limits<double>::quiet_NaN();
+
+/// Grid values of a channel; NaN in holes longer than kBridge_s.
+std::vector<double> onGrid(const Log& log, const Channel& channel, const Winter& winter, std::size_t size) {
+  std::vector<double> grid(size, kNaN);
+  std::size_t before = log.time.size();
+  std::size_t next = static_cast<std::size_t>(std::lower_bound(log.time.begin(), log.time.end(), winter.start - static_cast<UtcSeconds>(kBridge_s)) - log.time.begin());
+  for (std::size_t g = 0; g < size; ++g) {
+    const UtcSeconds t = winter.time(g);
+    while (next < log.time.size() && (log.time[next] <= t || std::isnan(channel.clean(next)))) {
+      if (!std::isnan(channel.clean(next))) before = next;
+      ++next;
+    }
+    if (before >= log.time.size()) continue;
+    const double a = channel.clean(before);
+    if (log.time[before] == t) {
+      grid[g] = a;
+    } else if (next < log.time.size() && static_cast<double>(log.time[next] - log.time[before]) <= kBridge_s) {
+      const double share = static_cast<double>(t - log.time[before]) / static_cast<double>(log.time[next] - log.time[before]);
+      grid[g] = a + share * (channel.clean(next) - a);
+    }
+  }
+  return grid;
+}
+
+/// Fills holes with the days beside them, lifted so that both ends meet.
+void bridge(std::vector<double>& v, std::vector<std::uint8_t>& bridged) {
+  const auto day = static_cast<std::ptrdiff_t>(86400.0 / kStep_s);
+  const auto n = static_cast<std::ptrdiff_t>(v.size());
+  bridged.assign(v.size(), 0);
+  const std::vector<double> known = v;
+  const auto shape = [&](std::ptrdiff_t i) {
+    for (std::ptrdiff_t k = 1; k <= 7; ++k) {
+      double sum = 0.0;
+      int count = 0;
+      for (const std::ptrdiff_t j : {i - k * day, i + k * day})
+        if (j >= 0 && j < n && !std::isnan(known[static_cast<std::size_t>(j)])) sum += known[static_cast<std::size_t>(j)], ++count;
+      if (count > 0) return sum / count;
+    }
+    return kNaN;
+  };
+  std::ptrdiff_t i = 0;
+  while (i < n) {
+    if (!std::isnan(known[static_cast<std::size_t>(i)])) {
+      ++i;
+      continue;
+    }
+    std::ptrdiff_t end = i;
+    while (end < n && std::isnan(known[static_cast<std::size_t>(end)])) ++end;
+    const bool left = i > 0, right = end < n;
+    const double a = left ? known[static_cast<std::size_t>(i - 1)] : right ? known[static_cast<std::size_t>(end)] : 0.0;
+    const double b = right ? known[static_cast<std::size_t>(end)] : a;
+    const double sa = left ? shape(i - 1) : kNaN, sb = right ? shape(end) : kNaN;
+    const double liftA = std::isnan(sa) ? 0.0 : a - sa, liftB = std::isnan(sb) ? 0.0 : b - sb;
+    for (std::ptrdiff_t k = i; k < end; ++k) {
+      const double share = static_cast<double>(k - i + 1) / static_cast<double>(end - i + 1);
+      const double s = shape(k);
+      v[static_cast<std::size_t>(k)] = std::isnan(s) ? a + share * (b - a) : s + liftA + share * (liftB - liftA);
+      bridged[static_cast<std::size_t>(k)] = 1;
+    }
+    i = end;
+  }
+}
+
+struct DayStats {
+  double high = -1e9, low = 1e9, clear_J = 0.0, outsideAtmosphere_J = 0.0, measured_J = 0.0;
+  bool sunMeasured = true;
+  double swing = 0.0, clearness = 1.0;
+};
+
+/// Sun, cloud and sky of one winter whose outside, wind and (perhaps) sun are on the grid.
+void completeSky(Winter& w, const Site& site, const TimeZone& zone, const std::vector<double>& measuredSun, Weather& summary) {
+  const std::size_t n = w.size();
+  w.zenith_deg.resize(n);
+  w.azimuth_deg.resize(n);
+  w.extraterrestrial_W_m2.resize(n);
+  w.sun_W_m2.assign(n, 0.0);
+  w.diffuse_W_m2.assign(n, 0.0);
+  w.sky_C.resize(n);
+  w.cloud.resize(n);
+  std::vector<float> solarHour(n);
+  std::vector<std::size_t> dayOf(n);
+  std::vector<DayStats> days;
+  const std::int64_t firstDay = daysSinceEpoch(zone.localDate(w.start));
+  std::vector<double> clear(n, 0.0);
+  for (std::size_t i = 0; i < n; ++i) {
+    const UtcSeconds t = w.time(i);
+    const SunPosition sun = sunPosition(static_cast<double>(t), site.place);
+    w.zenith_deg[i] = static_cast<float>(sun.zenith_deg);
+    w.azimuth_deg[i] = static_cast<float>(sun.azimuth_deg);
+    solarHour[i] = static_cast<float>(sun.hourAngle_deg / 15.0 + 12.0);
+    const std::int64_t localDay = (t + zone.offset_s(t)) / 86400 - firstDay;
+    dayOf[i] = static_cast<std::size_t>(std::max<std::int64_t>(localDay, 0));
+    if (dayOf[i] >= days.size()) days.resize(dayOf[i] + 1);
+    DayStats& day = days[dayOf[i]];
+    day.high = std::max(day.high, w.outside_C[i]);
+    day.low = std::min(day.low, w.outside_C[i]);
+    if (sun.zenith_deg < 90.0) {
+      clear[i] = clearSkyHorizontal_W_m2(sun.zenith_deg);
+      w.extraterrestrial_W_m2[i] = static_cast<float>(kSolarConstant_W_m2 / (sun.distance_au * sun.distance_au) * std::cos(radians(sun.zenith_deg)));
+      day.clear_J += clear[i] * kStep_s;
+      day.outsideAtmosphere_J += static_cast<double>(w.extraterrestrial_W_m2[i]) * kStep_s;
+      if (measuredSun.empty() || std::isnan(measuredSun[i])) day.sunMeasured = false;
+      else day.measured_J += std::max(measuredSun[i], 0.0) * kStep_s;
+    }
+  }
+  for (std::size_t d = 0; d < days.size(); ++d) days[d].swing = days[d].high - 0.5 * (days[d].low + days[std::min(d + 1, days.size() - 1)].low);
+  for (std::size_t d = 0; d < days.size(); ++d) {
+    DayStats& day = days[d];
+    ++summary.days;
+    double mean = 0.0;
+    int count = 0;
+    for (std::size_t k = d < 15 ? 0 : d - 15; k < std::min(d + 16, days.size()); ++k) mean += days[k].swing, ++count;
+    double total = day.measured_J;
+    if (!day.sunMeasured) {
+      total = day.outsideAtmosphere_J * dailyTransmittanceBristowCampbell(day.swing, mean / std::max(count, 1));
+      ++summary.sunEstimatedDays;
+    }
+    day.clearness = day.clear_J > 0.0 ? std::clamp(total / day.clear_J, 0.05, 1.05) : 1.0;
+  }
+  const double pressure = pressureAtElevation_Pa(site.place.elevation_m);
+  for (std::size_t i = 0; i < n; ++i) {
+    const DayStats& day = days[dayOf[i]];
+    if (clear[i] > 0.0) {
+      w.sun_W_m2[i] = day.sunMeasured ? std::clamp(measuredSun[i], 0.0, 1.2 * static_cast<double>(w.extraterrestrial_W_m2[i])) : clear[i] * day.clearness;
+      const double kT = w.sun_W_m2[i] / std::max(static_cast<double>(w.extraterrestrial_W_m2[i]), 1.0);
+      w.diffuse_W_m2[i] = w.sun_W_m2[i] * diffuseFractionErbs(std::clamp(kT, 0.0, 1.0));
+    }
+    // from noon to noon the sky passes from one day's clearness to the next; lows are reached near six in the morning
+    const auto between = [&](double hourOfValue, auto member) {
+      const double x = static_cast<double>(dayOf[i]) + (static_cast<double>(solarHour[i]) - hourOfValue) / 24.0;
+      const double floor = std::floor(x);
+      const auto at = [&](double k) { return days[static_cast<std::size_t>(std::clamp(k, 0.0, static_cast<double>(days.size() - 1)))].*member; };
+      return at(floor) + (x - floor) * (at(floor + 1.0) - at(floor));
+    };
+    w.cloud[i] = cloudFromClearness(between(12.0, &DayStats::clearness));
+    const double dew = std::min(between(6.0, &DayStats::low), w.outside_C[i]);
+    w.sky_C[i] = skyBerdahlMartin(w.outside_C[i], dew, static_cast<double>(solarHour[i]), pressure, w.cloud[i], kCloudBase_m).sky_C;
+  }
+}
+
+} // namespace
+
+const char* inputKindText(InputKind kind) { return kind == InputKind::measured ? "measured" : kind == InputKind::estimated ? "estimated" : "assumed"; }
+
+std::size_t Weather::steps() const {
+  std::size_t sum = 0;
+  for (const Winter& w : winters) sum += w.size();
+  return sum;
+}
+
+Result<Weather> weatherFromLog(const Log& log, const Site& site) {
+  const Channel* outside = log.find(Role::outside);
+  if (!outside) return Problem{ProblemKind::missing, "log", "no column holds the outside temperature", "name one \"outside\", or set its role when importing"};
+  auto zone = TimeZone::named(site.timeZone);
+  if (!zone) return zone.problems();
+  const Channel* wind = log.find(Role::wind);
+  const Channel* sun = log.find(Role::sun);
+
+  std::vector<std::size_t> valid;
+  for (std::size_t i = 0; i < log.time.size(); ++i)
+    if (!std::isnan(outside->clean(i))) valid.push_back(i);
+  Weather weather;
+  const auto nights = cutNights(log, site.place, *zone);
+  std::size_t from = 0;
+  for (std::size_t k = 1; k <= valid.size(); ++k) {
+    if (k < valid.size() && static_cast<double>(log.time[valid[k]] - log.time[valid[k - 1]]) <= kNewWinter_s) continue;
+    const UtcSeconds begin = log.time[valid[from]];
+    const UtcSeconds end = log.time[valid[k - 1]];
+    from = k;
+    if (end - begin < 86400) continue;
+    Winter w;
+    const auto step = static_cast<UtcSeconds>(kStep_s);
+    w.start = (begin + step - 1) / step * step;
+    w.step_s = kStep_s;
+    const auto size = static_cast<std::size_t>((end - w.start) / step) + 1;
+    w.outside_C = onGrid(log, *outside, w, size);
+    bridge(w.outside_C, w.bridged);
+    w.wind_m_s.assign(size, site.wind_m_s);
+    if (wind) {
+      const auto measured = onGrid(log, *wind, w, size);
+      for (std::size_t i = 0; i < size; ++i) {
+        if (!std::isnan(measured[i])) w.wind_m_s[i] = std::max(measured[i], 0.0);
+      }
+    }
+    const Date first = zone->localDate(w.start);
+    w.startDay = dayOfYear(first) + zone->localHour(w.start) / 24.0;
+    completeSky(w, site, *zone, sun ? onGrid(log, *sun, w, size) : std::vector<double>{}, weather);
+    for (const Night& night : nights) {
+      if (night.sunset < w.start || night.sunrise > end) continue;
+      NightSpan span{night.date, static_cast<std::size_t>((night.sunset - w.start + step - 1) / step), static_cast<std::size_t>((night.sunrise - w.start) / step), true};
+      for (std::size_t i = span.from; i <= span.to && span.judged; ++i) span.judged = !w.bridged[i];
+      w.nights.push_back(span);
+    }
+    weather.winters.push_back(std::move(w));
+  }
+  if (weather.winters.empty()) return Problem{ProblemKind::badInput, "log", "there is less than a day of usable outside temperatures", "at least one whole day and night is needed"};
+  weather.wind = !wind ? InputKind::assumed : InputKind::measured;
+  weather.sun = sun && weather.sunEstimatedDays == 0 ? InputKind::measured : InputKind::estimated;
+  return weather;
+}
+
+Winter steadyWinter(const Site& site, double outside_C, double wind_m_s, double skyClear) {
+  Winter w;
+  w.step_s = kStep_s;
+  w.outside_C.assign(2, outside_C);
+  w.wind_m_s.assign(2, wind_m_s);
+  w.sun_W_m2.assign(2, 0.0);
+  w.diffuse_W_m2.assign(2, 0.0);
+  w.cloud.assign(2, 1.0 - skyClear);
+  w.zenith_deg.assign(2, 120.0F);
+  w.azimuth_deg.assign(2, 0.0F);
+  w.extraterrestrial_W_m2.assign(2, 0.0F);
+  w.bridged.assign(2, 0);
+  const double dew = outside_C - 2.0; // a near-saturated winter night
+  w.sky_C.assign(2, skyBerdahlMartin(outside_C, dew, 0.0, pressureAtElevation_Pa(site.place.elevation_m), 1.0 - skyClear, kCloudBase_m).sky_C);
+  w.startDay = site.coldestDay;
+  w.nights.push_back({{}, 0, 1, true});
+  return w;
+}
+
+} // namespace muffle

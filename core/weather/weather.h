@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Weather on a regular grid, from a log. What the log lacks is estimated, and the result says which:
+//   sun      a column, or the day-night swing (Bristow and Campbell) shaped by the sun's real path
+//   cloud    from each day's clearness (Kasten and Czeplak), carried through the night between two days
+//   dew      the night's low: air that radiates to dew point stops falling there
+//   sky      Berdahl and Martin from dew point, hour, cloud and height
+//   wind     a column, or the site's stated constant
+// A hole of more than a week starts a new winter; shorter holes are bridged with the shape of the days beside them so
+// that stores keep their memory, but nights that touch one are not judged.
+#pragma once
+
+#include "core/log/nights.h"
+#include "core/plan/plan.h"
+
+#include <cstdint>
+#include <vector>
+
+namespace muffle {
+
+enum class InputKind : std::uint8_t { measured, estimated, assumed };
+const char* inputKindText(InputKind kind);
+
+struct NightSpan {
+  Date date;
+  std::size_t from = 0; ///< first grid step at or after sunset
+  std::size_t to = 0;   ///< last grid step at or before sunrise, >= from
+  bool judged = false;  ///< outside was measured throughout
+};
+
+/// One unbroken winter. All series have `size` values, step_s apart from start.
+struct Winter {
+  UtcSeconds start = 0;
+  double step_s = 600.0;
+  std::vector<double> outside_C, wind_m_s, sun_W_m2, diffuse_W_m2, sky_C, cloud;
+  std::vector<float> zenith_deg, azimuth_deg, extraterrestrial_W_m2;
+  std::vector<std::uint8_t> bridged; ///< 1 where outside was not measured
+  std::vector<NightSpan> nights;
+  double startDay = 1.0; ///< day of year at start, local
+
+  [[nodiscard]] std::size_t size() const { return outside_C.size(); }
+  [[nodiscard]] UtcSeconds time(std::size_t i) const { return start + static_cast<UtcSeconds>(step_s * static_cast<double>(i)); }
+};
+
+struct Weather {
+  std::vector<Winter> winters;
+  InputKind outside = InputKind::measured;
+  InputKind wind = InputKind::assumed;
+  InputKind sun = InputKind::estimated; ///< measured only if every winter has it
+  InputKind sky = InputKind::estimated;
+  std::size_t sunEstimatedDays = 0;
+  std::size_t days = 0;
+  [[nodiscard]] std::size_t steps() const;
+};
+
+/// Problem if the log has no outside temperature or less than a day of it.
+Result<Weather> weatherFromLog(const Log& log, const Site& site);
+
+/// Steady weather for a heat-loss question: two samples of the same night hour. skyClear 0..1, 1 is cloudless.
+Winter steadyWinter(const Site& site, double outside_C, double wind_m_s, double skyClear);
+
+} // namespace muffle

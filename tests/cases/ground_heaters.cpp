@@ -1,0 +1,114 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/cost/cost.h"
+#include "core/ground/slab.h"
+#include "core/ground/soil.h"
+#include "core/log/nights.h"
+#include "core/network/solver.h"
+#include "tests/cases/adapters.h"
+
+#include <cmath>
+
+namespace muffle::cases {
+
+void addGround(Adapters& a) {
+  a["undisturbed_soil"] = [](const Json& in) {
+    const UndisturbedGround g{num(in, "mean_C"), num(in, "surface_amplitude_K"), num(in, "coldest_day"), num(in, "k"), num(in, "rho_c")};
+    return Json{{"T_C", mapped(in.at("depth_m"), [&](double z) { return g.temperature_C(z, num(in, "day")); })}};
+  };
+  a["slab_u_value_by_ratio"] = [](const Json& in) {
+    return Json{{"U_W_per_m2K", mapped(in.at("perimeter_per_area_1_per_m"), [&](double ratio) { return SlabOnGround{1.0, ratio, num(in, "wall_thickness_m"), num(in, "k"), num(in, "floor_R", 0.0)}.u_W_m2K(); })}};
+  };
+  a["slab_iso13370"] = [](const Json& in) {
+    const double l = num(in, "length_m"), w = num(in, "width_m");
+    const SlabOnGround s{l * w, 2.0 * (l + w), num(in, "wall_thickness_m"), num(in, "k"), num(in, "floor_R", 0.0)};
+    return Json{{"B_prime_m", s.characteristicDimension_m()}, {"dt_m", s.equivalentThickness_m()}, {"U_W_per_m2K", s.u_W_m2K()}, {"H_W_per_K", s.u_W_m2K() * s.area_m2}};
+  };
+  a["slab_edge_insulation"] = [](const Json& in) {
+    const bool vertical = in.at("kind").get<std::string>() == "vertical";
+    return Json{{"psi_W_per_mK", edgeInsulationPsi_W_mK(num(in, "k"), num(in, "dt_m"), num(in, "D_m"), num(in, "insulation_thickness_m"), num(in, "insulation_k"), vertical ? EdgeInsulation::vertical : EdgeInsulation::horizontal)}};
+  };
+  a["slab_periodic"] = [](const Json& in) {
+    // dt is given: a wall of that thickness with no films reproduces it
+    SlabOnGround s{num(in, "area_m2"), num(in, "perimeter_m"), 0.0, num(in, "k"), 0.0};
+    s.wall_m = num(in, "dt_m") - s.equivalentThickness_m();
+    const SlabPeriodic p = slabPeriodic(s, num(in, "rho_c"));
+    return Json{{"delta_m", p.penetration_m}, {"Hpi_W_per_K", p.inside_W_K}, {"Hpe_W_per_K", p.outside_W_K}};
+  };
+  a["slab_half_space"] = [](const Json& in) {
+    const double dT = in.contains("delta_T_K") ? num(in, "delta_T_K") : num(in, "inside_C") - num(in, "outside_C");
+    return Json{{"Q_W", slabHalfSpaceLoss_W(num(in, "length_m"), num(in, "width_m"), num(in, "wall_m"), num(in, "k"), dT)}};
+  };
+  a["soil_conductivity_johansen"] = [](const Json& in) {
+    const SoilConductivity s = soilConductivityJohansen(num(in, "dry_density_kg_per_m3"), num(in, "moisture_kg_per_kg"), num(in, "quartz_fraction"), in.value("coarse", false), in.value("frozen", false));
+    return Json{{"k_W_per_mK", s.conductivity_W_mK}, {"saturation", s.saturation}};
+  };
+}
+
+void addHeaters(Adapters& a) {
+  a["thermostat_cycle"] = [](const Json& in) {
+    Network net;
+    const double set = num(in, "setpoint_C"), band = num(in, "band_K"), power = num(in, "heater_W");
+    const int room = net.addNode("room", num(in, "C_J_per_K"), set);
+    net.addConductance(room, net.addBoundary("out", Driver::constant(num(in, "outdoor_C"))), num(in, "K_W_per_K"));
+    Thermostat t{.id = "t", .sensor = room, .heats = room, .mode = Thermostat::Mode::hysteresis};
+    t.on_C = set - band / 2.0;
+    t.off_C = set + band / 2.0;
+    t.power_W = power;
+    net.thermostats.push_back(t);
+    Solver s = *Solver::prepare(net, {.switchTolerance_K = 1e-5});
+    // first start ends the transient; then whole cycles are counted between starts, one second at a time
+    const auto toStart = [&] {
+      const int before = s.starts(0);
+      while (s.starts(0) == before && s.time_s() < 5e6) s.advance(1.0);
+    };
+    toStart();
+    toStart();
+    const double begin = s.time_s(), energy = s.balance().thermostat_J[0];
+    constexpr int kCycles = 20;
+    for (int i = 0; i < kCycles; ++i) toStart();
+    const double period = (s.time_s() - begin) / kCycles;
+    const double mean = (s.balance().thermostat_J[0] - energy) / (s.time_s() - begin);
+    return Json{{"time_on_s", period * mean / power}, {"time_off_s", period * (1.0 - mean / power)}, {"period_s", period}, {"duty", mean / power}, {"mean_power_W", mean}};
+  };
+  a["balance_point"] = [](const Json& in) { // the temperature outside at which gains alone hold the setpoint, and the ideal load below it
+    Network net;
+    const double k = num(in, "K_W_per_K"), set = num(in, "setpoint_C"), gains = num(in, "gains_W");
+    const int room = net.addNode("room", k * 10.0, set);
+    net.addConductance(room, net.addBoundary("out", Driver::constant(num(in, "outdoor_C"))), k);
+    net.sources.push_back({room, Driver::constant(gains), "gains"});
+    Thermostat t{.id = "t", .sensor = room, .heats = room};
+    t.setpoint_C = set;
+    t.power_W = 1e9;
+    net.thermostats.push_back(t);
+    Solver s = *Solver::prepare(net, {.newtonTolerance_K = 1e-12});
+    for (int i = 0; i < 100; ++i) s.advance(10.0);
+    return Json{{"balance_point_C", set - gains / k}, {"heating_W", s.lastPower_W(0)}};
+  };
+  a["degree_hours_sine"] = [](const Json& in) { // an ideal load of 1 W/K through a day, its energy in K h
+    Network net;
+    const double base = num(in, "base_C");
+    const int room = net.addNode("room", 1e-3, base);
+    net.addConductance(room, net.addBoundary("out", Driver::sine(num(in, "mean_C"), num(in, "amplitude_K"), 86400.0, 0.0)), 1.0);
+    Thermostat t{.id = "t", .sensor = room, .heats = room};
+    t.setpoint_C = base;
+    t.power_W = 1e6;
+    net.thermostats.push_back(t);
+    Solver s = *Solver::prepare(net);
+    for (int i = 0; i < 5760; ++i) s.advance(15.0);
+    return Json{{"degree_hours_Kh", s.balance().thermostat_J[0] / 3600.0}};
+  };
+  a["annuity"] = [](const Json& in) { return Json{{"annuity", annuityFactor(num(in, "rate"), num(in, "years"))}}; };
+  a["life_cost"] = [](const Json& in) {
+    const LifeCost c = lifeCost(num(in, "capital"), num(in, "yearly_cost"), num(in, "rate"), num(in, "escalation", 0.0), num(in, "years"));
+    return Json{{"present_running_cost", c.presentRunning}, {"present_total", c.presentTotal}, {"equal_yearly_cost", c.equalYearly}};
+  };
+}
+
+void addStatistics(Adapters& a) {
+  a["lift"] = [](const Json& in) {
+    const LiftAtColdest l = liftAtColdest(in.at("outdoor_C").get<std::vector<double>>(), in.at("inside_C").get<std::vector<double>>(), static_cast<std::size_t>(in.at("k").get<int>()));
+    return Json{{"lift_mean_K", l.mean_K}, {"lift_min_K", l.least_K}, {"coldest_outdoor_C", l.coldestOutside_C}, {"lift_at_coldest_K", l.liftAtColdest_K}, {"coldest_inside_C", l.coldestInside_C}};
+  };
+}
+
+} // namespace muffle::cases
