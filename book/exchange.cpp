@@ -1,0 +1,201 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "book/book.h"
+#include "book/files.h"
+#include "core/plan/plan_json.h"
+
+#include <fmt/format.h>
+
+#include <charconv>
+#include <cmath>
+#include <filesystem>
+
+namespace muffle {
+namespace {
+
+namespace fs = std::filesystem;
+
+/// Flags as runs [first row, rows, flag]; most readings have none.
+Json flagRuns(const std::vector<std::uint8_t>& flags) {
+  Json runs = Json::array();
+  for (std::size_t i = 0; i < flags.size();) {
+    std::size_t end = i + 1;
+    while (end < flags.size() && flags[end] == flags[i]) ++end;
+    if (flags[i]) runs.push_back({i, end - i, flags[i]});
+    i = end;
+  }
+  return runs;
+}
+
+/// Readings as a table: seconds since 1970 and each channel's raw value, to the last digit.
+std::string table(const Log& log) {
+  std::string out = "utc_s";
+  for (std::size_t c = 0; c < log.channels.size(); ++c) out += fmt::format(",{}", c);
+  out += '\n';
+  for (std::size_t i = 0; i < log.time.size(); ++i) {
+    out += std::to_string(log.time[i]);
+    for (const Channel& c : log.channels) {
+      out += ',';
+      if (!std::isnan(c.raw[i])) out += fmt::format("{}", c.raw[i]);
+    }
+    out += '\n';
+  }
+  return out;
+}
+
+Problem damaged(const std::string& where, const std::string& what) { return {ProblemKind::badInput, where, what, "a folder written by `muffle-cli export` is needed"}; }
+
+Result<Log> readTable(const std::string& path, const Json& meta) {
+  auto text = readFile(path);
+  if (!text) return text.problems();
+  Log log;
+  log.name = meta.value("name", "");
+  for (const Json& m : meta.at("channels")) {
+    Channel c;
+    c.name = m.at("name").get<std::string>();
+    c.role = static_cast<Role>(m.at("role").get<int>());
+    c.id = m.at("id").get<std::string>();
+    c.unitIn = m.at("unit_in").get<std::string>();
+    c.unitWhy = m.at("unit_why").get<std::string>();
+    log.channels.push_back(std::move(c));
+  }
+  const char* p = text->data();
+  const char* const end = p + text->size();
+  const auto nextLine = [&] {
+    while (p < end && *p != '\n') ++p;
+    if (p < end) ++p;
+  };
+  nextLine();
+  for (long line = 2; p < end; ++line) {
+    UtcSeconds t = 0;
+    auto parsed = std::from_chars(p, end, t);
+    if (parsed.ec != std::errc{} || (!log.time.empty() && t <= log.time.back())) return damaged(fmt::format("{}: line {}", path, line), "this time is not later than the one before");
+    p = parsed.ptr;
+    log.time.push_back(t);
+    for (Channel& c : log.channels) {
+      if (p >= end || *p != ',') return damaged(fmt::format("{}: line {}", path, line), "a column is missing");
+      ++p;
+      float value = std::numeric_limits<float>::quiet_NaN();
+      if (p < end && *p != ',' && *p != '\n') {
+        const auto number = std::from_chars(p, end, value);
+        if (number.ec != std::errc{}) return damaged(fmt::format("{}: line {}", path, line), "this is not a number");
+        p = number.ptr;
+      }
+      c.raw.push_back(value);
+    }
+    if (p < end && *p != '\n') return damaged(fmt::format("{}: line {}", path, line), "there is a column too many");
+    nextLine();
+  }
+  for (std::size_t k = 0; k < log.channels.size(); ++k) {
+    Channel& c = log.channels[k];
+    c.flag.assign(log.time.size(), 0);
+    for (const Json& run : meta.at("channels")[k].at("flags")) {
+      const auto from = run[0].get<std::size_t>(), rows = run[1].get<std::size_t>();
+      if (from + rows > c.flag.size()) return damaged(path, "a flag lies beyond the last row");
+      std::fill_n(c.flag.begin() + static_cast<long>(from), rows, run[2].get<std::uint8_t>());
+    }
+  }
+  return log;
+}
+
+} // namespace
+
+Status exportBook(const Book& book, const std::string& folder) {
+  std::error_code error;
+  if (fs::exists(folder, error) && (!fs::is_directory(folder, error) || !fs::is_empty(folder, error)))
+    return Problem{ProblemKind::badInput, folder, "this folder is not empty", "name a new or empty folder"};
+  const auto plans = book.plans();
+  if (!plans) return plans.problems();
+  const auto logs = book.logs();
+  if (!logs) return logs.problems();
+  const auto settings = book.settings();
+  if (!settings) return settings.problems();
+  const auto snapshots = book.snapshots();
+  if (!snapshots) return snapshots.problems();
+
+  // written beside and renamed, so that the folder appears whole
+  const std::string part = folder + ".part";
+  fs::remove_all(part, error);
+  fs::create_directories(part, error);
+  if (error) return Problem{ProblemKind::storage, folder, "cannot be made: " + error.message(), "check the name and permissions"};
+  Json index{{"schema", "muffle-book-1"}, {"plans", Json::array()}, {"logs", Json::array()}, {"settings", *settings}, {"snapshots", Json::array()}};
+  for (std::size_t i = 0; i < plans->size(); ++i) {
+    const std::string name = fmt::format("plan-{}.json", i + 1);
+    index["plans"].push_back(name);
+    if (auto ok = writeFile(part + "/" + name, planToJson((*plans)[i].plan).dump(2) + "\n"); !ok) return ok;
+  }
+  for (std::size_t i = 0; i < logs->size(); ++i) {
+    const Log& log = (*logs)[i].log;
+    const std::string name = fmt::format("log-{}.csv", i + 1);
+    Json entry{{"file", name}, {"name", log.name}, {"channels", Json::array()}};
+    for (const Channel& c : log.channels) entry["channels"].push_back({{"name", c.name}, {"role", static_cast<int>(c.role)}, {"id", c.id}, {"unit_in", c.unitIn}, {"unit_why", c.unitWhy}, {"flags", flagRuns(c.flag)}});
+    index["logs"].push_back(entry);
+    if (auto ok = writeFile(part + "/" + name, table(log)); !ok) return ok;
+  }
+  for (const Snapshot& s : *snapshots) {
+    const auto plan = parseJson(s.planJson);
+    if (!plan) return plan.problems();
+    index["snapshots"].push_back({{"name", s.name}, {"at", s.at}, {"plan", *plan}});
+  }
+  if (auto ok = writeFile(part + "/book.json", index.dump(2) + "\n"); !ok) return ok;
+  fs::remove(folder, error); // an empty folder of that name
+  fs::rename(part, folder, error);
+  if (error) return Problem{ProblemKind::storage, folder, "cannot be made: " + error.message(), "check the name and permissions"};
+  return Done{};
+}
+
+Status importBook(const std::string& folder, const std::string& path) {
+  if (fs::exists(path)) return Problem{ProblemKind::badInput, path, "this book already exists", "name a new *.muffle file"};
+  const auto text = readFile(folder + "/book.json");
+  if (!text) return text.problems();
+  const auto parsed = parseJson(*text);
+  if (!parsed) return damaged(folder + "/book.json", parsed.problem().text());
+  const Json& index = *parsed;
+  if (!index.is_object() || index.value("schema", "") != "muffle-book-1") return damaged(folder + "/book.json", "this is not a Muffle export");
+  const std::string part = path + ".part";
+  std::error_code error;
+  fs::remove(part, error);
+  const auto fill = [&]() -> Status {
+    auto book = Book::open(part, Book::Mode::create);
+    if (!book) return book.problems();
+    try {
+      for (const Json& name : index.at("plans")) {
+        const std::string file = folder + "/" + fs::path(name.get<std::string>()).filename().string();
+        const auto planText = readFile(file);
+        if (!planText) return planText.problems();
+        const auto json = parseJson(*planText);
+        if (!json) return damaged(file, json.problem().text());
+        const auto plan = planFromJson(*json);
+        if (!plan) {
+          Problems problems = plan.problems();
+          for (Problem& p : problems) p.where = file + ": " + p.where;
+          return problems;
+        }
+        if (auto id = book->addPlan(*plan); !id) return id.problems();
+      }
+      for (const Json& entry : index.at("logs")) {
+        const auto log = readTable(folder + "/" + fs::path(entry.at("file").get<std::string>()).filename().string(), entry);
+        if (!log) return log.problems();
+        if (auto id = book->addLog(*log); !id) return id.problems();
+      }
+      for (const auto& [key, value] : index.at("settings").items())
+        if (auto ok = book->setSetting(key, value.get<std::string>()); !ok) return ok;
+      for (const Json& s : index.at("snapshots")) {
+        const auto plan = planFromJson(s.at("plan"));
+        if (!plan) return plan.problems();
+        if (auto id = book->addSnapshot(s.at("name").get<std::string>(), s.at("at").get<UtcSeconds>(), *plan); !id) return id.problems();
+      }
+    } catch (const Json::exception& e) {
+      return damaged(folder + "/book.json", e.what());
+    }
+    return Done{};
+  };
+  if (auto ok = fill(); !ok) {
+    fs::remove(part, error);
+    return ok;
+  }
+  fs::rename(part, path, error);
+  if (error) return Problem{ProblemKind::storage, path, "cannot be written: " + error.message(), "check the name and permissions"};
+  return Done{};
+}
+
+} // namespace muffle

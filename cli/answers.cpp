@@ -1,0 +1,168 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/answers.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace muffle {
+namespace {
+
+/// Rounded to what the figure can bear, so that the JSON does not pretend.
+double digits(double value, int decimals) {
+  const double scale = std::pow(10.0, decimals);
+  return std::round(value * scale) / scale;
+}
+
+Json reading(const std::optional<Reading>& r) { return r ? Json(digits(r->value, 3)) : Json(); }
+Json readingAt(const std::optional<Reading>& r, const TimeZone& zone) { return r ? Json(zone.iso(r->at)) : Json(); }
+
+Json costJson(const Cost& c, const Prices& prices) {
+  return {{"total", digits(c.total(), 2)}, {"energy", digits(c.energy, 2)}, {"kit", digits(c.kit, 2)}, {"hours", digits(c.hours, 1)}, {"hours_money", digits(c.hoursMoney, 2)}, {"currency", prices.currency}, {"per", "winter of 182 days"}};
+}
+
+} // namespace
+
+Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, const std::vector<Night>& nights, const TimeZone& zone) {
+  const Log& log = read.log;
+  Json channels = Json::array();
+  for (const Channel& c : log.channels) {
+    double low = 1e300, high = -1e300, sum = 0.0;
+    long count = 0, flagged = 0;
+    for (std::size_t i = 0; i < log.time.size(); ++i) {
+      if (c.flag[i]) ++flagged;
+      const double v = c.clean(i);
+      if (std::isnan(v)) continue;
+      low = std::min(low, v);
+      high = std::max(high, v);
+      sum += v;
+      ++count;
+    }
+    Json channel{{"name", c.name}, {"role", roleText(c.role, c.id)}, {"unit_in", c.unitIn}, {"unit", c.unit()}, {"unit_why", c.unitWhy}, {"count", count}};
+    channel["min"] = count ? Json(digits(low, 3)) : Json();
+    channel["max"] = count ? Json(digits(high, 3)) : Json();
+    channel["mean"] = count ? Json(digits(sum / static_cast<double>(count), 3)) : Json();
+    channel["flagged"] = flagged;
+    channels.push_back(channel);
+  }
+  Json out;
+  out["log"] = {{"rows", read.rows}, {"kept", log.time.size()}, {"from", zone.iso(log.time.front())}, {"to", zone.iso(log.time.back())}, {"step_s", log.step_s()}, {"recognised", read.recognised}, {"channels", channels}};
+  out["problems"] = Json::array();
+  for (const LogProblem& p : problems) out["problems"].push_back({{"kind", p.kind}, {"channel", p.channel}, {"from", zone.iso(p.from)}, {"to", zone.iso(p.to)}, {"count", p.count}, {"why", p.why}});
+  for (const Problem& p : read.firstProblems) out["problems"].push_back({{"kind", "unreadable"}, {"channel", ""}, {"from", p.where}, {"to", p.where}, {"count", 1}, {"why", p.what + ", " + p.allowed}});
+  out["nights"] = Json::array();
+  for (const Night& n : nights) {
+    Json night{{"date", isoDate(n.date)}, {"sunset", zone.iso(n.sunset)}, {"sunrise", zone.iso(n.sunrise)}, {"outside_low_C", reading(n.outsideLow)}, {"outside_low_at", readingAt(n.outsideLow, zone)}, {"inside_low_C", reading(n.insideLow)}, {"inside_low_at", readingAt(n.insideLow, zone)}};
+    night["lift_K"] = n.lift_K() ? Json(digits(*n.lift_K(), 3)) : Json();
+    night["sky"] = n.sky();
+    night["complete"] = n.complete;
+    night["heater_kWh"] = log.find(Role::heater) ? Json(digits(n.heater_kWh, 3)) : Json();
+    night["wind_m_s"] = n.hasWind ? Json(digits(n.meanWind_m_s, 2)) : Json();
+    night["degree_hours_K_h"] = n.degreeHours_K_h ? Json(digits(*n.degreeHours_K_h, 2)) : Json();
+    out["nights"].push_back(night);
+  }
+  return out;
+}
+
+Json lossAnswer(const HeatLoss& loss) {
+  Json out{{"total_W", digits(loss.total_W, 1)}};
+  out["total_W_per_K"] = loss.difference_K != 0.0 ? Json(digits(loss.total_W / loss.difference_K, 2)) : Json();
+  out["parts"] = Json::array();
+  for (const LossPart& p : loss.parts) {
+    Json part{{"id", partId(p.part)}, {"what", fmt::format("heat leaving by the {}", partId(p.part))}, {"W", digits(p.loss_W, 1)}};
+    part["W_per_K"] = loss.difference_K != 0.0 ? Json(digits(p.loss_W / loss.difference_K, 2)) : Json();
+    out["parts"].push_back(part);
+  }
+  out["assumed"] = {"no sun, vents shut, blanket closed if there is one", "ground at its year's mean", "dew point 2 K below the outside air", "cover wet as over a crop"};
+  return out;
+}
+
+Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone) {
+  const Summary& s = run.summary;
+  Json out{{"nights", s.nights}, {"held", s.held}, {"nights_left_out", s.leftOut}};
+  out["coldest_C"] = s.nights ? Json(digits(s.coldest_C, 3)) : Json();
+  out["coldest_at"] = s.nights ? Json(zone.iso(s.coldestAt)) : Json();
+  out["hold_C"] = plan.setpoints.hold_C;
+  out["degree_hours_K_h"] = digits(s.degreeHours_K_h, 2);
+  out["winters"] = digits(s.winters, 3);
+  out["energy_kWh"] = {{"heater", digits(s.heater_kWh, 2)}, {"sun", digits(s.sun_kWh, 1)}};
+  out["loss_kWh"] = Json::object();
+  for (int p = 0; p < kPartCount; ++p)
+    if (s.loss_kWh[static_cast<std::size_t>(p)] != 0.0) out["loss_kWh"][partId(static_cast<Part>(p))] = digits(s.loss_kWh[static_cast<std::size_t>(p)], 1);
+  out["cost"] = costJson(s.cost, plan.prices);
+  out["hours"] = {{"work", digits(s.cost.hours, 1)}};
+  out["closure"] = s.closure;
+  out["inputs"] = {{"outside", inputKindText(weather.outside)}, {"sun", inputKindText(weather.sun)}, {"wind", inputKindText(weather.wind)}, {"sky", inputKindText(weather.sky)}, {"cloud", "estimated"}, {"humidity", "estimated"}, {"ground", "assumed"}};
+  out["sun_estimated_days"] = weather.sunEstimatedDays;
+  out["rooms"]["house"] = {{"nights", s.nights}, {"held", s.held}, {"coldest_C", out["coldest_C"]}, {"heater_peak_W", digits(s.heaterPeak_W, 0)}};
+  out["night_list"] = Json::array();
+  for (const NightResult& n : run.nights)
+    out["night_list"].push_back({{"date", isoDate(n.date)}, {"judged", n.judged}, {"held", n.held}, {"coldest_C", digits(n.coldest_C, 2)}, {"outside_low_C", digits(n.outsideLow_C, 2)}, {"degree_hours_K_h", digits(n.degreeHours_K_h, 2)}, {"heater_kWh", digits(n.heater_kWh, 2)}});
+  out["steps"] = s.steps;
+  out["run_ms"] = digits(s.run_ms, 1);
+  return out;
+}
+
+std::string simulateSeries(const Simulation& run, const Weather& weather, const TimeZone& zone) {
+  std::string out = "time,outside [C],sky [C],sun [W/m2],wind [m/s],room:house [C],floor [C]";
+  const std::size_t barrels = run.series.empty() ? 0 : run.series.front().barrels_C.size();
+  for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",store:barrels{} [C]", b + 1);
+  out += ",heater:1 [W]";
+  for (int p = 0; p < kPartCount; ++p) out += fmt::format(",loss {} [W]", partId(static_cast<Part>(p)));
+  out += '\n';
+  for (std::size_t w = 0; w < run.series.size(); ++w) {
+    const Winter& winter = weather.winters[w];
+    const WinterSeries& s = run.series[w];
+    for (std::size_t i = 0; i < winter.size(); ++i) {
+      out += fmt::format("{},{:.3f},{:.3f},{:.1f},{:.2f},{:.3f},{:.3f}", zone.iso(winter.time(i)), winter.outside_C[i], winter.sky_C[i], winter.sun_W_m2[i], winter.wind_m_s[i], s.air_C[i], s.floor_C[i]);
+      for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",{:.3f}", s.barrels_C[b][i]);
+      out += fmt::format(",{:.1f}", s.heater_W[i]);
+      for (const auto& part : s.loss_W) out += fmt::format(",{:.1f}", part[i]);
+      out += '\n';
+    }
+  }
+  return out;
+}
+
+Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
+  const auto entry = [&](int i) {
+    const SizedPackage& p = sizing.packages[static_cast<std::size_t>(i)];
+    Json taken = Json::array();
+    for (std::size_t k = 0; k < p.choice.size(); ++k) {
+      if (p.choice[k] < 0) continue;
+      const Measure& m = plan.measures[k];
+      Json measure{{"measure", k}, {"name", m.name}};
+      if (!m.levels.empty()) measure["level"] = m.levels[static_cast<std::size_t>(p.choice[k])];
+      taken.push_back(measure);
+    }
+    return Json{{"label", p.label}, {"taken", taken}, {"cost", costJson(p.cost, plan.prices)}, {"nights", p.nights}, {"held", p.held}, {"coldest_C", digits(p.coldest_C, 2)}, {"degree_hours_K_h", digits(p.degreeHours_K_h, 2)}, {"heater_kWh", digits(p.heater_kWh, 1)}, {"holds", p.holds}};
+  };
+  Json out;
+  if (sizing.winner >= 0) {
+    out["plan"] = entry(sizing.winner);
+    out["plan"]["plan"] = planToJson(buildPackage(plan, sizing.packages[static_cast<std::size_t>(sizing.winner)].choice).plan);
+    out["cost"] = out["plan"]["cost"];
+  } else {
+    out["plan"] = nullptr;
+    out["cost"] = nullptr;
+    out["why_none"] = fmt::format("none of {} packages holds {} C on all but {} nights; allow misses, lower the line or add measures", sizing.packages.size(), plan.setpoints.hold_C, plan.ask.missesAllowed);
+  }
+  out["proved_least"] = sizing.winner >= 0; // every package was simulated
+  out["gap"] = 0.0;
+  out["frontier"] = Json::array();
+  for (const int i : sizing.frontier) out["frontier"].push_back(entry(i));
+  // the packages nearest in cost to the winner, and why each lost
+  std::vector<int> order(sizing.packages.size());
+  for (std::size_t i = 0; i < order.size(); ++i) order[i] = static_cast<int>(i);
+  std::stable_sort(order.begin(), order.end(), [&](int a, int b) { return sizing.packages[static_cast<std::size_t>(a)].cost.total() < sizing.packages[static_cast<std::size_t>(b)].cost.total(); });
+  out["why_not"] = Json::array();
+  for (const int i : order) {
+    if (i == sizing.winner || out["why_not"].size() >= 12) continue;
+    out["why_not"].push_back({{"label", sizing.packages[static_cast<std::size_t>(i)].label}, {"total", digits(sizing.packages[static_cast<std::size_t>(i)].cost.total(), 2)}, {"why", whyNot(sizing, i, plan)}});
+  }
+  out["packages"] = sizing.packages.size();
+  out["run_ms"] = digits(sizing.run_ms, 1);
+  return out;
+}
+
+} // namespace muffle

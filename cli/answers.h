@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Core values as the JSON that scripts read. docs/cli.md lists the keys.
+#pragma once
+
+#include "core/log/read.h"
+#include "core/log/nights.h"
+#include "core/plan/plan_json.h"
+#include "core/simulate/simulate.h"
+#include "core/sizing/sizing.h"
+
+namespace muffle {
+
+Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, const std::vector<Night>& nights, const TimeZone& zone);
+Json lossAnswer(const HeatLoss& loss);
+Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone);
+/// Every step as CSV: time, outside, sky, sun, wind, air, floor, barrels, heater, loss by part.
+std::string simulateSeries(const Simulation& run, const Weather& weather, const TimeZone& zone);
+Json sizeAnswer(const Plan& plan, const Sizing& sizing);
+
+} // namespace muffle

@@ -1,0 +1,321 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// muffle-cli: a thin shell over core and book. Exit 0 done, 2 wrong usage, 3 bad input.
+#include "book/book.h"
+#include "book/files.h"
+#include "cli/answers.h"
+#include "core/material/materials.h"
+#include "core/network/network_json.h"
+
+#include <CLI/CLI.hpp>
+#include <fmt/format.h>
+#include <unistd.h>
+
+#include <cstdio>
+#include <thread>
+
+using namespace muffle;
+
+namespace {
+
+constexpr int kDone = 0;
+constexpr int kUsage = 2;
+constexpr int kBadInput = 3;
+
+int report(const std::string& file, const Problems& problems) {
+  for (const Problem& p : problems) {
+    const bool named = p.where.starts_with(file);
+    std::fprintf(stderr, "%s%s\n", named ? "" : (file + ": ").c_str(), p.text().c_str());
+  }
+  return kBadInput;
+}
+
+void print(const Json& json) { std::fputs((json.dump(2) + "\n").c_str(), stdout); }
+
+Result<Json> readJson(const std::string& path) {
+  auto text = readFile(path);
+  if (!text) return text.problems();
+  return parseJson(*text);
+}
+
+Result<Plan> readPlan(const std::string& path) {
+  auto json = readJson(path);
+  if (!json) return json.problems();
+  return planFromJson(*json);
+}
+
+struct LogOptions {
+  std::string file;
+  std::string zone = "UTC";
+  std::string unit;
+  std::string separator;
+  bool monthFirst = false;
+};
+
+Result<ReadLog> readLogFile(const LogOptions& o, const std::string& zoneName) {
+  auto bytes = readFile(o.file);
+  if (!bytes) return bytes.problems();
+  auto zone = TimeZone::named(zoneName);
+  if (!zone) return zone.problems();
+  ReadOptions options;
+  options.zone = *zone;
+  if (o.unit == "F") options.fahrenheit = true;
+  if (o.unit == "C") options.fahrenheit = false;
+  if (!o.separator.empty()) options.separator = o.separator == "tab" ? '\t' : o.separator[0];
+  if (o.monthFirst) options.monthFirst = true;
+  auto read = readLog(*bytes, options);
+  if (read) flagProblems(read->log);
+  return read;
+}
+
+void addLogOptions(CLI::App* verb, LogOptions& o) {
+  verb->add_option("--unit", o.unit, "unit of temperatures without a mark")->check(CLI::IsMember({"C", "F"}));
+  verb->add_option("--separator", o.separator, "column separator, one character or \"tab\"");
+  verb->add_flag("--month-first", o.monthFirst, "dates are month/day/year");
+}
+
+int runNetworkVerb(const std::string& file, const std::string& out, bool json) {
+  const auto document = readJson(file);
+  if (!document) return report(file, document.problems());
+  const auto network = networkFromJson(*document);
+  if (!network) return report(file, network.problems());
+  const auto run = runNetwork(*network);
+  if (!run) return report(file, run.problems());
+  if (!out.empty())
+    if (const auto ok = writeFile(out, run->csv); !ok) return report(out, ok.problems());
+  if (json) print(run->summary);
+  else if (out.empty()) std::fputs(run->csv.c_str(), stdout);
+  else fmt::print("wrote {}; the energy balance closes to {:.1e}\n", out, run->summary["closure"].get<double>());
+  return kDone;
+}
+
+int runCheck(const std::string& file, bool json) {
+  const auto plan = readPlan(file);
+  if (json) {
+    Json out{{"ok", static_cast<bool>(plan)}, {"problems", Json::array()}};
+    if (!plan)
+      for (const Problem& p : plan.problems()) out["problems"].push_back({{"pointer", p.where}, {"what", p.what}, {"allowed", p.allowed}});
+    print(out);
+  }
+  if (!plan) return report(file, plan.problems());
+  if (!json) fmt::print("{}: \"{}\" is sound\n", file, plan->name);
+  return kDone;
+}
+
+int runLoss(const std::string& file, double inside, double outside, double wind, double clear, bool json) {
+  const auto plan = readPlan(file);
+  if (!plan) return report(file, plan.problems());
+  const auto loss = steadyLoss(*plan, inside, outside, wind, clear);
+  if (!loss) return report(file, loss.problems());
+  if (json) {
+    print(lossAnswer(*loss));
+    return kDone;
+  }
+  fmt::print("{:.2f} kW to hold {:g} C at {:g} C outside\n", loss->total_W / 1000.0, inside, outside);
+  for (const LossPart& p : loss->parts) fmt::print("  {:<12} {:8.0f} W\n", partId(p.part), p.loss_W);
+  return kDone;
+}
+
+int runNights(const LogOptions& o, const Place& place, std::optional<double> line, bool json) {
+  auto read = readLogFile(o, o.zone);
+  if (!read) return report(o.file, read.problems());
+  const auto zone = *TimeZone::named(o.zone);
+  Log& log = read->log;
+  const auto problems = flagProblems(log);
+  const auto nights = cutNights(log, place, zone, line);
+  if (json) {
+    print(nightsAnswer(*read, problems, nights, zone));
+    return kDone;
+  }
+  for (const auto& sentence : read->recognised) fmt::print("{}\n", sentence);
+  for (const LogProblem& p : problems) fmt::print("{} {}: {} to {}, {} ({})\n", p.kind, p.channel, zone.iso(p.from), zone.iso(p.to), p.count, p.why);
+  fmt::print("{:<11}{:>9}{:>9}{:>7}  sky\n", "night", "outside", "inside", "lift");
+  for (const Night& n : nights)
+    fmt::print("{:<11}{:>9}{:>9}{:>7}  {}{}\n", isoDate(n.date), n.outsideLow ? fmt::format("{:.1f}", n.outsideLow->value) : "-", n.insideLow ? fmt::format("{:.1f}", n.insideLow->value) : "-", n.lift_K() ? fmt::format("{:.1f}", *n.lift_K()) : "-", n.sky(), n.complete ? "" : ", incomplete");
+  return kDone;
+}
+
+struct PlanAndWeather {
+  Plan plan;
+  std::shared_ptr<const Weather> weather;
+  TimeZone zone;
+};
+
+/// On failure reports and returns nothing.
+std::optional<PlanAndWeather> load(const std::string& planFile, const LogOptions& o) {
+  const auto plan = readPlan(planFile);
+  if (!plan) {
+    report(planFile, plan.problems());
+    return std::nullopt;
+  }
+  const auto read = readLogFile(o, plan->site.timeZone);
+  if (!read) {
+    report(o.file, read.problems());
+    return std::nullopt;
+  }
+  auto weather = weatherFromLog(read->log, plan->site);
+  if (!weather) {
+    report(o.file, weather.problems());
+    return std::nullopt;
+  }
+  return PlanAndWeather{*plan, std::make_shared<const Weather>(std::move(*weather)), *TimeZone::named(plan->site.timeZone)};
+}
+
+int runSimulate(const std::string& planFile, const LogOptions& o, const std::string& out, bool json) {
+  const auto in = load(planFile, o);
+  if (!in) return kBadInput;
+  const Scene scene = makeScene(in->weather, in->plan);
+  const auto run = simulate(in->plan, scene, {.series = true, .threads = static_cast<int>(std::thread::hardware_concurrency())});
+  if (!run) return report(planFile, run.problems());
+  if (!out.empty())
+    if (const auto ok = writeFile(out, simulateSeries(*run, *in->weather, in->zone)); !ok) return report(out, ok.problems());
+  if (json) {
+    print(simulateAnswer(in->plan, *run, *in->weather, in->zone));
+    return kDone;
+  }
+  const Summary& s = run->summary;
+  fmt::print("held {:g} C on {} of {} nights", in->plan.setpoints.hold_C, s.held, s.nights);
+  if (s.leftOut) fmt::print(" ({} left out: outside readings are missing)", s.leftOut);
+  fmt::print("\ncoldest {:.1f} C at {}\ncold owed {:.1f} K h\nheater {:.0f} kWh, {:.0f} {} a winter\nenergy balance closes to {:.0e}\n", s.coldest_C, in->zone.iso(s.coldestAt), s.degreeHours_K_h, s.heater_kWh, s.cost.total(), in->plan.prices.currency, s.closure);
+  return kDone;
+}
+
+int runSize(const std::string& planFile, const LogOptions& o, bool json, int threads) {
+  const auto in = load(planFile, o);
+  if (!in) return kBadInput;
+  SizingOptions options;
+  options.threads = threads;
+  if (isatty(STDERR_FILENO))
+    options.progress = [](std::size_t done, std::size_t of) {
+      fmt::print(stderr, "\r{} of {}", done, of);
+      if (done == of) fmt::print(stderr, "\n");
+      return true;
+    };
+  const auto sizing = size(in->plan, in->weather, options);
+  if (!sizing) return report(planFile, sizing.problems());
+  const Json answer = sizeAnswer(in->plan, *sizing);
+  if (json) {
+    print(answer);
+    return kDone;
+  }
+  const std::string& currency = in->plan.prices.currency;
+  if (sizing->winner >= 0) {
+    const SizedPackage& w = sizing->packages[static_cast<std::size_t>(sizing->winner)];
+    fmt::print("cheapest that holds: {}\n  {:.0f} {} a winter: power {:.0f}, kit {:.0f}, {:.0f} h of work at {:.0f}\n", w.label, w.cost.total(), currency, w.cost.energy, w.cost.kit, w.cost.hours, w.cost.hoursMoney);
+  } else {
+    fmt::print("{}\n", answer["why_none"].get<std::string>());
+  }
+  fmt::print("cost against cold owed, {} packages simulated:\n", sizing->packages.size());
+  for (const int i : sizing->frontier) {
+    const SizedPackage& p = sizing->packages[static_cast<std::size_t>(i)];
+    fmt::print("  {:6.0f} {}  {:7.1f} K h  held {}/{}  {}\n", p.cost.total(), currency, p.degreeHours_K_h, p.held, p.nights, p.label);
+  }
+  return kDone;
+}
+
+int runExport(const std::string& path, const std::string& folder) {
+  const auto book = Book::open(path, Book::Mode::existing);
+  if (!book) return report(path, book.problems());
+  if (const auto ok = exportBook(*book, folder); !ok) return report(folder, ok.problems());
+  return kDone;
+}
+
+int runImport(const std::string& folder, const std::string& path) {
+  if (const auto ok = importBook(folder, path); !ok) return report(folder, ok.problems());
+  return kDone;
+}
+
+int runMaterials() {
+  for (const CoverMaterial& m : coverMaterials())
+    fmt::print("{:<17} {:<38} long-wave e {:.2f} t {:.2f}  sun {:.2f}  R {:.3f}  ({}; {})\n", m.id, m.name, m.longwave.emissivity, m.longwave.transmittance, m.solarTransmittance, m.resistance_m2K_W, m.range, m.source);
+  for (const SoilMaterial& m : soilMaterials()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({}; {})\n", m.id, m.name, m.conductivity_W_mK, m.range, m.source);
+  return kDone;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+  CLI::App app{"Muffle: what holds the setpoints through the logged nights, and what it costs", "muffle-cli"};
+  app.require_subcommand(1);
+  bool json = false;
+  std::string file, second, out;
+  LogOptions log;
+  double inside = 0.0, outside = 0.0, wind = 2.0, clear = 1.0;
+  Place place{50.0, 0.0, 0.0};
+  std::optional<double> line;
+  int threads = 0;
+  const auto jsonFlag = [&](CLI::App* v) { v->add_flag("--json", json, "one JSON document on standard output"); };
+
+  auto* network = app.add_subcommand("network", "integrate an explicit network");
+  network->add_option("NET.json", file)->required();
+  network->add_option("--out", out, "series as CSV");
+  jsonFlag(network);
+  auto* check = app.add_subcommand("check", "validate a plan");
+  check->add_option("PLAN.json", file)->required();
+  jsonFlag(check);
+  auto* loss = app.add_subcommand("loss", "heat loss by part");
+  loss->add_option("PLAN.json", file)->required();
+  loss->add_option("--inside", inside, "degC")->required()->check(CLI::Range(-60.0, 60.0));
+  loss->add_option("--outside", outside, "degC")->required()->check(CLI::Range(-60.0, 60.0));
+  loss->add_option("--wind", wind, "m/s")->check(CLI::Range(0.0, 60.0));
+  loss->add_option("--sky-clear", clear, "0 overcast to 1 clear")->check(CLI::Range(0.0, 1.0));
+  jsonFlag(loss);
+  auto* nights = app.add_subcommand("nights", "clean a log, cut and describe its nights");
+  nights->add_option("LOG.csv", log.file)->required();
+  nights->add_option("--latitude", place.latitude_deg, "of the site, for sunset")->check(CLI::Range(-66.0, 66.0));
+  nights->add_option("--longitude", place.longitude_deg)->check(CLI::Range(-180.0, 180.0));
+  nights->add_option("--zone", log.zone, "time zone of clock times without an offset");
+  nights->add_option("--line", line, "count degree-hours of the inside below this, degC");
+  addLogOptions(nights, log);
+  jsonFlag(nights);
+  auto* simulateVerb = app.add_subcommand("simulate", "run a plan over a log");
+  simulateVerb->add_option("PLAN.json", file)->required();
+  simulateVerb->add_option("--log", log.file)->required();
+  simulateVerb->add_option("--out", out, "every step as CSV");
+  addLogOptions(simulateVerb, log);
+  jsonFlag(simulateVerb);
+  auto* sizeVerb = app.add_subcommand("size", "least cost over the plan's measures");
+  sizeVerb->add_option("PLAN.json", file)->required();
+  sizeVerb->add_option("--log", log.file)->required();
+  sizeVerb->add_option("--threads", threads, "0 for all cores; never changes the answer")->check(CLI::Range(0, 256));
+  bool exhaustive = false;
+  sizeVerb->add_flag("--exhaustive", exhaustive, "simulate every combination (always so in this version)");
+  addLogOptions(sizeVerb, log);
+  jsonFlag(sizeVerb);
+  auto* exportVerb = app.add_subcommand("export", "write a book as JSON and CSV files");
+  exportVerb->add_option("BOOK", file)->required();
+  exportVerb->add_option("DIR", second)->required();
+  auto* importVerb = app.add_subcommand("import", "make a book from an export");
+  importVerb->add_option("DIR", file)->required();
+  importVerb->add_option("BOOK", second)->required();
+  auto* materials = app.add_subcommand("materials", "list skins and soils with ranges and sources");
+  auto* schema = app.add_subcommand("schema", "print the JSON Schema of a plan");
+
+  try {
+    app.parse(argc, argv);
+  } catch (const CLI::CallForHelp& e) {
+    return app.exit(e);
+  } catch (const CLI::ParseError& e) {
+    app.exit(e, std::cerr, std::cerr);
+    return kUsage;
+  }
+  try {
+    if (*network) return runNetworkVerb(file, out, json);
+    if (*check) return runCheck(file, json);
+    if (*loss) return runLoss(file, inside, outside, wind, clear, json);
+    if (*nights) return runNights(log, place, line, json);
+    if (*simulateVerb) return runSimulate(file, log, out, json);
+    if (*sizeVerb) return runSize(file, log, json, threads);
+    if (*exportVerb) return runExport(file, second);
+    if (*importVerb) return runImport(file, second);
+    if (*materials) return runMaterials();
+    if (*schema) {
+      print(planSchema());
+      return kDone;
+    }
+  } catch (const std::exception& e) { // a library's last word: out of memory, a broken pipe
+    std::fprintf(stderr, "muffle-cli: %s\n", e.what());
+    return kBadInput;
+  }
+  return kUsage;
+}
