@@ -90,11 +90,11 @@ Driver Driver::halfSine(double peak, double from_s, double to_s, bool daily) {
   return d;
 }
 
-double Driver::at(double t, const std::vector<Signal>& signals) const {
+double Driver::at(double t, const std::vector<Signal>& tables) const {
   switch (kind) {
   case Kind::constant: return mean;
   case Kind::sine: return mean + amplitude * std::cos(2.0 * kPi * (t - peak_s) / period_s);
-  case Kind::table: return mean + amplitude * signals[static_cast<std::size_t>(signal)].at(t);
+  case Kind::table: return mean + amplitude * tables[static_cast<std::size_t>(signal)].at(t);
   case Kind::halfSine: {
     double at = t;
     if (daily) {
@@ -119,8 +119,8 @@ int Network::addBoundary(std::string id, Driver driver) {
 }
 
 int Network::addSignal(Signal signal) {
-  signals.push_back(std::move(signal));
-  return static_cast<int>(signals.size()) - 1;
+  tables.push_back(std::move(signal));
+  return static_cast<int>(tables.size()) - 1;
 }
 
 Link& Network::addConductance(int from, int to, double conductance, std::string part) {

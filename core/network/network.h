@@ -42,13 +42,13 @@ struct Driver {
   double from_s = 0.0;     ///< half-sine: starts
   double to_s = 0.0;       ///< half-sine: ends, > from_s
   bool daily = false;      ///< half-sine: repeats every 86 400 s
-  int signal = -1;         ///< table: index into Network::signals
+  int signal = -1;         ///< table: index into Network::tables
 
   static Driver constant(double value);
   static Driver sine(double mean, double amplitude, double period_s, double peak_s);
   static Driver table(int signal, double factor = 1.0, double offset = 0.0);
   static Driver halfSine(double peak, double from_s, double to_s, bool daily);
-  [[nodiscard]] double at(double t_s, const std::vector<Signal>& signals) const;
+  [[nodiscard]] double at(double t_s, const std::vector<Signal>& tables) const;
 };
 
 struct Node {
@@ -136,7 +136,7 @@ struct Network {
   std::vector<Source> sources;
   std::vector<Thermostat> thermostats;
   std::vector<Vent> vents;
-  std::vector<Signal> signals;
+  std::vector<Signal> tables;
   std::vector<std::pair<std::string, int>> aliases; ///< surfaces in perfect contact with a node: name, node
   double step_s = 600.0;
   double end_s = 86400.0;

@@ -312,7 +312,7 @@ Json networkToJson(const Network& net) {
   Json out{{"schema", "muffle-network-1"}, {"step_s", net.step_s}, {"end_s", net.end_s}, {"output_every_s", net.outputEvery_s}};
   const auto id = [&](int node) { return net.nodes[static_cast<std::size_t>(node)].id; };
   const auto tableOf = [&](const Driver& d, const char* key) {
-    const Signal& s = net.signals[static_cast<std::size_t>(d.signal)];
+    const Signal& s = net.tables[static_cast<std::size_t>(d.signal)];
     Json t{{"t_s", Json::array()}, {key, Json::array()}};
     for (std::size_t i = 0; i < s.value.size(); ++i) {
       t["t_s"].push_back(s.step_s > 0.0 ? s.start_s + s.step_s * static_cast<double>(i) : s.t_s[i]);

@@ -26,7 +26,7 @@ namespace muffle {
 struct SolverOptions {
   /// A stage is accepted when its next Newton update would be below this, K. Changes the answer by about as much and
   /// the closure by conductance x tolerance; tighter costs one more evaluation per stage.
-  double newtonTolerance_K = 1e-4;
+  double newtonTolerance_K = 5e-4;
   /// A hysteresis switch is located to this closeness of its threshold, K.
   double switchTolerance_K = 1e-3;
   /// Keep the energy through every link of each step (linkEnergy_J); costs about a tenth of the step.
@@ -84,7 +84,7 @@ private:
   [[nodiscard]] std::size_t slot(int node) const { return static_cast<std::size_t>(m_slot[static_cast<std::size_t>(node)]); }
   void compile(const Network& network);
   void drive(double t, Stage& stage) const;
-  void evaluate(Stage& stage) const;
+  void evaluate(Stage& stage);
   void prepareBase(double s);
   void buildMatrix(double s, const double* T);
   bool newton(Stage& stage, const std::vector<double>& known, double s);
@@ -114,6 +114,8 @@ private:
   std::vector<Entries> m_conductanceAt, m_radiativeAt, m_naturalAt, m_advectiveAt;
   std::vector<VentEntries> m_ventAt;
   std::vector<int> m_thermostatSensor, m_thermostatHeats, m_sourceSlot;
+  std::vector<int> m_radiating; ///< slots at the ends of radiative links
+  std::vector<double> m_fourth; ///< their T^4, by slot
   bool m_hasNonlinear = false;
   bool m_hasModulation = false;
 

@@ -1,0 +1,126 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// muffle [BOOK]                         opens a book (the grower's own by default)
+// muffle --demo DIR                     a fresh demo book from DIR/plan.json and DIR/log.csv
+// muffle --demo DIR --shots OUT         writes a PNG of every main view and ends
+#include "app/paint/theme.h"
+#include "app/stages/main_window.h"
+#include "book/files.h"
+#include "core/plan/plan_json.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QFile>
+#include <QIcon>
+#include <QStandardPaths>
+#include <QStyleFactory>
+#include <QTemporaryDir>
+
+#include <cstdio>
+
+using namespace muffle;
+
+namespace {
+
+/// A book with the demo's plan; the log is imported by the window, as a grower would.
+bool makeDemoBook(const QString& path, const QString& folder) {
+  const auto text = readFile((folder + QStringLiteral("/plan.json")).toStdString());
+  if (!text) return false;
+  const auto json = parseJson(*text);
+  if (!json) return false;
+  const auto plan = planFromJson(*json);
+  if (!plan) return false;
+  QFile::remove(path);
+  auto book = Book::open(path.toStdString(), Book::Mode::create);
+  return book && book->addPlan(*plan);
+}
+
+bool shoot(QWidget& window, const QString& path) {
+  for (int i = 0; i < 5; ++i) QCoreApplication::processEvents(QEventLoop::AllEvents, 30);
+  return window.grab().save(path);
+}
+
+int takeShots(Document& document, MainWindow& window, const QString& out) {
+  if (!QDir().mkpath(out)) return 3;
+  if (!document.waitForResult()) return 4;
+  document.setClock(0.72);
+  document.startSizing();
+  if (!document.waitForSizing()) return 4;
+  const QString names[] = {QStringLiteral("house"), QStringLiteral("log"), QStringLiteral("stores"), QStringLiteral("heat"), QStringLiteral("cost")};
+  bool ok = true;
+  const auto all = [&](const QString& suffix) {
+    for (int i = 0; i < 5; ++i) {
+      window.showStage(static_cast<Document::Stage>(i));
+      ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, names[i], suffix)) && ok;
+    }
+  };
+  all({});
+  document.setDark(true);
+  all(QStringLiteral("-lamp"));
+  document.setDark(false);
+  document.setUnits({true, true});
+  window.showStage(Document::Stage::house);
+  ok = shoot(window, out + QStringLiteral("/house-fahrenheit.png")) && ok;
+  window.showStage(Document::Stage::heat);
+  ok = shoot(window, out + QStringLiteral("/heat-fahrenheit.png")) && ok;
+  document.setUnits({});
+  const Sizing* sizing = document.sizing();
+  if (sizing && sizing->winner >= 0) {
+    const SizedPackage& p = sizing->packages[static_cast<std::size_t>(sizing->winner)];
+    document.compareWith(buildPackage(document.sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
+    if (!document.waitForResult()) return 4;
+    window.showStage(Document::Stage::cost);
+    ok = shoot(window, out + QStringLiteral("/compare.png")) && ok;
+  }
+  return ok ? 0 : 3;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+  QApplication app(argc, argv);
+  QApplication::setApplicationName(QStringLiteral("muffle"));
+  QApplication::setApplicationDisplayName(QStringLiteral("Muffle"));
+  QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+  loadFonts();
+  QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/muffle.svg")));
+  QCommandLineParser parser;
+  parser.setApplicationDescription(QStringLiteral("Winter heating for greenhouses, from logged nights"));
+  parser.addHelpOption();
+  parser.addPositionalArgument(QStringLiteral("book"), QStringLiteral("a *.muffle file"));
+  const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("open a fresh demo book made from this folder"), QStringLiteral("folder"));
+  const QCommandLineOption shots(QStringLiteral("shots"), QStringLiteral("write a picture of every main view and end"), QStringLiteral("folder"));
+  parser.addOptions({demo, shots});
+  parser.process(app);
+
+  QTemporaryDir scratch;
+  QString path;
+  Document document;
+  MainWindow window(document);
+  if (parser.isSet(demo)) {
+    path = parser.isSet(shots) ? scratch.filePath(QStringLiteral("demo.muffle")) : QDir::temp().filePath(QStringLiteral("muffle-demo-%1.muffle").arg(QCoreApplication::applicationPid()));
+    if (!makeDemoBook(path, parser.value(demo))) {
+      std::fprintf(stderr, "%s: no demo plan could be read there\n", qPrintable(parser.value(demo)));
+      return 3;
+    }
+  } else if (!parser.positionalArguments().isEmpty()) {
+    path = parser.positionalArguments().front();
+  } else {
+    const QString home = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
+    QDir().mkpath(home);
+    path = home + QStringLiteral("/my-house.muffle");
+  }
+  if (const auto why = document.openBook(path, true)) {
+    std::fprintf(stderr, "%s\n", qPrintable(*why));
+    return 3;
+  }
+  if (parser.isSet(demo) && !window.importFileUnasked(parser.value(demo) + QStringLiteral("/log.csv"))) {
+    std::fprintf(stderr, "%s: no demo log could be read there\n", qPrintable(parser.value(demo)));
+    return 3;
+  }
+  document.undoStack()->clear();
+  window.show();
+  if (parser.isSet(shots)) return takeShots(document, window, parser.value(shots));
+  return QApplication::exec();
+}

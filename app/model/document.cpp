@@ -1,0 +1,305 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/document.h"
+
+#include "app/model/engine.h"
+#include "core/weather/weather.h"
+
+#include <QCoreApplication>
+#include <QDateTime>
+#include <QElapsedTimer>
+#include <QThread>
+#include <QUndoCommand>
+
+#include <algorithm>
+
+namespace muffle {
+
+class EditCommand : public QUndoCommand {
+public:
+  EditCommand(Document& document, const QString& name, Plan before, Plan after, int mergeId, int epoch)
+      : QUndoCommand(name), m_document(document), m_before(std::move(before)), m_after(std::move(after)), m_mergeId(mergeId), m_epoch(epoch) {}
+  void redo() override { m_document.applyPlan(m_after); }
+  void undo() override { m_document.applyPlan(m_before); }
+  int id() const override { return m_mergeId; }
+  bool mergeWith(const QUndoCommand* later) override {
+    const auto* other = static_cast<const EditCommand*>(later);
+    if (other->m_mergeId != m_mergeId || other->m_epoch != m_epoch) return false;
+    m_after = other->m_after;
+    return true;
+  }
+
+private:
+  Document& m_document;
+  Plan m_before, m_after;
+  int m_mergeId, m_epoch;
+};
+
+class LogCommand : public QUndoCommand {
+public:
+  LogCommand(Document& document, std::shared_ptr<const Log> before, std::shared_ptr<const Log> after)
+      : QUndoCommand(Document::tr("import a log")), m_document(document), m_before(std::move(before)), m_after(std::move(after)) {}
+  void redo() override { m_document.applyLog(m_after); }
+  void undo() override { m_document.applyLog(m_before); }
+
+private:
+  Document& m_document;
+  std::shared_ptr<const Log> m_before, m_after;
+};
+
+Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique<Engine>()) {
+  connect(m_engine.get(), &Engine::simulated, this, [this](quint64 generation, std::shared_ptr<const Simulation> result, std::shared_ptr<const Simulation> other, const QString& problem) {
+    if (!problem.isEmpty()) emit trouble(problem);
+    if (!result || generation < m_resultOf) return;
+    m_result = std::move(result);
+    m_otherResult = std::move(other);
+    m_resultOf = generation;
+    if (m_night >= static_cast<int>(m_result->nights.size())) m_night = -1;
+    if (m_night < 0) { // open on the coldest judged night
+      double coldest = 1e9;
+      for (std::size_t i = 0; i < m_result->nights.size(); ++i)
+        if (m_result->nights[i].judged && m_result->nights[i].coldest_C < coldest) coldest = m_result->nights[i].coldest_C, m_night = static_cast<int>(i);
+      m_spanStart = m_night;
+    }
+    emit resultChanged();
+    emit selectionChanged();
+  });
+  connect(m_engine.get(), &Engine::sized, this, [this](quint64 generation, std::shared_ptr<Sizing> sizing, const QString& problem) {
+    m_isSizing = false;
+    if (sizing) {
+      m_sizing = std::move(sizing);
+      m_sizingOf = generation;
+    } else if (!problem.isEmpty()) {
+      emit trouble(problem);
+    }
+    emit sizingChanged();
+  });
+  connect(m_engine.get(), &Engine::progress, this, &Document::sizingProgress);
+}
+
+Document::~Document() { m_undo.clear(); }
+
+std::optional<QString> Document::openBook(const QString& path, bool create) {
+  auto book = Book::open(path.toStdString(), create ? Book::Mode::create : Book::Mode::existing);
+  if (!book) return QString::fromStdString(book.problem().text());
+  auto plans = book->plans();
+  if (!plans) return QString::fromStdString(plans.problem().text());
+  auto logs = book->logs();
+  if (!logs) return QString::fromStdString(logs.problem().text());
+  auto settings = book->settings();
+  if (!settings) return QString::fromStdString(settings.problem().text());
+  Plan plan;
+  plan.site.place = {50.0, 5.0, 50.0};
+  RowId planId = 0;
+  if (plans->empty()) {
+    auto id = book->addPlan(plan);
+    if (!id) return QString::fromStdString(id.problem().text());
+    planId = *id;
+  } else {
+    plan = plans->front().plan;
+    planId = plans->front().id;
+  }
+  m_book = std::move(*book);
+  m_undo.clear();
+  m_planId = planId;
+  m_plan = plan;
+  m_log.reset();
+  m_logId = 0;
+  m_other.reset();
+  m_result.reset();
+  m_otherResult.reset();
+  m_sizing.reset();
+  m_night = -1;
+  if (!logs->empty()) {
+    m_log = std::make_shared<Held>(Held{std::move(logs->back().log)});
+    m_logId = logs->back().id;
+  }
+  m_units.fahrenheit = (*settings)["units.temperature"] == "F";
+  m_units.feet = (*settings)["units.length"] == "ft";
+  m_dark = (*settings)["theme"] == "lamp";
+  refreshLog();
+  emit viewChanged();
+  emit planChanged();
+  emit logChanged();
+  emit sizingChanged();
+  emit resultChanged();
+  simulateNow();
+  return std::nullopt;
+}
+
+QString Document::bookPath() const { return m_book ? QString::fromStdString(m_book->path()) : QString(); }
+
+TimeZone Document::zone() const {
+  auto zone = TimeZone::named(m_plan.site.timeZone);
+  return zone ? *zone : TimeZone::utc();
+}
+
+void Document::refreshLog() {
+  m_logProblems.clear();
+  m_logNights.clear();
+  m_weather.reset();
+  if (!m_log) return;
+  m_logProblems = flagProblems(m_log->log);
+  m_logNights = cutNights(m_log->log, m_plan.site.place, zone(), m_plan.setpoints.hold_C);
+  auto weather = weatherFromLog(m_log->log, m_plan.site);
+  if (weather) m_weather = std::make_shared<const Weather>(std::move(*weather));
+  else emit trouble(QString::fromStdString(weather.problem().text()));
+}
+
+void Document::applyPlan(const Plan& plan) {
+  const Site& a = m_plan.site;
+  const Site& b = plan.site;
+  const bool siteMoved = a.place.latitude_deg != b.place.latitude_deg || a.place.longitude_deg != b.place.longitude_deg || a.place.elevation_m != b.place.elevation_m || a.timeZone != b.timeZone || a.wind_m_s != b.wind_m_s;
+  m_plan = plan;
+  if (m_book)
+    if (auto ok = m_book->savePlan(m_planId, m_plan); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
+  if (siteMoved) {
+    refreshLog();
+    emit logChanged();
+  }
+  emit planChanged();
+  simulateNow();
+}
+
+void Document::applyLog(std::shared_ptr<const Log> log) {
+  if (m_book) {
+    if (m_logId)
+      if (auto ok = m_book->removeLog(m_logId); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
+    m_logId = 0;
+    if (log) {
+      auto id = m_book->addLog(*log);
+      if (id) m_logId = *id;
+      else emit trouble(QString::fromStdString(id.problem().text()));
+    }
+  }
+  m_log = log ? std::make_shared<Held>(Held{*log}) : nullptr;
+  m_night = -1;
+  m_result.reset();
+  m_otherResult.reset();
+  refreshLog();
+  emit logChanged();
+  emit resultChanged();
+  simulateNow();
+}
+
+std::optional<QString> Document::edit(const QString& name, const std::function<void(Plan&)>& change, int mergeId) {
+  Plan after = m_plan;
+  change(after);
+  if (const Problems problems = check(after); !problems.empty()) {
+    const Problem& p = problems.front();
+    return QString::fromStdString(p.what + ": " + p.allowed);
+  }
+  m_undo.push(new EditCommand(*this, name, m_plan, after, mergeId, m_mergeEpoch));
+  return std::nullopt;
+}
+
+std::optional<QString> Document::setLog(const Log& log) {
+  if (log.time.empty()) return tr("the log has no readings");
+  auto before = m_log ? std::make_shared<const Log>(m_log->log) : nullptr;
+  m_undo.push(new LogCommand(*this, before, std::make_shared<const Log>(log)));
+  return std::nullopt;
+}
+
+void Document::keepSnapshot(const QString& name) {
+  if (!m_book) return;
+  if (auto id = m_book->addSnapshot(name.toStdString(), QDateTime::currentSecsSinceEpoch(), m_plan); !id) emit trouble(QString::fromStdString(id.problem().text()));
+}
+
+void Document::simulateNow() {
+  ++m_generation;
+  if (m_weather) m_engine->simulate(m_generation, m_plan, m_other, m_weather);
+}
+
+void Document::compareWith(std::optional<Plan> other, const QString& name) {
+  m_other = std::move(other);
+  m_otherName = name;
+  if (!m_other) m_otherResult.reset();
+  const bool sizingWasCurrent = sizingIsCurrent();
+  simulateNow();
+  if (sizingWasCurrent) m_sizingOf = m_generation; // the plan in hand did not change
+  emit planChanged();
+}
+
+void Document::takeOther() {
+  if (!m_other) return;
+  const Plan taken = *m_other;
+  edit(tr("take \"%1\"").arg(m_otherName), [&](Plan& p) { p = taken; });
+  compareWith(std::nullopt, {});
+}
+
+void Document::startSizing() {
+  if (!m_weather || m_isSizing) return;
+  m_isSizing = true;
+  m_sizedPlan = m_plan;
+  emit sizingChanged();
+  m_engine->size(m_generation, m_plan, m_weather);
+}
+
+void Document::cancelSizing() { m_engine->cancelSizing(); }
+
+void Document::repriceSizing(const Prices& prices) {
+  if (!m_sizing) return;
+  m_sizedPlan.prices = prices;
+  reprice(*m_sizing, m_sizedPlan, prices);
+  emit sizingChanged();
+}
+
+void Document::saveSetting(const char* key, const QString& value) {
+  if (m_book)
+    if (auto ok = m_book->setSetting(key, value.toStdString()); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
+}
+
+void Document::setUnits(const Units& units) {
+  m_units = units;
+  saveSetting("units.temperature", units.fahrenheit ? QStringLiteral("F") : QStringLiteral("C"));
+  saveSetting("units.length", units.feet ? QStringLiteral("ft") : QStringLiteral("m"));
+  emit viewChanged();
+}
+
+void Document::setDark(bool dark) {
+  m_dark = dark;
+  saveSetting("theme", dark ? QStringLiteral("lamp") : QStringLiteral("wool"));
+  emit viewChanged();
+}
+
+void Document::selectNight(int night, bool extend) {
+  if (!m_result || m_result->nights.empty()) return;
+  m_night = std::clamp(night, 0, static_cast<int>(m_result->nights.size()) - 1);
+  if (!extend) m_spanStart = m_night;
+  emit selectionChanged();
+}
+
+void Document::setClock(double clock) {
+  m_clock = std::clamp(clock, 0.0, 1.0);
+  emit selectionChanged();
+}
+
+std::optional<Document::Moment> Document::moment() const {
+  if (!m_result || !m_weather || m_night < 0 || m_night >= static_cast<int>(m_result->nights.size())) return std::nullopt;
+  const NightResult& night = m_result->nights[static_cast<std::size_t>(m_night)];
+  const Winter& winter = m_weather->winters[night.winter];
+  const auto middle = static_cast<double>(night.from + night.to) / 2.0; // about midnight by the sun
+  const double step = middle + (m_clock - 0.5) * 86400.0 / winter.step_s;
+  return Moment{night.winter, static_cast<std::size_t>(std::clamp(step, 0.0, static_cast<double>(winter.size() - 1)))};
+}
+
+bool Document::waitForResult(int timeout_ms) {
+  QElapsedTimer timer;
+  timer.start();
+  while (m_weather && !isCurrent() && timer.elapsed() < timeout_ms) {
+    QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    QThread::msleep(2);
+  }
+  return isCurrent();
+}
+
+bool Document::waitForSizing(int timeout_ms) {
+  QElapsedTimer timer;
+  timer.start();
+  while (m_isSizing && timer.elapsed() < timeout_ms) {
+    QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    QThread::msleep(5);
+  }
+  return !m_isSizing;
+}
+
+} // namespace muffle

@@ -1,0 +1,135 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The open book as the window knows it: one plan in hand, a second to compare with, a log, and the results of running
+// the plan over it. Every change goes through a verb here, becomes a named undo step and is saved at once. Simulation
+// runs on its own thread; a result that belongs to an older plan is never shown as current (isCurrent()).
+#pragma once
+
+#include "app/model/units.h"
+#include "book/book.h"
+#include "core/log/nights.h"
+#include "core/simulate/simulate.h"
+#include "core/sizing/sizing.h"
+
+#include <QObject>
+#include <QString>
+#include <QUndoStack>
+
+#include <functional>
+#include <memory>
+#include <optional>
+
+namespace muffle {
+
+class Engine;
+
+class Document : public QObject {
+  Q_OBJECT
+public:
+  enum class Stage { house, log, stores, heat, cost };
+
+  explicit Document(QObject* parent = nullptr);
+  ~Document() override;
+
+  /// Opens (or makes) a book and shows its first plan. Problem text on failure; the present book then stays.
+  std::optional<QString> openBook(const QString& path, bool create);
+  [[nodiscard]] QString bookPath() const;
+  [[nodiscard]] bool hasBook() const { return m_book.has_value(); }
+
+  [[nodiscard]] const Plan& plan() const { return m_plan; }
+  [[nodiscard]] const Log* log() const { return m_log ? &m_log->log : nullptr; }
+  [[nodiscard]] const std::vector<LogProblem>& logProblems() const { return m_logProblems; }
+  [[nodiscard]] const std::vector<Night>& logNights() const { return m_logNights; }
+  [[nodiscard]] const Weather* weather() const { return m_weather.get(); }
+  [[nodiscard]] TimeZone zone() const;
+
+  /// The newest result, perhaps of an older plan; see isCurrent().
+  [[nodiscard]] const Simulation* result() const { return m_result.get(); }
+  [[nodiscard]] bool isCurrent() const { return m_result && m_resultOf == m_generation; }
+  [[nodiscard]] const Simulation* otherResult() const { return m_otherResult.get(); }
+  [[nodiscard]] QString otherName() const { return m_otherName; }
+  [[nodiscard]] const std::optional<Plan>& otherPlan() const { return m_other; }
+
+  [[nodiscard]] const Sizing* sizing() const { return m_sizing.get(); }
+  [[nodiscard]] bool sizingIsCurrent() const { return m_sizing && m_sizingOf == m_generation; }
+  [[nodiscard]] bool isSizing() const { return m_isSizing; }
+  [[nodiscard]] const Plan& sizedPlan() const { return m_sizedPlan; }
+
+  // verbs; each is one named undo step, or a reason why not
+  std::optional<QString> edit(const QString& name, const std::function<void(Plan&)>& change, int mergeId = -1);
+  std::optional<QString> setLog(const Log& log);
+  /// Ends a run of merged edits, such as a drag.
+  void finishEdit() { ++m_mergeEpoch; }
+  void keepSnapshot(const QString& name);
+  void compareWith(std::optional<Plan> other, const QString& name);
+  void takeOther();
+
+  void startSizing();
+  void cancelSizing();
+  void repriceSizing(const Prices& prices);
+
+  // view state, not undoable
+  [[nodiscard]] const Units& units() const { return m_units; }
+  void setUnits(const Units& units);
+  [[nodiscard]] bool isDark() const { return m_dark; }
+  void setDark(bool dark);
+  [[nodiscard]] int selectedNight() const { return m_night; } ///< index into result()->nights, -1 none
+  [[nodiscard]] int spanStart() const { return m_spanStart; }
+  void selectNight(int night, bool extend = false);
+  /// Position in the selected night, 0 at noon before, 1 at noon after.
+  [[nodiscard]] double clock() const { return m_clock; }
+  void setClock(double clock);
+  /// Winter and step that the clock stands at; nothing without a result.
+  struct Moment { std::size_t winter, step; };
+  [[nodiscard]] std::optional<Moment> moment() const;
+
+  QUndoStack* undoStack() { return &m_undo; }
+  /// Blocks until the present plan's result is in (tests, pictures).
+  bool waitForResult(int timeout_ms = 60000);
+  bool waitForSizing(int timeout_ms = 600000);
+
+signals:
+  void planChanged();
+  void logChanged();
+  void resultChanged();
+  void selectionChanged();
+  void viewChanged(); ///< units or theme
+  void sizingChanged();
+  void sizingProgress(int done, int of);
+  void trouble(const QString& text); ///< something was refused or could not be saved
+
+private:
+  friend class EditCommand;
+  friend class LogCommand;
+  void applyPlan(const Plan& plan);
+  void applyLog(std::shared_ptr<const Log> log);
+  void refreshLog();
+  void simulateNow();
+  void saveSetting(const char* key, const QString& value);
+
+  std::optional<Book> m_book;
+  RowId m_planId = 0;
+  RowId m_logId = 0;
+  Plan m_plan;
+  struct Held { Log log; };
+  std::shared_ptr<Held> m_log;
+  std::vector<LogProblem> m_logProblems;
+  std::vector<Night> m_logNights;
+  std::shared_ptr<const Weather> m_weather;
+  std::shared_ptr<const Simulation> m_result, m_otherResult;
+  std::optional<Plan> m_other;
+  QString m_otherName;
+  quint64 m_generation = 0, m_resultOf = 0, m_sizingOf = 0;
+  std::shared_ptr<Sizing> m_sizing;
+  Plan m_sizedPlan;
+  bool m_isSizing = false;
+  Units m_units;
+  bool m_dark = false;
+  int m_night = -1, m_spanStart = -1;
+  double m_clock = 0.7;
+  int m_mergeEpoch = 0;
+  QUndoStack m_undo;
+  std::unique_ptr<Engine> m_engine;
+};
+
+} // namespace muffle

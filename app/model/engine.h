@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// One background thread that always works on the newest request and drops older ones. Results come back on the thread
+// that made the engine.
+#pragma once
+
+#include "core/simulate/simulate.h"
+#include "core/sizing/sizing.h"
+
+#include <QObject>
+
+#include <condition_variable>
+#include <functional>
+#include <mutex>
+#include <optional>
+#include <thread>
+
+namespace muffle {
+
+class Engine : public QObject {
+  Q_OBJECT
+public:
+  explicit Engine(QObject* parent = nullptr);
+  ~Engine() override;
+
+  /// Runs the plan, and the other plan if there is one.
+  void simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather);
+  void size(quint64 generation, const Plan& plan, std::shared_ptr<const Weather> weather);
+  void cancelSizing() { m_stopSizing = true; }
+
+signals:
+  void simulated(quint64 generation, std::shared_ptr<const Simulation> result, std::shared_ptr<const Simulation> other, QString problem);
+  void sized(quint64 generation, std::shared_ptr<Sizing> sizing, QString problem);
+  void progress(int done, int of);
+
+private:
+  struct Request {
+    quint64 generation;
+    Plan plan;
+    std::optional<Plan> other;
+    std::shared_ptr<const Weather> weather;
+  };
+  void work(std::stop_token stop);
+  std::mutex m_mutex;
+  std::condition_variable_any m_wake;
+  std::optional<Request> m_next;
+  std::atomic<bool> m_stop{false}, m_stopSizing{false};
+  std::jthread m_sizer;
+  std::jthread m_worker; ///< last: it uses everything above
+};
+
+} // namespace muffle

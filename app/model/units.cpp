@@ -1,0 +1,138 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/units.h"
+
+#include <QLocale>
+#include <QRegularExpression>
+
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kFoot_m = 0.3048;
+constexpr double kBtuPerHour_W = 0.29307107;
+constexpr double kGallon_L = 3.785411784;
+
+int decimals(Quantity q) {
+  switch (q) {
+  case Quantity::temperature:
+  case Quantity::difference:
+  case Quantity::airChanges: return 1;
+  case Quantity::length: return 2;
+  case Quantity::power: return 1;
+  case Quantity::volume: return 1;
+  default: return 0;
+  }
+}
+
+QString plain(double v, int places) {
+  QString s = QLocale().toString(v, 'f', places);
+  if (QLocale().toDouble(s) == 0.0 && s.startsWith(QLocale().negativeSign())) s.remove(0, QLocale().negativeSign().size()); // no "-0"
+  return s.replace(QLatin1Char('-'), QChar(0x2212));
+}
+
+} // namespace
+
+QString Units::unit(Quantity q) const {
+  switch (q) {
+  case Quantity::temperature: return fahrenheit ? QStringLiteral("°F") : QStringLiteral("°C");
+  case Quantity::difference: return fahrenheit ? QStringLiteral("°F") : QStringLiteral("K");
+  case Quantity::length: return feet ? QStringLiteral("ft") : QStringLiteral("m");
+  case Quantity::area: return feet ? QStringLiteral("ft²") : QStringLiteral("m²");
+  case Quantity::volume: return feet ? QStringLiteral("ft³") : QStringLiteral("m³");
+  case Quantity::power: return feet ? QStringLiteral("kBTU/h") : QStringLiteral("kW");
+  case Quantity::energy: return QStringLiteral("kWh");
+  case Quantity::water: return feet ? QStringLiteral("gal") : QStringLiteral("L");
+  case Quantity::degreeHours: return fahrenheit ? QStringLiteral("°F·h") : QStringLiteral("K·h");
+  case Quantity::hours: return QStringLiteral("h");
+  case Quantity::airChanges: return QStringLiteral("/h");
+  case Quantity::share: return QStringLiteral("%");
+  case Quantity::money:
+  case Quantity::count: return {};
+  }
+  return {};
+}
+
+double Units::show(Quantity q, double v) const {
+  switch (q) {
+  case Quantity::temperature: return fahrenheit ? v * 1.8 + 32.0 : v;
+  case Quantity::difference:
+  case Quantity::degreeHours: return fahrenheit ? v * 1.8 : v;
+  case Quantity::length: return feet ? v / kFoot_m : v;
+  case Quantity::area: return feet ? v / (kFoot_m * kFoot_m) : v;
+  case Quantity::volume: return feet ? v / (kFoot_m * kFoot_m * kFoot_m) : v;
+  case Quantity::power: return feet ? v / kBtuPerHour_W / 1000.0 : v / 1000.0;
+  case Quantity::water: return feet ? v / kGallon_L : v;
+  case Quantity::share: return v * 100.0;
+  default: return v;
+  }
+}
+
+double Units::toSi(Quantity q, double shown) const {
+  if (q == Quantity::temperature) return fahrenheit ? (shown - 32.0) / 1.8 : shown;
+  return shown / show(q, 1.0); // every other quantity is a plain factor
+}
+
+QString Units::number(Quantity q, double si) const { return plain(show(q, si), decimals(q)); }
+
+QString Units::text(Quantity q, double si) const {
+  if (q == Quantity::length && feet) {
+    const int inches = static_cast<int>(std::lround(std::abs(si) / kFoot_m * 12.0));
+    return QStringLiteral("%1%2 ft %3 in").arg(si < 0 ? QStringLiteral("−") : QString()).arg(inches / 12).arg(inches % 12);
+  }
+  const QString u = unit(q);
+  if (u.isEmpty()) return number(q, si);
+  return number(q, si) + (q == Quantity::airChanges ? QString() : QStringLiteral(" ")) + u;
+}
+
+std::optional<double> Units::parse(Quantity q, const QString& typed) const {
+  QString t = typed.trimmed().toLower();
+  t.replace(QChar(0x2212), QLatin1Char('-'));
+  static const QRegularExpression feetInches(QStringLiteral(R"(^(\d+(?:[.,]\d+)?)\s*(?:ft|feet|foot|')\s*(?:(\d+(?:[.,]\d+)?)\s*(?:in|inches|"|'')?)?$)"));
+  const auto value = [](QString s) { return s.replace(QLatin1Char(','), QLatin1Char('.')).toDouble(); };
+  if (q == Quantity::length) {
+    if (const auto m = feetInches.match(t); m.hasMatch()) return (value(m.captured(1)) + (m.captured(2).isEmpty() ? 0.0 : value(m.captured(2)) / 12.0)) * kFoot_m;
+  }
+  static const QRegularExpression number(QStringLiteral(R"(^([+-]?\d+(?:[.,]\d+)?)\s*(\S.*)?$)"));
+  const auto m = number.match(t);
+  if (!m.hasMatch()) return std::nullopt;
+  const double v = value(m.captured(1));
+  const QString u = m.captured(2).trimmed();
+  if (u.isEmpty()) return toSi(q, v);
+  const auto is = [&](std::initializer_list<const char*> names) {
+    for (const char* n : names)
+      if (u == QString::fromUtf8(n)) return true;
+    return false;
+  };
+  switch (q) {
+  case Quantity::temperature:
+    if (is({"c", "°c", "celsius"})) return v;
+    if (is({"f", "°f", "fahrenheit"})) return (v - 32.0) / 1.8;
+    break;
+  case Quantity::length:
+    if (is({"m", "metre", "metres", "meter"})) return v;
+    if (is({"cm"})) return v / 100.0;
+    if (is({"mm"})) return v / 1000.0;
+    if (is({"in", "\""})) return v * 0.0254;
+    break;
+  case Quantity::power:
+    if (is({"kw"})) return v * 1000.0;
+    if (is({"w"})) return v;
+    if (is({"btu/h", "btu"})) return v * kBtuPerHour_W;
+    if (is({"kbtu/h", "kbtu"})) return v * 1000.0 * kBtuPerHour_W;
+    break;
+  case Quantity::water:
+    if (is({"l", "litre", "litres", "liter", "liters"})) return v;
+    if (is({"gal", "gallon", "gallons"})) return v * kGallon_L;
+    if (is({"m3", "m³"})) return v * 1000.0;
+    break;
+  case Quantity::share:
+    if (is({"%"})) return v / 100.0;
+    break;
+  default:
+    if (u == unit(q).toLower()) return toSi(q, v);
+  }
+  return std::nullopt;
+}
+
+} // namespace muffle

@@ -1,0 +1,231 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/paint/section.h"
+
+#include "core/simulate/assemble.h"
+
+#include <QCoreApplication>
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kGroundShare = 0.70; // of the height, where the floor lies
+constexpr double kReach_px = 16.0;
+
+QString tr(const char* text) { return QCoreApplication::translate("Section", text); }
+
+/// A ribbon along a curve whose width is watts.
+void ribbon(QPainter& p, QPointF from, QPointF to, double bend, double width, const QColor& colour) {
+  const QPointF middle = (from + to) / 2.0;
+  const QPointF across(-(to.y() - from.y()), to.x() - from.x());
+  QPainterPath path(from);
+  path.quadTo(middle + across * bend, to);
+  p.setPen(QPen(colour, width, Qt::SolidLine, Qt::FlatCap));
+  p.setBrush(Qt::NoBrush);
+  p.drawPath(path);
+  // the head says which way the heat goes, without relying on colour
+  const double angle = std::atan2(to.y() - (middle + across * bend).y(), to.x() - (middle + across * bend).x());
+  const double head = std::max(width * 0.9, 5.0);
+  QPolygonF tip;
+  for (const double turn : {0.0, 2.4, -2.4}) tip << to + QPointF(std::cos(angle + turn), std::sin(angle + turn)) * head;
+  p.setPen(Qt::NoPen);
+  p.setBrush(colour);
+  p.drawPolygon(tip);
+}
+
+void label(QPainter& p, const QPointF& at, const QString& text, const QFont& font, const QColor& colour, Qt::Alignment align, const QRectF& inside) {
+  p.setFont(font);
+  const QFontMetricsF metrics(font);
+  QRectF box(0, 0, metrics.horizontalAdvance(text) + 4, metrics.height());
+  if (align & Qt::AlignHCenter) box.moveCenter(at);
+  else if (align & Qt::AlignRight) box.moveTopRight(at - QPointF(0, box.height() / 2));
+  else box.moveTopLeft(at - QPointF(0, box.height() / 2));
+  if (box.left() < inside.left() + 4) box.moveLeft(inside.left() + 4);
+  if (box.right() > inside.right() - 4) box.moveRight(inside.right() - 4);
+  p.setPen(colour);
+  p.drawText(box, static_cast<int>(Qt::AlignCenter), text);
+}
+
+} // namespace
+
+SectionGeometry::SectionGeometry(const Plan& plan, const QRectF& area) : m_plan(plan), m_area(area) {
+  const HouseShape& s = plan.house.shape;
+  const double ground = area.top() + area.height() * kGroundShare;
+  const double room = ground - area.top() - 92.0; // title and the roof's ribbon
+  m_scale = std::min(std::max(area.width() - 130.0, 50.0) / s.width_m, std::max(room, 40.0) / s.ridge_m);
+  m_origin = {area.center().x(), ground};
+  bool first = true;
+  for (const Point& p : s.outline()) {
+    const QPointF q = at(p.x_m, p.y_m);
+    if (first) m_outline.moveTo(q);
+    else m_outline.lineTo(q);
+    first = false;
+  }
+}
+
+QPointF SectionGeometry::handle(Handle which) const {
+  const HouseShape& s = m_plan.house.shape;
+  const double half = s.width_m / 2.0;
+  switch (which) {
+  case Handle::ridge: return at(s.kind == ShapeKind::leanTo ? half : 0.0, s.ridge_m);
+  case Handle::eave: return at(-half, s.eave_m);
+  case Handle::width: return at(half, 0.0);
+  case Handle::barrels: return m_plan.barrels.empty() ? QPointF(-1e6, -1e6) : barrelsRect(0).center();
+  case Handle::none: break;
+  }
+  return {-1e6, -1e6};
+}
+
+QRectF SectionGeometry::barrelsRect(std::size_t group) const {
+  const Barrels& b = m_plan.barrels[group];
+  const BarrelSize size = barrelSize(b.litres);
+  const double half = m_plan.house.shape.width_m / 2.0;
+  const double x = std::clamp(b.x_m, -half + size.diameter_m / 2.0, half - size.diameter_m / 2.0);
+  const QPointF foot = at(x - size.diameter_m / 2.0, 0.0);
+  return {foot.x(), foot.y() - size.height_m * m_scale, size.diameter_m * m_scale, size.height_m * m_scale};
+}
+
+Handle SectionGeometry::hit(const QPointF& point) const {
+  Handle best = Handle::none;
+  double nearest = kReach_px;
+  for (const Handle h : {Handle::ridge, Handle::eave, Handle::width}) {
+    const QPointF d = handle(h) - point;
+    if (const double distance = std::hypot(d.x(), d.y()); distance < nearest) nearest = distance, best = h;
+  }
+  if (best == Handle::none && !m_plan.barrels.empty() && barrelsRect(0).adjusted(-4, -4, 4, 4).contains(point)) best = Handle::barrels;
+  return best;
+}
+
+void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const std::optional<SectionMoment>& moment, const QString& title, const QString& subtitle, const Theme& theme, const Units& units, Handle hovered) {
+  const QRectF area = g.area();
+  p.save();
+  p.setClipRect(area);
+  p.setRenderHint(QPainter::Antialiasing);
+
+  // sky by the light there is, never quite black
+  const double light = moment ? std::clamp(moment->sun_W_m2 / 350.0, 0.0, 1.0) : 0.15;
+  const auto blend = [&](const QColor& a, const QColor& b, double s) { return QColor(static_cast<int>(a.red() + (b.red() - a.red()) * s), static_cast<int>(a.green() + (b.green() - a.green()) * s), static_cast<int>(a.blue() + (b.blue() - a.blue()) * s)); };
+  const QColor day = theme.dark ? QColor("#54707F") : QColor("#A9C0CC");
+  QLinearGradient sky(area.topLeft(), QPointF(area.left(), g.ground()));
+  sky.setColorAt(0, blend(theme.skyNight, day, light * 0.8));
+  sky.setColorAt(1, blend(theme.skyDusk, day, light));
+  p.fillRect(QRectF(area.left(), area.top(), area.width(), g.ground() - area.top()), sky);
+  const QColor onSky = QColor("#F4EFE6");
+
+  // soil in layers, each in its own temperature
+  const double soilHeight = area.bottom() - g.ground();
+  const double shownDepth = 1.2;
+  if (moment && moment->soil_C.size() > 1) {
+    for (std::size_t i = 0; i < moment->soil_C.size(); ++i) {
+      const double from = i == 0 ? 0.0 : 0.5 * (moment->soilDepth_m[i - 1] + moment->soilDepth_m[i]);
+      const double to = i + 1 < moment->soil_C.size() ? 0.5 * (moment->soilDepth_m[i] + moment->soilDepth_m[i + 1]) : shownDepth;
+      const QColor earth = blend(theme.soilTop, theme.soilDeep, from / shownDepth);
+      p.fillRect(QRectF(area.left(), g.ground() + soilHeight * from / shownDepth, area.width(), soilHeight * (to - from) / shownDepth + 1), blend(earth, theme.warmth(moment->soil_C[i]), 0.28));
+    }
+    for (const double depth : {0.06, 0.28, 0.80}) {
+      std::size_t best = 0;
+      for (std::size_t i = 0; i < moment->soilDepth_m.size(); ++i)
+        if (std::abs(moment->soilDepth_m[i] - depth) < std::abs(moment->soilDepth_m[best] - depth)) best = i;
+      label(p, {area.right() - 10, g.ground() + std::max(soilHeight * moment->soilDepth_m[best] / shownDepth, 12.0)}, tr("soil %1 deep  %2").arg(units.text(Quantity::length, moment->soilDepth_m[best]), units.text(Quantity::temperature, moment->soil_C[best])), textFont(8.5), onSky, Qt::AlignRight, area);
+    }
+  } else {
+    p.fillRect(QRectF(area.left(), g.ground(), area.width(), soilHeight), theme.soilTop);
+  }
+
+  // the house
+  QPainterPath closed = g.outline();
+  closed.closeSubpath();
+  p.setPen(Qt::NoPen);
+  p.setBrush(moment ? theme.warmth(moment->air_C) : theme.wool);
+  p.setOpacity(0.93);
+  p.drawPath(closed);
+  p.setOpacity(1.0);
+  const auto& layers = plan.house.roof.layers;
+  const QPointF centre = g.at(0.0, plan.house.shape.ridge_m * 0.42);
+  for (std::size_t l = 0; l < layers.size() + (plan.house.blanket ? 1 : 0); ++l) {
+    const bool blanket = l == layers.size();
+    QTransform inset;
+    const double shrink = 1.0 - (static_cast<double>(l) * 6.0 + (blanket ? 3.0 : 0.0)) / (0.5 * plan.house.shape.width_m * g.scale());
+    inset.translate(centre.x(), g.ground());
+    inset.scale(shrink, shrink);
+    inset.translate(-centre.x(), -g.ground());
+    QPen pen(blanket ? theme.lichen : QColor("#E6EEF2"), blanket ? 3.0 : l == 0 ? 3.0 : 1.6);
+    if (blanket && !(moment && moment->blanketClosed)) pen.setStyle(Qt::DotLine);
+    p.setPen(pen);
+    p.setBrush(Qt::NoBrush);
+    p.drawPath(inset.map(g.outline()));
+  }
+  p.setPen(QPen(theme.ink, 1.2));
+  p.drawLine(g.at(-plan.house.shape.width_m / 2.0, 0), g.at(plan.house.shape.width_m / 2.0, 0));
+
+  // barrels stand in rows along the house; one is seen, the count is said
+  for (std::size_t b = 0; b < plan.barrels.size(); ++b) {
+    const QRectF r = g.barrelsRect(b);
+    const bool lit = hovered == Handle::barrels && b == 0;
+    const QColor body = plan.barrels[b].colour == BarrelColour::white ? QColor("#E9E4DA") : plan.barrels[b].colour == BarrelColour::bare ? QColor("#A8A8A2") : plan.barrels[b].colour == BarrelColour::blue ? theme.woad : QColor("#3A3430");
+    p.setPen(QPen(lit ? theme.weld : theme.ink, lit ? 2.5 : 1.2));
+    p.setBrush(body);
+    p.drawRoundedRect(r, 4, 4);
+    if (moment && b < moment->barrels_C.size()) {
+      QRectF inner = r.adjusted(4, r.height() * 0.16, -4, -5);
+      p.setPen(Qt::NoPen);
+      p.setBrush(theme.warmth(moment->barrels_C[b]));
+      p.drawRect(inner);
+    }
+    p.setPen(QPen(theme.ink, 0.8));
+    for (const double y : {0.33, 0.66}) p.drawLine(QPointF(r.left(), r.top() + r.height() * y), QPointF(r.right(), r.top() + r.height() * y));
+    const QString text = moment && b < moment->barrels_C.size() ? tr("%1 × %2").arg(plan.barrels[b].count).arg(units.text(Quantity::temperature, moment->barrels_C[b])) : QString::number(plan.barrels[b].count) + QStringLiteral(" ×");
+    label(p, {r.center().x(), r.top() - 10}, text, textFont(9, true), QColor("#2D241E"), Qt::AlignHCenter, area);
+  }
+
+  if (moment) {
+    const QColor airInk("#2D241E");
+    label(p, centre - QPointF(0, 12), units.text(Quantity::temperature, moment->air_C), titleFont(20), airInk, Qt::AlignHCenter, area);
+    label(p, centre + QPointF(0, 14), tr("house air"), textFont(9), airInk, Qt::AlignHCenter, area);
+    if (moment->heater_W > 1.0) label(p, centre + QPointF(0, 32), tr("heater %1").arg(units.text(Quantity::power, moment->heater_W)), textFont(9, true), QColor("#8C2A1F"), Qt::AlignHCenter, area);
+
+    // ribbons: the widest is 26 px and the rest in proportion to it; heat coming in is lichen and points inwards
+    double widest = 500.0;
+    for (const double w : moment->loss_W) widest = std::max(widest, std::abs(w));
+    const double half = plan.house.shape.width_m / 2.0;
+    const HouseShape& s = plan.house.shape;
+    struct Way { Part part; QPointF in, out; double bend; QPointF text; Qt::Alignment align; QString name; };
+    const QPointF ridge = g.at(s.kind == ShapeKind::leanTo ? 0.0 : -0.12 * s.width_m, s.kind == ShapeKind::leanTo ? (s.eave_m + s.ridge_m) / 2 : s.ridge_m - 0.02 * s.width_m);
+    const QPointF left = g.at(-half, s.eave_m * 0.55);
+    const QPointF right = g.at(half * (s.kind == ShapeKind::leanTo ? 1.0 : 0.93), s.eave_m + 0.22 * s.rise_m());
+    const QPointF rightLow = g.at(half, s.eave_m * 0.45);
+    const QPointF edge = g.at(half * 0.96, -0.02);
+    const QPointF floor = g.at(-half * 0.35, -0.02);
+    const std::vector<Way> ways{
+        {Part::roof, ridge + QPointF(0, 14), ridge - QPointF(-6, 40), 0.15, ridge + QPointF(24, -38), Qt::AlignLeft, tr("roof")},
+        {Part::sides, left + QPointF(10, 0), left - QPointF(34, 14), -0.2, left - QPointF(20, 40), Qt::AlignHCenter, tr("sides")},
+        {Part::draughts, right, right + QPointF(34, -24), 0.2, right + QPointF(26, -48), Qt::AlignHCenter, tr("draughts")},
+        {Part::ends, rightLow - QPointF(10, 0), rightLow + QPointF(32, -8), 0.2, rightLow + QPointF(20, 18), Qt::AlignHCenter, tr("ends")},
+        {Part::floorEdge, edge, edge + QPointF(30, 34), -0.3, edge + QPointF(34, 52), Qt::AlignHCenter, tr("floor edge")},
+        {Part::deepGround, floor, floor + QPointF(0, 58), 0.0, floor + QPointF(14, 46), Qt::AlignLeft, tr("deep ground")},
+    };
+    for (const Way& way : ways) {
+      const double w = moment->loss_W[static_cast<std::size_t>(way.part)];
+      if (std::abs(w) < 20.0) continue;
+      const double width = std::max(2.5, 26.0 * std::abs(w) / widest);
+      if (w > 0) ribbon(p, way.in, way.out, way.bend, width, theme.dark ? QColor("#C25A48") : theme.madder);
+      else ribbon(p, way.out, way.in, -way.bend, width, theme.dark ? theme.lichen : QColor("#8FA862"));
+      label(p, way.text, way.name + QStringLiteral(" ") + units.text(Quantity::power, std::abs(w)), textFont(9, true), onSky, way.align, area);
+    }
+    if (const double w = moment->loss_W[static_cast<std::size_t>(Part::vents)]; w > 20.0) label(p, g.at(0, s.ridge_m) + QPointF(-10, -58), tr("vents %1").arg(units.text(Quantity::power, w)), textFont(9, true), onSky, Qt::AlignRight, area);
+  }
+
+  // handles: rings, larger under the pointer
+  for (const Handle h : {Handle::ridge, Handle::eave, Handle::width}) {
+    p.setPen(QPen(theme.weld, 2));
+    p.setBrush(hovered == h ? theme.weld : QColor("#2D241E"));
+    p.drawEllipse(g.handle(h), hovered == h ? 7 : 4.5, hovered == h ? 7 : 4.5);
+  }
+  label(p, {area.left() + 12, area.top() + 20}, title, titleFont(11), onSky, Qt::AlignLeft, area);
+  label(p, {area.left() + 12, area.top() + 40}, subtitle, textFont(9), onSky, Qt::AlignLeft, area);
+  p.restore();
+}
+
+} // namespace muffle

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The cross-section drawn to scale from the model: geometry in pixels (for painting, hit tests and drags alike) and the
+// picture itself. Pixels are device-independent; y grows downwards.
+#pragma once
+
+#include "app/model/units.h"
+#include "app/paint/theme.h"
+#include "core/plan/plan.h"
+#include "core/simulate/simulate.h"
+
+#include <QPainter>
+#include <QPainterPath>
+#include <QRectF>
+
+#include <optional>
+#include <vector>
+
+namespace muffle {
+
+/// What the section shows at one moment; without a result only the house is drawn.
+struct SectionMoment {
+  double outside_C = 0, sky_C = 0, wind_m_s = 0, sun_W_m2 = 0, cloud = 0;
+  double air_C = 0, heater_W = 0;
+  std::vector<double> soil_C, soilDepth_m, barrels_C;
+  std::array<double, kPartCount> loss_W{};
+  bool blanketClosed = false;
+};
+
+enum class Handle { none, ridge, eave, width, barrels };
+
+class SectionGeometry {
+public:
+  SectionGeometry(const Plan& plan, const QRectF& area);
+  [[nodiscard]] QPointF at(double x_m, double y_m) const { return {m_origin.x() + x_m * m_scale, m_origin.y() - y_m * m_scale}; }
+  [[nodiscard]] double metresX(double px) const { return (px - m_origin.x()) / m_scale; }
+  [[nodiscard]] double metresY(double py) const { return (m_origin.y() - py) / m_scale; }
+  [[nodiscard]] double scale() const { return m_scale; }
+  [[nodiscard]] double ground() const { return m_origin.y(); }
+  [[nodiscard]] const QPainterPath& outline() const { return m_outline; }
+  [[nodiscard]] QPointF handle(Handle which) const;
+  [[nodiscard]] QRectF barrelsRect(std::size_t group) const;
+  /// The handle within reach of a point.
+  [[nodiscard]] Handle hit(const QPointF& point) const;
+  [[nodiscard]] QRectF area() const { return m_area; }
+
+private:
+  const Plan& m_plan;
+  QRectF m_area;
+  QPointF m_origin;
+  double m_scale = 1.0;
+  QPainterPath m_outline;
+};
+
+void paintSection(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const QString& title, const QString& subtitle, const Theme& theme, const Units& units, Handle hovered);
+
+} // namespace muffle

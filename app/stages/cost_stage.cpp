@@ -1,0 +1,257 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/cost_stage.h"
+
+#include <QGridLayout>
+#include <QHelpEvent>
+#include <QLabel>
+#include <QMouseEvent>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QSlider>
+#include <QToolTip>
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+/// Cold owed spans decades and reaches zero: a root keeps both ends readable.
+double squeezed(double degreeHours) { return std::sqrt(degreeHours); }
+
+} // namespace
+
+FrontierView::FrontierView(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
+  setAccessibleName(tr("Cost against cold owed"));
+  for (auto signal : {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+}
+
+QRectF FrontierView::area() const { return {52.0, 12.0, width() - 66.0, height() - 52.0}; }
+
+QPointF FrontierView::packagePoint(int package) const {
+  const auto& all = m_document.sizing()->packages;
+  double least = 1e300, most = 0.0, cold = 1.0;
+  for (const SizedPackage& p : all) {
+    least = std::min(least, p.cost.total());
+    most = std::max(most, p.cost.total());
+    cold = std::max(cold, p.degreeHours_K_h);
+  }
+  const SizedPackage& p = all[static_cast<std::size_t>(package)];
+  const double pad = std::max((most - least) * 0.05, 1.0);
+  return {area().left() + area().width() * (p.cost.total() - least + pad) / (most - least + 2 * pad), area().bottom() - 6 - (area().height() - 12) * squeezed(p.degreeHours_K_h) / squeezed(cold)};
+}
+
+int FrontierView::packageAt(const QPointF& at) const {
+  if (!m_document.sizing()) return -1;
+  int best = -1;
+  double nearest = 12.0;
+  const auto consider = [&](int i) {
+    const QPointF d = packagePoint(i) - at;
+    if (const double distance = std::hypot(d.x(), d.y()); distance < nearest) nearest = distance, best = i;
+  };
+  for (const int i : m_document.sizing()->frontier) consider(i);
+  for (std::size_t i = 0; i < m_document.sizing()->packages.size(); ++i) consider(static_cast<int>(i));
+  return best;
+}
+
+void FrontierView::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const Theme& t = Theme::of(m_document.isDark());
+  const Sizing* s = m_document.sizing();
+  if (!s) {
+    p.setFont(textFont(10));
+    p.setPen(t.fleece);
+    p.drawText(rect().adjusted(0, 10, 0, 0), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop), m_document.plan().measures.empty() ? tr("This plan lists no measures to try.") : tr("Every combination of the plan's %1 measures is run over every logged night; the cheapest that holds is named here, with what the others miss.").arg(m_document.plan().measures.size()));
+    return;
+  }
+  if (!m_document.sizingIsCurrent()) p.setOpacity(0.5);
+  const QRectF r = area();
+  p.setPen(QPen(t.seam, 1));
+  p.drawLine(r.topLeft(), r.bottomLeft());
+  p.drawLine(r.bottomLeft(), r.bottomRight());
+  const Units& u = m_document.units();
+  double least = 1e300, most = 0.0, cold = 1.0;
+  for (const SizedPackage& k : s->packages) least = std::min(least, k.cost.total()), most = std::max(most, k.cost.total()), cold = std::max(cold, k.degreeHours_K_h);
+  const double pad = std::max((most - least) * 0.05, 1.0);
+  p.setFont(textFont(8.5));
+  p.setPen(t.fleece);
+  const double range = most - least + 2 * pad;
+  const double nice = std::pow(10.0, std::floor(std::log10(range / 3.0)));
+  const double step = range / nice > 20 ? nice * 5 : range / nice > 8 ? nice * 2 : nice;
+  for (double v = std::ceil((least - pad) / step) * step; v <= most + pad; v += step) {
+    const double x = r.left() + r.width() * (v - least + pad) / range;
+    p.drawLine(QPointF(x, r.bottom()), QPointF(x, r.bottom() + 4));
+    p.drawText(QRectF(x - 34, r.bottom() + 4, 68, 14), static_cast<int>(Qt::AlignHCenter), QLocale().toString(v, 'f', 0));
+  }
+  for (const double share : {0.0, 0.1, 0.4, 1.0}) {
+    const double y = r.bottom() - 6 - (r.height() - 12) * squeezed(cold * share) / squeezed(cold);
+    p.drawText(QRectF(0, y - 8, 47, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(Quantity::degreeHours, cold * share));
+  }
+  p.drawText(QRectF(r.left(), r.bottom() + 19, r.width(), 16), static_cast<int>(Qt::AlignRight), tr("%1 each winter").arg(QString::fromStdString(m_document.plan().prices.currency)));
+  p.drawText(QRectF(r.left() + 6, 0, r.width(), 16), static_cast<int>(Qt::AlignLeft), tr("cold owed, %1 over all logged nights").arg(u.unit(Quantity::degreeHours)));
+  // all plans: filled when they hold, open when they miss; the frontier joined by thread
+  for (std::size_t i = 0; i < s->packages.size(); ++i) {
+    const QPointF at = packagePoint(static_cast<int>(i));
+    p.setPen(QPen(s->packages[i].holds ? t.lichen : t.fleece, 1));
+    p.setBrush(s->packages[i].holds ? t.lichen : Qt::transparent);
+    p.drawEllipse(at, 2.6, 2.6);
+  }
+  QPolygonF thread;
+  for (const int i : s->frontier) thread << packagePoint(i);
+  p.setPen(QPen(t.madder, 1.8));
+  p.setBrush(Qt::NoBrush);
+  p.drawPolyline(thread);
+  for (const int i : s->frontier) {
+    p.setBrush(t.wool);
+    p.drawEllipse(packagePoint(i), 4.5, 4.5);
+  }
+  if (s->winner >= 0) {
+    const QPointF at = packagePoint(s->winner);
+    p.setPen(QPen(t.madder, 2));
+    p.setBrush(t.madder);
+    p.drawEllipse(at, 6.5, 6.5);
+    p.setPen(t.ink);
+    p.setFont(textFont(9, true));
+    const bool toLeft = at.x() > r.center().x();
+    p.drawText(QRectF(toLeft ? at.x() - 210 : at.x() + 10, at.y() - 24, 200, 18), static_cast<int>((toLeft ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter), tr("cheapest that holds"));
+  }
+  for (std::size_t i = 0; i < s->packages.size(); ++i) { // the plan compared with wears a ring
+    if (QString::fromStdString(s->packages[i].label) != m_document.otherName()) continue;
+    p.setPen(QPen(t.ink, 1.5));
+    p.setBrush(Qt::NoBrush);
+    p.drawEllipse(packagePoint(static_cast<int>(i)), 10, 10);
+  }
+}
+
+void FrontierView::mousePressEvent(QMouseEvent* e) {
+  const int i = packageAt(e->position());
+  if (i < 0) return;
+  const SizedPackage& p = m_document.sizing()->packages[static_cast<std::size_t>(i)];
+  m_document.compareWith(buildPackage(m_document.sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
+}
+
+bool FrontierView::event(QEvent* e) {
+  if (e->type() == QEvent::ToolTip && m_document.sizing()) {
+    const auto* help = static_cast<QHelpEvent*>(e);
+    const int i = packageAt(help->pos());
+    if (i >= 0) {
+      const SizedPackage& p = m_document.sizing()->packages[static_cast<std::size_t>(i)];
+      QToolTip::showText(help->globalPos(), tr("%1\n%2 %3 each winter, held %4 of %5\n%6").arg(QString::fromStdString(p.label), m_document.units().number(Quantity::money, p.cost.total()), QString::fromStdString(m_document.plan().prices.currency)).arg(p.held).arg(p.nights).arg(QString::fromStdString(whyNot(*m_document.sizing(), i, m_document.sizedPlan()))), this);
+    }
+    return true;
+  }
+  return QWidget::event(e);
+}
+
+CostStage::CostStage(Document& document, QWidget* parent)
+    : StagePage(document, parent), m_frontier(new FrontierView(document, this)), m_search(new QPushButton(this)), m_take(new QPushButton(tr("Make it the plan"), this)), m_progress(new QProgressBar(this)), m_bill(new QLabel(this)), m_lost(new QLabel(this)), m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)), m_hourText(new QLabel(this)) {
+  m_body->addWidget(m_frontier, 1);
+  m_bill->setWordWrap(true);
+  m_bill->setTextFormat(Qt::RichText);
+  m_bill->setFont(textFont(10));
+  m_lost->setWordWrap(true);
+  m_lost->setFont(textFont(9));
+  m_body->addWidget(m_bill);
+  m_body->addWidget(m_lost);
+  auto* grid = new QGridLayout;
+  grid->setHorizontalSpacing(12);
+  m_price->setRange(5, 80);
+  m_hour->setRange(0, 60);
+  m_price->setAccessibleName(tr("Price of a kWh"));
+  m_hour->setAccessibleName(tr("Worth of your hour"));
+  for (auto* l : {m_priceText, m_hourText}) l->setFont(textFont(9.5));
+  grid->addWidget(m_priceText, 0, 0);
+  grid->addWidget(m_price, 0, 1);
+  grid->addWidget(m_hourText, 1, 0);
+  grid->addWidget(m_hour, 1, 1);
+  grid->setColumnStretch(1, 1);
+  m_body->addLayout(grid);
+  m_progress->setTextVisible(true);
+  m_body->addWidget(m_progress);
+  auto* row = new QHBoxLayout;
+  row->addWidget(m_search);
+  row->addWidget(m_take);
+  row->addStretch();
+  m_body->addLayout(row);
+  connect(m_search, &QPushButton::clicked, this, [this] {
+    if (m_document.isSizing()) m_document.cancelSizing();
+    else m_document.startSizing();
+  });
+  connect(m_take, &QPushButton::clicked, &document, &Document::takeOther);
+  connect(&document, &Document::sizingProgress, this, [this](int done, int of) {
+    m_progress->setMaximum(of);
+    m_progress->setValue(done);
+    m_progress->setFormat(tr("%1 of %2 plans run over every night").arg(done).arg(of));
+  });
+  // the sliders re-rank what was searched while they move; letting go is one undoable edit of the plan's prices
+  const auto live = [this] {
+    Prices prices = m_document.plan().prices;
+    prices.electricity_per_kWh = m_price->value() / 100.0;
+    prices.hour = m_hour->value();
+    m_document.repriceSizing(prices);
+    refresh();
+  };
+  for (QSlider* slider : {m_price, m_hour}) {
+    connect(slider, &QSlider::sliderMoved, this, live);
+    connect(slider, &QSlider::actionTriggered, this, [this, live] { QMetaObject::invokeMethod(this, live, Qt::QueuedConnection); });
+  }
+  for (auto signal : {&Document::sizingChanged, &Document::planChanged, &Document::resultChanged, &Document::viewChanged}) connect(&document, signal, this, &CostStage::refresh);
+  m_price->setValue(static_cast<int>(std::lround(document.plan().prices.electricity_per_kWh * 100.0)));
+  m_hour->setValue(static_cast<int>(document.plan().prices.hour));
+  connect(&document, &Document::planChanged, this, [this] {
+    if (m_document.sizing()) return;
+    m_price->setValue(static_cast<int>(std::lround(m_document.plan().prices.electricity_per_kWh * 100.0)));
+    m_hour->setValue(static_cast<int>(m_document.plan().prices.hour));
+  });
+  refresh();
+}
+
+void CostStage::compareWithWinner() {
+  if (m_document.otherPlan()) {
+    m_document.compareWith(std::nullopt, {});
+    return;
+  }
+  const Sizing* s = m_document.sizing();
+  if (!s || s->winner < 0) return;
+  const SizedPackage& p = s->packages[static_cast<std::size_t>(s->winner)];
+  m_document.compareWith(buildPackage(m_document.sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
+}
+
+void CostStage::refresh() {
+  const Sizing* s = m_document.sizing();
+  const QString currency = QString::fromStdString(m_document.plan().prices.currency);
+  const Units& u = m_document.units();
+  setHeading(tr("What holds for least"), s ? tr("%1 plans over %2 nights%3").arg(s->packages.size()).arg(s->packages.front().nights).arg(m_document.sizingIsCurrent() ? QString() : tr(" · the plan has changed since")) : tr("not searched yet"));
+  m_search->setText(m_document.isSizing() ? tr("Stop") : s ? tr("Search again") : tr("Search"));
+  m_search->setEnabled(m_document.weather() && !m_document.plan().measures.empty());
+  m_progress->setVisible(m_document.isSizing());
+  m_take->setVisible(m_document.otherPlan().has_value());
+  m_priceText->setText(tr("a kWh costs %1 %2").arg(QLocale().toString(m_price->value() / 100.0, 'f', 2), currency));
+  m_hourText->setText(tr("your hour is worth %1 %2").arg(m_hour->value()).arg(currency));
+  if (!s) {
+    m_bill->clear();
+    m_lost->clear();
+    return;
+  }
+  if (s->winner < 0) {
+    m_bill->setText(tr("<b>None of these holds %1 on all but %2 nights.</b> Lower the line, accept some misses, grow something hardier, or add measures.").arg(u.text(Quantity::temperature, m_document.plan().setpoints.hold_C)).arg(m_document.plan().ask.missesAllowed));
+  } else {
+    const SizedPackage& w = s->packages[static_cast<std::size_t>(s->winner)];
+    m_bill->setText(tr("<b>%1</b><br>%2 %3 each winter: power %4, kit %5, %6 h of your work at %7").arg(QString::fromStdString(w.label), u.number(Quantity::money, w.cost.total()), currency, u.number(Quantity::money, w.cost.energy), u.number(Quantity::money, w.cost.kit), u.number(Quantity::hours, w.cost.hours), u.number(Quantity::money, w.cost.hoursMoney)));
+  }
+  // the next in cost, and what the plan as it is does
+  std::vector<int> order(s->packages.size());
+  for (std::size_t i = 0; i < order.size(); ++i) order[i] = static_cast<int>(i);
+  std::stable_sort(order.begin(), order.end(), [&](int a, int b) { return s->packages[static_cast<std::size_t>(a)].cost.total() < s->packages[static_cast<std::size_t>(b)].cost.total(); });
+  QStringList lines;
+  const auto say = [&](int i) { lines << QStringLiteral("%1: %2").arg(QString::fromStdString(s->packages[static_cast<std::size_t>(i)].label), QString::fromStdString(whyNot(*s, i, m_document.sizedPlan()))); };
+  if (s->winner != 0) say(0);
+  for (const int i : order) {
+    if (i == s->winner || i == 0 || lines.size() >= 3) continue;
+    say(i);
+  }
+  m_lost->setText(tr("Why others lost") + QStringLiteral(" — ") + lines.join(QStringLiteral("; ")));
+}
+
+} // namespace muffle

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/stages/stage_page.h"
+
+class QLabel;
+class QProgressBar;
+class QPushButton;
+class QSlider;
+
+namespace muffle {
+
+/// Cost against cold owed, one mark a plan; click one to compare with it.
+class FrontierView : public QWidget {
+  Q_OBJECT
+public:
+  explicit FrontierView(Document& document, QWidget* parent = nullptr);
+  QSize minimumSizeHint() const override { return {320, 210}; }
+  [[nodiscard]] QPointF packagePoint(int package) const;
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  bool event(QEvent*) override;
+
+private:
+  [[nodiscard]] int packageAt(const QPointF& at) const;
+  [[nodiscard]] QRectF area() const;
+  Document& m_document;
+};
+
+class CostStage : public StagePage {
+  Q_OBJECT
+public:
+  explicit CostStage(Document& document, QWidget* parent = nullptr);
+  /// The second plan becomes the cheapest that holds (or the plan in hand again).
+  void compareWithWinner();
+
+private:
+  void refresh();
+  FrontierView* m_frontier;
+  QPushButton* m_search;
+  QPushButton* m_take;
+  QProgressBar* m_progress;
+  QLabel* m_bill;
+  QLabel* m_lost;
+  QSlider* m_price;
+  QSlider* m_hour;
+  QLabel* m_priceText;
+  QLabel* m_hourText;
+};
+
+} // namespace muffle

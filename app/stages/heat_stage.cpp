@@ -1,0 +1,239 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/heat_stage.h"
+
+#include "app/stages/number_field.h"
+
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QMouseEvent>
+#include <QPainterPath>
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kLow_C = -8.0, kHigh_C = 30.0;
+constexpr double kTop_px = 14.0, kBottom_px = 18.0;
+
+} // namespace
+
+Ladder::Ladder(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
+  setFocusPolicy(Qt::StrongFocus);
+  setAccessibleName(tr("Ladder of temperatures"));
+  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+}
+
+double Ladder::yOf(double c) const { return kTop_px + (height() - kTop_px - kBottom_px) * (kHigh_C - c) / (kHigh_C - kLow_C); }
+double Ladder::celsiusAt(double y) const { return kHigh_C - (y - kTop_px) / (height() - kTop_px - kBottom_px) * (kHigh_C - kLow_C); }
+double Ladder::pixelsPerKelvin() const { return (height() - kTop_px - kBottom_px) / (kHigh_C - kLow_C); }
+QPointF Ladder::rungPoint(Rung rung) const { return {80.0, yOf(value(rung))}; }
+
+double Ladder::value(Rung rung) const {
+  const Plan& p = m_document.plan();
+  switch (rung) {
+  case vents: return p.house.ventOpens_C;
+  case day: return p.setpoints.day_C;
+  case night: return p.setpoints.night_C;
+  default: return p.setpoints.hold_C;
+  }
+}
+
+void Ladder::put(Rung rung, double c) {
+  // whole halves of a degree, in whichever degree is shown
+  const Units& u = m_document.units();
+  const double step = u.fahrenheit ? 1.0 : 0.5;
+  c = u.toSi(Quantity::temperature, std::round(u.show(Quantity::temperature, std::clamp(c, kLow_C, kHigh_C)) / step) * step);
+  static const char* const kNames[] = {QT_TR_NOOP("move the vents' rung"), QT_TR_NOOP("move the day setpoint"), QT_TR_NOOP("move the night setpoint"), QT_TR_NOOP("move the line to hold")};
+  const auto why = m_document.edit(tr(kNames[rung]), [&](Plan& p) {
+    switch (rung) {
+    case vents:
+      p.house.ventFull_C += c - p.house.ventOpens_C;
+      p.house.ventOpens_C = c;
+      break;
+    case day: p.setpoints.day_C = c; break;
+    case night: p.setpoints.night_C = c; break;
+    default: p.setpoints.hold_C = c;
+    }
+  }, 40 + rung);
+  m_refusal = why.value_or(QString());
+  update();
+}
+
+void Ladder::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const Theme& t = Theme::of(m_document.isDark());
+  const Units& u = m_document.units();
+  const double x = 52;
+  // two rails, degrees between
+  p.setPen(QPen(t.ink, 3, Qt::SolidLine, Qt::RoundCap));
+  p.drawLine(QPointF(x, kTop_px), QPointF(x, height() - kBottom_px));
+  p.drawLine(QPointF(x + 58, kTop_px), QPointF(x + 58, height() - kBottom_px));
+  p.setFont(textFont(8.5));
+  const double tick = u.fahrenheit ? 10.0 : 5.0;
+  for (double shown = std::ceil(u.show(Quantity::temperature, kLow_C) / tick) * tick; shown <= u.show(Quantity::temperature, kHigh_C); shown += tick) {
+    const double y = yOf(u.toSi(Quantity::temperature, shown));
+    p.setPen(QPen(t.seam, 1));
+    p.drawLine(QPointF(x - 5, y), QPointF(x, y));
+    p.setPen(t.fleece);
+    p.drawText(QRectF(0, y - 9, x - 9, 18), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), QString::number(shown, 'f', 0).replace(QLatin1Char('-'), QChar(0x2212)) + QStringLiteral("°"));
+  }
+  // the cold below the line to hold
+  QRectF cold(x, yOf(value(hold)), 58, height() - kBottom_px - yOf(value(hold)));
+  p.save();
+  p.setClipRect(cold);
+  p.setPen(QPen(t.woad, 1.2));
+  for (double k = cold.top() - 60; k < cold.bottom(); k += 8) p.drawLine(QPointF(cold.left(), k + 58), QPointF(cold.right(), k));
+  p.restore();
+  struct Text { Rung rung; QString name; QColor colour; };
+  std::vector<Text> rungs{{vents, tr("vents open"), t.lichen}, {day, tr("day setpoint"), t.weld}, {night, tr("night setpoint"), t.madder}, {hold, tr("hold above"), t.woad}};
+  std::sort(rungs.begin(), rungs.end(), [&](const Text& a, const Text& b) { return value(a.rung) > value(b.rung); });
+  double lastLabel = -100;
+  for (const Text& r : rungs) {
+    const double y = yOf(value(r.rung));
+    const double labelY = std::max(y, lastLabel + 34); // labels make room for each other; a thread leads to the rung
+    lastLabel = labelY;
+    const bool focused = hasFocus() && m_focused == r.rung;
+    p.setPen(QPen(r.colour, 6, Qt::SolidLine, Qt::RoundCap));
+    p.drawLine(QPointF(x, y), QPointF(x + 58, y));
+    p.setPen(QPen(r.colour, 1.2));
+    p.drawLine(QPointF(x + 62, y), QPointF(x + 80, labelY));
+    if (focused) {
+      p.setPen(QPen(t.ink, 1, Qt::DotLine));
+      p.setBrush(Qt::NoBrush);
+      p.drawRoundedRect(QRectF(x - 5, y - 8, 68, 16), 5, 5);
+    }
+    p.setPen(t.ink);
+    p.setFont(textFont(10, true));
+    p.drawText(QRectF(x + 84, labelY - 17, width() - x - 86, 18), static_cast<int>(Qt::AlignVCenter), u.text(Quantity::temperature, value(r.rung)));
+    p.setPen(t.fleece);
+    p.setFont(textFont(9));
+    p.drawText(QRectF(x + 84, labelY - 1, width() - x - 86, 16), static_cast<int>(Qt::AlignVCenter), r.name);
+  }
+  if (!m_refusal.isEmpty()) {
+    p.setFont(textFont(8.5, true));
+    p.setPen(t.madder);
+    p.drawText(QRectF(x + 84, 0, width() - x - 88, 48), static_cast<int>(Qt::TextWordWrap), m_refusal);
+  }
+}
+
+void Ladder::mousePressEvent(QMouseEvent* e) {
+  double nearest = 14;
+  m_dragged = -1;
+  for (const Rung r : {hold, night, day, vents}) {
+    const double d = std::abs(yOf(value(r)) - e->position().y());
+    if (d < nearest) nearest = d, m_dragged = r;
+  }
+  if (m_dragged >= 0) m_focused = m_dragged;
+  m_refusal.clear();
+  m_document.finishEdit();
+  update();
+}
+
+void Ladder::mouseMoveEvent(QMouseEvent* e) {
+  if (m_dragged >= 0 && (e->buttons() & Qt::LeftButton)) put(static_cast<Rung>(m_dragged), celsiusAt(e->position().y()));
+}
+
+void Ladder::mouseReleaseEvent(QMouseEvent*) {
+  m_dragged = -1;
+  m_document.finishEdit();
+}
+
+void Ladder::keyPressEvent(QKeyEvent* e) {
+  const double step = m_document.units().fahrenheit ? 1.0 / 1.8 : 0.5;
+  const auto rung = static_cast<Rung>(m_focused);
+  if (e->key() == Qt::Key_Up) put(rung, value(rung) + step);
+  else if (e->key() == Qt::Key_Down) put(rung, value(rung) - step);
+  else if (e->key() == Qt::Key_PageUp || e->key() == Qt::Key_PageDown) {
+    m_focused = (m_focused + (e->key() == Qt::Key_PageDown ? 1 : rungCount - 1)) % rungCount;
+    update();
+  } else QWidget::keyPressEvent(e);
+}
+
+LoadCurve::LoadCurve(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
+  setAccessibleName(tr("Hours by heat load"));
+  for (auto signal : {&Document::resultChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+}
+
+void LoadCurve::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const Theme& t = Theme::of(m_document.isDark());
+  const Units& u = m_document.units();
+  const Simulation* run = m_document.result();
+  p.setFont(titleFont(10.5));
+  p.setPen(t.ink);
+  p.drawText(QRectF(0, 0, width(), 20), static_cast<int>(Qt::AlignVCenter), tr("Hours by heat load, a winter"));
+  const double size = m_document.plan().heater ? m_document.plan().heater->power_W : 0.0;
+  if (!run || size <= 0.0) {
+    p.setFont(textFont(9));
+    p.setPen(t.fleece);
+    p.drawText(QRectF(0, 26, width(), 60), static_cast<int>(Qt::TextWordWrap), size <= 0.0 ? tr("No heater: give it a size below.") : tr("Import a log of nights first."));
+    return;
+  }
+  std::vector<float> load;
+  for (const WinterSeries& s : run->series) load.insert(load.end(), s.heater_W.begin(), s.heater_W.end());
+  std::sort(load.begin(), load.end(), std::greater<>());
+  const double hours = static_cast<double>(load.size()) / 6.0 / run->summary.winters;
+  const auto running = static_cast<double>(std::count_if(load.begin(), load.end(), [](float w) { return w > 1.0F; })) / 6.0 / run->summary.winters;
+  const auto full = static_cast<double>(std::count_if(load.begin(), load.end(), [&](float w) { return static_cast<double>(w) > 0.995 * size; })) / 6.0 / run->summary.winters;
+  const QRectF area(44, 30, width() - 54, height() - 78);
+  const double topPower = size * 1.12;
+  const double span = std::max(running * 1.08, 24.0);
+  QPainterPath path(area.bottomLeft());
+  for (int i = 0; i <= 200; ++i) {
+    const double h = span * i / 200.0;
+    const auto index = std::min(static_cast<std::size_t>(h / hours * static_cast<double>(load.size())), load.size() - 1);
+    path.lineTo(area.left() + area.width() * i / 200.0, area.bottom() - area.height() * static_cast<double>(load[index]) / topPower);
+  }
+  path.lineTo(area.bottomRight());
+  path.closeSubpath();
+  QColor fill = t.madder;
+  fill.setAlpha(t.dark ? 120 : 90);
+  p.setPen(QPen(t.madder, 1.6));
+  p.setBrush(fill);
+  p.drawPath(path);
+  p.setPen(QPen(t.seam, 1));
+  p.drawLine(area.topLeft(), area.bottomLeft());
+  p.drawLine(area.bottomLeft(), area.bottomRight());
+  p.setFont(textFont(8.5));
+  p.setPen(t.fleece);
+  for (int k = 0; k <= 4; ++k) {
+    const double x = area.left() + area.width() * k / 4.0;
+    p.drawText(QRectF(x - 30, area.bottom() + 2, 60, 14), static_cast<int>(Qt::AlignHCenter), QLocale().toString(span * k / 4.0, 'f', 0) + QStringLiteral(" h"));
+  }
+  const double y = area.bottom() - area.height() * size / topPower;
+  p.setPen(QPen(t.ink, 1.4, Qt::DashLine));
+  p.drawLine(QPointF(area.left(), y), QPointF(area.right(), y));
+  p.setPen(t.ink);
+  p.drawText(QRectF(0, y - 8, 41, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(Quantity::power, size));
+  p.drawText(QRectF(area.left() + 4, y - 17, area.width(), 15), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), tr("the heater's size, %1").arg(u.unit(Quantity::power)));
+  p.setPen(t.fleece);
+  p.setFont(textFont(9));
+  p.drawText(QRectF(0, area.bottom() + 18, width(), 34), static_cast<int>(Qt::TextWordWrap), full > 0.5 ? tr("It runs %1 h and is at full stretch for %2 h: those are the hours that get away.").arg(QLocale().toString(running, 'f', 0), QLocale().toString(full, 'f', 0)) : tr("It runs %1 h and never at full stretch.").arg(QLocale().toString(running, 'f', 0)));
+}
+
+HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, parent) {
+  setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows"));
+  auto* row = new QHBoxLayout;
+  row->addWidget(new Ladder(document, this), 5);
+  row->addWidget(new LoadCurve(document, this), 5);
+  m_body->addLayout(row, 1);
+  auto* fields = new QHBoxLayout;
+  fields->setSpacing(22);
+  fields->addWidget(new NumberField(document, {tr("Heater"), Quantity::power, [](const Plan& p) { return p.heater ? p.heater->power_W : 0.0; }, [](Plan& p, double v) {
+                                     if (!p.heater) p.heater = Heater{};
+                                     p.heater->power_W = v;
+                                   }, 0, 1e6, 500, tr("what its plate says; 0 for none")}, this));
+  fields->addWidget(new NumberField(document, {tr("Price of a kWh"), Quantity::money, [](const Plan& p) { return p.prices.electricity_per_kWh * 100.0; }, [](Plan& p, double v) { p.prices.electricity_per_kWh = v / 100.0; }, 0, 10000, 1, tr("hundredths of your money, from the bill")}, this));
+  m_body->addLayout(fields);
+  auto* caution = new QLabel(tr("Heat in the wet: residual-current protection, cables never run coiled, heater clear of film and fleece. Wiring is work for a licensed electrician. Hang a second thermometer with an alarm: a heater can fail while you sleep."), this);
+  caution->setWordWrap(true);
+  caution->setFont(textFont(8.5));
+  m_body->addWidget(caution);
+}
+
+} // namespace muffle

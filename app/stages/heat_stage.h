@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/stages/stage_page.h"
+
+class QLabel;
+
+namespace muffle {
+
+/// A temperature axis with draggable rungs: vents, day and night setpoints, the line to hold.
+class Ladder : public QWidget {
+  Q_OBJECT
+public:
+  explicit Ladder(Document& document, QWidget* parent = nullptr);
+  QSize sizeHint() const override { return {330, 320}; }
+  QSize minimumSizeHint() const override { return {260, 240}; }
+  enum Rung { vents, day, night, hold, rungCount };
+  [[nodiscard]] QPointF rungPoint(Rung rung) const;
+  [[nodiscard]] double pixelsPerKelvin() const;
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+
+private:
+  [[nodiscard]] double value(Rung rung) const;
+  void put(Rung rung, double celsius);
+  [[nodiscard]] double yOf(double celsius) const;
+  [[nodiscard]] double celsiusAt(double y) const;
+  Document& m_document;
+  int m_focused = night;
+  int m_dragged = -1;
+  QString m_refusal;
+};
+
+/// The hours of the winters by how much heat they took, the heater's size across it.
+class LoadCurve : public QWidget {
+  Q_OBJECT
+public:
+  explicit LoadCurve(Document& document, QWidget* parent = nullptr);
+  QSize minimumSizeHint() const override { return {180, 200}; }
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+
+private:
+  Document& m_document;
+};
+
+class HeatStage : public StagePage {
+  Q_OBJECT
+public:
+  explicit HeatStage(Document& document, QWidget* parent = nullptr);
+};
+
+} // namespace muffle

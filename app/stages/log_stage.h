@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/stages/stage_page.h"
+
+class QLabel;
+class QPushButton;
+
+namespace muffle {
+
+class Plot;
+
+/// Traces with nights shaded and faults marked on them, and the lift of every night.
+class LogStage : public StagePage {
+  Q_OBJECT
+public:
+  explicit LogStage(Document& document, QWidget* parent = nullptr);
+signals:
+  void importAsked();
+
+private:
+  void rebuild();
+  void showNight();
+  [[nodiscard]] std::string writeLogCsvText() const;
+  Plot* m_traces;
+  Plot* m_lift;
+  QLabel* m_faults;
+  QPushButton* m_import;
+};
+
+} // namespace muffle

@@ -1,0 +1,243 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/main_window.h"
+
+#include "app/paint/theme.h"
+#include "app/stages/cost_stage.h"
+#include "app/stages/frame_views.h"
+#include "app/stages/heat_stage.h"
+#include "app/stages/house_stage.h"
+#include "app/stages/import_dialog.h"
+#include "app/stages/log_stage.h"
+#include "app/stages/section_view.h"
+#include "app/stages/stores_stage.h"
+#include "book/files.h"
+
+#include <QActionGroup>
+#include <QApplication>
+#include <QDropEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QGridLayout>
+#include <QInputDialog>
+#include <QLabel>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QScrollArea>
+#include <QStackedWidget>
+
+namespace muffle {
+
+MainWindow::MainWindow(Document& document, QWidget* parent)
+    : QMainWindow(parent), m_document(document), m_thread(new ThreadBar(document)), m_section(new SectionView(document)), m_instruments(new QStackedWidget), m_cost(new CostStage(document)), m_slip(new SlipView(document)), m_scarf(new ScarfView(document)), m_status(new QLabel) {
+  setAcceptDrops(true);
+  resize(1280, 800);
+  auto* centre = new QWidget(this);
+  auto* grid = new QGridLayout(centre);
+  grid->setContentsMargins(12, 0, 12, 4);
+  grid->setHorizontalSpacing(12);
+  grid->setVerticalSpacing(8);
+  grid->addWidget(m_thread, 0, 0, 1, 3);
+  grid->addWidget(m_section, 1, 0);
+  grid->addWidget(m_instruments, 1, 1);
+  grid->addWidget(m_slip, 1, 2);
+  grid->addWidget(m_scarf, 2, 0, 1, 3);
+  grid->addWidget(m_status, 3, 0, 1, 3);
+  grid->setColumnStretch(0, 55);
+  grid->setColumnStretch(1, 49);
+  grid->setRowStretch(1, 1);
+  m_slip->setFixedWidth(206);
+  m_scarf->setFixedHeight(168);
+  setCentralWidget(centre);
+  auto* log = new LogStage(document);
+  m_instruments->addWidget(new HouseStage(document, nullptr));
+  m_instruments->addWidget(log);
+  m_instruments->addWidget(new StoresStage(document));
+  m_instruments->addWidget(new HeatStage(document));
+  m_instruments->addWidget(m_cost);
+  connect(log, &LogStage::importAsked, this, [this] {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Import a log"), {}, tr("Readings (*.csv *.txt *.tsv *.dat);;All files (*)"));
+    if (!path.isEmpty()) importFile(path);
+  });
+  connect(m_thread, &ThreadBar::chosen, this, &MainWindow::showStage);
+  connect(m_section, &SectionView::pointed, this, &MainWindow::showStage);
+  connect(&document, &Document::trouble, this, &MainWindow::say);
+  connect(&document, &Document::viewChanged, this, &MainWindow::restyle);
+  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::logChanged}) connect(&document, signal, this, &MainWindow::refreshStatus);
+  buildMenus();
+  restyle();
+  refreshStatus();
+}
+
+void MainWindow::buildMenus() {
+  auto* book = menuBar()->addMenu(tr("&Book"));
+  book->addAction(tr("&New book…"), QKeySequence::New, this, [this] { openBook(true); });
+  book->addAction(tr("&Open book…"), QKeySequence::Open, this, [this] { openBook(false); });
+  book->addSeparator();
+  book->addAction(tr("&Import a log…"), QKeySequence(tr("Ctrl+I")), this, [this] {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Import a log"), {}, tr("Readings (*.csv *.txt *.tsv *.dat);;All files (*)"));
+    if (!path.isEmpty()) importFile(path);
+  });
+  book->addAction(tr("&Export as folder…"), this, &MainWindow::exportTo);
+  book->addSeparator();
+  book->addAction(tr("&Quit"), QKeySequence::Quit, qApp, &QApplication::closeAllWindows);
+
+  auto* edit = menuBar()->addMenu(tr("&Edit"));
+  QAction* undo = m_document.undoStack()->createUndoAction(this, tr("Undo"));
+  undo->setShortcut(QKeySequence::Undo);
+  QAction* redo = m_document.undoStack()->createRedoAction(this, tr("Redo"));
+  redo->setShortcuts({QKeySequence(tr("Ctrl+Shift+Z")), QKeySequence(tr("Ctrl+Y"))});
+  edit->addActions({undo, redo});
+
+  auto* plan = menuBar()->addMenu(tr("&Plan"));
+  plan->addAction(tr("&Compare with the cheapest that holds"), QKeySequence(tr("Ctrl+B")), m_cost, &CostStage::compareWithWinner);
+  plan->addAction(tr("&Make the compared plan the plan"), &m_document, &Document::takeOther);
+  plan->addAction(tr("&Search for least cost"), QKeySequence(tr("Ctrl+R")), this, [this] {
+    showStage(Document::Stage::cost);
+    m_document.startSizing();
+  });
+  plan->addSeparator();
+  plan->addAction(tr("&Rename…"), this, [this] {
+    bool ok = false;
+    const QString name = QInputDialog::getText(this, tr("Rename the plan"), tr("Name"), QLineEdit::Normal, QString::fromStdString(m_document.plan().name), &ok);
+    if (ok && !name.trimmed().isEmpty()) m_document.edit(tr("rename the plan"), [&](Plan& p) { p.name = name.trimmed().left(80).toStdString(); });
+  });
+  plan->addAction(tr("&Keep a snapshot…"), this, [this] {
+    bool ok = false;
+    const QString name = QInputDialog::getText(this, tr("Keep a snapshot"), tr("Name"), QLineEdit::Normal, QString::fromStdString(m_document.plan().name), &ok);
+    if (ok && !name.trimmed().isEmpty()) m_document.keepSnapshot(name.trimmed().left(80));
+  });
+
+  auto* view = menuBar()->addMenu(tr("&View"));
+  const QString names[] = {tr("House"), tr("Log"), tr("Stores"), tr("Heat"), tr("Cost")};
+  for (int i = 0; i < 5; ++i) view->addAction(names[i], QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this, [this, i] { showStage(static_cast<Document::Stage>(i)); });
+  view->addSeparator();
+  const auto toggle = [&](const QString& name, const QString& key, auto get, auto set) {
+    QAction* a = view->addAction(name);
+    a->setCheckable(true);
+    a->setShortcut(QKeySequence(key));
+    connect(a, &QAction::triggered, this, set);
+    const auto refresh = [a, get] { a->setChecked(get()); };
+    connect(&m_document, &Document::viewChanged, a, refresh);
+    refresh();
+  };
+  toggle(tr("Degrees Fahrenheit"), tr("Ctrl+Shift+F"), [this] { return m_document.units().fahrenheit; }, [this](bool on) {
+    Units u = m_document.units();
+    u.fahrenheit = on;
+    m_document.setUnits(u);
+  });
+  toggle(tr("Feet, gallons and BTU"), tr("Ctrl+Shift+M"), [this] { return m_document.units().feet; }, [this](bool on) {
+    Units u = m_document.units();
+    u.feet = on;
+    m_document.setUnits(u);
+  });
+  toggle(tr("By lamp (dark)"), tr("Ctrl+L"), [this] { return m_document.isDark(); }, [this](bool on) { m_document.setDark(on); });
+
+  auto* help = menuBar()->addMenu(tr("&Help"));
+  help->addAction(tr("&About Muffle"), this, [this] {
+    QMessageBox::about(this, tr("About Muffle"), tr("Muffle sizes winter heating for greenhouses against logged nights.\n\nIts figures are estimates from a model and your readings. They do not replace local codes or licensed people.\n\nGPL-3.0-or-later."));
+  });
+}
+
+void MainWindow::restyle() {
+  const Theme& t = Theme::of(m_document.isDark());
+  qApp->setPalette(t.palette());
+  qApp->setStyleSheet(t.styleSheet());
+  QFont f = textFont(10);
+  qApp->setFont(f);
+  m_status->setFont(textFont(9));
+  QPalette p = m_status->palette();
+  p.setColor(QPalette::WindowText, t.fleece);
+  m_status->setPalette(p);
+}
+
+void MainWindow::showStage(Document::Stage stage) {
+  m_instruments->setCurrentIndex(static_cast<int>(stage));
+  m_thread->setStage(stage);
+}
+
+void MainWindow::say(const QString& text) { m_status->setText(text); }
+
+void MainWindow::refreshStatus() {
+  setWindowTitle(tr("%1 — Muffle").arg(m_document.hasBook() ? QFileInfo(m_document.bookPath()).completeBaseName() : tr("no book")));
+  const Simulation* run = m_document.result();
+  if (!run) {
+    say(m_document.log() ? tr("Working it out.") : tr("Drop a logger's CSV anywhere on this window to begin."));
+    return;
+  }
+  if (!m_document.isCurrent()) return;
+  const Summary& s = run->summary;
+  const Weather& w = *m_document.weather();
+  QStringList parts{tr("%1 steps simulated in %2 ms").arg(QLocale().toString(static_cast<int>(s.steps))).arg(s.run_ms, 0, 'f', 0), tr("energy balance closes to %1 of the heat moved").arg(s.closure, 0, 'e', 0)};
+  if (w.sunEstimatedDays) parts << tr("sun estimated from the day's swing on %1 of %2 days").arg(w.sunEstimatedDays).arg(w.days);
+  parts << tr("wind %1").arg(QString::fromLatin1(inputKindText(w.wind))) << tr("sky estimated");
+  say(parts.join(QStringLiteral("  ·  ")));
+}
+
+void MainWindow::openBook(bool create) {
+  const QString filter = tr("Muffle books (*.muffle)");
+  QString path = create ? QFileDialog::getSaveFileName(this, tr("New book"), {}, filter) : QFileDialog::getOpenFileName(this, tr("Open book"), {}, filter);
+  if (path.isEmpty()) return;
+  if (create && QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".muffle");
+  if (const auto why = m_document.openBook(path, create)) say(*why);
+}
+
+void MainWindow::exportTo() {
+  if (!m_document.hasBook()) return;
+  const QString folder = QFileDialog::getSaveFileName(this, tr("Export as a new folder"));
+  if (folder.isEmpty()) return;
+  const auto book = Book::open(m_document.bookPath().toStdString(), Book::Mode::existing);
+  if (!book) {
+    say(QString::fromStdString(book.problem().text()));
+    return;
+  }
+  const auto ok = exportBook(*book, folder.toStdString());
+  say(ok ? tr("exported to %1").arg(folder) : QString::fromStdString(ok.problem().text()));
+}
+
+bool MainWindow::importFile(const QString& path) {
+  auto bytes = readFile(path.toStdString());
+  if (!bytes) {
+    say(QString::fromStdString(bytes.problem().text()));
+    return false;
+  }
+  ImportDialog dialog(m_document, QFileInfo(path).fileName(), std::move(*bytes), this);
+  if (dialog.exec() != QDialog::Accepted || !dialog.read()) return false;
+  if (const auto why = m_document.setLog(dialog.read()->log)) {
+    say(*why);
+    return false;
+  }
+  showStage(Document::Stage::log);
+  return true;
+}
+
+bool MainWindow::importFileUnasked(const QString& path) {
+  auto bytes = readFile(path.toStdString());
+  if (!bytes) return false;
+  ReadOptions options;
+  options.zone = m_document.zone();
+  auto read = readLog(*bytes, options);
+  if (!read) {
+    say(QString::fromStdString(read.problem().text()));
+    return false;
+  }
+  read->log.name = QFileInfo(path).fileName().toStdString();
+  return !m_document.setLog(read->log);
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* e) {
+  if (e->mimeData()->hasUrls()) e->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* e) {
+  if (e->mimeData()->urls().isEmpty()) return;
+  e->acceptProposedAction();
+  const QString path = e->mimeData()->urls().front().toLocalFile();
+  if (path.endsWith(QStringLiteral(".muffle"))) {
+    if (const auto why = m_document.openBook(path, false)) say(*why);
+    return;
+  }
+  QMetaObject::invokeMethod(this, [this, path] { importFile(path); }, Qt::QueuedConnection); // let the drag end before a dialog opens
+}
+
+} // namespace muffle

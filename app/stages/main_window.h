@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The frame: thread above, section, instrument and slip between, scarf below. Wiring only.
+#pragma once
+
+#include "app/model/document.h"
+
+#include <QMainWindow>
+
+class QLabel;
+class QStackedWidget;
+
+namespace muffle {
+
+class CostStage;
+class ScarfView;
+class SectionView;
+class SlipView;
+class ThreadBar;
+
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+public:
+  explicit MainWindow(Document& document, QWidget* parent = nullptr);
+  void showStage(Document::Stage stage);
+  /// Reads a file and offers it for import; false if it was refused or given up.
+  bool importFile(const QString& path);
+  /// Used by --shots and tests: takes what was recognised without asking.
+  bool importFileUnasked(const QString& path);
+
+protected:
+  void dragEnterEvent(QDragEnterEvent*) override;
+  void dropEvent(QDropEvent*) override;
+
+private:
+  void buildMenus();
+  void restyle();
+  void say(const QString& text);
+  void refreshStatus();
+  void openBook(bool create);
+  void exportTo();
+  Document& m_document;
+  ThreadBar* m_thread;
+  SectionView* m_section;
+  QStackedWidget* m_instruments;
+  CostStage* m_cost;
+  SlipView* m_slip;
+  ScarfView* m_scarf;
+  QLabel* m_status;
+};
+
+} // namespace muffle

@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/plot.h"
+
+#include "app/paint/theme.h"
+#include "book/files.h"
+
+#include <QClipboard>
+#include <QContextMenuEvent>
+#include <QFileDialog>
+#include <QGuiApplication>
+#include <QMenu>
+#include <QToolTip>
+
+namespace muffle {
+
+Plot::Plot(Document& document, QWidget* parent) : QCustomPlot(parent), m_document(document) {
+  setPlottingHint(QCP::phFastPolylines);
+  setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
+  axisRect()->setRangeZoom(Qt::Horizontal);
+  axisRect()->setRangeDrag(Qt::Horizontal);
+  setMouseTracking(true);
+  retheme();
+}
+
+void Plot::retheme() {
+  const Theme& t = Theme::of(m_document.isDark());
+  setBackground(t.wool);
+  for (QCPAxis* axis : {xAxis, yAxis, xAxis2, yAxis2}) {
+    axis->setBasePen(QPen(t.seam));
+    axis->setTickPen(QPen(t.seam));
+    axis->setSubTickPen(Qt::NoPen);
+    axis->setTickLabelColor(t.fleece);
+    axis->setLabelColor(t.fleece);
+    axis->setTickLabelFont(textFont(8.5));
+    axis->setLabelFont(textFont(8.8));
+    axis->grid()->setPen(QPen(t.seam, 0.6, Qt::DotLine));
+    axis->grid()->setZeroLinePen(QPen(t.fleece, 0.8));
+  }
+}
+
+QCPGraph* Plot::line(const QColor& colour, double width) {
+  QCPGraph* g = addGraph();
+  g->setPen(QPen(colour, width));
+  g->setAdaptiveSampling(true);
+  return g;
+}
+
+void Plot::mouseMoveEvent(QMouseEvent* e) {
+  QCustomPlot::mouseMoveEvent(e);
+  if (!reading || e->buttons() != Qt::NoButton || !axisRect()->rect().contains(e->pos())) return;
+  const QString text = reading(xAxis->pixelToCoord(e->position().x()), yAxis->pixelToCoord(e->position().y()));
+  if (!text.isEmpty()) QToolTip::showText(e->globalPosition().toPoint(), text, this);
+}
+
+void Plot::contextMenuEvent(QContextMenuEvent* e) {
+  QMenu menu(this);
+  menu.addAction(tr("Copy picture"), this, [this] { QGuiApplication::clipboard()->setPixmap(toPixmap(width(), height(), 2.0)); });
+  const auto save = [this](const QString& filter, auto write) {
+    const QString path = QFileDialog::getSaveFileName(this, tr("Export"), {}, filter);
+    if (!path.isEmpty() && !write(path)) emit m_document.trouble(tr("%1 could not be written").arg(path));
+  };
+  menu.addAction(tr("Export PNG…"), this, [this, save] { save(tr("Picture (*.png)"), [this](const QString& f) { return savePng(f, 0, 0, 2.0); }); });
+  menu.addAction(tr("Export PDF…"), this, [this, save] { save(tr("Document (*.pdf)"), [this](const QString& f) { return savePdf(f); }); });
+  if (numbers) menu.addAction(tr("Export numbers as CSV…"), this, [this, save] { save(tr("Table (*.csv)"), [this](const QString& f) { return static_cast<bool>(writeFile(f.toStdString(), numbers().toStdString())); }); });
+  menu.addAction(tr("Show all"), this, [this] {
+    rescaleAxes();
+    replot();
+  });
+  menu.exec(e->globalPos());
+}
+
+} // namespace muffle

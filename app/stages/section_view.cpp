@@ -1,0 +1,189 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/section_view.h"
+
+#include <QDateTime>
+#include <QKeyEvent>
+#include <QLocale>
+#include <QMouseEvent>
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+
+SectionView::SectionView(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
+  setMouseTracking(true);
+  setFocusPolicy(Qt::StrongFocus);
+  setAccessibleName(tr("Cross-section of the house"));
+  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+}
+
+SectionGeometry SectionView::geometry() const { return {m_document.plan(), QRectF(0, 0, width(), height() - 46)}; }
+
+QPointF SectionView::handlePoint(Handle h) const { return geometry().handle(h); }
+
+QRectF SectionView::clockRect() const { return {36.0, height() - 34.0, width() - 72.0, 14.0}; }
+
+std::optional<SectionMoment> SectionView::sectionMoment() const {
+  const auto at = m_document.moment();
+  const Simulation* run = m_document.result();
+  if (!at || !run || at->winter >= run->series.size()) return std::nullopt;
+  const Winter& w = m_document.weather()->winters[at->winter];
+  const WinterSeries& s = run->series[at->winter];
+  const std::size_t i = at->step;
+  SectionMoment m;
+  m.outside_C = w.outside_C[i];
+  m.sky_C = w.sky_C[i];
+  m.wind_m_s = w.wind_m_s[i];
+  m.sun_W_m2 = w.sun_W_m2[i];
+  m.cloud = w.cloud[i];
+  m.air_C = static_cast<double>(s.air_C[i]);
+  m.heater_W = static_cast<double>(s.heater_W[i]);
+  m.soilDepth_m = run->soilDepth_m;
+  for (const auto& soil : s.soil_C) m.soil_C.push_back(static_cast<double>(soil[i]));
+  for (const auto& b : s.barrels_C) m.barrels_C.push_back(static_cast<double>(b[i]));
+  for (std::size_t p = 0; p < kPartCount; ++p) m.loss_W[p] = static_cast<double>(s.loss_W[p][i]);
+  for (const NightSpan& night : w.nights) m.blanketClosed = m.blanketClosed || (i >= night.from && i < night.to);
+  return m;
+}
+
+void SectionView::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  const Theme& t = Theme::of(m_document.isDark());
+  p.fillRect(rect(), t.wool);
+  const auto moment = sectionMoment();
+  const Units& u = m_document.units();
+  QString title = tr("%1 by %2 cross-section").arg(u.text(Quantity::length, m_document.plan().house.shape.width_m), u.text(Quantity::length, m_document.plan().house.shape.length_m));
+  QString subtitle = tr("no log yet: drop a CSV on the window");
+  if (const auto at = m_document.moment(); at && moment) {
+    const UtcSeconds utc = m_document.weather()->winters[at->winter].time(at->step);
+    const int offset = m_document.zone().offset_s(utc);
+    const QDateTime when = QDateTime::fromSecsSinceEpoch(utc + offset, Qt::UTC);
+    title = tr("Cross-section at %1").arg(QLocale(QLocale::English).toString(when, QStringLiteral("hh:mm, ddd d MMM yyyy")));
+    const QString sky = moment->cloud < 0.35 ? tr("clear") : moment->cloud < 0.75 ? tr("part cloud") : tr("cloudy");
+    subtitle = tr("outside %1 · wind %2 m/s · %3, sky %4").arg(u.text(Quantity::temperature, moment->outside_C), QString::number(moment->wind_m_s, 'f', 1), sky, u.text(Quantity::temperature, moment->sky_C));
+  }
+  paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged != Handle::none ? m_dragged : m_hovered);
+  if (!m_refusal.isEmpty()) {
+    p.setFont(textFont(9, true));
+    p.fillRect(QRect(0, height() - 92, width(), 44), t.wool);
+    p.setPen(t.madder);
+    p.drawText(QRect(10, height() - 92, width() - 20, 44), static_cast<int>(Qt::TextWordWrap | Qt::AlignVCenter), m_refusal);
+  }
+  if (m_document.result() && !m_document.isCurrent()) {
+    p.setFont(textFont(9));
+    p.setPen(QColor("#F4EFE6"));
+    p.drawText(QRect(0, 12, width() - 12, 18), static_cast<int>(Qt::AlignRight), tr("working it out again"));
+  }
+  // the clock: noon to noon, ticks every three hours
+  const QRectF c = clockRect();
+  p.setRenderHint(QPainter::Antialiasing);
+  p.setPen(QPen(hasFocus() ? t.madder : t.fleece, hasFocus() ? 2 : 1.4));
+  p.drawLine(QPointF(c.left(), c.center().y()), QPointF(c.right(), c.center().y()));
+  p.setFont(textFont(8.5));
+  for (int k = 0; k <= 8; ++k) {
+    const double x = c.left() + c.width() * k / 8.0;
+    p.setPen(t.fleece);
+    p.drawLine(QPointF(x, c.center().y() - 4), QPointF(x, c.center().y() + 4));
+    QString hour = QString::number((12 + 3 * k) % 24).rightJustified(2, QLatin1Char('0'));
+    if (const auto at = m_document.moment()) { // the night's middle is the sun's midnight; the ticks say what the wall clock showed
+      const NightResult& n = m_document.result()->nights[static_cast<std::size_t>(m_document.selectedNight())];
+      const Winter& w = m_document.weather()->winters[at->winter];
+      const auto utc = w.start + static_cast<UtcSeconds>(w.step_s * ((static_cast<double>(n.from + n.to) / 2.0) + (k / 8.0 - 0.5) * 86400.0 / w.step_s));
+      const double local = m_document.zone().localHour(utc);
+      hour = QStringLiteral("%1:%2").arg(static_cast<int>(local), 2, 10, QLatin1Char('0')).arg(static_cast<int>(local * 60) % 60, 2, 10, QLatin1Char('0'));
+    }
+    p.drawText(QRectF(x - 24, c.bottom() + 1, 48, 16), static_cast<int>(Qt::AlignHCenter), hour);
+  }
+  p.setPen(Qt::NoPen);
+  p.setBrush(t.madder);
+  p.drawEllipse(QPointF(c.left() + c.width() * m_document.clock(), c.center().y()), 7, 7);
+}
+
+void SectionView::mousePressEvent(QMouseEvent* e) {
+  setFocus();
+  m_refusal.clear();
+  if (clockRect().adjusted(-10, -12, 10, 20).contains(e->position())) {
+    m_scrubbing = true;
+    m_document.setClock((e->position().x() - clockRect().left()) / clockRect().width());
+    return;
+  }
+  m_dragged = geometry().hit(e->position());
+  m_pressed = e->position();
+  m_dragStart = m_document.plan();
+  m_dragScale = geometry().scale(); // the drawing rescales as the house grows; the drag keeps the scale it began with
+  if (m_dragged != Handle::none) m_document.finishEdit();
+  else if (geometry().outline().contains(e->position())) emit pointed(Document::Stage::house);
+}
+
+void SectionView::drag(const QPointF& to) {
+  const double dx = (to.x() - m_pressed.x()) / m_dragScale;
+  const double dy = (m_pressed.y() - to.y()) / m_dragScale;
+  const auto centimetres = [](double v) { return std::round(v * 20.0) / 20.0; };
+  const HouseShape& s = m_dragStart.house.shape;
+  std::optional<QString> why;
+  const int id = 10 + static_cast<int>(m_dragged);
+  switch (m_dragged) {
+  case Handle::ridge: why = m_document.edit(tr("move the ridge"), [&](Plan& p) { p.house.shape.ridge_m = centimetres(s.ridge_m + dy); }, id); break;
+  case Handle::eave:
+    why = m_document.edit(tr("move the eave"), [&](Plan& p) {
+      p.house.shape.eave_m = std::max(centimetres(s.eave_m + dy), 0.0);
+      p.house.shape.ridge_m = p.house.shape.eave_m + s.rise_m(); // the roof rides on it
+    }, id);
+    break;
+  case Handle::width: why = m_document.edit(tr("change the width"), [&](Plan& p) { p.house.shape.width_m = centimetres(s.width_m + 2.0 * dx); }, id); break;
+  case Handle::barrels:
+    why = m_document.edit(tr("move the barrels"), [&](Plan& p) { p.barrels.front().x_m = std::clamp(centimetres(m_dragStart.barrels.front().x_m + dx), -s.width_m / 2.0, s.width_m / 2.0); }, id);
+    break;
+  case Handle::none: break;
+  }
+  m_refusal = why.value_or(QString());
+  update();
+}
+
+void SectionView::mouseMoveEvent(QMouseEvent* e) {
+  if (m_scrubbing) {
+    m_document.setClock((e->position().x() - clockRect().left()) / clockRect().width());
+    return;
+  }
+  if (m_dragged != Handle::none) {
+    drag(e->position());
+    return;
+  }
+  const Handle h = geometry().hit(e->position());
+  if (h == m_hovered) return;
+  m_hovered = h;
+  setCursor(h == Handle::none ? Qt::ArrowCursor : h == Handle::width || h == Handle::barrels ? Qt::SizeHorCursor : Qt::SizeVerCursor);
+  const HouseShape& s = m_document.plan().house.shape;
+  const Units& u = m_document.units();
+  switch (h) {
+  case Handle::ridge: setToolTip(tr("ridge %1; drag to change").arg(u.text(Quantity::length, s.ridge_m))); break;
+  case Handle::eave: setToolTip(tr("eave %1; drag to change").arg(u.text(Quantity::length, s.eave_m))); break;
+  case Handle::width: setToolTip(tr("width %1; drag to change").arg(u.text(Quantity::length, s.width_m))); break;
+  case Handle::barrels: setToolTip(tr("%1 barrels of %2; click for their instrument, drag to move").arg(m_document.plan().barrels.front().count).arg(u.text(Quantity::water, m_document.plan().barrels.front().litres))); break;
+  case Handle::none: setToolTip({}); break;
+  }
+  update();
+}
+
+void SectionView::mouseReleaseEvent(QMouseEvent* e) {
+  if (m_dragged == Handle::barrels && (e->position() - m_pressed).manhattanLength() < 4) emit pointed(Document::Stage::stores);
+  m_scrubbing = false;
+  if (m_dragged != Handle::none) m_document.finishEdit();
+  m_dragged = Handle::none;
+  update();
+}
+
+void SectionView::leaveEvent(QEvent*) {
+  m_hovered = Handle::none;
+  update();
+}
+
+void SectionView::keyPressEvent(QKeyEvent* e) {
+  const double tick = e->modifiers() & Qt::ShiftModifier ? 1.0 / 24.0 : 1.0 / 144.0;
+  if (e->key() == Qt::Key_Left) m_document.setClock(m_document.clock() - tick);
+  else if (e->key() == Qt::Key_Right) m_document.setClock(m_document.clock() + tick);
+  else QWidget::keyPressEvent(e);
+}
+
+} // namespace muffle

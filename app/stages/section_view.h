@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The cross-section with its clock: hover tells, drag changes a dimension, the clock scrubs through the chosen night.
+#pragma once
+
+#include "app/model/document.h"
+#include "app/paint/section.h"
+
+#include <QWidget>
+
+namespace muffle {
+
+class SectionView : public QWidget {
+  Q_OBJECT
+public:
+  explicit SectionView(Document& document, QWidget* parent = nullptr);
+  QSize minimumSizeHint() const override { return {380, 320}; }
+  /// Where a handle stands, in widget coordinates.
+  [[nodiscard]] QPointF handlePoint(Handle h) const;
+  [[nodiscard]] QRectF clockRect() const;
+
+signals:
+  void pointed(Document::Stage stage); ///< something was clicked whose instrument is elsewhere
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+  void leaveEvent(QEvent*) override;
+
+private:
+  [[nodiscard]] SectionGeometry geometry() const;
+  [[nodiscard]] std::optional<SectionMoment> sectionMoment() const;
+  void drag(const QPointF& to);
+  Document& m_document;
+  Handle m_hovered = Handle::none;
+  Handle m_dragged = Handle::none;
+  bool m_scrubbing = false;
+  double m_dragScale = 1.0;
+  QPointF m_pressed;
+  Plan m_dragStart;
+  QString m_refusal;
+};
+
+} // namespace muffle

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// A card that holds one stage's instrument: title, a remark beside it, and room below.
+#pragma once
+
+#include "app/model/document.h"
+#include "app/paint/theme.h"
+
+#include <QPainter>
+#include <QVBoxLayout>
+#include <QWidget>
+
+namespace muffle {
+
+class StagePage : public QWidget {
+public:
+  StagePage(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_body(new QVBoxLayout(this)) {
+    m_body->setContentsMargins(16, 46, 16, 12);
+    m_body->setSpacing(4);
+    QObject::connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
+  }
+
+protected:
+  void paintEvent(QPaintEvent*) override {
+    QPainter p(this);
+    const Theme& t = theme();
+    p.setPen(QPen(t.seam, 1));
+    p.setBrush(t.wool);
+    p.drawRect(QRectF(0.5, 0.5, width() - 1.0, height() - 1.0));
+    p.setFont(titleFont(13));
+    p.setPen(t.ink);
+    p.drawText(QRectF(16, 10, width() - 32.0, 28), static_cast<int>(Qt::AlignVCenter), m_title);
+    const double x = 16 + QFontMetricsF(titleFont(13)).horizontalAdvance(m_title) + 14;
+    p.setFont(textFont(9));
+    p.setPen(t.fleece);
+    p.drawText(QRectF(x, 10, width() - 16 - x, 30), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight), QFontMetricsF(textFont(9)).elidedText(m_remark, Qt::ElideRight, width() - 16 - x));
+    paintBody(p);
+  }
+  virtual void paintBody(QPainter&) {}
+  [[nodiscard]] const Theme& theme() const { return Theme::of(m_document.isDark()); }
+  void setHeading(const QString& title, const QString& remark) {
+    m_title = title;
+    m_remark = remark;
+    update();
+  }
+  Document& m_document;
+  QVBoxLayout* m_body;
+
+private:
+  QString m_title, m_remark;
+};
+
+} // namespace muffle
