@@ -17,6 +17,7 @@ int decimals(Quantity q) {
   switch (q) {
   case Quantity::temperature:
   case Quantity::difference:
+  case Quantity::speed:
   case Quantity::airChanges: return 1;
   case Quantity::length: return 2;
   case Quantity::power: return 1;
@@ -47,6 +48,7 @@ QString Units::unit(Quantity q) const {
   case Quantity::hours: return QStringLiteral("h");
   case Quantity::airChanges: return QStringLiteral("/h");
   case Quantity::share: return QStringLiteral("%");
+  case Quantity::speed: return feet ? QStringLiteral("mph") : QStringLiteral("m/s");
   case Quantity::money:
   case Quantity::count: return {};
   }
@@ -64,6 +66,7 @@ double Units::show(Quantity q, double v) const {
   case Quantity::power: return feet ? v / kBtuPerHour_W / 1000.0 : v / 1000.0;
   case Quantity::water: return feet ? v / kGallon_L : v;
   case Quantity::share: return v * 100.0;
+  case Quantity::speed: return feet ? v / 0.44704 : v;
   default: return v;
   }
 }

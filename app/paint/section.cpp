@@ -22,17 +22,19 @@ void ribbon(QPainter& p, QPointF from, QPointF to, double bend, double width, co
   const QPointF across(-(to.y() - from.y()), to.x() - from.x());
   QPainterPath path(from);
   path.quadTo(middle + across * bend, to);
+  // the tip grows out of the band's end
+  const QPointF bendPoint = middle + across * bend;
+  const double direction = std::atan2(to.y() - bendPoint.y(), to.x() - bendPoint.x());
+  const double tipLength = std::max(width * 0.8, 6.0);
   p.setPen(QPen(colour, width, Qt::SolidLine, Qt::FlatCap));
   p.setBrush(Qt::NoBrush);
   p.drawPath(path);
   // the head says which way the heat goes, without relying on colour
-  const double angle = std::atan2(to.y() - (middle + across * bend).y(), to.x() - (middle + across * bend).x());
-  const double head = std::max(width * 0.9, 5.0);
-  QPolygonF tip;
-  for (const double turn : {0.0, 2.4, -2.4}) tip << to + QPointF(std::cos(angle + turn), std::sin(angle + turn)) * head;
+  const QPointF along(std::cos(direction), std::sin(direction)), aside(-along.y(), along.x());
+  const double half = std::max(width * 0.85, 5.0);
   p.setPen(Qt::NoPen);
   p.setBrush(colour);
-  p.drawPolygon(tip);
+  p.drawPolygon(QPolygonF{to + aside * half - along, to + along * tipLength, to - aside * half - along});
 }
 
 void label(QPainter& p, const QPointF& at, const QString& text, const QFont& font, const QColor& colour, Qt::Alignment align, const QRectF& inside) {
@@ -54,7 +56,7 @@ SectionGeometry::SectionGeometry(const Plan& plan, const QRectF& area) : m_plan(
   const HouseShape& s = plan.house.shape;
   const double ground = area.top() + area.height() * kGroundShare;
   const double room = ground - area.top() - 92.0; // title and the roof's ribbon
-  m_scale = std::min(std::max(area.width() - 130.0, 50.0) / s.width_m, std::max(room, 40.0) / s.ridge_m);
+  m_scale = std::min(std::max(area.width() - 216.0, 50.0) / s.width_m, std::max(room, 40.0) / s.ridge_m);
   m_origin = {area.center().x(), ground};
   bool first = true;
   for (const Point& p : s.outline()) {
@@ -128,13 +130,16 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
       std::size_t best = 0;
       for (std::size_t i = 0; i < moment->soilDepth_m.size(); ++i)
         if (std::abs(moment->soilDepth_m[i] - depth) < std::abs(moment->soilDepth_m[best] - depth)) best = i;
-      label(p, {area.right() - 10, g.ground() + std::max(soilHeight * moment->soilDepth_m[best] / shownDepth, 12.0)}, tr("soil %1 deep  %2").arg(units.text(Quantity::length, moment->soilDepth_m[best]), units.text(Quantity::temperature, moment->soil_C[best])), textFont(8.5), onSky, Qt::AlignRight, area);
+      label(p, {area.left() + 12, g.ground() + std::max(soilHeight * moment->soilDepth_m[best] / shownDepth, 12.0)}, tr("soil %1 deep  %2").arg(units.text(Quantity::length, moment->soilDepth_m[best]), units.text(Quantity::temperature, moment->soil_C[best])), textFont(8.5), onSky, Qt::AlignLeft, area);
     }
   } else {
     p.fillRect(QRectF(area.left(), g.ground(), area.width(), soilHeight), theme.soilTop);
   }
 
-  // the house
+  // the house; words on its air are light or dark, whichever can be read
+  const QColor air = moment ? theme.warmth(moment->air_C) : theme.wool;
+  const double luminance = 0.2126 * std::pow(air.redF(), 2.2) + 0.7152 * std::pow(air.greenF(), 2.2) + 0.0722 * std::pow(air.blueF(), 2.2);
+  const QColor inkOnAir = luminance > 0.22 ? QColor("#221A15") : QColor("#FBF7F0");
   QPainterPath closed = g.outline();
   closed.closeSubpath();
   p.setPen(Qt::NoPen);
@@ -176,15 +181,15 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
     }
     p.setPen(QPen(theme.ink, 0.8));
     for (const double y : {0.33, 0.66}) p.drawLine(QPointF(r.left(), r.top() + r.height() * y), QPointF(r.right(), r.top() + r.height() * y));
-    const QString text = moment && b < moment->barrels_C.size() ? tr("%1 × %2").arg(plan.barrels[b].count).arg(units.text(Quantity::temperature, moment->barrels_C[b])) : QString::number(plan.barrels[b].count) + QStringLiteral(" ×");
-    label(p, {r.center().x(), r.top() - 10}, text, textFont(9, true), QColor("#2D241E"), Qt::AlignHCenter, area);
+    const QString text = moment && b < moment->barrels_C.size() ? tr("%1 barrels  %2").arg(plan.barrels[b].count).arg(units.text(Quantity::temperature, moment->barrels_C[b])) : tr("%1 barrels").arg(plan.barrels[b].count);
+    const double half = plan.house.shape.width_m / 2.0;
+    label(p, {r.center().x(), r.top() - 10}, text, textFont(9, true), inkOnAir, Qt::AlignHCenter, QRectF(g.at(-half, 1), g.at(half, 0)));
   }
 
   if (moment) {
-    const QColor airInk("#2D241E");
-    label(p, centre - QPointF(0, 12), units.text(Quantity::temperature, moment->air_C), titleFont(20), airInk, Qt::AlignHCenter, area);
-    label(p, centre + QPointF(0, 14), tr("house air"), textFont(9), airInk, Qt::AlignHCenter, area);
-    if (moment->heater_W > 1.0) label(p, centre + QPointF(0, 32), tr("heater %1").arg(units.text(Quantity::power, moment->heater_W)), textFont(9, true), QColor("#8C2A1F"), Qt::AlignHCenter, area);
+    label(p, centre - QPointF(0, 12), units.text(Quantity::temperature, moment->air_C), textFont(22, true), inkOnAir, Qt::AlignHCenter, area);
+    label(p, centre + QPointF(0, 14), tr("house air"), textFont(9), inkOnAir, Qt::AlignHCenter, area);
+    if (moment->heater_W > 1.0) label(p, centre + QPointF(0, 32), tr("heater %1").arg(units.text(Quantity::power, moment->heater_W)), textFont(9, true), inkOnAir, Qt::AlignHCenter, area);
 
     // ribbons: the widest is 26 px and the rest in proportion to it; heat coming in is lichen and points inwards
     double widest = 500.0;
@@ -197,14 +202,14 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
     const QPointF right = g.at(half * (s.kind == ShapeKind::leanTo ? 1.0 : 0.93), s.eave_m + 0.22 * s.rise_m());
     const QPointF rightLow = g.at(half, s.eave_m * 0.45);
     const QPointF edge = g.at(half * 0.96, -0.02);
-    const QPointF floor = g.at(-half * 0.35, -0.02);
+    const QPointF floor = g.at(half * 0.1, -0.02);
     const std::vector<Way> ways{
-        {Part::roof, ridge + QPointF(0, 14), ridge - QPointF(-6, 40), 0.15, ridge + QPointF(24, -38), Qt::AlignLeft, tr("roof")},
-        {Part::sides, left + QPointF(10, 0), left - QPointF(34, 14), -0.2, left - QPointF(20, 40), Qt::AlignHCenter, tr("sides")},
-        {Part::draughts, right, right + QPointF(34, -24), 0.2, right + QPointF(26, -48), Qt::AlignHCenter, tr("draughts")},
-        {Part::ends, rightLow - QPointF(10, 0), rightLow + QPointF(32, -8), 0.2, rightLow + QPointF(20, 18), Qt::AlignHCenter, tr("ends")},
-        {Part::floorEdge, edge, edge + QPointF(30, 34), -0.3, edge + QPointF(34, 52), Qt::AlignHCenter, tr("floor edge")},
-        {Part::deepGround, floor, floor + QPointF(0, 58), 0.0, floor + QPointF(14, 46), Qt::AlignLeft, tr("deep ground")},
+        {Part::roof, ridge + QPointF(0, 14), ridge - QPointF(-6, 34), 0.15, ridge + QPointF(28, -34), Qt::AlignLeft, tr("roof")},
+        {Part::sides, left + QPointF(10, 0), left - QPointF(36, 16), -0.2, left - QPointF(58, 42), Qt::AlignHCenter, tr("sides")},
+        {Part::draughts, right, right + QPointF(34, -24), 0.2, right + QPointF(48, -48), Qt::AlignHCenter, tr("draughts")},
+        {Part::ends, rightLow - QPointF(10, 0), rightLow + QPointF(36, -16), 0.2, rightLow + QPointF(56, -40), Qt::AlignHCenter, tr("ends")},
+        {Part::floorEdge, edge + QPointF(0, 8), edge + QPointF(26, 36), -0.2, edge + QPointF(48, 58), Qt::AlignHCenter, tr("floor edge")},
+        {Part::deepGround, floor + QPointF(0, 8), floor + QPointF(0, 62), 0.0, floor + QPointF(14, 46), Qt::AlignLeft, tr("deep ground")},
     };
     for (const Way& way : ways) {
       const double w = moment->loss_W[static_cast<std::size_t>(way.part)];

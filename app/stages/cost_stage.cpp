@@ -154,8 +154,10 @@ CostStage::CostStage(Document& document, QWidget* parent)
   m_lost->setFont(textFont(9));
   m_body->addWidget(m_bill);
   m_body->addWidget(m_lost);
+  m_body->addSpacing(6);
   auto* grid = new QGridLayout;
   grid->setHorizontalSpacing(12);
+  grid->setVerticalSpacing(8);
   m_price->setRange(5, 80);
   m_hour->setRange(0, 60);
   m_price->setAccessibleName(tr("Price of a kWh"));
@@ -251,7 +253,7 @@ void CostStage::refresh() {
     if (i == s->winner || i == 0 || lines.size() >= 3) continue;
     say(i);
   }
-  m_lost->setText(tr("Why others lost") + QStringLiteral(" — ") + lines.join(QStringLiteral("; ")));
+  m_lost->setText(tr("Why others lost: ") + lines.join(QStringLiteral(".  ")));
 }
 
 } // namespace muffle

@@ -28,7 +28,7 @@ QString dayText(const Date& d, const QString& format) { return QLocale(QLocale::
 // ---- thread ---------------------------------------------------------------------------------------------------------
 
 ThreadBar::ThreadBar(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
-  setFocusPolicy(Qt::StrongFocus);
+  setFocusPolicy(Qt::TabFocus);
   setAccessibleName(tr("Stages"));
   for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::logChanged, &Document::sizingChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
@@ -41,7 +41,7 @@ void ThreadBar::setStage(Document::Stage stage) {
 ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
   const Plan& p = m_document.plan();
   switch (stage) {
-  case Document::Stage::house: return {tr("House"), tr("%1 skin, %2 changes an hour").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single"), QString::number(p.house.airChanges_per_h, 'g', 2)), 1.0};
+  case Document::Stage::house: return {tr("House"), p.house.blanket ? tr("%1 skin, blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single")) : tr("%1 skin, no blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single")), 1.0};
   case Document::Stage::log: {
     if (!m_document.log()) return {tr("Log"), tr("no readings yet"), 0.0};
     int gaps = 0, other = 0;
@@ -168,11 +168,11 @@ void SlipView::paintEvent(QPaintEvent*) {
   const Summary& s = run->summary;
   const Simulation* other = m_document.otherResult();
   if (!m_document.isCurrent()) p.setOpacity(0.45);
-  p.setFont(titleFont(27));
+  p.setFont(textFont(27, true));
   p.setPen(s.held == s.nights ? t.lichen : t.madder);
   const QString held = QString::number(s.held);
   p.drawText(QRectF(left, 36, 110, 44), static_cast<int>(Qt::AlignVCenter), held);
-  const double x = left + QFontMetricsF(titleFont(27)).horizontalAdvance(held) + 8;
+  const double x = left + QFontMetricsF(textFont(27, true)).horizontalAdvance(held) + 8;
   p.setFont(textFont(9));
   p.setPen(t.fleece);
   p.drawText(QRectF(x, 40, right - x, 18), static_cast<int>(Qt::AlignVCenter), tr("held %1").arg(u.text(Quantity::temperature, plan.setpoints.hold_C)));
@@ -298,7 +298,27 @@ void ScarfView::paintEvent(QPaintEvent*) {
     const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
     return tr("%1: inside %2, outside %3%4").arg(dayText(n.date, QStringLiteral("ddd d MMM yyyy")), u.text(Quantity::temperature, n.coldest_C), u.text(Quantity::temperature, n.outsideLow_C), n.judged ? QString() : tr(", not judged: readings are missing"));
   }();
-  p.drawText(QRectF(250, 5, width() - 264, 22), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight), tr("coldest inside, above or below %1  ·  %2").arg(u.text(Quantity::temperature, line), selection));
+  // what the colours say: two yarns and the notched one
+  double legend = 14 + QFontMetricsF(titleFont(11)).horizontalAdvance(tr("The winter, night by night")) + 18;
+  double lowest = 0.0;
+  for (const NightResult& n : run->nights) lowest = std::min(lowest, n.outsideLow_C);
+  const auto swatch = [&](const QColor& colour, bool notched, const QString& text) {
+    const QRectF r(legend, 11, 12, 11);
+    p.fillRect(r, colour);
+    if (notched) {
+      p.setPen(QPen(t.dark ? QColor("#F0E6D8") : QColor("#FFFFFF"), 1));
+      for (double k = r.top() + 2; k < r.bottom(); k += 4) p.drawLine(QPointF(r.left(), k + 3), QPointF(r.right(), k));
+    }
+    p.setPen(t.fleece);
+    const double w = QFontMetricsF(textFont(8.8)).horizontalAdvance(text);
+    p.drawText(QRectF(legend + 16, 5, w + 6, 22), static_cast<int>(Qt::AlignVCenter), text);
+    legend += 16 + w + 16;
+  };
+  swatch(t.margin(6.0), false, tr("well above %1").arg(u.text(Quantity::temperature, line)));
+  swatch(t.margin(0.5), false, tr("just above"));
+  swatch(t.margin(-2.0), true, tr("missed"));
+  swatch(t.dark ? QColor("#5D7F97") : QColor("#86A0B3"), false, tr("outside low, to %1").arg(u.text(Quantity::temperature, lowest)));
+  p.drawText(QRectF(legend, 5, width() - 14 - legend, 22), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight), selection);
 
   const Simulation* other = m_document.otherResult();
   const bool two = other && other->nights.size() == run->nights.size();
@@ -334,8 +354,6 @@ void ScarfView::paintEvent(QPaintEvent*) {
     const double h = std::clamp(-n.outsideLow_C, 0.0, 60.0) / std::max(-coldest, 1.0) * 34.0;
     p.fillRect(QRectF(x, hang, std::max(row - 0.4, 0.8), std::max(h, 0.8)), t.dark ? QColor("#5D7F97") : QColor("#86A0B3"));
   }
-  p.setPen(t.fleece);
-  p.drawText(QRectF(14, hang + 36, 220, 14), static_cast<int>(Qt::AlignLeft | Qt::AlignVCenter), tr("hanging below: outside low, to %1").arg(u.text(Quantity::temperature, coldest)));
   // months and winters
   Date before{};
   double lastLabel = -100;

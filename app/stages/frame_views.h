@@ -53,8 +53,8 @@ class ScarfView : public QWidget {
   Q_OBJECT
 public:
   explicit ScarfView(Document& document, QWidget* parent = nullptr);
-  QSize sizeHint() const override { return {900, 168}; }
-  QSize minimumSizeHint() const override { return {500, 168}; }
+  QSize sizeHint() const override { return {900, 162}; }
+  QSize minimumSizeHint() const override { return {500, 162}; }
   /// Middle of a night's row, in widget coordinates.
   [[nodiscard]] QPointF nightPoint(int night) const;
 

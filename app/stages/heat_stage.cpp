@@ -180,7 +180,7 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   const double hours = static_cast<double>(load.size()) / 6.0 / run->summary.winters;
   const auto running = static_cast<double>(std::count_if(load.begin(), load.end(), [](float w) { return w > 1.0F; })) / 6.0 / run->summary.winters;
   const auto full = static_cast<double>(std::count_if(load.begin(), load.end(), [&](float w) { return static_cast<double>(w) > 0.995 * size; })) / 6.0 / run->summary.winters;
-  const QRectF area(44, 30, width() - 54, height() - 78);
+  const QRectF area(44, 30, width() - 54, height() - 108);
   const double topPower = size * 1.12;
   const double span = std::max(running * 1.08, 24.0);
   QPainterPath path(area.bottomLeft());
@@ -201,9 +201,11 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   p.drawLine(area.bottomLeft(), area.bottomRight());
   p.setFont(textFont(8.5));
   p.setPen(t.fleece);
-  for (int k = 0; k <= 4; ++k) {
-    const double x = area.left() + area.width() * k / 4.0;
-    p.drawText(QRectF(x - 30, area.bottom() + 2, 60, 14), static_cast<int>(Qt::AlignHCenter), QLocale().toString(span * k / 4.0, 'f', 0) + QStringLiteral(" h"));
+  const double tick = span > 2000 ? 1000 : span > 800 ? 500 : span > 160 ? 100 : 20;
+  for (double h = 0; h <= span; h += tick) {
+    const double x = area.left() + area.width() * h / span;
+    p.drawLine(QPointF(x, area.bottom()), QPointF(x, area.bottom() + 3));
+    p.drawText(QRectF(x - 30, area.bottom() + 4, 60, 14), static_cast<int>(Qt::AlignHCenter), QLocale().toString(h, 'f', 0) + QStringLiteral(" h"));
   }
   const double y = area.bottom() - area.height() * size / topPower;
   p.setPen(QPen(t.ink, 1.4, Qt::DashLine));
@@ -213,7 +215,7 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   p.drawText(QRectF(area.left() + 4, y - 17, area.width(), 15), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), tr("the heater's size, %1").arg(u.unit(Quantity::power)));
   p.setPen(t.fleece);
   p.setFont(textFont(9));
-  p.drawText(QRectF(0, area.bottom() + 18, width(), 34), static_cast<int>(Qt::TextWordWrap), full > 0.5 ? tr("It runs %1 h and is at full stretch for %2 h: those are the hours that get away.").arg(QLocale().toString(running, 'f', 0), QLocale().toString(full, 'f', 0)) : tr("It runs %1 h and never at full stretch.").arg(QLocale().toString(running, 'f', 0)));
+  p.drawText(QRectF(0, area.bottom() + 24, width(), 52), static_cast<int>(Qt::TextWordWrap), full > 0.5 ? tr("It runs %1 h and is at full stretch for %2 h: those are the hours that get away.").arg(QLocale().toString(running, 'f', 0), QLocale().toString(full, 'f', 0)) : tr("It runs %1 h and never at full stretch.").arg(QLocale().toString(running, 'f', 0)));
 }
 
 HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, parent) {

@@ -54,14 +54,14 @@ void LossBars::paintEvent(QPaintEvent*) {
   const Units& u = m_document.units();
   struct Row { Part part; QString name, why; };
   std::vector<Row> rows{{Part::roof, tr("Roof"), skinText(h.roof)}, {Part::sides, tr("Sides"), skinText(h.sides)}, {Part::ends, tr("End walls"), skinText(h.ends)},
-                        {Part::draughts, tr("Draughts"), tr("%1 air changes an hour, more in wind").arg(u.number(Quantity::airChanges, h.airChanges_per_h))},
+                        {Part::draughts, tr("Draughts"), tr("%1 changes an hour, calm").arg(u.number(Quantity::airChanges, h.airChanges_per_h))},
                         {Part::floorEdge, tr("Floor edge"), h.floor.edgeDepth_m > 0 ? tr("skirt %1 down").arg(u.text(Quantity::length, h.floor.edgeDepth_m)) : tr("no skirt")},
                         {Part::deepGround, tr("Deep ground"), (*loss)[static_cast<int>(Part::deepGround)] < 0 ? tr("gives heat back") : tr("takes heat")}};
   if (h.shape.kind == ShapeKind::leanTo) rows.insert(rows.begin() + 3, {Part::backWall, tr("Back wall"), tr("masonry")});
   double largest = 1.0;
   for (const Row& r : rows) largest = std::max(largest, std::abs((*loss)[static_cast<std::size_t>(r.part)]));
   const double rowHeight = std::min(44.0, height() / static_cast<double>(rows.size()));
-  const double x0 = 176, room = width() - x0 - 72;
+  const double x0 = 176, room = width() - x0 - 96;
   double y = 0;
   for (const Row& r : rows) {
     const double w = (*loss)[static_cast<std::size_t>(r.part)];
@@ -84,7 +84,7 @@ void LossBars::paintEvent(QPaintEvent*) {
     }
     p.setFont(textFont(10));
     p.setPen(t.ink);
-    p.drawText(QRectF(x0 + length + 7, y + 6, 90, 22), static_cast<int>(Qt::AlignVCenter), u.text(Quantity::power, w));
+    p.drawText(QRectF(x0 + length + 7, y + 6, 100, 22), static_cast<int>(Qt::AlignVCenter), u.text(Quantity::power, w));
     y += rowHeight;
   }
 }
@@ -117,9 +117,18 @@ HouseStage::HouseStage(Document& document, QWidget* parent) : StagePage(document
   m_shape->addItems({tr("gable"), tr("round arch"), tr("lean-to")});
   m_shape->setAccessibleName(tr("Shape"));
   m_shape->setFont(textFont(9.5));
-  auto* shapeLabel = new QLabel(tr("Shape"), this);
-  grid->addWidget(shapeLabel, 3, 0);
-  grid->addWidget(m_shape, 3, 1);
+  const auto labelled = [&](int row, int column, const QString& name, QComboBox* box) {
+    auto* cell = new QHBoxLayout;
+    cell->setSpacing(8);
+    auto* l = new QLabel(name, this);
+    l->setFont(textFont(10));
+    cell->addWidget(l);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(8);
+    cell->addWidget(box, 1);
+    grid->addLayout(cell, row, column);
+  };
+  labelled(3, 0, tr("Shape"), m_shape);
   connect(m_shape, &QComboBox::activated, this, [this](int i) {
     if (auto why = m_document.edit(tr("change the shape"), [&](Plan& p) {
           p.house.shape.kind = static_cast<ShapeKind>(i);
@@ -128,17 +137,16 @@ HouseStage::HouseStage(Document& document, QWidget* parent) : StagePage(document
           else s.ridge_m = std::min(s.ridge_m, s.eave_m + s.width_m / 2.0);
         })) emit m_document.trouble(*why);
   });
-  const QString names[] = {tr("Roof skin, outermost"), tr("Side skin, outermost"), tr("End skin, outermost")};
+  const QString names[] = {tr("Roof"), tr("Sides"), tr("Ends")};
   for (int g = 0; g < 3; ++g) {
     m_skins[g] = new QComboBox(this);
-    m_skins[g]->setAccessibleName(names[g]);
+    m_skins[g]->setAccessibleName(tr("%1: outermost skin").arg(names[g]));
     m_skins[g]->setFont(textFont(9.5));
     for (const CoverMaterial& m : coverMaterials()) {
       m_skins[g]->addItem(QString::fromUtf8(m.name.data()), QString::fromUtf8(m.id.data()));
       m_skins[g]->setItemData(m_skins[g]->count() - 1, tr("%1; %2").arg(QString::fromUtf8(m.range.data()), QString::fromUtf8(m.source.data())), Qt::ToolTipRole);
     }
-    grid->addWidget(new QLabel(names[g], this), 4 + g, 0);
-    grid->addWidget(m_skins[g], 4 + g, 1);
+    labelled(3 + (g + 1) / 2, (g + 1) % 2, names[g], m_skins[g]);
     connect(m_skins[g], &QComboBox::activated, this, [this, g](int i) {
       const std::string id = m_skins[g]->itemData(i).toString().toStdString();
       if (auto why = m_document.edit(tr("change a skin"), [&](Plan& p) {

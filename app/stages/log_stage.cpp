@@ -100,7 +100,7 @@ void LogStage::rebuild() {
     g->setData(x, y, true);
     if (!fx.isEmpty()) {
       QCPGraph* f = m_traces->addGraph();
-      f->setName(tr("%1, flagged").arg(name));
+      f->removeFromLegend();
       f->setLineStyle(QCPGraph::lsNone);
       f->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCross, t.weld, 5));
       f->setData(fx, fy, true);
@@ -196,7 +196,7 @@ void LogStage::showNight() {
     all = found ? QCPRange(std::min(all.lower, r.lower), std::max(all.upper, r.upper)) : r;
     found = true;
   }
-  if (found) m_traces->yAxis->setRange(all.lower - 0.06 * all.size(), all.upper + 0.22 * all.size());
+  if (found) m_traces->yAxis->setRange(all.lower - 0.06 * all.size(), all.upper + 0.32 * all.size());
   m_traces->replot();
 }
 

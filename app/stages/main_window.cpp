@@ -36,7 +36,7 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   auto* grid = new QGridLayout(centre);
   grid->setContentsMargins(12, 0, 12, 4);
   grid->setHorizontalSpacing(12);
-  grid->setVerticalSpacing(8);
+  grid->setVerticalSpacing(7);
   grid->addWidget(m_thread, 0, 0, 1, 3);
   grid->addWidget(m_section, 1, 0);
   grid->addWidget(m_instruments, 1, 1);
@@ -47,8 +47,10 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   grid->setColumnStretch(1, 49);
   grid->setRowStretch(1, 1);
   m_slip->setFixedWidth(206);
-  m_scarf->setFixedHeight(168);
+  m_scarf->setFixedHeight(162);
   setCentralWidget(centre);
+  centre->setFocusPolicy(Qt::ClickFocus);
+  centre->setFocus();
   auto* log = new LogStage(document);
   m_instruments->addWidget(new HouseStage(document, nullptr));
   m_instruments->addWidget(log);

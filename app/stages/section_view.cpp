@@ -61,7 +61,7 @@ void SectionView::paintEvent(QPaintEvent*) {
     const QDateTime when = QDateTime::fromSecsSinceEpoch(utc + offset, Qt::UTC);
     title = tr("Cross-section at %1").arg(QLocale(QLocale::English).toString(when, QStringLiteral("hh:mm, ddd d MMM yyyy")));
     const QString sky = moment->cloud < 0.35 ? tr("clear") : moment->cloud < 0.75 ? tr("part cloud") : tr("cloudy");
-    subtitle = tr("outside %1 · wind %2 m/s · %3, sky %4").arg(u.text(Quantity::temperature, moment->outside_C), QString::number(moment->wind_m_s, 'f', 1), sky, u.text(Quantity::temperature, moment->sky_C));
+    subtitle = tr("outside %1 · wind %2 · %3, sky %4").arg(u.text(Quantity::temperature, moment->outside_C), u.text(Quantity::speed, moment->wind_m_s), sky, u.text(Quantity::temperature, moment->sky_C));
   }
   paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged != Handle::none ? m_dragged : m_hovered);
   if (!m_refusal.isEmpty()) {

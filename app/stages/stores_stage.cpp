@@ -94,7 +94,7 @@ void StoresStage::rebuild() {
   double lowest = 1e9;
   for (const auto& series : run->series)
     for (const float c : series.barrels_C[0]) lowest = std::min(lowest, static_cast<double>(c));
-  m_words->setText(tr("This night they %1 %2 and moved by %3. Coldest of all: %4%5").arg(given_kWh >= 0 ? tr("gave") : tr("took"), QStringLiteral("%1 kWh").arg(QLocale().toString(std::abs(given_kWh), 'f', 1)), u.text(Quantity::difference, -fall), u.text(Quantity::temperature, lowest), lowest < 0.0 ? tr(". Below freezing: ice is not modelled yet, so colder figures are too low.") : QStringLiteral(".")));
+  m_words->setText(tr("This night they %1 %2 and their water %3. Coldest in all the nights: %4%5").arg(given_kWh >= 0 ? tr("gave") : tr("took"), QStringLiteral("%1 kWh").arg(QLocale().toString(std::abs(given_kWh), 'f', 1)), fall >= 0 ? tr("fell %1").arg(u.text(Quantity::difference, fall)) : tr("rose %1").arg(u.text(Quantity::difference, -fall)), u.text(Quantity::temperature, lowest), lowest < 0.0 ? tr(". Below freezing: ice is not modelled yet, so colder figures are too low.") : QStringLiteral(".")));
   m_winter->clearPlottables();
   m_winter->clearItems();
   m_winter->retheme();

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "demo/truth.h"
+#include "demo-data/truth.h"
 
 #include "core/sun/position.h"
 

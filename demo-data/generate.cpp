@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // demo_generate DIR [seed]: writes DIR/log.csv, two winters of ten-minute readings of an invented cut-flower tunnel, with
-// the noise and faults that real loggers have. See demo/README.md.
+// the noise and faults that real loggers have. See demo-data/README.md.
 #include "core/calendar.h"
-#include "demo/truth.h"
+#include "demo-data/truth.h"
 
 #include <fmt/format.h>
 
