@@ -371,7 +371,8 @@ Json networkToJson(const Network& net) {
 }
 
 Result<NetworkRun> runNetwork(const Network& net) {
-  auto solver = Solver::prepare(net);
+  // a network on its own is a question of accuracy, not of a thousand seasons
+  auto solver = Solver::prepare(net, {.newtonTolerance_K = 1e-6});
   if (!solver) return solver.problems();
   std::vector<int> columns;
   NetworkRun run;

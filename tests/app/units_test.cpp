@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/units.h"
+
+#include <gtest/gtest.h>
+
+namespace muffle {
+namespace {
+
+TEST(Units, ReadWhatTheyWrite) {
+  for (const Units u : {Units{}, Units{true, true}})
+    for (const Quantity q : {Quantity::temperature, Quantity::length, Quantity::power, Quantity::water, Quantity::share, Quantity::airChanges}) {
+      const double si = 7.25;
+      const auto back = u.parse(q, u.text(q, si));
+      ASSERT_TRUE(back) << u.text(q, si).toStdString();
+      // half the last digit shown, in the unit shown; power in whole watts reads back coarsely
+      const double shown = q == Quantity::power ? 51.0 : q == Quantity::length ? 0.013 : q == Quantity::water ? 2.0 : 0.06;
+      EXPECT_NEAR(*back, si, shown) << u.text(q, si).toStdString();
+    }
+}
+
+TEST(Units, UnderstandPeople) {
+  const Units u;
+  EXPECT_NEAR(*u.parse(Quantity::length, QStringLiteral("7 ft 6")), 7.5 * 0.3048, 1e-12);
+  EXPECT_NEAR(*u.parse(Quantity::length, QStringLiteral("2,3 m")), 2.3, 1e-12);
+  EXPECT_NEAR(*u.parse(Quantity::length, QStringLiteral("230 cm")), 2.3, 1e-12);
+  EXPECT_NEAR(*u.parse(Quantity::temperature, QStringLiteral("12 F")), (12 - 32) / 1.8, 1e-12);
+  EXPECT_NEAR(*u.parse(Quantity::temperature, QString::fromUtf8("−4 °C")), -4.0, 1e-12);
+  EXPECT_NEAR(*u.parse(Quantity::power, QStringLiteral("1500 W")), 1500.0, 1e-9);
+  for (const char* bad : {"", "warm", "3 potatoes", "1 2 3", "--4", "1e"}) EXPECT_FALSE(u.parse(Quantity::temperature, QString::fromLatin1(bad))) << bad;
+}
+
+TEST(Units, NeverShowMinusNothing) { EXPECT_EQ(Units{}.text(Quantity::temperature, -0.04), QString::fromUtf8("0.0 °C")); }
+
+} // namespace
+} // namespace muffle

@@ -1,0 +1,253 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The real window, driven as a grower drives it.
+#include "app/stages/frame_views.h"
+#include "app/stages/heat_stage.h"
+#include "app/stages/cost_stage.h"
+#include "app/stages/import_dialog.h"
+#include "app/stages/main_window.h"
+#include "app/stages/number_field.h"
+#include "app/stages/section_view.h"
+#include "book/files.h"
+#include "core/plan/plan_json.h"
+
+#include <gtest/gtest.h>
+
+#include <QDialogButtonBox>
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <QTest>
+#include <QTimer>
+
+namespace muffle {
+namespace {
+
+const QString kDemo = QStringLiteral(MUFFLE_DEMO_DIR);
+
+class WindowTest : public ::testing::Test {
+protected:
+  void SetUp() override {
+    ASSERT_TRUE(m_dir.isValid());
+    m_path = m_dir.filePath(QStringLiteral("yard.muffle"));
+    auto book = Book::open(m_path.toStdString(), Book::Mode::create);
+    ASSERT_TRUE(book);
+    const auto plan = planFromJson(*parseJson(*readFile((kDemo + QStringLiteral("/plan.json")).toStdString())));
+    ASSERT_TRUE(plan);
+    ASSERT_TRUE(book->addPlan(*plan));
+  }
+  void open() {
+    document = std::make_unique<Document>();
+    window = std::make_unique<MainWindow>(*document);
+    ASSERT_FALSE(document->openBook(m_path, false));
+    window->show();
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
+  }
+  void close() {
+    window.reset();
+    document.reset();
+  }
+  /// Imports through the dialog, accepting what it recognised.
+  void importDemoLog() {
+    QTimer::singleShot(300, [] {
+      auto* dialog = qobject_cast<ImportDialog*>(QApplication::activeModalWidget());
+      ASSERT_NE(dialog, nullptr);
+      ASSERT_TRUE(dialog->read());
+      EXPECT_EQ(dialog->read()->log.channels.size(), 7U);
+      for (QPushButton* b : dialog->findChildren<QPushButton*>())
+        if (b->text() == QStringLiteral("Keep this log")) QTest::mouseClick(b, Qt::LeftButton);
+    });
+    ASSERT_TRUE(window->importFile(kDemo + QStringLiteral("/log.csv")));
+    ASSERT_TRUE(document->waitForResult());
+  }
+  template <class T>
+  T* find() {
+    return window->findChild<T*>();
+  }
+  void drag(QWidget* w, QPointF from, QPointF to) {
+    QTest::mousePress(w, Qt::LeftButton, {}, from.toPoint());
+    for (int i = 1; i <= 4; ++i) {
+      const QPointF at = from + (to - from) * i / 4.0;
+      QMouseEvent move(QEvent::MouseMove, at, w->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, {});
+      QApplication::sendEvent(w, &move);
+    }
+    QTest::mouseRelease(w, Qt::LeftButton, {}, to.toPoint());
+  }
+
+  QTemporaryDir m_dir;
+  QString m_path;
+  std::unique_ptr<Document> document;
+  std::unique_ptr<MainWindow> window;
+};
+
+TEST_F(WindowTest, AnEveningsWorkIsKept) {
+  open();
+  importDemoLog();
+  const int heldBefore = document->result()->summary.held;
+  EXPECT_GT(document->result()->summary.nights, 350);
+
+  // drag the ridge down by 30 px
+  window->showStage(Document::Stage::house);
+  auto* section = find<SectionView>();
+  const double ridge = document->plan().house.shape.ridge_m;
+  const QPointF handle = section->handlePoint(Handle::ridge);
+  drag(section, handle, handle + QPointF(0, 18));
+  EXPECT_LT(document->plan().house.shape.ridge_m, ridge);
+  EXPECT_EQ(document->undoStack()->undoText(), QStringLiteral("move the ridge"));
+  EXPECT_EQ(document->undoStack()->count(), 2) << "the whole drag is one step after the import";
+  EXPECT_FALSE(document->isCurrent()) << "the old result must not pass for the new plan's";
+  ASSERT_TRUE(document->waitForResult());
+  const double lowered = document->plan().house.shape.ridge_m;
+
+  // move the night rung up by keyboard-sized mouse drag
+  window->showStage(Document::Stage::heat);
+  QTest::qWait(20);
+  auto* ladder = find<Ladder>();
+  const double night = document->plan().setpoints.night_C;
+  drag(ladder, ladder->rungPoint(Ladder::night), ladder->rungPoint(Ladder::night) - QPointF(0, ladder->pixelsPerKelvin() * 5));
+  EXPECT_NEAR(document->plan().setpoints.night_C, night + 5.0, 0.51); // rungs stop at halves of a degree
+  ASSERT_TRUE(document->waitForResult());
+
+  // undo it
+  document->undoStack()->undo();
+  EXPECT_DOUBLE_EQ(document->plan().setpoints.night_C, night);
+  ASSERT_TRUE(document->waitForResult());
+
+  // scrub, and walk the scarf
+  const double before = document->clock();
+  QTest::mouseClick(section, Qt::LeftButton, {}, QPoint(static_cast<int>(section->clockRect().left()) + 40, static_cast<int>(section->clockRect().center().y())));
+  EXPECT_NE(document->clock(), before);
+  auto* scarf = find<ScarfView>();
+  QTest::mouseClick(scarf, Qt::LeftButton, {}, scarf->nightPoint(100).toPoint());
+  EXPECT_EQ(document->selectedNight(), 100);
+  QTest::keyClick(scarf, Qt::Key_Right);
+  EXPECT_EQ(document->selectedNight(), 101);
+  QTest::keyClick(scarf, Qt::Key_Right, Qt::ShiftModifier);
+  EXPECT_EQ(document->selectedNight(), 102);
+  EXPECT_EQ(document->spanStart(), 101);
+
+  // units, then close and open again
+  document->setUnits({true, true});
+  close();
+  open();
+  ASSERT_TRUE(document->waitForResult());
+  EXPECT_DOUBLE_EQ(document->plan().house.shape.ridge_m, lowered);
+  EXPECT_DOUBLE_EQ(document->plan().setpoints.night_C, night);
+  EXPECT_TRUE(document->units().fahrenheit);
+  EXPECT_TRUE(document->units().feet);
+  ASSERT_NE(document->log(), nullptr);
+  EXPECT_GT(document->log()->time.size(), 50000U);
+  EXPECT_GT(heldBefore, 0);
+}
+
+TEST_F(WindowTest, NumbersAreTypedWithAnyUnitAndRefusalsKeepTheOldValue) {
+  open();
+  auto* width = window->findChild<NumberField*>(QStringLiteral("Width"));
+  ASSERT_NE(width, nullptr);
+  const auto type = [&](const QString& text) {
+    QTest::mouseClick(width, Qt::LeftButton);
+    width->editor()->selectAll();
+    QTest::keyClicks(width->editor(), text);
+    QTest::keyClick(width->editor(), Qt::Key_Return);
+  };
+  type(QStringLiteral("20 ft 6"));
+  EXPECT_NEAR(document->plan().house.shape.width_m, 20.5 * 0.3048, 1e-9);
+  type(QStringLiteral("6.5 m"));
+  EXPECT_DOUBLE_EQ(document->plan().house.shape.width_m, 6.5);
+  type(QStringLiteral("900 m"));
+  EXPECT_DOUBLE_EQ(document->plan().house.shape.width_m, 6.5);
+  EXPECT_TRUE(width->errorText().contains(QStringLiteral("60"))) << width->errorText().toStdString();
+  type(QStringLiteral("wide"));
+  EXPECT_DOUBLE_EQ(document->plan().house.shape.width_m, 6.5);
+  EXPECT_TRUE(width->errorText().contains(QStringLiteral("cannot be read")));
+  type(QStringLiteral("3 m")); // the arch would rise above half its width
+  EXPECT_DOUBLE_EQ(document->plan().house.shape.width_m, 6.5);
+  EXPECT_TRUE(width->errorText().contains(QStringLiteral("arch")));
+  QTest::keyClick(width, Qt::Key_Up);
+  EXPECT_NEAR(document->plan().house.shape.width_m, 6.6, 1e-9);
+  EXPECT_TRUE(width->errorText().isEmpty());
+}
+
+TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {
+  open();
+  const QString bad = m_dir.filePath(QStringLiteral("bad.csv"));
+  ASSERT_TRUE(writeFile(bad.toStdString(), std::string("\0\1\2 not a table", 16)));
+  QTimer::singleShot(200, [] {
+    auto* dialog = qobject_cast<ImportDialog*>(QApplication::activeModalWidget());
+    ASSERT_NE(dialog, nullptr);
+    EXPECT_FALSE(dialog->read());
+    dialog->reject();
+  });
+  EXPECT_FALSE(window->importFile(bad));
+  EXPECT_EQ(document->log(), nullptr);
+  EXPECT_FALSE(window->importFile(m_dir.filePath(QStringLiteral("missing.csv"))));
+}
+
+TEST_F(WindowTest, TheWindowStaysLiveWhileAWinterIsWorkedOut) {
+  open();
+  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(document->waitForResult());
+  QElapsedTimer timer;
+  qint64 longest = 0;
+  for (int i = 0; i < 8; ++i) {
+    timer.start();
+    ASSERT_FALSE(document->edit(QStringLiteral("change"), [&](Plan& p) { p.house.airChanges_per_h = 0.5 + 0.05 * i; }));
+    QCoreApplication::processEvents();
+    longest = std::max(longest, timer.elapsed());
+  }
+  EXPECT_LT(longest, 400) << "an edit may repaint, it may not simulate"; // far below a run, far above a repaint, on a busy machine
+  ASSERT_TRUE(document->waitForResult());
+  EXPECT_TRUE(document->isCurrent());
+}
+
+TEST_F(WindowTest, EveryStagePaintsInBothThemesWithAndWithoutALog) {
+  open();
+  for (const bool withLog : {false, true}) {
+    if (withLog) {
+      ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+      ASSERT_TRUE(document->waitForResult());
+    }
+    for (const bool dark : {false, true}) {
+      document->setDark(dark);
+      for (int s = 0; s < 5; ++s) {
+        window->showStage(static_cast<Document::Stage>(s));
+        const QImage image = window->grab().toImage();
+        QSet<QRgb> colours;
+        for (int x = 0; x < image.width(); x += 9)
+          for (int y = 0; y < image.height(); y += 7) colours.insert(image.pixel(x, y));
+        EXPECT_GT(colours.size(), 12) << "stage " << s;
+      }
+    }
+  }
+}
+
+TEST_F(WindowTest, TheCheapestPlanIsFoundComparedAndTaken) {
+  open();
+  ASSERT_FALSE(document->edit(QStringLiteral("fewer"), [](Plan& p) {
+    p.measures = {p.measures[0], p.measures[4]};
+    p.measures[1].levels = {5000};
+  }));
+  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(document->waitForResult());
+  window->showStage(Document::Stage::cost);
+  document->startSizing();
+  ASSERT_TRUE(document->waitForSizing());
+  ASSERT_TRUE(document->sizingIsCurrent());
+  ASSERT_EQ(document->sizing()->packages.size(), 4U);
+  auto* frontier = find<FrontierView>();
+  QTest::qWait(20);
+  QTest::mouseClick(frontier, Qt::LeftButton, {}, frontier->packagePoint(2).toPoint());
+  ASSERT_TRUE(document->otherPlan());
+  ASSERT_TRUE(document->waitForResult());
+  ASSERT_NE(document->otherResult(), nullptr);
+  const std::size_t layers = document->otherPlan()->house.roof.layers.size();
+  document->takeOther();
+  EXPECT_EQ(document->plan().house.roof.layers.size(), layers);
+  document->undoStack()->undo();
+  EXPECT_EQ(document->plan().house.roof.layers.size(), 1U);
+}
+
+} // namespace
+} // namespace muffle

@@ -1,0 +1,133 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "book/book.h"
+
+#include "book/files.h"
+#include "core/plan/plan_json.h"
+
+#include <gtest/gtest.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <cmath>
+#include <csignal>
+#include <filesystem>
+
+namespace muffle {
+namespace {
+
+namespace fs = std::filesystem;
+
+class BookTest : public ::testing::Test {
+protected:
+  void SetUp() override {
+    m_dir = fs::temp_directory_path() / ("muffle-book-" + std::to_string(::getpid()));
+    fs::remove_all(m_dir);
+    fs::create_directories(m_dir);
+  }
+  void TearDown() override { fs::remove_all(m_dir); }
+  [[nodiscard]] std::string path(const char* name) const { return (m_dir / name).string(); }
+
+  static Plan plan() {
+    Plan p;
+    p.name = "Süd \"tunnel\"";
+    p.site.place = {45, 3, 700};
+    p.barrels.push_back({});
+    return p;
+  }
+  static Log log() {
+    Log l;
+    l.name = "one";
+    Channel c{.name = "out", .role = Role::outside, .id = "", .unitIn = "F", .unitWhy = "said in the heading", .raw = {1.1F, std::nanf(""), -3.3333333F}, .flag = {0, 0, 3}};
+    l.time = {1000, 1600, 2200};
+    l.channels = {c};
+    return l;
+  }
+  fs::path m_dir;
+};
+
+TEST_F(BookTest, KeepsPlansLogsAndSettings) {
+  RowId id = 0;
+  {
+    auto book = Book::open(path("a.muffle"), Book::Mode::create);
+    ASSERT_TRUE(book) << book.problem().text();
+    id = *book->addPlan(plan());
+    ASSERT_TRUE(book->addLog(log()));
+    ASSERT_TRUE(book->setSetting("theme", "lamp"));
+    ASSERT_TRUE(book->setSetting("theme", "wool"));
+    ASSERT_TRUE(book->addSnapshot("before", 5, plan()));
+  }
+  auto book = Book::open(path("a.muffle"), Book::Mode::existing);
+  ASSERT_TRUE(book);
+  EXPECT_EQ(planToJson((*book->plans())[0].plan), planToJson(plan()));
+  EXPECT_EQ((*book->plans())[0].id, id);
+  const Log read = (*book->logs())[0].log;
+  EXPECT_EQ(read.time, log().time);
+  EXPECT_EQ(read.channels[0].raw[2], -3.3333333F);
+  EXPECT_TRUE(std::isnan(read.channels[0].raw[1]));
+  EXPECT_EQ(read.channels[0].flag, log().channels[0].flag);
+  EXPECT_EQ((*book->settings())["theme"], "wool");
+  EXPECT_EQ((*book->snapshots())[0].name, "before");
+}
+
+TEST_F(BookTest, ExportAndImportAreLossless) {
+  {
+    auto book = Book::open(path("a.muffle"), Book::Mode::create);
+    ASSERT_TRUE(book->addPlan(plan()));
+    ASSERT_TRUE(book->addLog(log()));
+    ASSERT_TRUE(book->setSetting("units", "F"));
+    ASSERT_TRUE(book->addSnapshot("before", 5, plan()));
+    ASSERT_TRUE(exportBook(*book, path("out")));
+  }
+  ASSERT_TRUE(importBook(path("out"), path("b.muffle")));
+  auto again = Book::open(path("b.muffle"), Book::Mode::existing);
+  ASSERT_TRUE(again);
+  ASSERT_TRUE(exportBook(*again, path("out2")));
+  for (const auto& entry : fs::directory_iterator(path("out"))) EXPECT_EQ(*readFile(entry.path().string()), *readFile(path("out2") + "/" + entry.path().filename().string())) << entry.path();
+}
+
+TEST_F(BookTest, RefusesWhatIsNotABookAndWritesNothing) {
+  ASSERT_TRUE(writeFile(path("text.muffle"), "not a database, but long enough to look like one to nobody in particular"));
+  EXPECT_FALSE(Book::open(path("text.muffle"), Book::Mode::existing));
+  EXPECT_FALSE(Book::open(path("missing.muffle"), Book::Mode::existing));
+  EXPECT_FALSE(fs::exists(path("missing.muffle")));
+  fs::create_directories(path("out"));
+  ASSERT_TRUE(writeFile(path("out") + "/book.json", R"({"schema":"muffle-book-1","plans":["plan-1.json"],"logs":[],"settings":{},"snapshots":[]})"));
+  EXPECT_FALSE(importBook(path("out"), path("c.muffle")));
+  EXPECT_FALSE(fs::exists(path("c.muffle")));
+  EXPECT_FALSE(fs::exists(path("c.muffle.part")));
+}
+
+TEST_F(BookTest, KillingTheProcessLosesAtMostTheEditInHand) {
+  const std::string file = path("k.muffle");
+  {
+    auto book = Book::open(file, Book::Mode::create);
+    ASSERT_TRUE(book->addPlan(plan()));
+  }
+  for (int round = 0; round < 6; ++round) {
+    const pid_t child = ::fork();
+    if (child == 0) { // edits without end until it is killed
+      auto book = Book::open(file, Book::Mode::existing);
+      Plan p = plan();
+      for (int i = 1;; ++i) {
+        p.house.shape.length_m = 10.0 + (i % 200);
+        p.house.airChanges_per_h = p.house.shape.length_m / 20.0; // two fields that must always agree
+        if (!book || !book->savePlan(1, p)) ::_exit(1);
+      }
+    }
+    ::usleep(40000 + 17000 * round);
+    ::kill(child, SIGKILL);
+    int status = 0;
+    ::waitpid(child, &status, 0);
+    ASSERT_TRUE(WIFSIGNALED(status));
+    auto book = Book::open(file, Book::Mode::existing);
+    ASSERT_TRUE(book) << book.problem().text();
+    const auto plans = book->plans();
+    ASSERT_TRUE(plans);
+    ASSERT_EQ(plans->size(), 1U);
+    const House& h = (*plans)[0].plan.house;
+    EXPECT_DOUBLE_EQ(h.airChanges_per_h, h.shape.length_m / 20.0);
+  }
+}
+
+} // namespace
+} // namespace muffle

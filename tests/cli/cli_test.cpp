@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The command line as scripts use it: exit codes, messages, and that nothing is half-written.
+#include "book/book.h"
+#include "book/files.h"
+#include "core/json/fields.h"
+
+#include <gtest/gtest.h>
+#include <unistd.h>
+
+#include <array>
+#include <cstdio>
+#include <filesystem>
+#include <set>
+
+namespace muffle {
+namespace {
+
+namespace fs = std::filesystem;
+
+struct Outcome { int code; std::string out; };
+
+Outcome run(const std::string& arguments) {
+  std::string out;
+  FILE* pipe = ::popen((std::string(MUFFLE_CLI) + " " + arguments + " 2>&1").c_str(), "r");
+  std::array<char, 4096> buffer{};
+  while (std::size_t n = std::fread(buffer.data(), 1, buffer.size(), pipe)) out.append(buffer.data(), n);
+  const int status = ::pclose(pipe);
+  return {WEXITSTATUS(status), out};
+}
+
+const std::string kPlan = MUFFLE_DEMO_DIR "/plan.json";
+const std::string kLog = MUFFLE_DEMO_DIR "/log.csv";
+
+class Cli : public ::testing::Test {
+protected:
+  void SetUp() override {
+    m_dir = fs::temp_directory_path() / ("muffle-cli-" + std::to_string(::getpid()));
+    fs::remove_all(m_dir);
+    fs::create_directories(m_dir);
+  }
+  void TearDown() override { fs::remove_all(m_dir); }
+  std::string file(const char* name, const std::string& text) {
+    const std::string p = (m_dir / name).string();
+    EXPECT_TRUE(writeFile(p, text));
+    return p;
+  }
+  fs::path m_dir;
+};
+
+TEST_F(Cli, TellsWrongUsageFromBadInput) {
+  EXPECT_EQ(run("").code, 2);
+  EXPECT_EQ(run("dance").code, 2);
+  EXPECT_EQ(run("loss " + kPlan).code, 2);
+  EXPECT_EQ(run("loss " + kPlan + " --inside 900 --outside 0").code, 2);
+  EXPECT_EQ(run("check missing.json").code, 3);
+  EXPECT_EQ(run("check " + kPlan).code, 0);
+}
+
+TEST_F(Cli, NamesFilePointerAndWhatIsAllowed) {
+  const std::string bad = file("bad.json", R"({"schema":"muffle-plan-1","site":{"latitude_deg":45,"longitude_deg":3},"house":{"shape":{"kind":"arch","width_m":-2,"length_m":10,"ridge_m":3}}})");
+  const Outcome r = run("check " + bad);
+  EXPECT_EQ(r.code, 3);
+  EXPECT_EQ(r.out, bad + ": /house/shape/width_m: width is -2, allowed is 0.3 to 60\n");
+  const Outcome syntax = run("check " + file("broken.json", "{\n  \"schema\": \n}"));
+  EXPECT_EQ(syntax.code, 3);
+  EXPECT_NE(syntax.out.find(": line 3: not valid JSON"), std::string::npos);
+}
+
+TEST_F(Cli, SimulatesTheDemoAndItsJsonHoldsTheKeysScriptsRead) {
+  const std::string out = (m_dir / "t.csv").string();
+  const Outcome r = run("simulate " + kPlan + " --log " + kLog + " --out " + out + " --json");
+  ASSERT_EQ(r.code, 0) << r.out.substr(0, 400);
+  const auto json = parseJson(r.out);
+  ASSERT_TRUE(json);
+  for (const char* key : {"nights", "held", "coldest_C", "coldest_at", "degree_hours_K_h", "energy_kWh", "cost", "hours", "closure", "inputs", "rooms", "run_ms"}) EXPECT_TRUE(json->contains(key)) << key;
+  EXPECT_EQ((*json)["inputs"]["sun"], "estimated");
+  EXPECT_EQ((*json)["inputs"]["wind"], "measured");
+  EXPECT_LE((*json)["closure"].get<double>(), 1e-6);
+  EXPECT_GT((*json)["nights"].get<int>(), 350);
+  EXPECT_GT(fs::file_size(out), 1000000U);
+}
+
+TEST_F(Cli, DescribesTheDemoLogsNightsAndItsFaults) {
+  const Outcome r = run("nights " + kLog + " --zone Europe/Paris --latitude 45.2 --longitude 3.1 --json");
+  ASSERT_EQ(r.code, 0);
+  const auto json = *parseJson(r.out);
+  std::set<std::string> kinds;
+  for (const Json& p : json["problems"]) kinds.insert(p["kind"].get<std::string>());
+  EXPECT_EQ(kinds, (std::set<std::string>{"gap", "stuck", "unit"}));
+  EXPECT_GT(json["nights"].size(), 360U);
+  for (const char* key : {"date", "outside_low_C", "outside_low_at", "inside_low_C", "inside_low_at", "lift_K", "sky"}) EXPECT_TRUE(json["nights"][0].contains(key)) << key;
+}
+
+TEST_F(Cli, ReadsAnyRubbishWithoutCrashingAndWritesNothing) {
+  std::string binary(5000, '\0');
+  for (std::size_t i = 0; i < binary.size(); ++i) binary[i] = static_cast<char>(i * 7919 >> 3);
+  const std::string out = (m_dir / "never.csv").string();
+  const std::string demo = *readFile(kLog);
+  for (const std::string& text : {std::string(), binary, demo.substr(0, 70), std::string("a\"b\"c,,,\n\"\"\"\n"), std::string(100000, ',')}) {
+    const std::string f = file("rubbish.csv", text);
+    const Outcome r = run("simulate " + kPlan + " --log " + f + " --out " + out);
+    EXPECT_EQ(r.code, 3) << text.substr(0, 40);
+    EXPECT_NE(r.out.find(f), std::string::npos) << r.out;
+    EXPECT_FALSE(fs::exists(out));
+    EXPECT_EQ(run("check " + f).code, 3);
+    EXPECT_EQ(run("network " + f).code, 3);
+  }
+  // half a log is a shorter log
+  EXPECT_EQ(run("simulate " + kPlan + " --log " + file("half.csv", demo.substr(0, demo.size() / 2))).code, 0);
+}
+
+TEST_F(Cli, ExportsAndImportsABook) {
+  const std::string book = (m_dir / "b.muffle").string();
+  {
+    auto b = Book::open(book, Book::Mode::create);
+    Plan p;
+    p.site.place = {45, 3, 0};
+    ASSERT_TRUE(b->addPlan(p));
+  }
+  const std::string folder = (m_dir / "out").string();
+  EXPECT_EQ(run("export " + book + " " + folder).code, 0);
+  EXPECT_EQ(run("export " + book + " " + folder).code, 3); // not empty any more
+  EXPECT_EQ(run("import " + folder + " " + (m_dir / "c.muffle").string()).code, 0);
+  EXPECT_EQ(run("import " + folder + " " + book).code, 3);
+}
+
+TEST_F(Cli, HeatLossPartsAddUp) {
+  const auto json = *parseJson(run("loss " + kPlan + " --inside 3 --outside -11 --json").out);
+  double sum = 0.0;
+  for (const Json& p : json["parts"]) sum += p["W"].get<double>();
+  EXPECT_NEAR(sum, json["total_W"].get<double>(), 0.5); // each part is printed to 0.1 W
+}
+
+} // namespace
+} // namespace muffle

@@ -1,0 +1,181 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Laws that any sound house must obey, over an invented fortnight.
+#include "core/simulate/simulate.h"
+
+#include "core/air/sky.h"
+#include "core/log/read.h"
+#include "core/sizing/sizing.h"
+#include "tests/support/near.h"
+
+#include <fmt/format.h>
+
+namespace muffle {
+namespace {
+
+Plan yard() {
+  Plan p;
+  p.site.place = {45.0, 3.0, 700.0};
+  p.site.timeZone = "UTC";
+  p.house.shape = {ShapeKind::arch, 7.0, 14.0, 0.9, 3.3, 80.0};
+  p.setpoints = {1.0, 2.5, 4.0};
+  p.heater = Heater{"fan heater", 9000.0, 0.0, 10.0};
+  p.barrels.push_back({});
+  return p;
+}
+
+Log fortnight() {
+  Log log;
+  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  const UtcSeconds start = daysSinceEpoch({2031, 1, 5}) * 86400;
+  for (int i = 0; i < 14 * 144; ++i) {
+    log.time.push_back(start + i * 600);
+    const double hour = i / 6.0;
+    outside.raw.push_back(static_cast<float>(-4.0 - 3.0 * std::sin(hour / 55.0) + 5.0 * std::cos(2 * kPi * (hour - 14.5) / 24.0)));
+  }
+  outside.flag.assign(outside.raw.size(), 0);
+  log.channels.push_back(outside);
+  return log;
+}
+
+Scene sceneOf(const Plan& plan) { return makeScene(std::make_shared<const Weather>(*weatherFromLog(fortnight(), plan.site)), plan); }
+
+Summary run(const Plan& plan) { return simulate(plan, sceneOf(plan))->summary; }
+
+TEST(Simulate, ClosesItsEnergyOnEveryVariant) {
+  std::vector<Plan> plans(5, yard());
+  plans[1].house.blanket = NightBlanket{"aluminised-screen", 0.1};
+  plans[2].house.shape = {ShapeKind::gable, 6.0, 12.0, 1.8, 3.2, 0.0};
+  plans[2].house.roof = plans[2].house.sides = plans[2].house.ends = Skin{{{"glass-4mm", 0.05}}};
+  plans[3].house.shape = {ShapeKind::leanTo, 3.0, 8.0, 1.6, 2.8, 90.0};
+  plans[3].house.backWall_C = 15.0;
+  plans[4].heater.reset();
+  plans[4].barrels.clear();
+  plans[4].house.roof.layers.push_back({"twin-wall-8", 0.05});
+  for (const Plan& p : plans) {
+    ASSERT_TRUE(check(p).empty()) << check(p)[0].text();
+    EXPECT_LE(run(p).closure, 1e-6);
+  }
+}
+
+TEST(Simulate, MoreOfAnythingThatKeepsWarmthNeedsLessHeat) {
+  const double bare = run(yard()).heater_kWh;
+  Plan p = yard();
+  p.house.roof.layers.push_back({"pe-film-ir", 0.05});
+  EXPECT_LT(run(p).heater_kWh, 0.85 * bare);
+  p = yard();
+  p.house.blanket = NightBlanket{"aluminised-screen", 0.1};
+  EXPECT_LT(run(p).heater_kWh, 0.9 * bare);
+  p = yard();
+  p.house.airChanges_per_h = 0.3;
+  EXPECT_LT(run(p).heater_kWh, bare);
+  p = yard();
+  p.setpoints.night_C -= 1.0;
+  EXPECT_LT(run(p).heater_kWh, bare);
+}
+
+TEST(Simulate, WaterWarmsTheColdestNightOfAnUnheatedHouse) {
+  Plan p = yard();
+  p.heater.reset();
+  p.barrels.clear();
+  const double dry = run(p).coldest_C;
+  p.barrels.push_back({});
+  p.barrels.front().count = 40;
+  EXPECT_GT(run(p).coldest_C, dry + 0.5);
+}
+
+TEST(Simulate, AnUnheatedFilmHouseFallsBelowOutdoorsUnderAClearSkyAndNotUnderCloud) {
+  Plan p = yard();
+  p.heater.reset();
+  p.site.groundMean_C = 4.0;
+  // air held at the outside temperature: heat must be supplied to keep it there under a clear sky
+  const auto at = [&](double skyClear) { return *steadyLoss(p, 5.0, 5.0, 0.5, skyClear); };
+  const auto roofOf = [](const HeatLoss& loss) {
+    for (const LossPart& part : loss.parts)
+      if (part.part == Part::roof) return part.loss_W;
+    return std::nan("");
+  };
+  const double clear = roofOf(at(1.0)), cloud = roofOf(at(0.0));
+  EXPECT_GT(clear, 0.0);
+  EXPECT_GT(clear, 3.0 * cloud);
+  EXPECT_GT(at(1.0).total_W, at(0.0).total_W);
+}
+
+TEST(Simulate, SplittingTheWorkOverThreadsChangesNothing) {
+  const Plan p = yard();
+  const Scene scene = sceneOf(p);
+  const auto a = simulate(p, scene, {.series = true, .threads = 1}), b = simulate(p, scene, {.series = true, .threads = 2});
+  EXPECT_EQ(a->summary.heater_kWh, b->summary.heater_kWh);
+  EXPECT_EQ(a->series[0].air_C, b->series[0].air_C);
+}
+
+TEST(Simulate, LeavesOutNightsWithoutReadingsAndSaysSo) {
+  Log log = fortnight();
+  for (int i = 5 * 144 + 120; i < 5 * 144 + 150; ++i) log.channels[0].raw[static_cast<std::size_t>(i)] = std::nanf("");
+  const Plan p = yard();
+  const auto weather = weatherFromLog(log, p.site);
+  ASSERT_TRUE(weather);
+  const auto result = simulate(p, makeScene(std::make_shared<const Weather>(*weather), p));
+  EXPECT_EQ(result->summary.leftOut, 1);
+  EXPECT_EQ(static_cast<int>(result->nights.size()), result->summary.nights + 1);
+}
+
+TEST(Simulate, SteadyLossIsTheSumOfItsPartsAndGrowsWithWind) {
+  const auto calm = steadyLoss(yard(), 3.0, -11.0, 0.5, 1.0), windy = steadyLoss(yard(), 3.0, -11.0, 6.0, 1.0);
+  double sum = 0.0;
+  for (const LossPart& p : calm->parts) sum += p.loss_W;
+  EXPECT_CLOSE(sum, calm->total_W, 1e-6, "the same numbers added");
+  EXPECT_GT(windy->total_W, calm->total_W);
+}
+
+TEST(Sizing, FindsTheCheapestOfAllAndTheSameOnAnyNumberOfThreads) {
+  Plan p = yard();
+  p.measures = {{MeasureKind::secondSkin, "second film", {}, "pe-film-ir", 0.06, 1.9, 4.0, 3.0, 0.0}, {MeasureKind::sealing, "sealing", {0.3}, "", 0.05, 60.0, 3.0, 2.0, 0.0}, {MeasureKind::heater, "heater", {4000, 15000}, "", 0.05, 55.0, 10.0, 0.0, 0.0}};
+  const auto weather = std::make_shared<const Weather>(*weatherFromLog(fortnight(), p.site));
+  const auto one = size(p, weather, {1, {}}), two = size(p, weather, {2, {}});
+  ASSERT_TRUE(one);
+  ASSERT_EQ(one->packages.size(), 12U);
+  ASSERT_EQ(one->winner, two->winner);
+  ASSERT_GE(one->winner, 0);
+  const double best = one->packages[static_cast<std::size_t>(one->winner)].cost.total();
+  for (std::size_t i = 0; i < one->packages.size(); ++i) {
+    EXPECT_EQ(one->packages[i].heater_kWh, two->packages[i].heater_kWh);
+    if (one->packages[i].holds) {
+      EXPECT_GE(one->packages[i].cost.total(), best);
+    }
+  }
+  for (std::size_t k = 1; k < one->frontier.size(); ++k) {
+    const auto& a = one->packages[static_cast<std::size_t>(one->frontier[k - 1])];
+    const auto& b = one->packages[static_cast<std::size_t>(one->frontier[k])];
+    EXPECT_GE(b.cost.total(), a.cost.total());
+    EXPECT_LT(b.degreeHours_K_h, a.degreeHours_K_h);
+  }
+}
+
+TEST(Sizing, RepricingGivesWhatASearchAtThosePricesGives) {
+  Plan p = yard();
+  p.measures = {{MeasureKind::secondSkin, "second film", {}, "pe-film-ir", 0.06, 1.9, 4.0, 3.0, 0.0}};
+  const auto weather = std::make_shared<const Weather>(*weatherFromLog(fortnight(), p.site));
+  auto sizing = size(p, weather);
+  Prices dear = p.prices;
+  dear.electricity_per_kWh = 0.9;
+  dear.hour = 20.0;
+  reprice(*sizing, p, dear);
+  p.prices = dear;
+  const auto again = size(p, weather);
+  for (std::size_t i = 0; i < again->packages.size(); ++i) EXPECT_DOUBLE_EQ(again->packages[i].cost.total(), sizing->packages[i].cost.total());
+}
+
+TEST(Sizing, CanBeStopped) {
+  Plan p = yard();
+  p.measures = {{MeasureKind::heater, "heater", {1000, 2000, 3000, 4000}, "", 0.05, 0.0, 10.0, 0.0, 0.0}};
+  const auto weather = std::make_shared<const Weather>(*weatherFromLog(fortnight(), p.site));
+  SizingOptions options;
+  options.progress = [](std::size_t done, std::size_t) { return done < 2; };
+  const auto stopped = size(p, weather, options);
+  ASSERT_FALSE(stopped);
+  EXPECT_EQ(stopped.problem().kind, ProblemKind::cancelled);
+}
+
+} // namespace
+} // namespace muffle
