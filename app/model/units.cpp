@@ -19,7 +19,8 @@ int decimals(Quantity q) {
   case Quantity::difference:
   case Quantity::speed:
   case Quantity::airChanges: return 1;
-  case Quantity::length: return 2;
+  case Quantity::length:
+  case Quantity::price: return 2;
   case Quantity::power: return 1;
   case Quantity::volume: return 1;
   default: return 0;
@@ -50,6 +51,7 @@ QString Units::unit(Quantity q) const {
   case Quantity::share: return QStringLiteral("%");
   case Quantity::speed: return feet ? QStringLiteral("mph") : QStringLiteral("m/s");
   case Quantity::money:
+  case Quantity::price:
   case Quantity::count: return {};
   }
   return {};

@@ -9,7 +9,7 @@
 
 namespace muffle {
 
-enum class Quantity { temperature, difference, length, area, volume, power, energy, water, degreeHours, money, hours, count, airChanges, share, speed };
+enum class Quantity { temperature, difference, length, area, volume, power, energy, water, degreeHours, money, hours, count, airChanges, share, speed, price };
 
 struct Units {
   bool fahrenheit = false;

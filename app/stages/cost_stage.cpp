@@ -114,7 +114,11 @@ void FrontierView::paintEvent(QPaintEvent*) {
     p.setPen(t.ink);
     p.setFont(textFont(9, true));
     const bool toLeft = at.x() > r.center().x();
-    p.drawText(QRectF(toLeft ? at.x() - 210 : at.x() + 10, at.y() - 24, 200, 18), static_cast<int>((toLeft ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter), tr("cheapest that holds"));
+    const QString words = tr("cheapest that holds");
+    const double w = QFontMetricsF(textFont(9, true)).horizontalAdvance(words) + 8;
+    const QRectF box(toLeft ? at.x() - 10 - w : at.x() + 8, at.y() - 26, w, 17);
+    p.fillRect(box, t.wool);
+    p.drawText(box, static_cast<int>(Qt::AlignCenter), words);
   }
   for (std::size_t i = 0; i < s->packages.size(); ++i) { // the plan compared with wears a ring
     if (QString::fromStdString(s->packages[i].label) != m_document.otherName()) continue;

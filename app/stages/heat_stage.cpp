@@ -230,7 +230,7 @@ HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, 
                                      if (!p.heater) p.heater = Heater{};
                                      p.heater->power_W = v;
                                    }, 0, 1e6, 500, tr("what its plate says; 0 for none")}, this));
-  fields->addWidget(new NumberField(document, {tr("Price of a kWh"), Quantity::money, [](const Plan& p) { return p.prices.electricity_per_kWh * 100.0; }, [](Plan& p, double v) { p.prices.electricity_per_kWh = v / 100.0; }, 0, 10000, 1, tr("hundredths of your money, from the bill")}, this));
+  fields->addWidget(new NumberField(document, {tr("Price of a kWh"), Quantity::price, [](const Plan& p) { return p.prices.electricity_per_kWh; }, [](Plan& p, double v) { p.prices.electricity_per_kWh = v; }, 0, 100, 0.01, tr("from your bill")}, this));
   m_body->addLayout(fields);
   auto* caution = new QLabel(tr("Heat in the wet: residual-current protection, cables never run coiled, heater clear of film and fleece. Wiring is work for a licensed electrician. Hang a second thermometer with an alarm: a heater can fail while you sleep."), this);
   caution->setWordWrap(true);

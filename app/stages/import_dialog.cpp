@@ -4,19 +4,27 @@
 #include "app/paint/theme.h"
 
 #include <QComboBox>
+#include <QCoreApplication>
 #include <QDialogButtonBox>
 #include <QFormLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QProgressDialog>
 #include <QPushButton>
 #include <QTableWidget>
+#include <QThread>
 #include <QVBoxLayout>
+
+#include <atomic>
+#include <thread>
 
 namespace muffle {
 namespace {
 
 struct RoleChoice { Role role; const char* id; const char* name; };
 constexpr RoleChoice kRoles[] = {{Role::outside, "", "outside"}, {Role::room, "house", "house air"}, {Role::soil, "floor", "soil"}, {Role::store, "barrels", "barrels"}, {Role::wind, "", "wind"}, {Role::sun, "", "sun"}, {Role::heater, "1", "heater"}, {Role::humidity, "house", "humidity"}, {Role::rain, "", "rain"}, {Role::note, "", "leave aside"}};
+
+constexpr std::size_t kPreviewBytes = 1 << 20;
 
 } // namespace
 
@@ -59,7 +67,7 @@ ImportDialog::ImportDialog(Document& document, QString name, std::string bytes, 
   preview();
 }
 
-void ImportDialog::preview() {
+ReadOptions ImportDialog::options() const {
   ReadOptions o;
   o.zone = m_document.zone();
   static const char kSeparators[] = {0, ',', ';', '\t', '|'};
@@ -67,7 +75,56 @@ void ImportDialog::preview() {
   if (m_decimal->currentIndex() > 0) o.decimalComma = m_decimal->currentIndex() == 2;
   if (m_dates->currentIndex() > 0) o.monthFirst = m_dates->currentIndex() == 2;
   if (m_unit->currentIndex() > 0) o.fahrenheit = m_unit->currentIndex() == 2;
-  auto read = readLog(m_bytes, o);
+  return o;
+}
+
+void ImportDialog::accept() {
+  if (!m_read) return;
+  if (m_bytes.size() <= kPreviewBytes) {
+    QDialog::accept();
+    return;
+  }
+  QProgressDialog progress(tr("Reading %1").arg(m_name), tr("Stop"), 0, 1000, this);
+  progress.setWindowModality(Qt::WindowModal);
+  progress.setMinimumDuration(300);
+  std::atomic<double> share{0.0};
+  std::atomic<bool> stop{false}, done{false};
+  std::optional<Result<ReadLog>> whole;
+  ReadOptions o = options();
+  o.progress = [&](double s) {
+    share = s;
+    return !stop.load();
+  };
+  std::jthread reader([&] {
+    whole = readLog(m_bytes, o);
+    done = true;
+  });
+  while (!done) {
+    progress.setValue(static_cast<int>(share * 1000.0));
+    if (progress.wasCanceled()) stop = true;
+    QCoreApplication::processEvents(QEventLoop::AllEvents, 30);
+    QThread::msleep(10);
+  }
+  reader.join();
+  progress.reset();
+  if (!*whole) {
+    m_recognised->setText(QString::fromStdString(whole->problem().text()));
+    return;
+  }
+  Log& log = (**whole).log;
+  for (std::size_t i = 0; i < log.channels.size() && i < m_read->log.channels.size(); ++i) { // what was chosen in the preview
+    log.channels[i].role = m_read->log.channels[i].role;
+    log.channels[i].id = m_read->log.channels[i].id;
+  }
+  log.name = m_name.toStdString();
+  m_read = std::move(**whole);
+  QDialog::accept();
+}
+
+void ImportDialog::preview() {
+  std::string_view head = m_bytes;
+  if (head.size() > kPreviewBytes) head = head.substr(0, std::min(head.rfind('\n', kPreviewBytes), kPreviewBytes)); // whole lines; all is read when it is kept
+  auto read = readLog(head, options());
   m_columns->clear();
   m_rows->clear();
   m_columns->setRowCount(0);
@@ -82,7 +139,7 @@ void ImportDialog::preview() {
   m_read->log.name = m_name.toStdString();
   const Log& log = m_read->log;
   const TimeZone zone = m_document.zone();
-  QString words = QString::fromStdString(m_read->recognised[0]) + QStringLiteral(". ") + QString::fromStdString(m_read->recognised[1]) + QStringLiteral(".\n") + tr("%1 readings from %2 to %3").arg(log.time.size()).arg(QString::fromStdString(zone.iso(log.time.front())), QString::fromStdString(zone.iso(log.time.back())));
+  QString words = QString::fromStdString(m_read->recognised[0]) + QStringLiteral(". ") + QString::fromStdString(m_read->recognised[1]) + QStringLiteral(".\n") + tr(head.size() < m_bytes.size() ? "the first %1 readings, from %2 to %3" : "%1 readings from %2 to %3").arg(log.time.size()).arg(QString::fromStdString(zone.iso(log.time.front())), QString::fromStdString(zone.iso(log.time.back())));
   if (m_read->rowsLeftOut || m_read->cellsLeftOut) words += tr("; %1 rows and %2 single readings cannot be read, first: %3").arg(m_read->rowsLeftOut).arg(m_read->cellsLeftOut).arg(QString::fromStdString(m_read->firstProblems.front().text()));
   m_recognised->setText(words);
   m_columns->setColumnCount(4);

@@ -22,7 +22,12 @@ public:
   ImportDialog(Document& document, QString bytesName, std::string bytes, QWidget* parent = nullptr);
   [[nodiscard]] const std::optional<ReadLog>& read() const { return m_read; }
 
+public slots:
+  /// Reads the rest of a long file off the interface thread, with progress and cancel, then accepts.
+  void accept() override;
+
 private:
+  [[nodiscard]] ReadOptions options() const;
   void preview();
   void rolesChanged();
   Document& m_document;

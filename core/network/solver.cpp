@@ -156,7 +156,11 @@ void Solver::compile(const Network& network) {
   }
   m_T.assign(slots, 0.0);
   m_known.assign(free_, 0.0);
-  m_update.assign(free_, 0.0);
+  m_update.assign(slots, 0.0); // zero at the boundaries, always
+  m_scratchMiddle.assign(free_, 0.0);
+  m_radiativeSlope.assign(m_radiative.size(), {});
+  m_naturalSlope.assign(m_natural.size(), 0.0);
+  m_ventSlope.assign(m_vents.size(), {});
   m_slope.assign(free_, 0.0);
   m_scratch.assign(free_, 0.0);
   m_modulator.assign(net.tables.size(), 1.0);
@@ -249,6 +253,35 @@ void Solver::evaluate(Stage& stage) {
   }
 }
 
+/// Moves a stage by `delta` (by slot, 0 at boundaries) along the Jacobian of the last matrix: what a converged Newton
+/// update leaves of f and the flows, without evaluating again. It satisfies the same linear balance as the update.
+void Solver::extrapolate(Stage& stage, const double* delta) {
+  double* const f = stage.f.data();
+  double* const flow = stage.flow.data();
+  const auto modulated = [this](int mod) { return mod < 0 ? 1.0 : m_modulator[static_cast<std::size_t>(mod)]; };
+  const auto move = [f, flow](const auto& link, double dq) {
+    f[link.a] -= dq;
+    f[link.b] += dq;
+    flow[link.link] += dq;
+  };
+  for (std::size_t i = 0; i < m_conductance.size(); ++i) {
+    const Pair& c = m_conductance[i];
+    move(c, (i < m_modulatedFrom ? c.g : c.g * modulated(c.mod)) * (delta[c.a] - delta[c.b]));
+  }
+  for (std::size_t i = 0; i < m_radiative.size(); ++i) move(m_radiative[i], m_radiativeSlope[i].a * delta[m_radiative[i].a] - m_radiativeSlope[i].b * delta[m_radiative[i].b]);
+  for (std::size_t i = 0; i < m_natural.size(); ++i) move(m_natural[i], m_naturalSlope[i] * (delta[m_natural[i].a] - delta[m_natural[i].b]));
+  for (const Pair& v : m_advective) {
+    const double dq = v.g * modulated(v.mod) * (delta[v.a] - delta[v.b]);
+    f[v.b] += dq;
+    if (v.a >= m_free) f[v.a] -= dq;
+    flow[v.link] += dq;
+  }
+  for (std::size_t i = 0; i < m_vents.size(); ++i) {
+    const VentSlots& v = m_vents[i];
+    move(v, m_ventSlope[i].a * (delta[v.a] - delta[v.b]) + m_ventSlope[i].b * delta[v.sensor]);
+  }
+}
+
 /// The part of C - s J that never changes, with its fixed rows eliminated.
 void Solver::prepareBase(double s) {
   if (s == m_baseFor) return;
@@ -293,13 +326,14 @@ void Solver::buildMatrix(double s, const double* T) {
   }
   for (std::size_t i = 0; i < m_radiative.size(); ++i) {
     const Pair& r = m_radiative[i];
-    const double g = 4.0 * s * r.g * modulated(r.mod);
-    add(m_radiativeAt[i], g * cube(kelvin(T[r.a])), g * cube(kelvin(T[r.b])));
+    const double g = 4.0 * (r.mod < 0 ? r.g : r.g * modulated(r.mod));
+    m_radiativeSlope[i] = {g * cube(kelvin(T[r.a])), g * cube(kelvin(T[r.b]))};
+    add(m_radiativeAt[i], s * m_radiativeSlope[i].a, s * m_radiativeSlope[i].b);
   }
   for (std::size_t i = 0; i < m_natural.size(); ++i) {
     const Natural& n = m_natural[i];
-    const double g = s * n.k * modulated(n.mod) * naturalTerm(T[n.a] - T[n.b], n.halfExponent, n.third).derivative;
-    add(m_naturalAt[i], g, g);
+    m_naturalSlope[i] = n.k * modulated(n.mod) * naturalTerm(T[n.a] - T[n.b], n.halfExponent, n.third).derivative;
+    add(m_naturalAt[i], s * m_naturalSlope[i], s * m_naturalSlope[i]);
   }
   for (std::size_t i = 0; i < m_advective.size(); ++i) {
     if (m_advective[i].mod < 0) continue;
@@ -310,13 +344,14 @@ void Solver::buildMatrix(double s, const double* T) {
   for (std::size_t i = 0; i < m_vents.size(); ++i) {
     const VentSlots& v = m_vents[i];
     const double ramp = (T[v.sensor] - v.opens) / (v.full - v.opens);
+    m_ventSlope[i] = {0.0, 0.0};
     if (ramp <= 0.0) continue;
-    const double g = s * std::min(ramp, 1.0) * v.g;
-    add(m_ventAt[i].link, g, g);
+    m_ventSlope[i].a = std::min(ramp, 1.0) * v.g;
+    add(m_ventAt[i].link, s * m_ventSlope[i].a, s * m_ventSlope[i].a);
     if (ramp < 1.0) {
-      const double slope = s * v.g * (T[v.a] - T[v.b]) / (v.full - v.opens);
-      a[m_ventAt[i].as] += slope;
-      a[m_ventAt[i].bs] -= slope;
+      m_ventSlope[i].b = v.g * (T[v.a] - T[v.b]) / (v.full - v.opens);
+      a[m_ventAt[i].as] += s * m_ventSlope[i].b;
+      a[m_ventAt[i].bs] -= s * m_ventSlope[i].b;
     }
   }
   m_lu.factor(m_lu.fixedCount(), m_free);
@@ -341,10 +376,12 @@ bool Solver::newton(Stage& stage, const std::vector<double>& known, double s) {
       largest = std::max(largest, std::abs(m_update[u]));
     }
     if (!std::isfinite(largest)) return false;
-    evaluate(stage);
-    if (!m_hasNonlinear) return true;
     const double contraction = k == 0 ? firstContraction(largest) : std::min(largest / std::max(previous, 1e-300), 1.0);
-    if (largest * contraction < m_options.newtonTolerance_K) return true;
+    if (!m_hasNonlinear || largest * contraction < m_options.newtonTolerance_K) {
+      extrapolate(stage, m_update.data());
+      return true;
+    }
+    evaluate(stage);
     previous = largest;
   }
   return false;
@@ -386,7 +423,9 @@ bool Solver::correctIdeal(double h) {
     bool moved = false;
     bool haveResponse = false;
     std::vector<double>& before = m_scratch;
+    std::vector<double>& beforeMiddle = m_scratchMiddle;
     std::copy_n(m_end.T.begin(), m_free, before.begin());
+    std::copy_n(m_middle.T.begin(), m_free, beforeMiddle.begin());
     for (int sweep = 0; sweep < 20; ++sweep) {
       double largest = 0.0;
       for (std::size_t j = 0; j < m_power.size(); ++j) {
@@ -433,8 +472,10 @@ bool Solver::correctIdeal(double h) {
     double furthest = 0.0; // how far the correction moved any node
     for (int i = 0; i < m_free; ++i) furthest = std::max(furthest, std::abs(m_end.T[static_cast<std::size_t>(i)] - before[static_cast<std::size_t>(i)]));
     if (furthest * firstContraction(furthest) < m_options.newtonTolerance_K) {
-      evaluate(m_middle);
-      evaluate(m_end);
+      for (int i = 0; i < m_free; ++i) m_update[static_cast<std::size_t>(i)] = m_middle.T[static_cast<std::size_t>(i)] - beforeMiddle[static_cast<std::size_t>(i)];
+      extrapolate(m_middle, m_update.data());
+      for (int i = 0; i < m_free; ++i) m_update[static_cast<std::size_t>(i)] = m_end.T[static_cast<std::size_t>(i)] - before[static_cast<std::size_t>(i)];
+      extrapolate(m_end, m_update.data());
       return true;
     }
     // the nonlinear answer with these powers, from the linear prediction as the guess

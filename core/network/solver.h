@@ -85,6 +85,7 @@ private:
   void compile(const Network& network);
   void drive(double t, Stage& stage) const;
   void evaluate(Stage& stage);
+  void extrapolate(Stage& stage, const double* delta);
   void prepareBase(double s);
   void buildMatrix(double s, const double* T);
   bool newton(Stage& stage, const std::vector<double>& known, double s);
@@ -125,7 +126,10 @@ private:
   std::vector<double> m_power; ///< by thermostat, now
   std::vector<bool> m_on;
   Stage m_start, m_middle, m_end;
-  std::vector<double> m_known, m_update, m_slope, m_scratch;
+  std::vector<double> m_known, m_update, m_slope, m_scratch, m_scratchMiddle;
+  struct Slope { double a, b; };
+  std::vector<Slope> m_radiativeSlope, m_ventSlope; ///< of the last matrix, W/K
+  std::vector<double> m_naturalSlope;
   std::vector<double> m_setpoint;
   std::vector<std::vector<double>> m_responseMiddle, m_responseEnd;
   bool m_startValid = false;
