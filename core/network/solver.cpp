@@ -174,6 +174,7 @@ void Solver::compile(const Network& network) {
 
 void Solver::reset() {
   m_time = 0.0;
+  m_endDrivenAt = -1.0;
   m_T = m_initial;
   std::fill(m_slope.begin(), m_slope.end(), 0.0);
   m_power.assign(m_network.thermostats.size(), 0.0);
@@ -183,7 +184,6 @@ void Solver::reset() {
   m_source_J.assign(m_network.sources.size(), 0.0);
   m_boundary_J.assign(static_cast<std::size_t>(m_slots), 0.0);
   m_advection_J = m_throughput_J = 0.0;
-  m_startValid = false;
   m_iterations = 0;
   for (const auto& [s, node] : m_boundaries) m_T[static_cast<std::size_t>(s)] = m_network.nodes[static_cast<std::size_t>(node)].boundary->at(0.0, m_network.tables);
 }
@@ -191,7 +191,6 @@ void Solver::reset() {
 void Solver::setTemperatures(std::span<const double> temperature_C) {
   for (std::size_t i = 0; i < m_network.nodes.size(); ++i)
     if (!m_network.nodes[i].boundary) m_T[static_cast<std::size_t>(m_slot[i])] = m_initial[static_cast<std::size_t>(m_slot[i])] = temperature_C[i];
-  m_startValid = false;
 }
 
 void Solver::drive(double t, Stage& stage) const {
@@ -226,14 +225,24 @@ void Solver::evaluate(Stage& stage) {
     fourth[i] = square * square;
   }
   for (const Pair& r : m_radiative) {
-    const double q = (r.mod < 0 ? r.g : r.g * modulated(r.mod)) * (fourth[r.a] - fourth[r.b]);
+    const double g = r.mod < 0 ? r.g : r.g * modulated(r.mod);
+    if (g == 0.0) { // the half of a blanket's exchange that is not in force
+      flow[r.link] = 0.0;
+      continue;
+    }
+    const double q = g * (fourth[r.a] - fourth[r.b]);
     f[r.a] -= q;
     f[r.b] += q;
     flow[r.link] = q;
   }
   for (const Natural& n : m_natural) {
+    const double k = n.k * modulated(n.mod);
+    if (k == 0.0) {
+      flow[n.link] = 0.0;
+      continue;
+    }
     const double dT = T[n.a] - T[n.b];
-    const double q = n.k * modulated(n.mod) * naturalTerm(dT, n.halfExponent, n.third).power * dT;
+    const double q = k * naturalTerm(dT, n.halfExponent, n.third).power * dT;
     f[n.a] -= q;
     f[n.b] += q;
     flow[n.link] = q;
@@ -268,7 +277,8 @@ void Solver::extrapolate(Stage& stage, const double* delta) {
     const Pair& c = m_conductance[i];
     move(c, (i < m_modulatedFrom ? c.g : c.g * modulated(c.mod)) * (delta[c.a] - delta[c.b]));
   }
-  for (std::size_t i = 0; i < m_radiative.size(); ++i) move(m_radiative[i], m_radiativeSlope[i].a * delta[m_radiative[i].a] - m_radiativeSlope[i].b * delta[m_radiative[i].b]);
+  for (std::size_t i = 0; i < m_radiative.size(); ++i)
+    if (m_radiativeSlope[i].a != 0.0) move(m_radiative[i], m_radiativeSlope[i].a * delta[m_radiative[i].a] - m_radiativeSlope[i].b * delta[m_radiative[i].b]);
   for (std::size_t i = 0; i < m_natural.size(); ++i) move(m_natural[i], m_naturalSlope[i] * (delta[m_natural[i].a] - delta[m_natural[i].b]));
   for (const Pair& v : m_advective) {
     const double dq = v.g * modulated(v.mod) * (delta[v.a] - delta[v.b]);
@@ -327,6 +337,10 @@ void Solver::buildMatrix(double s, const double* T) {
   for (std::size_t i = 0; i < m_radiative.size(); ++i) {
     const Pair& r = m_radiative[i];
     const double g = 4.0 * (r.mod < 0 ? r.g : r.g * modulated(r.mod));
+    if (g == 0.0) {
+      m_radiativeSlope[i] = {0.0, 0.0};
+      continue;
+    }
     m_radiativeSlope[i] = {g * cube(kelvin(T[r.a])), g * cube(kelvin(T[r.b]))};
     add(m_radiativeAt[i], s * m_radiativeSlope[i].a, s * m_radiativeSlope[i].b);
   }
@@ -504,7 +518,11 @@ bool Solver::correctIdeal(double h) {
 /// The state at the start of a step, with this step's modulators and held tables.
 void Solver::refreshStart() {
   m_start.T = m_T;
-  drive(m_time, m_start);
+  if (m_endDrivenAt == m_time) { // boundaries came over with m_T, and the sources were worked out for the last step's end
+    std::copy(m_end.source.begin(), m_end.source.end(), m_start.source.begin());
+  } else {
+    drive(m_time, m_start);
+  }
   evaluate(m_start);
   bool algebraic = false;
   for (int i = 0; i < m_free && !algebraic; ++i) algebraic = m_capacity[static_cast<std::size_t>(i)] <= 0.0;
@@ -555,6 +573,7 @@ void Solver::accept(double h) {
   }
   std::swap(m_T, m_end.T);
   m_time += h;
+  m_endDrivenAt = m_time;
 }
 
 double Solver::crossingTarget(std::size_t j) const { return m_on[j] ? m_network.thermostats[j].off_C : m_network.thermostats[j].on_C; }
@@ -665,6 +684,7 @@ bool Solver::advance(double h) {
     step *= 0.5;
     if (++halvings > 12) return false;
   }
+  if (m_endDrivenAt == m_time) m_endDrivenAt = end;
   m_time = end;
   for (double& p : m_lastPower) p /= h;
   return true;

@@ -121,6 +121,7 @@ private:
   bool m_hasModulation = false;
 
   double m_time = 0.0;
+  double m_endDrivenAt = -1.0; ///< time that m_end's sources and m_T's boundaries were worked out for
   std::vector<double> m_T;
   std::vector<double> m_modulator;
   std::vector<double> m_power; ///< by thermostat, now
@@ -132,7 +133,6 @@ private:
   std::vector<double> m_naturalSlope;
   std::vector<double> m_setpoint;
   std::vector<std::vector<double>> m_responseMiddle, m_responseEnd;
-  bool m_startValid = false;
   double m_baseFor = -1.0;
   std::vector<double> m_baseValues, m_baseInverse;
 
