@@ -48,10 +48,11 @@ FilmHouse filmHouse(const std::vector<LongwaveSheet>& sheets, double floorEmissi
 }
 
 /// The whole-cover loss per m2 of a large house under the night that heating tables are made for.
-double designU(const std::string& material) {
+double designU(const std::vector<Layer>& layers, const char* blanket = nullptr) {
   Plan plan;
   plan.house.shape = {ShapeKind::gable, 9.0, 30.0, 2.4, 4.6, 90.0};
-  for (Skin* s : {&plan.house.roof, &plan.house.sides, &plan.house.ends}) s->layers = {{material, 0.05}};
+  for (Skin* s : {&plan.house.roof, &plan.house.sides, &plan.house.ends}) s->layers = layers;
+  if (blanket) plan.house.blanket = NightBlanket{blanket, 0.1};
   plan.house.airChanges_per_h = 0.0;
   plan.house.windAirChanges = 0.0;
   plan.site.groundMean_C = 15.0; // the floor neither gains nor loses: the tables speak of the cover alone
@@ -99,10 +100,18 @@ void addEnvelope(Adapters& a) {
   };
   a["cover_design_u_value"] = [](const Json& in) {
     const std::string cover = in.at("cover").get<std::string>();
-    static const std::map<std::string, std::string> kMaterials{{"single glass", "glass-4mm"}, {"single polyethylene film", "pe-film"}, {"twin-wall polycarbonate 8 mm", "twin-wall-8"}, {"double sealed glass, 12 mm gap", "sealed-glass"}};
-    const auto it = kMaterials.find(cover);
-    if (it == kMaterials.end()) throw NotBuilt{};
-    return Json{{"U_W_per_m2K", designU(it->second)}};
+    const auto has = [&](const char* word) { return cover.find(word) != std::string::npos; };
+    std::vector<Layer> layers;
+    if (has("polycarbonate") && has("16")) layers = {{"twin-wall-16", 0.05}};
+    else if (has("polycarbonate") || has("twin-wall")) layers = {{"twin-wall-8", 0.05}};
+    else if (has("acrylic")) layers = {{"acrylic-16", 0.05}};
+    else if (has("double") && has("glass")) layers = {{"sealed-glass", 0.05}};
+    else if (has("glass")) layers = {{"glass-4mm", 0.05}};
+    else if (has("double") && (has("polyethylene") || has("film"))) layers = {{"pe-film", 0.1}, {"pe-film", 0.1}};
+    else if (has("polyethylene") || has("film")) layers = {{"pe-film", 0.05}};
+    else throw NotBuilt{};
+    const char* blanket = has("screen") || has("blanket") ? (has("alumin") ? "aluminised-screen" : "woven-blanket") : nullptr;
+    return Json{{"U_W_per_m2K", designU(layers, blanket)}};
   };
   a["film_house_unheated"] = [](const Json& in) {
     const double outdoor = num(in, "outdoor_C");

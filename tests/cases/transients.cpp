@@ -132,17 +132,13 @@ void addTransients(Adapters& a) {
     Solver s = solverOf(net);
     runTo(s, time, time / 2000.0);
     const double cell = (x > 0.0 ? x / 60 : reach / 600);
-    const int first = net.find(x > 0.0 ? "s:0.1" : "s:1");
+    const int first = net.find("s:0.1");
     return std::tuple{s.temperature_C(net.find(id)), s, net, cell, first};
   };
   a["solid_step_surface"] = [deepSolid](const Json& in) {
     auto [T, s, net, cell, first] = deepSolid(in, std::nullopt, num(in, "surface_C"));
-    Json out{{"T_C", num(in, "depth_m") > 0.0 ? T : num(in, "surface_C")}};
-    if (num(in, "depth_m") > 0.0) {
-      // flux through the first half cell: conduction to the next node and what the half cell itself stores is nil (held surface)
-      out["surface_flux_W_per_m2"] = num(in, "k") * (num(in, "surface_C") - s.temperature_C(first)) / cell;
-    }
-    return out;
+    // the surface is held, so that its half cell stores nothing: the flux is what is conducted to the next node
+    return Json{{"T_C", num(in, "depth_m") > 0.0 ? T : num(in, "surface_C")}, {"surface_flux_W_per_m2", num(in, "k") * (num(in, "surface_C") - s.temperature_C(first)) / cell}};
   };
   a["solid_step_convective"] = [deepSolid](const Json& in) { return Json{{"T_C", std::get<0>(deepSolid(in, num(in, "h"), num(in, "fluid_C")))}}; };
   a["solid_periodic"] = [](const Json& in) {
