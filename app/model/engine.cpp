@@ -39,12 +39,9 @@ void Engine::work(std::stop_token stop) {
       m_stop = false;
     }
     const auto run = [&](const Plan& plan, int slot) -> Result<Simulation> {
-      const HouseShape& s = plan.house.shape;
-      const auto same = [&](const Scene& scene) {
-        return scenesOf[slot] == request.weather.get() && scene.shape.kind == s.kind && scene.shape.width_m == s.width_m && scene.shape.length_m == s.length_m && scene.shape.eave_m == s.eave_m && scene.shape.ridge_m == s.ridge_m && scene.shape.axis_deg == s.axis_deg && placeOf[slot].latitude_deg == plan.site.place.latitude_deg;
-      };
+      const auto same = [&](const Scene& scene) { return scenesOf[slot] == request.weather.get() && scene.shape == plan.house.shape && placeOf[slot].latitude_deg == plan.site.place.latitude_deg; };
       if (!scenes[slot] || !same(*scenes[slot])) {
-        scenes[slot] = makeScene(request.weather, plan);
+        scenes[slot] = makeScene(request.weather, plan, 2);
         scenesOf[slot] = request.weather.get();
         placeOf[slot] = plan.site.place;
       }

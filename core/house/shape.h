@@ -44,6 +44,7 @@ struct HouseShape {
   double ridge_m = 3.0;   ///< height of the highest point above the floor, > eave, <= 15; arch: rise at most half the width
   double axis_deg = 90.0; ///< compass direction of the ridge line, 0..180 (90: it runs east-west)
 
+  bool operator==(const HouseShape&) const = default;
   [[nodiscard]] Problems check() const;
   [[nodiscard]] double rise_m() const { return ridge_m - eave_m; }
   [[nodiscard]] double floor_m2() const { return width_m * length_m; }

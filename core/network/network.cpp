@@ -41,14 +41,7 @@ std::vector<double> gradedCells(const SolidLayer& layer, double beforeLayer_m, d
 
 double Signal::at(double t) const {
   if (value.empty()) return 0.0;
-  if (step_s > 0.0) {
-    const double position = (t - start_s) / step_s;
-    if (position <= 0.0) return value.front();
-    const auto last = value.size() - 1;
-    if (position >= static_cast<double>(last)) return value.back();
-    const auto i = static_cast<std::size_t>(position);
-    return hold ? value[i] : value[i] + (value[i + 1] - value[i]) * (position - static_cast<double>(i));
-  }
+  if (step_s > 0.0) return atPosition((t - start_s) / step_s);
   if (t <= t_s.front()) return value.front();
   if (t >= t_s.back()) return value.back();
   const auto i = static_cast<std::size_t>(std::upper_bound(t_s.begin(), t_s.end(), t) - t_s.begin()) - 1;
@@ -104,6 +97,16 @@ double Driver::at(double t, const std::vector<Signal>& tables) const {
     if (at <= from_s || at >= to_s) return 0.0;
     return amplitude * std::sin(kPi * (at - from_s) / (to_s - from_s));
   }
+  }
+  return 0.0;
+}
+
+double Link::flow_W(double a, double b) const {
+  switch (kind) {
+  case LinkKind::conductance:
+  case LinkKind::advective: return coefficient * (a - b);
+  case LinkKind::radiative: return coefficient * kStefanBoltzmann_W_m2K4 * (std::pow(kelvin(a), 4) - std::pow(kelvin(b), 4));
+  case LinkKind::natural: return coefficient * std::pow((a - b) * (a - b) + kNaturalSmoothing_K2, exponent / 2.0) * (a - b);
   }
   return 0.0;
 }

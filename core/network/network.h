@@ -29,6 +29,14 @@ struct Signal {
   double step_s = 0.0;
   bool hold = false;
   [[nodiscard]] double at(double t_s) const;
+  /// For a regular signal that is not empty: its value at (t - start_s)/step_s.
+  [[nodiscard]] double atPosition(double position) const {
+    if (position <= 0.0) return value.front();
+    const auto last = value.size() - 1;
+    if (position >= static_cast<double>(last)) return value.back();
+    const auto i = static_cast<std::size_t>(position);
+    return hold ? value[i] : value[i] + (value[i + 1] - value[i]) * (position - static_cast<double>(i));
+  }
 };
 
 /// A quantity that drives a boundary (degC) or a source (W).
@@ -73,7 +81,12 @@ struct Link {
   double exponent = 0.0;    ///< natural only
   int modulator = -1;       ///< signal that multiplies the coefficient, sampled at mid-step; -1 none
   std::string part;         ///< name under which flows are reported; may be empty
+  /// Flow from -> to without the modulator, W; an advective link's counts into `to`.
+  [[nodiscard]] double flow_W(double from_C, double to_C) const;
 };
+
+/// Rounds natural convection off below 0.1 K.
+inline constexpr double kNaturalSmoothing_K2 = 0.01;
 
 struct SolidLayer {
   double thickness_m = 0.0; ///< > 0

@@ -5,32 +5,35 @@
 //   trapezium to t + gamma h:   C (Tg - T) = d h (f + fg)
 //   BDF2 to t + h:              C (T1 - T) = h (w f + w fg + d f1)
 // Bank et al., IEEE Trans. Computer-Aided Design 4 (1985) 436; Hosea and Shampine, Appl. Numer. Math. 20 (1996) 21.
-// Energies are summed with the same weights as the step, so that the balance closes to the Newton tolerance.
+// Each stage is solved along the slopes at the start of the step. If what the links' curves leave over is more than the
+// tolerance, Newton rounds from exact evaluations follow. The step's energies are summed, with the step's weights, from the
+// flows that its linear solves imply, so that the balance closes whatever the tolerance; every step starts from exact flows.
 //   ideal thermostats   one power per step, found from the step's linear response, within 0..power_W
 //   hysteresis          the crossing is located inside the step and the step is split there
-// Deterministic; nothing is allocated after prepare().
+// Deterministic; nothing is allocated after prepare() but when a modulator brings links into force or takes them out.
 //
 //   auto solver = Solver::prepare(network);
 //   while (solver->time_s() < end) solver->advance(600.0);
 //   solver->temperature_C(air);
 #pragma once
 
+#include "core/network/flows.h"
 #include "core/network/network.h"
-#include "core/network/sparse_lu.h"
 
+#include <memory>
 #include <span>
 #include <vector>
 
 namespace muffle {
 
 struct SolverOptions {
-  /// A stage is accepted when its next Newton update would be below this, K. Changes the answer by about as much and
-  /// the closure by conductance x tolerance; tighter costs one more evaluation per stage.
-  double newtonTolerance_K = 5e-4;
+  /// A stage is accepted when its next Newton update would be below this, K. Changes the answer by a fifth of it (rms over
+  /// the demo season; a step of 600 s itself is right to 2e-3 rms); tighter costs up to two more evaluations per stage.
+  double newtonTolerance_K = 2e-3;
   /// A hysteresis switch is located to this closeness of its threshold, K.
   double switchTolerance_K = 1e-3;
-  /// Keep the energy through every link of each step (linkEnergy_J); costs about a tenth of the step.
-  bool trackLinks = false;
+  /// Groups of links whose energy is wanted: by link, then by vent, the group (0..) or -1. May be empty.
+  std::vector<int> groupOfLink = {};
 };
 
 /// Energies since reset(), J; into the network counts positive.
@@ -47,7 +50,9 @@ struct EnergyBalance {
 
 class Solver {
 public:
-  static Result<Solver> prepare(const Network& network, SolverOptions options = {});
+  static Result<Solver> prepare(Network network, SolverOptions options = {});
+
+  [[nodiscard]] const Network& network() const { return *m_network; }
 
   /// Back to the initial state at t = 0.
   void reset();
@@ -57,88 +62,77 @@ public:
   bool advance(double h);
 
   [[nodiscard]] double time_s() const { return m_time; }
-  [[nodiscard]] double temperature_C(int node) const { return m_T[slot(node)]; }
-  [[nodiscard]] int freeCount() const { return m_free; }
+  [[nodiscard]] double temperature_C(int node) const { return m_start.T[m_flows.slot(node)]; }
+  [[nodiscard]] int freeCount() const { return m_flows.freeCount(); }
   /// Mean power of thermostat i over the last advance(), W.
   [[nodiscard]] double lastPower_W(int thermostat) const { return m_lastPower[static_cast<std::size_t>(thermostat)]; }
-  /// Energy through link i, from -> to, over the last advance(), J. Links first, then vents. Needs trackLinks.
-  [[nodiscard]] double linkEnergy_J(int link) const { return m_linkEnergy[static_cast<std::size_t>(link)]; }
+  /// Energy through the links of a group, from -> to, over the last advance(), J.
+  [[nodiscard]] double groupEnergy_J(int group) const { return m_lastEnergy[static_cast<std::size_t>(m_flows.groupRow(group))]; }
   /// Times thermostat i switched on (hysteresis).
   [[nodiscard]] int starts(int thermostat) const { return m_starts[static_cast<std::size_t>(thermostat)]; }
-  /// Flow through link i at the last solveSteady(), W, from -> to; links first, then vents.
-  [[nodiscard]] double linkFlow_W(int link) const { return m_start.flow[static_cast<std::size_t>(link)]; }
+  /// Flow through link i at the present temperatures, W, from -> to; links first, then vents.
+  [[nodiscard]] double linkFlow_W(int link) const;
   [[nodiscard]] EnergyBalance balance() const;
   [[nodiscard]] long newtonIterations() const { return m_iterations; }
   /// Puts every free node on its steady value (d/dt = 0) for the present inputs, thermostats off. False if none is found.
   bool solveSteady();
 
 private:
-  struct Pair { int a, b; double g; int mod; int link; };
-  struct Natural { int a, b; double k, halfExponent; int mod; int link; bool third; };
-  struct VentSlots { int a, b, sensor; double opens, full, g; int link; };
-  struct Entries { int aa, ab, ba, bb; };
-  struct VentEntries { Entries link; int as, bs; };
-  struct Stage { std::vector<double> T, f, source, flow; };
-
   Solver() = default;
-  [[nodiscard]] std::size_t slot(int node) const { return static_cast<std::size_t>(m_slot[static_cast<std::size_t>(node)]); }
-  void compile(const Network& network);
-  void drive(double t, Stage& stage) const;
-  void evaluate(Stage& stage);
-  void extrapolate(Stage& stage, const double* delta);
-  void prepareBase(double s);
-  void buildMatrix(double s, const double* T);
-  bool newton(Stage& stage, const std::vector<double>& known, double s);
+  void restart();
+  bool balanceAlgebraic();
   bool trial(double h);
+  void knownOfMiddle(double s);
+  void knownOfEnd(double h, double s);
+  double predict(const FlowState& from, FlowState& to, double s, double* beside);
+  bool refine(FlowState& stage, double s, double previous, FlowSlopes* slopes);
+  void keepLinear(const FlowState& from, FlowState& to, double s);
+  bool solveMiddle(double s, double* beside);
+  bool solveEnd(double s, double* beside);
+  void takeNext();
+  void finish(FlowState& stage, double s);
+  [[nodiscard]] double contraction(double update_K) const;
+  void middleUnit(std::size_t thermostat, double s);
+  void endUnit(std::size_t thermostat, double h, double s);
+  void unitResponses(double h);
   bool correctIdeal(double h);
   bool advanceSmooth(double h);
   bool advanceOnce(double h);
+  void passThresholds();
   void accept(double h);
-  void modulate(double t);
-  void refreshStart();
   double switchTime(double h, std::size_t& which);
   bool bisectSwitch(double h, double guess, std::size_t which, double& used);
   [[nodiscard]] double crossingTarget(std::size_t thermostat) const;
 
   SolverOptions m_options;
-  Network m_network;
-  SparseLu m_lu;
-  int m_free = 0;
-  int m_slots = 0;
-  std::vector<int> m_slot;
-  std::vector<double> m_capacity; ///< by free slot
-  std::vector<std::pair<int, int>> m_boundaries; ///< slot, node
-  std::vector<Pair> m_conductance, m_radiative, m_advective;
-  std::size_t m_modulatedFrom = 0; ///< conductances from here on are modulated
-  std::vector<Natural> m_natural;
-  std::vector<VentSlots> m_vents;
-  std::vector<Entries> m_conductanceAt, m_radiativeAt, m_naturalAt, m_advectiveAt;
-  std::vector<VentEntries> m_ventAt;
-  std::vector<int> m_thermostatSensor, m_thermostatHeats, m_sourceSlot;
-  std::vector<int> m_radiating; ///< slots at the ends of radiative links
-  std::vector<double> m_fourth; ///< their T^4, by slot
-  bool m_hasNonlinear = false;
-  bool m_hasModulation = false;
+  std::shared_ptr<const Network> m_network;
+  NetworkFlows m_flows;
+  std::vector<std::size_t> m_sensorSlot, m_heatedSlot; ///< by thermostat
 
   double m_time = 0.0;
-  double m_endDrivenAt = -1.0; ///< time that m_end's sources and m_T's boundaries were worked out for
-  std::vector<double> m_T;
-  std::vector<double> m_modulator;
+  FlowState m_start, m_middle, m_end;
+  std::vector<double> m_nextFlows; ///< exact ones at m_end.T, by row, while m_end holds those its linear solve implies
+  bool m_haveNextFlows = false;
+  bool m_startKnown = false;        ///< m_start.f and m_slopes belong to m_start.T
+  FlowSlopes m_slopes, m_endSlopes; ///< for this step's matrix; for the next one's
+  double m_slopesOff_K = 0.0;       ///< the state has moved this far since m_slopes were taken
+  double m_endSlopesOff_K = 0.0;
+  std::vector<double> m_initial; ///< by slot
+  std::vector<double> m_known;   ///< of the stage in hand: C (T - start) = known + s f
+  std::vector<double> m_delta;   ///< by slot
+  std::vector<double> m_work;    ///< by row
+
   std::vector<double> m_power; ///< by thermostat, now
   std::vector<bool> m_on;
-  Stage m_start, m_middle, m_end;
-  std::vector<double> m_known, m_update, m_slope, m_scratch, m_scratchMiddle;
-  struct Slope { double a, b; };
-  std::vector<Slope> m_radiativeSlope, m_ventSlope; ///< of the last matrix, W/K
-  std::vector<double> m_naturalSlope;
-  std::vector<double> m_setpoint;
-  std::vector<std::vector<double>> m_responseMiddle, m_responseEnd;
-  double m_baseFor = -1.0;
-  std::vector<double> m_baseValues, m_baseInverse;
+  std::vector<double> m_setpoint, m_powerBefore;
+  std::vector<std::vector<double>> m_responseMiddle, m_responseEnd; ///< by thermostat, free slot: K/W
+  std::size_t m_besideStages = 0; ///< the ideal thermostat whose responses are solved for with the stages
+  bool m_besideKnown = false;     ///< they belong to the matrix in force
 
-  std::vector<double> m_thermostat_J, m_source_J, m_boundary_J, m_linkEnergy, m_lastPower, m_initial;
+  std::vector<double> m_thermostat_J, m_lastPower;
+  std::vector<double> m_energy_J, m_lastEnergy; ///< by row
+  std::vector<double> m_valueIntegral;          ///< of the driven values
   std::vector<int> m_starts;
-  double m_advection_J = 0.0;
   double m_throughput_J = 0.0;
   long m_iterations = 0;
 };

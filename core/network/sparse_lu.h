@@ -4,6 +4,9 @@
 // trees, so that elimination in minimum-degree order makes almost no fill and a factorisation is a short list of
 // multiply-subtracts. Diagonal dominance (capacity and conductances on the diagonal) makes pivoting unnecessary.
 //
+// The rows left at the end, where everything couples with everything (surfaces that see each other), are kept as one dense
+// block by columns: no indices, and the loops over it run in vectors.
+//
 // Rows marked `fixed` never change between factorisations: they are eliminated first, and that part of the work is
 // kept (base()) and reused.
 //
@@ -31,7 +34,7 @@ public:
 
   /// Index into values() of entry (row, column) in positions; a write-only dump for positions >= size().
   [[nodiscard]] int entry(int row, int column) const;
-  [[nodiscard]] int valueCount() const { return m_n + 2 * m_pairs + 1; }
+  [[nodiscard]] int valueCount() const { return dump() + 1; }
   [[nodiscard]] std::vector<double>& values() { return m_value; }
 
   /// Eliminates positions from..to-1 in place.
@@ -39,22 +42,29 @@ public:
   void factor() { factor(0, m_n); }
   /// Solves A x = b in place; b has size() entries in positions.
   void solve(double* b) const;
+  /// Two right-hand sides at the price of little more than one: a solve waits on itself.
+  void solve(double* b, double* c) const;
   [[nodiscard]] std::vector<double>& inverseDiagonal() { return m_inverse; }
+  [[nodiscard]] const std::vector<double>& inverseDiagonal() const { return m_inverse; }
 
 private:
   struct Update {
     int target;
     int upper;
   };
+  [[nodiscard]] int dump() const { return m_dense + (m_n - m_tail) * (m_n - m_tail); }
+  void factorTail();
   int m_n = 0;
   int m_fixed = 0;
   int m_pairs = 0;
+  int m_tail = 0;  ///< the dense block holds the positions from here on
+  int m_dense = 0; ///< where it begins among the values
   std::vector<int> m_position;
-  std::vector<int> m_start;       ///< size n+1: pairs of pivot k are m_start[k]..m_start[k+1]-1
+  std::vector<int> m_start;       ///< size tail+1: pairs of pivot k are m_start[k]..m_start[k+1]-1
   std::vector<int> m_row;         ///< other position (> k) of each pair
   std::vector<int> m_updateStart; ///< size pairs+1
   std::vector<Update> m_update;
-  std::vector<double> m_value; ///< diagonal, upper (pairs), lower (pairs), dump
+  std::vector<double> m_value; ///< diagonal, upper (pairs), lower (pairs), dense block by columns, dump
   std::vector<double> m_inverse;
 };
 

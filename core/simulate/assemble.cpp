@@ -107,9 +107,11 @@ private:
   void ground() {
     const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
     UndisturbedGround far{m_plan.site.groundMean_C, m_plan.site.groundAmplitude_K, m_plan.site.coldestDay, soil.conductivity_W_mK, soil.density_kg_m3 * soil.heat_J_kgK};
-    const double relative = kSoilDepth_m / far.dampingDepth_m();
-    const double coldest_s = (m_plan.site.coldestDay + relative * 365.0 / (2.0 * kPi) - m_winter.startDay) * 86400.0;
-    m_a.deep = m_net.addBoundary("deep ground", Driver::sine(far.mean_C, -far.surfaceAmplitude_K * std::exp(-relative), 365.0 * 86400.0, coldest_s));
+    Signal below; // day by day: between two days its wave is straight to 1e-4 of its amplitude
+    below.step_s = 86400.0;
+    const auto days = static_cast<std::size_t>(m_winter.step_s * static_cast<double>(m_winter.size()) / below.step_s) + 2;
+    for (std::size_t d = 0; d < days; ++d) below.value.push_back(far.temperature_C(kSoilDepth_m, m_winter.startDay + static_cast<double>(d)));
+    m_a.deep = m_net.addBoundary("deep ground", Driver::table(m_net.addSignal(std::move(below))));
     m_a.floor = m_net.addNode("floor", 0.0, start());
     Solid solid;
     solid.id = "soil";

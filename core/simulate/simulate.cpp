@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <chrono>
 #include <optional>
+#include <set>
 #include <thread>
 
 namespace muffle {
@@ -31,10 +32,16 @@ struct WinterRun {
 class WinterRunner {
 public:
   WinterRunner(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::size_t index, const SimulateOptions& options)
-      : m_plan(plan), m_winter(winter), m_index(index), m_options(options), m_assembly(assemble(plan, winter, sun)) {}
+      : m_plan(plan), m_winter(winter), m_index(index), m_options(options), m_assembly(assemble(plan, winter, sun)) {
+    std::set<int> parts;
+    for (const auto& [link, part] : m_assembly.losses) parts.insert(static_cast<int>(part));
+    m_parts.assign(parts.begin(), parts.end());
+  }
 
   WinterRun run() {
-    auto prepared = Solver::prepare(m_assembly.network, {.trackLinks = m_options.series});
+    SolverOptions options;
+    if (m_options.series) options.groupOfLink = partOfLink();
+    auto prepared = Solver::prepare(std::move(m_assembly.network), std::move(options));
     if (!prepared) {
       m_run.problem = prepared.problem();
       return std::move(m_run);
@@ -68,6 +75,13 @@ private:
     return true;
   }
 
+  /// The part of every link, then vent, that loses heat; -1 for the others.
+  std::vector<int> partOfLink() const {
+    std::vector<int> part(m_assembly.network.links.size() + m_assembly.network.vents.size(), -1);
+    for (const auto& [link, p] : m_assembly.losses) part[static_cast<std::size_t>(link)] = static_cast<int>(p);
+    return part;
+  }
+
   bool spinUp(Solver& solver) {
     const auto steps = std::min(m_winter.size() - 1, static_cast<std::size_t>(kSpinUp_s / m_winter.step_s));
     for (std::size_t i = 0; i < steps; ++i) {
@@ -76,12 +90,12 @@ private:
         return false;
       }
     }
-    std::vector<double> start(m_assembly.network.nodes.size());
+    std::vector<double> start(solver.network().nodes.size());
     for (std::size_t i = 0; i < start.size(); ++i) start[i] = solver.temperature_C(static_cast<int>(i));
     // the soil keeps its undisturbed profile: five days of autumn say nothing about it below the surface
     for (std::size_t i = 2; i < m_assembly.soil.size(); ++i) {
       const auto node = static_cast<std::size_t>(m_assembly.soil[i]);
-      start[node] = m_assembly.network.nodes[node].initial_C;
+      start[node] = solver.network().nodes[node].initial_C;
     }
     solver.setTemperatures(start);
     solver.reset();
@@ -122,10 +136,10 @@ private:
       s.outer_C[g][i] = static_cast<float>(solver.temperature_C(m_assembly.outer[g]));
     }
     if (i == 0) return;
-    for (const auto& [link, part] : m_assembly.losses) {
-      const double energy = solver.linkEnergy_J(link);
+    for (const int part : m_parts) {
+      const double energy = solver.groupEnergy_J(part);
       m_run.loss_J[static_cast<std::size_t>(part)] += energy;
-      s.loss_W[static_cast<std::size_t>(part)][i] += static_cast<float>(energy / m_winter.step_s);
+      s.loss_W[static_cast<std::size_t>(part)][i] = static_cast<float>(energy / m_winter.step_s);
     }
   }
 
@@ -154,9 +168,25 @@ private:
   std::size_t m_index;
   const SimulateOptions& m_options;
   Assembly m_assembly;
+  std::vector<int> m_parts; ///< that the house has
   WinterRun m_run;
   std::vector<float> m_air, m_heater;
 };
+
+/// Calls work(0..count-1), each once, on up to `threads` threads.
+template <class Work>
+void forEach(std::size_t count, int threads, Work work) {
+  if (threads <= 1 || count <= 1) {
+    for (std::size_t i = 0; i < count; ++i) work(i);
+    return;
+  }
+  std::atomic<std::size_t> next{0};
+  std::vector<std::jthread> workers;
+  for (int t = 0; t < std::min<int>(threads, static_cast<int>(count)); ++t)
+    workers.emplace_back([&] {
+      for (std::size_t i = next++; i < count; i = next++) work(i);
+    });
+}
 
 void addWinter(Simulation& all, WinterRun&& run) {
   Summary& s = all.summary;
@@ -183,10 +213,11 @@ void addWinter(Simulation& all, WinterRun&& run) {
 
 } // namespace
 
-Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
+Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan, int threads) {
   Scene scene;
   scene.shape = plan.house.shape;
-  for (const Winter& w : weather->winters) scene.sun.push_back(sunOnHouse(plan.house.shape, w, plan.site.place.latitude_deg));
+  scene.sun.resize(weather->winters.size());
+  forEach(scene.sun.size(), threads, [&](std::size_t i) { scene.sun[i] = sunOnHouse(plan.house.shape, weather->winters[i], plan.site.place.latitude_deg); });
   scene.weather = std::move(weather);
   return scene;
 }
@@ -195,18 +226,7 @@ Result<Simulation> simulate(const Plan& plan, const Scene& scene, const Simulate
   const auto begin = std::chrono::steady_clock::now();
   const auto& winters = scene.weather->winters;
   std::vector<WinterRun> runs(winters.size());
-  const auto one = [&](std::size_t i) { runs[i] = WinterRunner(plan, winters[i], scene.sun[i], i, options).run(); };
-  if (options.threads > 1 && winters.size() > 1) {
-    std::atomic<std::size_t> next{0};
-    std::vector<std::jthread> workers;
-    for (int t = 0; t < std::min<int>(options.threads, static_cast<int>(winters.size())); ++t)
-      workers.emplace_back([&] {
-        for (std::size_t i = next++; i < winters.size(); i = next++) one(i);
-      });
-    workers.clear();
-  } else {
-    for (std::size_t i = 0; i < winters.size(); ++i) one(i);
-  }
+  forEach(runs.size(), options.threads, [&](std::size_t i) { runs[i] = WinterRunner(plan, winters[i], scene.sun[i], i, options).run(); });
   Simulation all;
   all.summary.closure = 0.0;
   all.summary.winters = 0.0;

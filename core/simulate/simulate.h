@@ -22,7 +22,7 @@ struct Scene {
   std::vector<SunOnHouse> sun; ///< by winter
   HouseShape shape;
 };
-Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan);
+Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan, int threads = 1);
 
 struct NightResult {
   Date date;

@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/network/drivers.h"
+
+#include <algorithm>
+
+namespace muffle {
+
+int TableSampler::add(const Network& network, int table) {
+  const Signal* const signal = &network.tables[static_cast<std::size_t>(table)];
+  const auto known = std::find_if(m_tables.begin(), m_tables.end(), [&](const Table& t) { return t.signal == signal; });
+  if (known != m_tables.end()) return static_cast<int>(known - m_tables.begin());
+  int grid = -1;
+  if (signal->step_s > 0.0 && !signal->value.empty()) {
+    const auto same = [&](const Grid& g) { return g.start_s == signal->start_s && g.step_s == signal->step_s; };
+    const auto it = std::find_if(m_grids.begin(), m_grids.end(), same);
+    grid = static_cast<int>(it - m_grids.begin());
+    if (it == m_grids.end()) m_grids.push_back({signal->start_s, signal->step_s});
+  }
+  m_tables.push_back({signal, grid});
+  return static_cast<int>(m_tables.size()) - 1;
+}
+
+void TableSampler::sample(double t, double* value) const {
+  double position = 0.0;
+  int grid = -2;
+  for (const Table& table : m_tables) {
+    if (table.grid < 0) {
+      *value++ = table.signal->at(t);
+      continue;
+    }
+    if (table.grid != grid) {
+      grid = table.grid;
+      const Grid& g = m_grids[static_cast<std::size_t>(grid)];
+      position = (t - g.start_s) / g.step_s;
+    }
+    *value++ = table.signal->atPosition(position);
+  }
+}
+
+NetworkDrivers::NetworkDrivers(const Network& network) : m_network(&network) {
+  // all tables first, so that the places of the formulas after them are known
+  const auto uses = [&](const Driver& d) {
+    if (d.kind == Driver::Kind::table) m_tables.add(network, d.signal);
+  };
+  for (const Node& n : network.nodes)
+    if (n.boundary) uses(*n.boundary);
+  for (const Source& s : network.sources) uses(s.power);
+  for (const Node& n : network.nodes)
+    if (n.boundary) m_boundaries.push_back(prepare(*n.boundary));
+  for (const Source& s : network.sources) m_sources.push_back(prepare(s.power));
+
+  const int one = static_cast<int>(valueCount()) - 1;
+  const auto gather = [&](int node, int value, double factor) {
+    if (factor == 0.0) return;
+    for (Term& t : m_sourceTerms) {
+      if (t.node == node && t.value == value) {
+        t.factor += factor;
+        return;
+      }
+    }
+    m_sourceTerms.push_back({node, value, factor});
+  };
+  for (std::size_t i = 0; i < m_sources.size(); ++i) {
+    gather(network.sources[i].node, m_sources[i].value, m_sources[i].factor);
+    gather(network.sources[i].node, one, m_sources[i].offset);
+  }
+}
+
+NetworkDrivers::Scaled NetworkDrivers::prepare(const Driver& d) {
+  switch (d.kind) {
+  case Driver::Kind::constant: return {0, 0.0, d.mean};
+  case Driver::Kind::table: return {m_tables.add(*m_network, d.signal), d.amplitude, d.mean};
+  case Driver::Kind::sine:
+  case Driver::Kind::halfSine: break;
+  }
+  m_formulas.push_back(d);
+  return {static_cast<int>(m_tables.size() + m_formulas.size()) - 1, 1.0, 0.0};
+}
+
+void NetworkDrivers::sample(double t, std::span<double> value) const {
+  m_tables.sample(t, value.data());
+  std::size_t at = m_tables.size();
+  for (const Driver& d : m_formulas) value[at++] = d.at(t, m_network->tables);
+  value[at] = 1.0;
+}
+
+} // namespace muffle

@@ -1,0 +1,172 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// A network's heat flows compiled for repeated evaluation. Nodes get slots: free ones first, in elimination order, then the
+// boundaries. Conductances, long-wave and one-way links are rows of one sparse operator on (T, T_K^4):
+//   f = source + A [T; T_K^4] + natural convection + vents          W, by row
+// Rows are the slots (net heat into each; at a boundary what it takes up), then one per tracked group of links, then one for
+// the heat that one-way links carry off free nodes. Links whose modulator is 0 are left out until it is not.
+// The Jacobian on the free slots shares the pattern, so that C - s J is filled and factored without a search.
+// Nothing allocates but activate(), which runs when links come into force or leave it.
+//
+//   NetworkFlows flows(network, {});
+//   FlowState now = flows.makeState();
+//   flows.drive(t_s, now);
+//   flows.modulate(t_s, now);
+//   flows.evaluate(now, &slopes);
+#pragma once
+
+#include "core/network/drivers.h"
+#include "core/network/sparse_lu.h"
+
+#include <memory>
+#include <span>
+#include <vector>
+
+namespace muffle {
+
+/// Temperatures, driven values and flows at one instant.
+struct FlowState {
+  std::vector<double> T;     ///< degC, by slot
+  std::vector<double> value; ///< of the drivers
+  std::vector<double> f;     ///< W, by row; thermostats are not in it
+};
+
+/// What the Jacobian is made of, at the temperatures of an evaluation.
+struct FlowSlopes {
+  std::vector<double> fourCubed; ///< 4 T_K^3, by slot
+  std::vector<double> natural;   ///< W/K, by active link
+  struct Vent {
+    double opening, sensor;
+  };
+  std::vector<Vent> vent; ///< W/K
+};
+
+class NetworkFlows {
+public:
+  NetworkFlows() = default;
+  /// groupOfLink: by link, then by vent, the tracked group (0..) or -1; may be empty.
+  NetworkFlows(std::shared_ptr<const Network> network, const std::vector<int>& groupOfLink);
+
+  [[nodiscard]] int freeCount() const { return m_free; }
+  [[nodiscard]] int slotCount() const { return m_slots; }
+  [[nodiscard]] int rowCount() const { return m_rows; }
+  [[nodiscard]] int groupRow(int group) const { return m_slots + group; }
+  [[nodiscard]] int advectionRow() const { return m_rows - 1; }
+  [[nodiscard]] std::size_t slot(int node) const { return static_cast<std::size_t>(m_slot[static_cast<std::size_t>(node)]); }
+  [[nodiscard]] int boundaryNode(int slot) const { return m_boundaryNode[static_cast<std::size_t>(slot - m_free)]; }
+  [[nodiscard]] const std::vector<double>& capacity_J_K() const { return m_capacity; } ///< by free slot
+  [[nodiscard]] bool isNonlinear() const { return m_nonlinear; }
+  [[nodiscard]] bool hasAlgebraic() const { return m_algebraic; }
+  [[nodiscard]] const NetworkDrivers& drivers() const { return m_drivers; }
+
+  [[nodiscard]] FlowState makeState() const;
+  [[nodiscard]] FlowSlopes makeSlopes() const;
+
+  /// Boundary temperatures and driven values at time t.
+  void drive(double t_s, FlowState& state) const;
+  /// Takes the modulators of time t. True if `state.f` was right before and has been brought up to date (only plain
+  /// conductances changed); false if it and the slopes must be evaluated anew.
+  bool modulate(double t_s, FlowState& state);
+  /// f at the state's temperatures; slopes too where wanted.
+  void evaluate(FlowState& state, FlowSlopes* slopes = nullptr);
+
+  /// The change of heat into the free slots when driven values and boundaries move from one state to another, along the
+  /// slopes; `delta` holds the boundaries' moves, and zeros at the free slots. Adds to `f`.
+  void addDriven(const FlowSlopes& slopes, const FlowState& from, const FlowState& to, const double* delta, double* f) const;
+  /// Adds J delta to the rows that are not free slots.
+  void addToReported(const FlowSlopes& slopes, const double* delta, double* f);
+  /// Adds what the driven values' change brings to boundary rows.
+  void addSourcesAtBoundaries(const FlowState& from, FlowState& to) const;
+
+  /// About how far, in K, a stage solved along the slopes from one state to the other lies from its true answer: what the
+  /// curves of its links leave over, by each node's pivot. `largest_K` is the furthest that anything moved.
+  [[nodiscard]] double curvature_K(const FlowSlopes& slopes, const FlowState& from, const FlowState& to, double s, double largest_K) const;
+  /// The pivots' inverses of the last factorisation, K/J, by free slot.
+  [[nodiscard]] const std::vector<double>& inversePivots() const { return m_lu.inverseDiagonal(); }
+
+  /// Factors C - s J.
+  void factor(double s, const FlowSlopes& slopes);
+  void solve(double* b) const { m_lu.solve(b); }
+  void solve(double* b, double* c) const { m_lu.solve(b, c); }
+
+private:
+  struct Term {
+    int row, column;
+    double coefficient;
+    int modulator;
+  };
+  struct Entries {
+    int aa, ab, ba, bb;
+  };
+  struct Natural {
+    int a, b, group;
+    double g, halfExponent;
+    int modulator;
+    bool third;
+    bool reported; ///< touches a boundary or a group
+    Entries at;
+  };
+  struct VentSlots {
+    int a, b, sensor, group;
+    double opens, span, g;
+    Entries at;
+    int as, bs;
+  };
+  struct Modulated {
+    int row, position;
+    double coefficient;
+    int modulator;
+  };
+  struct FillConductance {
+    int entry, position;
+  };
+  struct FillRadiative {
+    int entry, position, slot;
+  };
+  struct BoundaryColumn {
+    int row, position, column;
+  };
+  struct Source {
+    int row, value;
+    double factor;
+  };
+
+  void orderNodes(const Network& network);
+  void addTerms(const Network& network, const std::vector<int>& groupOfLink);
+  void activate();
+  void prepareBase(double s);
+  /// True for a modulator whose changes are taken up without a new layout.
+  [[nodiscard]] bool varies(int modulator) const { return modulator >= 0 && !m_relays[static_cast<std::size_t>(modulator)]; }
+  [[nodiscard]] double strength(int modulator) const { return modulator < 0 ? 1.0 : m_modulator[static_cast<std::size_t>(modulator)]; }
+
+  std::shared_ptr<const Network> m_network;
+  NetworkDrivers m_drivers;
+  SparseLu m_lu;
+  int m_free = 0, m_slots = 0, m_rows = 0;
+  std::vector<int> m_slot, m_boundaryNode;
+  std::vector<double> m_capacity;
+  bool m_nonlinear = false, m_algebraic = false;
+
+  std::vector<Term> m_terms; ///< sorted by row, constant before modulated, column
+  std::vector<Natural> m_allNatural, m_natural;
+  std::vector<VentSlots> m_vents;
+  std::vector<Source> m_sources;
+  TableSampler m_modulators;
+  std::vector<double> m_modulator, m_modulatorNext; ///< by modulator
+  std::vector<bool> m_relays;                       ///< by modulator: a change lays the operator out anew
+  bool m_modulated = false;                         ///< modulate() has run
+
+  // the operator in force
+  std::vector<int> m_rowStart, m_column;
+  std::vector<double> m_value;
+  std::vector<Modulated> m_modulatedAt;
+  std::vector<FillConductance> m_fillConductance, m_fixedConductance; ///< that vary within a layout; that do not
+  std::vector<FillRadiative> m_fillRadiative;
+  std::vector<BoundaryColumn> m_boundaryColumns;
+  std::vector<double> m_x; ///< T, then T_K^4; or their moves
+
+  double m_baseFor = -1.0;
+  std::vector<double> m_baseValues, m_baseInverse;
+};
+
+} // namespace muffle

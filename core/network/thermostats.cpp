@@ -1,0 +1,199 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The part of the solver that holds thermostats: ideal ones by the step's linear response, those with hysteresis by finding
+// the moment they switch.
+#include "core/network/solver.h"
+#include "core/network/tr_bdf2.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+
+using namespace trBdf2;
+
+namespace {
+
+constexpr int kMaxRounds = 8;  // of correction and Newton
+constexpr int kMaxSweeps = 20; // over thermostats that heat each other's sensors
+
+} // namespace
+
+/// What a watt of an ideal thermostat adds to the middle stage's right-hand side; to be solved into K/W.
+void Solver::middleUnit(std::size_t j, double s) {
+  auto& middle = m_responseMiddle[j];
+  std::fill(middle.begin(), middle.end(), 0.0);
+  middle[m_heatedSlot[j]] = (m_flows.capacity_J_K()[m_heatedSlot[j]] > 0.0 ? 2.0 : 1.0) * s;
+}
+
+/// The same at the end stage, once the middle's response is known.
+void Solver::endUnit(std::size_t j, double h, double s) {
+  const auto& C = m_flows.capacity_J_K();
+  const auto& middle = m_responseMiddle[j];
+  auto& end = m_responseEnd[j];
+  const std::size_t heated = m_heatedSlot[j];
+  const bool storing = C[heated] > 0.0;
+  // s J r = C r - rhs, so that w h J r needs no product with J
+  for (std::size_t i = 0; i < middle.size(); ++i) end[i] = kW / kD * C[i] * middle[i];
+  end[heated] = storing ? end[heated] - 2.0 * kW * h + h : s;
+}
+
+/// How both stages move with a watt of each ideal thermostat.
+void Solver::unitResponses(double h) {
+  const double s = kD * h;
+  for (std::size_t k = 0; k < m_power.size(); ++k) {
+    if (m_network->thermostats[k].mode != Thermostat::Mode::ideal || (k == m_besideStages && m_besideKnown)) continue;
+    middleUnit(k, s);
+    m_flows.solve(m_responseMiddle[k].data());
+    endUnit(k, h, s);
+    m_flows.solve(m_responseEnd[k].data());
+  }
+}
+
+/// Moves the ideal thermostats' powers so that each sensor ends the step on its setpoint, or the power at a limit.
+bool Solver::correctIdeal(double h) {
+  const double s = kD * h;
+  const auto free = static_cast<std::size_t>(m_flows.freeCount());
+  for (int round = 0; round < kMaxRounds; ++round) {
+    bool moved = false;
+    m_powerBefore = m_power;
+    for (int sweep = 0; sweep < kMaxSweeps; ++sweep) {
+      double largest = 0.0;
+      for (std::size_t j = 0; j < m_power.size(); ++j) {
+        const Thermostat& t = m_network->thermostats[j];
+        if (t.mode != Thermostat::Mode::ideal) continue;
+        double error = m_setpoint[j] - m_end.T[m_sensorSlot[j]];
+        if (moved && m_sensorSlot[j] < free)
+          for (std::size_t k = 0; k < m_power.size(); ++k) error -= (m_power[k] - m_powerBefore[k]) * m_responseEnd[k][m_sensorSlot[j]];
+        const bool idle = (m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] >= t.power_W && error >= 0.0);
+        if (idle || std::abs(error) < m_options.newtonTolerance_K) continue;
+        if (!moved) unitResponses(h);
+        const double response = m_sensorSlot[j] < free ? m_responseEnd[j][m_sensorSlot[j]] : 0.0;
+        if (response <= 0.0) continue;
+        const double power = std::clamp(m_power[j] + error / response, 0.0, t.power_W);
+        largest = std::max(largest, std::abs(power - m_power[j]) * response);
+        m_power[j] = power;
+        moved = true;
+      }
+      if (largest < m_options.newtonTolerance_K) break;
+    }
+    if (!moved) return true;
+
+    double furthest = 0.0;
+    const auto shift = [&](FlowState& stage, const std::vector<std::vector<double>>& response) {
+      std::fill(m_delta.begin(), m_delta.end(), 0.0);
+      for (std::size_t j = 0; j < m_power.size(); ++j) {
+        const double change = m_power[j] - m_powerBefore[j];
+        if (change == 0.0) continue;
+        for (std::size_t i = 0; i < free; ++i) m_delta[i] += change * response[j][i];
+      }
+      for (std::size_t i = 0; i < free; ++i) {
+        stage.T[i] += m_delta[i];
+        furthest = std::max(furthest, std::abs(m_delta[i]));
+      }
+      m_flows.addToReported(m_slopes, m_delta.data(), stage.f.data());
+      finish(stage, s);
+    };
+    knownOfMiddle(s);
+    shift(m_middle, m_responseMiddle);
+    knownOfEnd(h, s);
+    if (m_haveNextFlows) // the exact flows move along with those of the linear solve
+      for (std::size_t r = 0; r < m_nextFlows.size(); ++r) m_nextFlows[r] -= m_end.f[r];
+    shift(m_end, m_responseEnd);
+    if (m_haveNextFlows)
+      for (std::size_t r = 0; r < m_nextFlows.size(); ++r) m_nextFlows[r] += m_end.f[r];
+    m_endSlopesOff_K += furthest;
+    if (!m_flows.isNonlinear() || furthest * contraction(furthest) < m_options.newtonTolerance_K) return true;
+    // the nonlinear answer with these powers
+    m_haveNextFlows = false;
+    knownOfMiddle(s);
+    if (!refine(m_middle, s, furthest, nullptr)) return false;
+    knownOfEnd(h, s);
+    if (!refine(m_end, s, furthest, &m_endSlopes)) return false;
+  }
+  return true;
+}
+
+bool Solver::advanceSmooth(double h) {
+  bool anyIdeal = false;
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    const Thermostat& t = m_network->thermostats[j];
+    if (t.mode == Thermostat::Mode::hysteresis) {
+      m_power[j] = m_on[j] ? t.power_W : 0.0;
+      continue;
+    }
+    anyIdeal = true;
+    m_setpoint[j] = t.setpointSignal >= 0 ? m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(m_time + 0.5 * h) : t.setpoint_C;
+  }
+  return trial(h) && (!anyIdeal || correctIdeal(h));
+}
+
+/// Thermostats whose thresholds the state has already passed.
+void Solver::passThresholds() {
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    const Thermostat& t = m_network->thermostats[j];
+    if (t.mode != Thermostat::Mode::hysteresis) continue;
+    const double T = m_start.T[m_sensorSlot[j]];
+    if (!m_on[j] && T <= t.on_C + m_options.switchTolerance_K) {
+      m_on[j] = true;
+      ++m_starts[j];
+    } else if (m_on[j] && T >= t.off_C - m_options.switchTolerance_K) {
+      m_on[j] = false;
+    }
+  }
+}
+
+double Solver::crossingTarget(std::size_t j) const { return m_on[j] ? m_network->thermostats[j].off_C : m_network->thermostats[j].on_C; }
+
+/// Time into the trial step at which a hysteresis thermostat first passes its threshold; h if none does.
+double Solver::switchTime(double h, std::size_t& which) {
+  double first = h;
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    if (m_network->thermostats[j].mode != Thermostat::Mode::hysteresis) continue;
+    const std::size_t s = m_sensorSlot[j];
+    const double sign = m_on[j] ? 1.0 : -1.0;
+    const double target = crossingTarget(j);
+    const double g0 = sign * (m_start.T[s] - target);
+    const double gm = sign * (m_middle.T[s] - target);
+    const double g1 = sign * (m_end.T[s] - target);
+    if (g0 >= 0.0 || (gm < 0.0 && g1 < 0.0)) continue;
+    const double at = gm >= 0.0 ? kGamma * h * g0 / (g0 - gm) : kGamma * h + (1.0 - kGamma) * h * gm / (gm - g1);
+    if (at < first) {
+      first = at;
+      which = j;
+    }
+  }
+  return first;
+}
+
+/// Shortens the step until the thermostat ends it on its threshold; `used` is the step found.
+bool Solver::bisectSwitch(double h, double guess, std::size_t which, double& used) {
+  const std::size_t s = m_sensorSlot[which];
+  const double sign = m_on[which] ? 1.0 : -1.0;
+  const double target = crossingTarget(which);
+  double low = 0.0;
+  double high = h;
+  double gLow = sign * (m_start.T[s] - target);
+  double gHigh = sign * (m_end.T[s] - target);
+  double at = guess;
+  for (int k = 0; k < 40; ++k) {
+    at = std::clamp(at, low + 0.02 * (high - low), high - 0.02 * (high - low));
+    if (!trial(at)) return false;
+    const double g = sign * (m_end.T[s] - target);
+    if (std::abs(g) < m_options.switchTolerance_K || high - low < 1e-3) break;
+    if (g < 0.0) {
+      low = at;
+      gLow = g;
+      if (gHigh > 0.0) gHigh *= 0.7; // keeps false position from creeping
+    } else {
+      high = at;
+      gHigh = g;
+      gLow *= 0.7;
+    }
+    at = gHigh > gLow && gHigh > 0.0 ? low + (high - low) * gLow / (gLow - gHigh) : 0.5 * (low + high);
+  }
+  used = at;
+  return true;
+}
+
+} // namespace muffle
