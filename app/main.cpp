@@ -99,7 +99,8 @@ int main(int argc, char** argv) {
   Document document;
   MainWindow window(document);
   if (parser.isSet(demo)) {
-    path = parser.isSet(shots) ? scratch.filePath(QStringLiteral("demo.muffle")) : QDir::temp().filePath(QStringLiteral("muffle-demo-%1.muffle").arg(QCoreApplication::applicationPid()));
+    path = parser.isSet(shots) ? scratch.filePath(QStringLiteral("demo.muffle"))
+                               : QDir::temp().filePath(QStringLiteral("muffle-demo-%1.muffle").arg(QCoreApplication::applicationPid()));
     if (!makeDemoBook(path, parser.value(demo))) {
       std::fprintf(stderr, "%s: no demo plan could be read there\n", qPrintable(parser.value(demo)));
       return 3;

@@ -30,7 +30,8 @@ void SeasonDemo(benchmark::State& state) { season(state, demo().plan); }
 
 void SeasonForty(benchmark::State& state) { // three-layer skins with blanket and four groups of barrels: about forty free nodes
   Plan p = demo().plan;
-  for (Skin* s : {&p.house.roof, &p.house.sides, &p.house.ends}) s->layers = {{"twin-wall-8", 0.05}, {"pe-film-ir", 0.05}, {"twin-wall-16", 0.05}, {"bubble-wrap", 0.05}};
+  for (Skin* s : {&p.house.roof, &p.house.sides, &p.house.ends})
+    s->layers = {{"twin-wall-8", 0.05}, {"pe-film-ir", 0.05}, {"twin-wall-16", 0.05}, {"bubble-wrap", 0.05}};
   p.house.blanket = NightBlanket{"aluminised-screen", 0.1};
   for (int i = 0; i < 4; ++i) p.barrels.push_back({});
   season(state, p);

@@ -24,12 +24,8 @@ CREATE TABLE setting (key TEXT PRIMARY KEY, value TEXT NOT NULL);
 CREATE TABLE snapshot (id INTEGER PRIMARY KEY, name TEXT NOT NULL, at INTEGER NOT NULL, json TEXT NOT NULL);
 )sql";
 
-template <class T>
-Blob blobOf(const std::vector<T>& v) {
-  return {v.data(), v.size() * sizeof(T)};
-}
-template <class T>
-std::vector<T> vectorOf(const Blob& blob) {
+template <class T> Blob blobOf(const std::vector<T>& v) { return {v.data(), v.size() * sizeof(T)}; }
+template <class T> std::vector<T> vectorOf(const Blob& blob) {
   std::vector<T> v(blob.size / sizeof(T));
   if (!v.empty()) std::memcpy(v.data(), blob.data, v.size() * sizeof(T));
   return v;
@@ -47,7 +43,9 @@ Result<Book> Book::open(const std::string& path, Mode mode) {
   sqlite3* raw = nullptr;
   const int rc = sqlite3_open_v2(path.c_str(), &raw, SQLITE_OPEN_READWRITE | (mode == Mode::create ? SQLITE_OPEN_CREATE : 0), nullptr);
   book.m_db.reset(raw);
-  if (rc != SQLITE_OK) return Problem{ProblemKind::storage, path, fmt::format("cannot be opened: {}", raw ? sqlite3_errmsg(raw) : "out of memory"), "check the name, the folder and its permissions"};
+  if (rc != SQLITE_OK)
+    return Problem{ProblemKind::storage, path, fmt::format("cannot be opened: {}", raw ? sqlite3_errmsg(raw) : "out of memory"),
+                   "check the name, the folder and its permissions"};
   sqlite3_busy_timeout(raw, 3000);
   if (auto ok = execute(raw, "PRAGMA foreign_keys = ON; PRAGMA synchronous = FULL;"); !ok) return ok.problems();
   if (auto ok = book.migrate(); !ok) return ok.problems();
@@ -74,7 +72,9 @@ Status Book::migrate() {
     return t.commit();
   }
   if (*application != kApplicationId) return Problem{ProblemKind::badInput, m_path, "this is not a Muffle book", "choose a *.muffle file"};
-  if (*version > kSchemaVersion) return Problem{ProblemKind::badInput, m_path, fmt::format("this book has format {}", *version), fmt::format("this version reads up to format {}; use a newer Muffle", kSchemaVersion)};
+  if (*version > kSchemaVersion)
+    return Problem{ProblemKind::badInput, m_path, fmt::format("this book has format {}", *version),
+                   fmt::format("this version reads up to format {}; use a newer Muffle", kSchemaVersion)};
   return Done{};
 }
 

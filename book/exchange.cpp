@@ -42,7 +42,9 @@ std::string table(const Log& log) {
   return out;
 }
 
-Problem damaged(const std::string& where, const std::string& what) { return {ProblemKind::badInput, where, what, "a folder written by `muffle-cli export` is needed"}; }
+Problem damaged(const std::string& where, const std::string& what) {
+  return {ProblemKind::badInput, where, what, "a folder written by `muffle-cli export` is needed"};
+}
 
 Result<Log> readTable(const std::string& path, const Json& meta) {
   auto text = readFile(path);
@@ -68,7 +70,8 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
   for (long line = 2; p < end; ++line) {
     UtcSeconds t = 0;
     auto parsed = std::from_chars(p, end, t);
-    if (parsed.ec != std::errc{} || (!log.time.empty() && t <= log.time.back())) return damaged(fmt::format("{}: line {}", path, line), "this time is not later than the one before");
+    if (parsed.ec != std::errc{} || (!log.time.empty() && t <= log.time.back()))
+      return damaged(fmt::format("{}: line {}", path, line), "this time is not later than the one before");
     p = parsed.ptr;
     log.time.push_back(t);
     for (Channel& c : log.channels) {
@@ -127,7 +130,9 @@ Status exportBook(const Book& book, const std::string& folder) {
     const Log& log = (*logs)[i].log;
     const std::string name = fmt::format("log-{}.csv", i + 1);
     Json entry{{"file", name}, {"name", log.name}, {"channels", Json::array()}};
-    for (const Channel& c : log.channels) entry["channels"].push_back({{"name", c.name}, {"role", static_cast<int>(c.role)}, {"id", c.id}, {"unit_in", c.unitIn}, {"unit_why", c.unitWhy}, {"flags", flagRuns(c.flag)}});
+    for (const Channel& c : log.channels)
+      entry["channels"].push_back(
+          {{"name", c.name}, {"role", static_cast<int>(c.role)}, {"id", c.id}, {"unit_in", c.unitIn}, {"unit_why", c.unitWhy}, {"flags", flagRuns(c.flag)}});
     index["logs"].push_back(entry);
     if (auto ok = writeFile(part + "/" + name, table(log)); !ok) return ok;
   }
@@ -184,9 +189,7 @@ Status importBook(const std::string& folder, const std::string& path) {
         if (!plan) return plan.problems();
         if (auto id = book->addSnapshot(s.at("name").get<std::string>(), s.at("at").get<UtcSeconds>(), *plan); !id) return id.problems();
       }
-    } catch (const Json::exception& e) {
-      return damaged(folder + "/book.json", e.what());
-    }
+    } catch (const Json::exception& e) { return damaged(folder + "/book.json", e.what()); }
     return Done{};
   };
   if (auto ok = fill(); !ok) {

@@ -14,7 +14,9 @@ namespace {
 
 constexpr std::uintmax_t kMostBytes = 2ULL << 30;
 
-Problem storageProblem(const std::string& path, const std::string& what) { return {ProblemKind::storage, path, what, "check the name, the folder and its permissions"}; }
+Problem storageProblem(const std::string& path, const std::string& what) {
+  return {ProblemKind::storage, path, what, "check the name, the folder and its permissions"};
+}
 
 } // namespace
 
@@ -48,8 +50,10 @@ Status writeFile(const std::string& path, std::string_view bytes) {
   while (ok && done < bytes.size()) {
     const auto n = ::write(file, bytes.data() + done, bytes.size() - done);
     if (n < 0 && errno == EINTR) continue;
-    if (n <= 0) ok = false;
-    else done += static_cast<std::size_t>(n);
+    if (n <= 0)
+      ok = false;
+    else
+      done += static_cast<std::size_t>(n);
   }
   ok = ok && ::fsync(file) == 0;
   ok = ::close(file) == 0 && ok;

@@ -18,7 +18,8 @@ Json reading(const std::optional<Reading>& r) { return r ? Json(digits(r->value,
 Json readingAt(const std::optional<Reading>& r, const TimeZone& zone) { return r ? Json(zone.iso(r->at)) : Json(); }
 
 Json costJson(const Cost& c, const Prices& prices) {
-  return {{"total", digits(c.total(), 2)}, {"energy", digits(c.energy, 2)}, {"kit", digits(c.kit, 2)}, {"hours", digits(c.hours, 1)}, {"hours_money", digits(c.hoursMoney, 2)}, {"currency", prices.currency}, {"per", "winter of 182 days"}};
+  return {{"total", digits(c.total(), 2)},          {"energy", digits(c.energy, 2)}, {"kit", digits(c.kit, 2)},    {"hours", digits(c.hours, 1)},
+          {"hours_money", digits(c.hoursMoney, 2)}, {"currency", prices.currency},   {"per", "winter of 182 days"}};
 }
 
 } // namespace
@@ -46,13 +47,28 @@ Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, 
     channels.push_back(channel);
   }
   Json out;
-  out["log"] = {{"rows", read.rows}, {"kept", log.time.size()}, {"from", zone.iso(log.time.front())}, {"to", zone.iso(log.time.back())}, {"step_s", log.step_s()}, {"recognised", read.recognised}, {"channels", channels}};
+  out["log"] = {{"rows", read.rows},
+                {"kept", log.time.size()},
+                {"from", zone.iso(log.time.front())},
+                {"to", zone.iso(log.time.back())},
+                {"step_s", log.step_s()},
+                {"recognised", read.recognised},
+                {"channels", channels}};
   out["problems"] = Json::array();
-  for (const LogProblem& p : problems) out["problems"].push_back({{"kind", p.kind}, {"channel", p.channel}, {"from", zone.iso(p.from)}, {"to", zone.iso(p.to)}, {"count", p.count}, {"why", p.why}});
-  for (const Problem& p : read.firstProblems) out["problems"].push_back({{"kind", "unreadable"}, {"channel", ""}, {"from", p.where}, {"to", p.where}, {"count", 1}, {"why", p.what + ", " + p.allowed}});
+  for (const LogProblem& p : problems)
+    out["problems"].push_back(
+        {{"kind", p.kind}, {"channel", p.channel}, {"from", zone.iso(p.from)}, {"to", zone.iso(p.to)}, {"count", p.count}, {"why", p.why}});
+  for (const Problem& p : read.firstProblems)
+    out["problems"].push_back({{"kind", "unreadable"}, {"channel", ""}, {"from", p.where}, {"to", p.where}, {"count", 1}, {"why", p.what + ", " + p.allowed}});
   out["nights"] = Json::array();
   for (const Night& n : nights) {
-    Json night{{"date", isoDate(n.date)}, {"sunset", zone.iso(n.sunset)}, {"sunrise", zone.iso(n.sunrise)}, {"outside_low_C", reading(n.outsideLow)}, {"outside_low_at", readingAt(n.outsideLow, zone)}, {"inside_low_C", reading(n.insideLow)}, {"inside_low_at", readingAt(n.insideLow, zone)}};
+    Json night{{"date", isoDate(n.date)},
+               {"sunset", zone.iso(n.sunset)},
+               {"sunrise", zone.iso(n.sunrise)},
+               {"outside_low_C", reading(n.outsideLow)},
+               {"outside_low_at", readingAt(n.outsideLow, zone)},
+               {"inside_low_C", reading(n.insideLow)},
+               {"inside_low_at", readingAt(n.insideLow, zone)}};
     night["lift_K"] = n.lift_K() ? Json(digits(*n.lift_K(), 3)) : Json();
     night["sky"] = n.sky();
     night["complete"] = n.complete;
@@ -73,7 +89,8 @@ Json lossAnswer(const HeatLoss& loss) {
     part["W_per_K"] = loss.difference_K != 0.0 ? Json(digits(p.loss_W / loss.difference_K, 2)) : Json();
     out["parts"].push_back(part);
   }
-  out["assumed"] = {"no sun, vents shut, blanket closed if there is one", "ground at its year's mean", "dew point 2 K below the outside air", "cover wet as over a crop"};
+  out["assumed"] = {"no sun, vents shut, blanket closed if there is one", "ground at its year's mean", "dew point 2 K below the outside air",
+                    "cover wet as over a crop"};
   return out;
 }
 
@@ -92,12 +109,24 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   out["cost"] = costJson(s.cost, plan.prices);
   out["hours"] = {{"work", digits(s.cost.hours, 1)}};
   out["closure"] = s.closure;
-  out["inputs"] = {{"outside", inputKindText(weather.outside)}, {"sun", inputKindText(weather.sun)}, {"wind", inputKindText(weather.wind)}, {"sky", inputKindText(weather.sky)}, {"cloud", "estimated"}, {"humidity", "estimated"}, {"ground", "assumed"}};
+  out["inputs"] = {{"outside", inputKindText(weather.outside)},
+                   {"sun", inputKindText(weather.sun)},
+                   {"wind", inputKindText(weather.wind)},
+                   {"sky", inputKindText(weather.sky)},
+                   {"cloud", "estimated"},
+                   {"humidity", "estimated"},
+                   {"ground", "assumed"}};
   out["sun_estimated_days"] = weather.sunEstimatedDays;
   out["rooms"]["house"] = {{"nights", s.nights}, {"held", s.held}, {"coldest_C", out["coldest_C"]}, {"heater_peak_W", digits(s.heaterPeak_W, 0)}};
   out["night_list"] = Json::array();
   for (const NightResult& n : run.nights)
-    out["night_list"].push_back({{"date", isoDate(n.date)}, {"judged", n.judged}, {"held", n.held}, {"coldest_C", digits(n.coldest_C, 2)}, {"outside_low_C", digits(n.outsideLow_C, 2)}, {"degree_hours_K_h", digits(n.degreeHours_K_h, 2)}, {"heater_kWh", digits(n.heater_kWh, 2)}});
+    out["night_list"].push_back({{"date", isoDate(n.date)},
+                                 {"judged", n.judged},
+                                 {"held", n.held},
+                                 {"coldest_C", digits(n.coldest_C, 2)},
+                                 {"outside_low_C", digits(n.outsideLow_C, 2)},
+                                 {"degree_hours_K_h", digits(n.degreeHours_K_h, 2)},
+                                 {"heater_kWh", digits(n.heater_kWh, 2)}});
   out["steps"] = s.steps;
   out["run_ms"] = digits(s.run_ms, 1);
   return out;
@@ -114,7 +143,8 @@ std::string simulateSeries(const Simulation& run, const Weather& weather, const 
     const Winter& winter = weather.winters[w];
     const WinterSeries& s = run.series[w];
     for (std::size_t i = 0; i < winter.size(); ++i) {
-      out += fmt::format("{},{:.3f},{:.3f},{:.1f},{:.2f},{:.3f},{:.3f}", zone.iso(winter.time(i)), winter.outside_C[i], winter.sky_C[i], winter.sun_W_m2[i], winter.wind_m_s[i], s.air_C[i], s.floor_C[i]);
+      out += fmt::format("{},{:.3f},{:.3f},{:.1f},{:.2f},{:.3f},{:.3f}", zone.iso(winter.time(i)), winter.outside_C[i], winter.sky_C[i], winter.sun_W_m2[i],
+                         winter.wind_m_s[i], s.air_C[i], s.floor_C[i]);
       for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",{:.3f}", s.barrels_C[b][i]);
       out += fmt::format(",{:.1f}", s.heater_W[i]);
       for (const auto& part : s.loss_W) out += fmt::format(",{:.1f}", part[i]);
@@ -135,7 +165,15 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
       if (!m.levels.empty()) measure["level"] = m.levels[static_cast<std::size_t>(p.choice[k])];
       taken.push_back(measure);
     }
-    return Json{{"label", p.label}, {"taken", taken}, {"cost", costJson(p.cost, plan.prices)}, {"nights", p.nights}, {"held", p.held}, {"coldest_C", digits(p.coldest_C, 2)}, {"degree_hours_K_h", digits(p.degreeHours_K_h, 2)}, {"heater_kWh", digits(p.heater_kWh, 1)}, {"holds", p.holds}};
+    return Json{{"label", p.label},
+                {"taken", taken},
+                {"cost", costJson(p.cost, plan.prices)},
+                {"nights", p.nights},
+                {"held", p.held},
+                {"coldest_C", digits(p.coldest_C, 2)},
+                {"degree_hours_K_h", digits(p.degreeHours_K_h, 2)},
+                {"heater_kWh", digits(p.heater_kWh, 1)},
+                {"holds", p.holds}};
   };
   Json out;
   if (sizing.winner >= 0) {
@@ -145,7 +183,8 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
   } else {
     out["plan"] = nullptr;
     out["cost"] = nullptr;
-    out["why_none"] = fmt::format("none of {} packages holds {} C on all but {} nights; allow misses, lower the line or add measures", sizing.packages.size(), plan.setpoints.hold_C, plan.ask.missesAllowed);
+    out["why_none"] = fmt::format("none of {} packages holds {} C on all but {} nights; allow misses, lower the line or add measures", sizing.packages.size(),
+                                  plan.setpoints.hold_C, plan.ask.missesAllowed);
   }
   out["proved_least"] = sizing.winner >= 0; // every package was simulated
   out["gap"] = 0.0;
@@ -154,11 +193,15 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
   // the packages nearest in cost to the winner, and why each lost
   std::vector<int> order(sizing.packages.size());
   for (std::size_t i = 0; i < order.size(); ++i) order[i] = static_cast<int>(i);
-  std::stable_sort(order.begin(), order.end(), [&](int a, int b) { return sizing.packages[static_cast<std::size_t>(a)].cost.total() < sizing.packages[static_cast<std::size_t>(b)].cost.total(); });
+  std::stable_sort(order.begin(), order.end(), [&](int a, int b) {
+    return sizing.packages[static_cast<std::size_t>(a)].cost.total() < sizing.packages[static_cast<std::size_t>(b)].cost.total();
+  });
   out["why_not"] = Json::array();
   for (const int i : order) {
     if (i == sizing.winner || out["why_not"].size() >= 12) continue;
-    out["why_not"].push_back({{"label", sizing.packages[static_cast<std::size_t>(i)].label}, {"total", digits(sizing.packages[static_cast<std::size_t>(i)].cost.total(), 2)}, {"why", whyNot(sizing, i, plan)}});
+    out["why_not"].push_back({{"label", sizing.packages[static_cast<std::size_t>(i)].label},
+                              {"total", digits(sizing.packages[static_cast<std::size_t>(i)].cost.total(), 2)},
+                              {"why", whyNot(sizing, i, plan)}});
   }
   out["packages"] = sizing.packages.size();
   out["run_ms"] = digits(sizing.run_ms, 1);

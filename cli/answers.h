@@ -3,8 +3,8 @@
 // Core values as the JSON that scripts read. docs/cli.md lists the keys.
 #pragma once
 
-#include "core/log/read.h"
 #include "core/log/nights.h"
+#include "core/log/read.h"
 #include "core/plan/plan_json.h"
 #include "core/simulate/simulate.h"
 #include "core/sizing/sizing.h"

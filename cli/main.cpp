@@ -83,9 +83,12 @@ int runNetworkVerb(const std::string& file, const std::string& out, bool json) {
   if (!run) return report(file, run.problems());
   if (!out.empty())
     if (const auto ok = writeFile(out, run->csv); !ok) return report(out, ok.problems());
-  if (json) print(run->summary);
-  else if (out.empty()) std::fputs(run->csv.c_str(), stdout);
-  else fmt::print("wrote {}; the energy balance closes to {:.1e}\n", out, run->summary["closure"].get<double>());
+  if (json)
+    print(run->summary);
+  else if (out.empty())
+    std::fputs(run->csv.c_str(), stdout);
+  else
+    fmt::print("wrote {}; the energy balance closes to {:.1e}\n", out, run->summary["closure"].get<double>());
   return kDone;
 }
 
@@ -131,7 +134,9 @@ int runNights(const LogOptions& o, const Place& place, std::optional<double> lin
   for (const LogProblem& p : problems) fmt::print("{} {}: {} to {}, {} ({})\n", p.kind, p.channel, zone.iso(p.from), zone.iso(p.to), p.count, p.why);
   fmt::print("{:<11}{:>9}{:>9}{:>7}  sky\n", "night", "outside", "inside", "lift");
   for (const Night& n : nights)
-    fmt::print("{:<11}{:>9}{:>9}{:>7}  {}{}\n", isoDate(n.date), n.outsideLow ? fmt::format("{:.1f}", n.outsideLow->value) : "-", n.insideLow ? fmt::format("{:.1f}", n.insideLow->value) : "-", n.lift_K() ? fmt::format("{:.1f}", *n.lift_K()) : "-", n.sky(), n.complete ? "" : ", incomplete");
+    fmt::print("{:<11}{:>9}{:>9}{:>7}  {}{}\n", isoDate(n.date), n.outsideLow ? fmt::format("{:.1f}", n.outsideLow->value) : "-",
+               n.insideLow ? fmt::format("{:.1f}", n.insideLow->value) : "-", n.lift_K() ? fmt::format("{:.1f}", *n.lift_K()) : "-", n.sky(),
+               n.complete ? "" : ", incomplete");
   return kDone;
 }
 
@@ -176,7 +181,8 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
   const Summary& s = run->summary;
   fmt::print("held {:g} C on {} of {} nights", in->plan.setpoints.hold_C, s.held, s.nights);
   if (s.leftOut) fmt::print(" ({} left out: outside readings are missing)", s.leftOut);
-  fmt::print("\ncoldest {:.1f} C at {}\ncold owed {:.1f} K h\nheater {:.0f} kWh, {:.0f} {} a winter\nenergy balance closes to {:.0e}\n", s.coldest_C, in->zone.iso(s.coldestAt), s.degreeHours_K_h, s.heater_kWh, s.cost.total(), in->plan.prices.currency, s.closure);
+  fmt::print("\ncoldest {:.1f} C at {}\ncold owed {:.1f} K h\nheater {:.0f} kWh, {:.0f} {} a winter\nenergy balance closes to {:.0e}\n", s.coldest_C,
+             in->zone.iso(s.coldestAt), s.degreeHours_K_h, s.heater_kWh, s.cost.total(), in->plan.prices.currency, s.closure);
   return kDone;
 }
 
@@ -201,7 +207,8 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, int thr
   const std::string& currency = in->plan.prices.currency;
   if (sizing->winner >= 0) {
     const SizedPackage& w = sizing->packages[static_cast<std::size_t>(sizing->winner)];
-    fmt::print("cheapest that holds: {}\n  {:.0f} {} a winter: power {:.0f}, kit {:.0f}, {:.0f} h of work at {:.0f}\n", w.label, w.cost.total(), currency, w.cost.energy, w.cost.kit, w.cost.hours, w.cost.hoursMoney);
+    fmt::print("cheapest that holds: {}\n  {:.0f} {} a winter: power {:.0f}, kit {:.0f}, {:.0f} h of work at {:.0f}\n", w.label, w.cost.total(), currency,
+               w.cost.energy, w.cost.kit, w.cost.hours, w.cost.hoursMoney);
   } else {
     fmt::print("{}\n", answer["why_none"].get<std::string>());
   }
@@ -227,7 +234,8 @@ int runImport(const std::string& folder, const std::string& path) {
 
 int runMaterials() {
   for (const CoverMaterial& m : coverMaterials())
-    fmt::print("{:<17} {:<38} long-wave e {:.2f} t {:.2f}  sun {:.2f}  R {:.3f}  ({}; {})\n", m.id, m.name, m.longwave.emissivity, m.longwave.transmittance, m.solarTransmittance, m.resistance_m2K_W, m.range, m.source);
+    fmt::print("{:<17} {:<38} long-wave e {:.2f} t {:.2f}  sun {:.2f}  R {:.3f}  ({}; {})\n", m.id, m.name, m.longwave.emissivity, m.longwave.transmittance,
+               m.solarTransmittance, m.resistance_m2K_W, m.range, m.source);
   for (const SoilMaterial& m : soilMaterials()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({}; {})\n", m.id, m.name, m.conductivity_W_mK, m.range, m.source);
   return kDone;
 }
@@ -293,9 +301,7 @@ int main(int argc, char** argv) {
 
   try {
     app.parse(argc, argv);
-  } catch (const CLI::CallForHelp& e) {
-    return app.exit(e);
-  } catch (const CLI::ParseError& e) {
+  } catch (const CLI::CallForHelp& e) { return app.exit(e); } catch (const CLI::ParseError& e) {
     app.exit(e, std::cerr, std::cerr);
     return kUsage;
   }

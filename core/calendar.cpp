@@ -110,8 +110,8 @@ std::string TimeZone::iso(UtcSeconds at) const {
   const std::int64_t local = at + offset;
   const std::int64_t second = ((local % 86400) + 86400) % 86400;
   const int minutes = std::abs(offset) / 60;
-  return fmt::format("{}T{:02}:{:02}:{:02}{}{:02}:{:02}", isoDate(dateFromDays((local - second) / 86400)), second / 3600,
-                     second / 60 % 60, second % 60, offset < 0 ? '-' : '+', minutes / 60, minutes % 60);
+  return fmt::format("{}T{:02}:{:02}:{:02}{}{:02}:{:02}", isoDate(dateFromDays((local - second) / 86400)), second / 3600, second / 60 % 60, second % 60,
+                     offset < 0 ? '-' : '+', minutes / 60, minutes % 60);
 }
 
 } // namespace muffle

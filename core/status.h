@@ -43,8 +43,7 @@ struct Problem {
 using Problems = std::vector<Problem>;
 
 /// Either a value or at least one problem.
-template <class T>
-class [[nodiscard]] Result {
+template <class T> class [[nodiscard]] Result {
 public:
   Result(T value) : m_state(std::move(value)) {}
   Result(Problem problem) : m_state(Problems{std::move(problem)}) {}

@@ -17,7 +17,11 @@ using namespace muffle;
 
 namespace {
 
-struct Span { Date from; double hour; double hours; };
+struct Span {
+  Date from;
+  double hour;
+  double hours;
+};
 
 bool within(const Span& s, UtcSeconds utc) {
   const double start = static_cast<double>(daysSinceEpoch(s.from)) * 86400.0 + s.hour * 3600.0;
@@ -52,7 +56,11 @@ int main(int argc, char** argv) {
   const std::string path = std::string(argv[1]) + "/log.csv";
   std::ofstream out(path + ".part");
   // the logger's own heading; it writes local wall-clock time without an offset
-  out << "Date and time,Outside [\xC2\xB0""C],Tunnel air [\xC2\xB0""C],Soil 10 cm [\xC2\xB0""C],Barrel [\xC2\xB0""C],Fan heater [W],Wind [m/s],Sun [W/m2]\n";
+  out << "Date and time,Outside [\xC2\xB0"
+         "C],Tunnel air [\xC2\xB0"
+         "C],Soil 10 cm [\xC2\xB0"
+         "C],Barrel [\xC2\xB0"
+         "C],Fan heater [W],Wind [m/s],Sun [W/m2]\n";
   std::mt19937 noiseSource(seed + 7);
   std::normal_distribution<double> noise;
   demo::Truth truth(seed, 45.2, 3.1);
@@ -77,7 +85,9 @@ int main(int argc, char** argv) {
       const double n1 = noise(noiseSource), n2 = noise(noiseSource), n3 = noise(noiseSource), n4 = noise(noiseSource), n5 = noise(noiseSource);
       if (gap) continue;
       double outside = m.outside_C + 0.08 * n1;
-      if (within(kSunOnSensor, t)) outside += 0.017 * m.sun_W_m2 * std::max(0.0, std::sin(M_PI * (static_cast<double>(t % 86400) / 3600.0 - 7.5) / 4.0)) * (t % 86400 > 27000 && t % 86400 < 41400 ? 1.0 : 0.0);
+      if (within(kSunOnSensor, t))
+        outside += 0.017 * m.sun_W_m2 * std::max(0.0, std::sin(M_PI * (static_cast<double>(t % 86400) / 3600.0 - 7.5) / 4.0)) *
+                   (t % 86400 > 27000 && t % 86400 < 41400 ? 1.0 : 0.0);
       if (within(kStuckOutside, t)) {
         if (std::isnan(stuck)) stuck = outside;
         outside = stuck;
@@ -86,7 +96,8 @@ int main(int argc, char** argv) {
       }
       double tunnel = m.lowAir_C + 0.10 * n2;
       if (within(kFahrenheitTunnel, t)) tunnel = tunnel * 1.8 + 32.0;
-      out << fmt::format("{},{:.2f},{:.2f},{:.2f},{:.2f},{:.0f},{:.1f},", clockText(*zone, t), outside, tunnel, m.soil10_C + 0.05 * n3, m.barrel_C + 0.06 * n4, heater, std::max(0.0, m.wind_m_s * (1.0 + 0.05 * n5)));
+      out << fmt::format("{},{:.2f},{:.2f},{:.2f},{:.2f},{:.0f},{:.1f},", clockText(*zone, t), outside, tunnel, m.soil10_C + 0.05 * n3, m.barrel_C + 0.06 * n4,
+                         heater, std::max(0.0, m.wind_m_s * (1.0 + 0.05 * n5)));
       if (hasSun) out << fmt::format("{:.0f}", std::max(0.0, m.sun_W_m2));
       out << "\n";
     }

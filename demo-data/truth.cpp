@@ -87,8 +87,10 @@ void Truth::tunnel(Minute& now) {
   const double ends = 3.6 * kEndArea * (0.5 * (m_low + m_high) - to);
   const double floorToLow = 2.6 * std::cbrt(std::abs(ground - m_low) + 0.05) * kFloor * (ground - m_low);
   const double barrelToLow = 7.4 * kBarrelArea * (m_barrel - m_low);
-  const double dLow = (0.75 * now.heater_W + floorToLow + barrelToLow + 0.5 * draught * (to - m_low) + mixing * (m_high - m_low) + 0.17 * light - 0.5 * ends) / (airPart + 900e3);
-  const double dHigh = (0.25 * now.heater_W + mixing * (m_low - m_high) - filmToHigh + 0.5 * draught * (to - m_high) + 0.05 * light - 0.5 * ends) / (airPart + 700e3);
+  const double dLow = (0.75 * now.heater_W + floorToLow + barrelToLow + 0.5 * draught * (to - m_low) + mixing * (m_high - m_low) + 0.17 * light - 0.5 * ends) /
+                      (airPart + 900e3);
+  const double dHigh =
+      (0.25 * now.heater_W + mixing * (m_low - m_high) - filmToHigh + 0.5 * draught * (to - m_high) + 0.05 * light - 0.5 * ends) / (airPart + 700e3);
   const double filmSky = kSigma * emissivity * kFilmArea * (surroundings - fourth(m_film));
   const double filmFloor = kSigma * emissivity * 0.9 * kFloor * (fourth(ground) - fourth(m_film));
   const double filmHeat = filmToHigh + hOut * kFilmArea * (to - m_film) + filmSky + filmFloor + 0.05 * now.sun_W_m2 * kFilmArea;
@@ -104,10 +106,14 @@ void Truth::tunnel(Minute& now) {
   for (int i = 0; i < kSoilLayers; ++i) {
     const auto u = static_cast<std::size_t>(i);
     double q = 0.0;
-    if (i == 0) q += 0.56 * light - floorToLow - filmFloor - floorSky;
-    else q += flow(m_soil[u - 1], m_soil[u]);
-    if (i + 1 < kSoilLayers) q -= flow(m_soil[u], m_soil[u + 1]);
-    else q -= flow(m_soil[u], 11.0) * 0.5;
+    if (i == 0)
+      q += 0.56 * light - floorToLow - filmFloor - floorSky;
+    else
+      q += flow(m_soil[u - 1], m_soil[u]);
+    if (i + 1 < kSoilLayers)
+      q -= flow(m_soil[u], m_soil[u + 1]);
+    else
+      q -= flow(m_soil[u], 11.0) * 0.5;
     if (i == 2 || i == 3) q -= 11.0 * (m_soil[u] - to);
     next[u] = m_soil[u] + q * kMinute / (rc * kFloor * kSoilLayer);
   }

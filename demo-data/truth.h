@@ -12,7 +12,7 @@
 namespace demo {
 
 struct Minute {
-  double outside_C, wind_m_s, sun_W_m2, cloud; ///< weather
+  double outside_C, wind_m_s, sun_W_m2, cloud;   ///< weather
   double lowAir_C, barrel_C, soil10_C, heater_W; ///< tunnel
 };
 

@@ -47,22 +47,24 @@ private:
 };
 
 Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique<Engine>()) {
-  connect(m_engine.get(), &Engine::simulated, this, [this](quint64 generation, std::shared_ptr<const Simulation> result, std::shared_ptr<const Simulation> other, const QString& problem) {
-    if (!problem.isEmpty()) emit trouble(problem);
-    if (!result || generation < m_resultOf) return;
-    m_result = std::move(result);
-    m_otherResult = std::move(other);
-    m_resultOf = generation;
-    if (m_night >= static_cast<int>(m_result->nights.size())) m_night = -1;
-    if (m_night < 0) { // open on the coldest judged night
-      double coldest = 1e9;
-      for (std::size_t i = 0; i < m_result->nights.size(); ++i)
-        if (m_result->nights[i].judged && m_result->nights[i].coldest_C < coldest) coldest = m_result->nights[i].coldest_C, m_night = static_cast<int>(i);
-      m_spanStart = m_night;
-    }
-    emit resultChanged();
-    emit selectionChanged();
-  });
+  connect(m_engine.get(), &Engine::simulated, this,
+          [this](quint64 generation, std::shared_ptr<const Simulation> result, std::shared_ptr<const Simulation> other, const QString& problem) {
+            if (!problem.isEmpty()) emit trouble(problem);
+            if (!result || generation < m_resultOf) return;
+            m_result = std::move(result);
+            m_otherResult = std::move(other);
+            m_resultOf = generation;
+            if (m_night >= static_cast<int>(m_result->nights.size())) m_night = -1;
+            if (m_night < 0) { // open on the coldest judged night
+              double coldest = 1e9;
+              for (std::size_t i = 0; i < m_result->nights.size(); ++i)
+                if (m_result->nights[i].judged && m_result->nights[i].coldest_C < coldest)
+                  coldest = m_result->nights[i].coldest_C, m_night = static_cast<int>(i);
+              m_spanStart = m_night;
+            }
+            emit resultChanged();
+            emit selectionChanged();
+          });
   connect(m_engine.get(), &Engine::sized, this, [this](quint64 generation, std::shared_ptr<Sizing> sizing, const QString& problem) {
     m_isSizing = false;
     if (sizing) {
@@ -141,14 +143,17 @@ void Document::refreshLog() {
   m_logProblems = flagProblems(m_log->log);
   m_logNights = cutNights(m_log->log, m_plan.site.place, zone(), m_plan.setpoints.hold_C);
   auto weather = weatherFromLog(m_log->log, m_plan.site);
-  if (weather) m_weather = std::make_shared<const Weather>(std::move(*weather));
-  else emit trouble(QString::fromStdString(weather.problem().text()));
+  if (weather)
+    m_weather = std::make_shared<const Weather>(std::move(*weather));
+  else
+    emit trouble(QString::fromStdString(weather.problem().text()));
 }
 
 void Document::applyPlan(const Plan& plan) {
   const Site& a = m_plan.site;
   const Site& b = plan.site;
-  const bool siteMoved = a.place.latitude_deg != b.place.latitude_deg || a.place.longitude_deg != b.place.longitude_deg || a.place.elevation_m != b.place.elevation_m || a.timeZone != b.timeZone || a.wind_m_s != b.wind_m_s;
+  const bool siteMoved = a.place.latitude_deg != b.place.latitude_deg || a.place.longitude_deg != b.place.longitude_deg ||
+                         a.place.elevation_m != b.place.elevation_m || a.timeZone != b.timeZone || a.wind_m_s != b.wind_m_s;
   m_plan = plan;
   if (m_book)
     if (auto ok = m_book->savePlan(m_planId, m_plan); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
@@ -167,8 +172,10 @@ void Document::applyLog(std::shared_ptr<const Log> log) {
     m_logId = 0;
     if (log) {
       auto id = m_book->addLog(*log);
-      if (id) m_logId = *id;
-      else emit trouble(QString::fromStdString(id.problem().text()));
+      if (id)
+        m_logId = *id;
+      else
+        emit trouble(QString::fromStdString(id.problem().text()));
     }
   }
   m_log = log ? std::make_shared<Held>(Held{*log}) : nullptr;
@@ -201,7 +208,8 @@ std::optional<QString> Document::setLog(const Log& log) {
 
 void Document::keepSnapshot(const QString& name) {
   if (!m_book) return;
-  if (auto id = m_book->addSnapshot(name.toStdString(), QDateTime::currentSecsSinceEpoch(), m_plan); !id) emit trouble(QString::fromStdString(id.problem().text()));
+  if (auto id = m_book->addSnapshot(name.toStdString(), QDateTime::currentSecsSinceEpoch(), m_plan); !id)
+    emit trouble(QString::fromStdString(id.problem().text()));
 }
 
 void Document::simulateNow() {

@@ -80,7 +80,9 @@ public:
   [[nodiscard]] double clock() const { return m_clock; }
   void setClock(double clock);
   /// Winter and step that the clock stands at; nothing without a result.
-  struct Moment { std::size_t winter, step; };
+  struct Moment {
+    std::size_t winter, step;
+  };
   [[nodiscard]] std::optional<Moment> moment() const;
 
   QUndoStack* undoStack() { return &m_undo; }
@@ -111,7 +113,9 @@ private:
   RowId m_planId = 0;
   RowId m_logId = 0;
   Plan m_plan;
-  struct Held { Log log; };
+  struct Held {
+    Log log;
+  };
   std::shared_ptr<Held> m_log;
   std::vector<LogProblem> m_logProblems;
   std::vector<Night> m_logNights;

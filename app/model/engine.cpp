@@ -39,7 +39,9 @@ void Engine::work(std::stop_token stop) {
       m_stop = false;
     }
     const auto run = [&](const Plan& plan, int slot) -> Result<Simulation> {
-      const auto same = [&](const Scene& scene) { return scenesOf[slot] == request.weather.get() && scene.shape == plan.house.shape && placeOf[slot].latitude_deg == plan.site.place.latitude_deg; };
+      const auto same = [&](const Scene& scene) {
+        return scenesOf[slot] == request.weather.get() && scene.shape == plan.house.shape && placeOf[slot].latitude_deg == plan.site.place.latitude_deg;
+      };
       if (!scenes[slot] || !same(*scenes[slot])) {
         scenes[slot] = makeScene(request.weather, plan, 2);
         scenesOf[slot] = request.weather.get();
@@ -49,7 +51,8 @@ void Engine::work(std::stop_token stop) {
     };
     auto result = run(request.plan, 0);
     if (!result) {
-      if (result.problem().kind != ProblemKind::cancelled) emit simulated(request.generation, nullptr, nullptr, QString::fromStdString(result.problem().text()));
+      if (result.problem().kind != ProblemKind::cancelled)
+        emit simulated(request.generation, nullptr, nullptr, QString::fromStdString(result.problem().text()));
       continue;
     }
     std::shared_ptr<const Simulation> other;
@@ -76,8 +79,10 @@ void Engine::size(quint64 generation, const Plan& plan, std::shared_ptr<const We
       return !m_stopSizing.load();
     };
     auto sizing = muffle::size(plan, weather, options);
-    if (sizing) emit sized(generation, std::make_shared<Sizing>(std::move(*sizing)), {});
-    else emit sized(generation, nullptr, QString::fromStdString(sizing.problem().text()));
+    if (sizing)
+      emit sized(generation, std::make_shared<Sizing>(std::move(*sizing)), {});
+    else
+      emit sized(generation, nullptr, QString::fromStdString(sizing.problem().text()));
   });
 }
 

@@ -96,7 +96,8 @@ std::optional<double> Units::parse(Quantity q, const QString& typed) const {
   static const QRegularExpression feetInches(QStringLiteral(R"(^(\d+(?:[.,]\d+)?)\s*(?:ft|feet|foot|')\s*(?:(\d+(?:[.,]\d+)?)\s*(?:in|inches|"|'')?)?$)"));
   const auto value = [](QString s) { return s.replace(QLatin1Char(','), QLatin1Char('.')).toDouble(); };
   if (q == Quantity::length) {
-    if (const auto m = feetInches.match(t); m.hasMatch()) return (value(m.captured(1)) + (m.captured(2).isEmpty() ? 0.0 : value(m.captured(2)) / 12.0)) * kFoot_m;
+    if (const auto m = feetInches.match(t); m.hasMatch())
+      return (value(m.captured(1)) + (m.captured(2).isEmpty() ? 0.0 : value(m.captured(2)) / 12.0)) * kFoot_m;
   }
   static const QRegularExpression number(QStringLiteral(R"(^([+-]?\d+(?:[.,]\d+)?)\s*(\S.*)?$)"));
   const auto m = number.match(t);

@@ -41,9 +41,12 @@ void label(QPainter& p, const QPointF& at, const QString& text, const QFont& fon
   p.setFont(font);
   const QFontMetricsF metrics(font);
   QRectF box(0, 0, metrics.horizontalAdvance(text) + 4, metrics.height());
-  if (align & Qt::AlignHCenter) box.moveCenter(at);
-  else if (align & Qt::AlignRight) box.moveTopRight(at - QPointF(0, box.height() / 2));
-  else box.moveTopLeft(at - QPointF(0, box.height() / 2));
+  if (align & Qt::AlignHCenter)
+    box.moveCenter(at);
+  else if (align & Qt::AlignRight)
+    box.moveTopRight(at - QPointF(0, box.height() / 2));
+  else
+    box.moveTopLeft(at - QPointF(0, box.height() / 2));
   if (box.left() < inside.left() + 4) box.moveLeft(inside.left() + 4);
   if (box.right() > inside.right() - 4) box.moveRight(inside.right() - 4);
   p.setPen(colour);
@@ -61,8 +64,10 @@ SectionGeometry::SectionGeometry(const Plan& plan, const QRectF& area) : m_plan(
   bool first = true;
   for (const Point& p : s.outline()) {
     const QPointF q = at(p.x_m, p.y_m);
-    if (first) m_outline.moveTo(q);
-    else m_outline.lineTo(q);
+    if (first)
+      m_outline.moveTo(q);
+    else
+      m_outline.lineTo(q);
     first = false;
   }
 }
@@ -100,7 +105,8 @@ Handle SectionGeometry::hit(const QPointF& point) const {
   return best;
 }
 
-void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const std::optional<SectionMoment>& moment, const QString& title, const QString& subtitle, const Theme& theme, const Units& units, Handle hovered) {
+void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const std::optional<SectionMoment>& moment, const QString& title,
+                  const QString& subtitle, const Theme& theme, const Units& units, Handle hovered) {
   const QRectF area = g.area();
   p.save();
   p.setClipRect(area);
@@ -108,7 +114,10 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
 
   // sky by the light there is, never quite black
   const double light = moment ? std::clamp(moment->sun_W_m2 / 350.0, 0.0, 1.0) : 0.15;
-  const auto blend = [&](const QColor& a, const QColor& b, double s) { return QColor(static_cast<int>(a.red() + (b.red() - a.red()) * s), static_cast<int>(a.green() + (b.green() - a.green()) * s), static_cast<int>(a.blue() + (b.blue() - a.blue()) * s)); };
+  const auto blend = [&](const QColor& a, const QColor& b, double s) {
+    return QColor(static_cast<int>(a.red() + (b.red() - a.red()) * s), static_cast<int>(a.green() + (b.green() - a.green()) * s),
+                  static_cast<int>(a.blue() + (b.blue() - a.blue()) * s));
+  };
   const QColor day = theme.dark ? QColor("#54707F") : QColor("#A9C0CC");
   QLinearGradient sky(area.topLeft(), QPointF(area.left(), g.ground()));
   sky.setColorAt(0, blend(theme.skyNight, day, light * 0.8));
@@ -124,13 +133,16 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
       const double from = i == 0 ? 0.0 : 0.5 * (moment->soilDepth_m[i - 1] + moment->soilDepth_m[i]);
       const double to = i + 1 < moment->soil_C.size() ? 0.5 * (moment->soilDepth_m[i] + moment->soilDepth_m[i + 1]) : shownDepth;
       const QColor earth = blend(theme.soilTop, theme.soilDeep, from / shownDepth);
-      p.fillRect(QRectF(area.left(), g.ground() + soilHeight * from / shownDepth, area.width(), soilHeight * (to - from) / shownDepth + 1), blend(earth, theme.warmth(moment->soil_C[i]), 0.28));
+      p.fillRect(QRectF(area.left(), g.ground() + soilHeight * from / shownDepth, area.width(), soilHeight * (to - from) / shownDepth + 1),
+                 blend(earth, theme.warmth(moment->soil_C[i]), 0.28));
     }
     for (const double depth : {0.06, 0.28, 0.80}) {
       std::size_t best = 0;
       for (std::size_t i = 0; i < moment->soilDepth_m.size(); ++i)
         if (std::abs(moment->soilDepth_m[i] - depth) < std::abs(moment->soilDepth_m[best] - depth)) best = i;
-      label(p, {area.left() + 12, g.ground() + std::max(soilHeight * moment->soilDepth_m[best] / shownDepth, 12.0)}, tr("soil %1 deep  %2").arg(units.text(Quantity::length, moment->soilDepth_m[best]), units.text(Quantity::temperature, moment->soil_C[best])), textFont(8.5), onSky, Qt::AlignLeft, area);
+      label(p, {area.left() + 12, g.ground() + std::max(soilHeight * moment->soilDepth_m[best] / shownDepth, 12.0)},
+            tr("soil %1 deep  %2").arg(units.text(Quantity::length, moment->soilDepth_m[best]), units.text(Quantity::temperature, moment->soil_C[best])),
+            textFont(8.5), onSky, Qt::AlignLeft, area);
     }
   } else {
     p.fillRect(QRectF(area.left(), g.ground(), area.width(), soilHeight), theme.soilTop);
@@ -169,7 +181,10 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
   for (std::size_t b = 0; b < plan.barrels.size(); ++b) {
     const QRectF r = g.barrelsRect(b);
     const bool lit = hovered == Handle::barrels && b == 0;
-    const QColor body = plan.barrels[b].colour == BarrelColour::white ? QColor("#E9E4DA") : plan.barrels[b].colour == BarrelColour::bare ? QColor("#A8A8A2") : plan.barrels[b].colour == BarrelColour::blue ? theme.woad : QColor("#3A3430");
+    const QColor body = plan.barrels[b].colour == BarrelColour::white  ? QColor("#E9E4DA")
+                        : plan.barrels[b].colour == BarrelColour::bare ? QColor("#A8A8A2")
+                        : plan.barrels[b].colour == BarrelColour::blue ? theme.woad
+                                                                       : QColor("#3A3430");
     p.setPen(QPen(lit ? theme.weld : theme.ink, lit ? 2.5 : 1.2));
     p.setBrush(body);
     p.drawRoundedRect(r, 4, 4);
@@ -181,7 +196,9 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
     }
     p.setPen(QPen(theme.ink, 0.8));
     for (const double y : {0.33, 0.66}) p.drawLine(QPointF(r.left(), r.top() + r.height() * y), QPointF(r.right(), r.top() + r.height() * y));
-    const QString text = moment && b < moment->barrels_C.size() ? tr("%1 barrels  %2").arg(plan.barrels[b].count).arg(units.text(Quantity::temperature, moment->barrels_C[b])) : tr("%1 barrels").arg(plan.barrels[b].count);
+    const QString text = moment && b < moment->barrels_C.size()
+                             ? tr("%1 barrels  %2").arg(plan.barrels[b].count).arg(units.text(Quantity::temperature, moment->barrels_C[b]))
+                             : tr("%1 barrels").arg(plan.barrels[b].count);
     const double half = plan.house.shape.width_m / 2.0;
     label(p, {r.center().x(), r.top() - 10}, text, textFont(9, true), inkOnAir, Qt::AlignHCenter, QRectF(g.at(-half, 1), g.at(half, 0)));
   }
@@ -189,15 +206,25 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
   if (moment) {
     label(p, centre - QPointF(0, 12), units.text(Quantity::temperature, moment->air_C), textFont(22, true), inkOnAir, Qt::AlignHCenter, area);
     label(p, centre + QPointF(0, 14), tr("house air"), textFont(9), inkOnAir, Qt::AlignHCenter, area);
-    if (moment->heater_W > 1.0) label(p, centre + QPointF(0, 32), tr("heater %1").arg(units.text(Quantity::power, moment->heater_W)), textFont(9, true), inkOnAir, Qt::AlignHCenter, area);
+    if (moment->heater_W > 1.0)
+      label(p, centre + QPointF(0, 32), tr("heater %1").arg(units.text(Quantity::power, moment->heater_W)), textFont(9, true), inkOnAir, Qt::AlignHCenter,
+            area);
 
     // ribbons: the widest is 26 px and the rest in proportion to it; heat coming in is lichen and points inwards
     double widest = 500.0;
     for (const double w : moment->loss_W) widest = std::max(widest, std::abs(w));
     const double half = plan.house.shape.width_m / 2.0;
     const HouseShape& s = plan.house.shape;
-    struct Way { Part part; QPointF in, out; double bend; QPointF text; Qt::Alignment align; QString name; };
-    const QPointF ridge = g.at(s.kind == ShapeKind::leanTo ? 0.0 : -0.12 * s.width_m, s.kind == ShapeKind::leanTo ? (s.eave_m + s.ridge_m) / 2 : s.ridge_m - 0.02 * s.width_m);
+    struct Way {
+      Part part;
+      QPointF in, out;
+      double bend;
+      QPointF text;
+      Qt::Alignment align;
+      QString name;
+    };
+    const QPointF ridge =
+        g.at(s.kind == ShapeKind::leanTo ? 0.0 : -0.12 * s.width_m, s.kind == ShapeKind::leanTo ? (s.eave_m + s.ridge_m) / 2 : s.ridge_m - 0.02 * s.width_m);
     const QPointF left = g.at(-half, s.eave_m * 0.55);
     const QPointF right = g.at(half * (s.kind == ShapeKind::leanTo ? 1.0 : 0.93), s.eave_m + 0.22 * s.rise_m());
     const QPointF rightLow = g.at(half, s.eave_m * 0.45);
@@ -215,11 +242,14 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
       const double w = moment->loss_W[static_cast<std::size_t>(way.part)];
       if (std::abs(w) < 20.0) continue;
       const double width = std::max(2.5, 26.0 * std::abs(w) / widest);
-      if (w > 0) ribbon(p, way.in, way.out, way.bend, width, theme.dark ? QColor("#C25A48") : theme.madder);
-      else ribbon(p, way.out, way.in, -way.bend, width, theme.dark ? theme.lichen : QColor("#8FA862"));
+      if (w > 0)
+        ribbon(p, way.in, way.out, way.bend, width, theme.dark ? QColor("#C25A48") : theme.madder);
+      else
+        ribbon(p, way.out, way.in, -way.bend, width, theme.dark ? theme.lichen : QColor("#8FA862"));
       label(p, way.text, way.name + QStringLiteral(" ") + units.text(Quantity::power, std::abs(w)), textFont(9, true), onSky, way.align, area);
     }
-    if (const double w = moment->loss_W[static_cast<std::size_t>(Part::vents)]; w > 20.0) label(p, g.at(0, s.ridge_m) + QPointF(-10, -58), tr("vents %1").arg(units.text(Quantity::power, w)), textFont(9, true), onSky, Qt::AlignRight, area);
+    if (const double w = moment->loss_W[static_cast<std::size_t>(Part::vents)]; w > 20.0)
+      label(p, g.at(0, s.ridge_m) + QPointF(-10, -58), tr("vents %1").arg(units.text(Quantity::power, w)), textFont(9, true), onSky, Qt::AlignRight, area);
   }
 
   // handles: rings, larger under the pointer

@@ -52,6 +52,7 @@ private:
   QPainterPath m_outline;
 };
 
-void paintSection(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const QString& title, const QString& subtitle, const Theme& theme, const Units& units, Handle hovered);
+void paintSection(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const QString& title,
+                  const QString& subtitle, const Theme& theme, const Units& units, Handle hovered);
 
 } // namespace muffle

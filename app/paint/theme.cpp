@@ -17,12 +17,14 @@ QColor mix(const QColor& a, const QColor& b, double share) {
 } // namespace
 
 const Theme& Theme::wool_() {
-  static const Theme t{"#EFE7DA", "#FBF7F0", "#2D241E", "#6F6458", "#D9CDBA", "#3A6A8C", "#D9A93B", "#A8392C", "#5F7A3C", "#243848", "#7C98AC", "#8A7256", "#5A4634", false};
+  static const Theme t{"#EFE7DA", "#FBF7F0", "#2D241E", "#6F6458", "#D9CDBA", "#3A6A8C", "#D9A93B",
+                       "#A8392C", "#5F7A3C", "#243848", "#7C98AC", "#8A7256", "#5A4634", false};
   return t;
 }
 
 const Theme& Theme::lamp() {
-  static const Theme t{"#211B17", "#2C2520", "#F0E6D8", "#B5A794", "#4A4038", "#7FB0D0", "#D9B65C", "#DE7462", "#A3BF78", "#121C25", "#3C5364", "#6B5844", "#43352A", true};
+  static const Theme t{"#211B17", "#2C2520", "#F0E6D8", "#B5A794", "#4A4038", "#7FB0D0", "#D9B65C",
+                       "#DE7462", "#A3BF78", "#121C25", "#3C5364", "#6B5844", "#43352A", true};
   return t;
 }
 
@@ -49,13 +51,20 @@ QPalette Theme::palette() const {
 
 QString Theme::styleSheet() const {
   return QStringLiteral(
-             "QMenuBar,QMenu{background:%1;color:%2;}QMenuBar::item{padding:4px 11px;background:transparent;}QMenuBar::item:selected,QMenu::item:selected{background:%3;color:%2;}QMenu{border:1px solid %3;}QMenu::item{padding:5px 24px 5px 18px;}"
-             "QPushButton{background:%4;color:%2;border:1px solid %3;border-radius:4px;padding:5px 12px;}QPushButton:hover{border-color:%5;}QPushButton:focus{border:2px solid %5;padding:4px 11px;}QPushButton:disabled{color:%6;}"
-             "QLineEdit,QComboBox,QPlainTextEdit,QSpinBox{background:%1;color:%2;border:1px solid %3;border-radius:3px;padding:3px 6px;}QLineEdit:focus,QComboBox:focus{border:1px solid %5;}QComboBox QAbstractItemView{background:%1;color:%2;selection-background-color:%3;selection-color:%2;}"
+             "QMenuBar,QMenu{background:%1;color:%2;}QMenuBar::item{padding:4px "
+             "11px;background:transparent;}QMenuBar::item:selected,QMenu::item:selected{background:%3;color:%2;}QMenu{border:1px solid "
+             "%3;}QMenu::item{padding:5px 24px 5px 18px;}"
+             "QPushButton{background:%4;color:%2;border:1px solid %3;border-radius:4px;padding:5px "
+             "12px;}QPushButton:hover{border-color:%5;}QPushButton:focus{border:2px solid %5;padding:4px 11px;}QPushButton:disabled{color:%6;}"
+             "QLineEdit,QComboBox,QPlainTextEdit,QSpinBox{background:%1;color:%2;border:1px solid %3;border-radius:3px;padding:3px "
+             "6px;}QLineEdit:focus,QComboBox:focus{border:1px solid %5;}QComboBox "
+             "QAbstractItemView{background:%1;color:%2;selection-background-color:%3;selection-color:%2;}"
              "QToolTip{background:%1;color:%2;border:1px solid %3;padding:4px;}QScrollArea,QScrollArea>QWidget>QWidget{background:transparent;border:none;}"
-             "QTableView{background:%1;color:%2;gridline-color:%3;border:none;selection-background-color:%3;selection-color:%2;}QHeaderView::section{background:%4;color:%6;border:none;border-bottom:1px solid %3;padding:3px 6px;}"
+             "QTableView{background:%1;color:%2;gridline-color:%3;border:none;selection-background-color:%3;selection-color:%2;}QHeaderView::section{"
+             "background:%4;color:%6;border:none;border-bottom:1px solid %3;padding:3px 6px;}"
              "QProgressBar{background:%4;border:1px solid %3;border-radius:3px;text-align:center;color:%2;}QProgressBar::chunk{background:%7;}"
-             "QScrollBar:vertical{background:transparent;width:9px;}QScrollBar::handle:vertical{background:%3;border-radius:4px;min-height:24px;}QScrollBar::add-line,QScrollBar::sub-line{height:0;}"
+             "QScrollBar:vertical{background:transparent;width:9px;}QScrollBar::handle:vertical{background:%3;border-radius:4px;min-height:24px;}QScrollBar::"
+             "add-line,QScrollBar::sub-line{height:0;}"
              "QSlider::groove:horizontal{height:3px;background:%3;}QSlider::handle:horizontal{background:%5;width:13px;margin:-5px 0;border-radius:6px;}")
       .arg(wool.name(), ink.name(), seam.name(), oat.name(), madder.name(), fleece.name(), lichen.name());
 }
@@ -68,14 +77,16 @@ QColor Theme::warmth(double c) const {
 
 QColor Theme::margin(double k) const {
   // five yarns to either side, so that neighbouring nights read as knit rather than as a smear
-  if (k < 0.0) return mix(dark ? QColor("#9FC3DA") : QColor("#9DBBCD"), dark ? QColor("#3F7FA8") : QColor("#1F4B6B"), std::min(std::floor(-k / 0.8) / 4.0, 1.0));
+  if (k < 0.0)
+    return mix(dark ? QColor("#9FC3DA") : QColor("#9DBBCD"), dark ? QColor("#3F7FA8") : QColor("#1F4B6B"), std::min(std::floor(-k / 0.8) / 4.0, 1.0));
   const double step = std::min(std::floor(k / 1.2) / 5.0, 1.0);
   const QColor pale = dark ? QColor("#5A4E3C") : QColor("#EBDDB4"), mid = dark ? QColor("#A67C3C") : QColor("#D9A45E");
   return step < 0.5 ? mix(pale, mid, step * 2.0) : mix(mid, madder, (step - 0.5) * 2.0);
 }
 
 void loadFonts() {
-  for (const char* file : {":/fonts/Lato-Regular.ttf", ":/fonts/Lato-Bold.ttf", ":/fonts/Vollkorn-Regular.ttf", ":/fonts/Vollkorn-SemiBold.ttf"}) QFontDatabase::addApplicationFont(QString::fromLatin1(file));
+  for (const char* file : {":/fonts/Lato-Regular.ttf", ":/fonts/Lato-Bold.ttf", ":/fonts/Vollkorn-Regular.ttf", ":/fonts/Vollkorn-SemiBold.ttf"})
+    QFontDatabase::addApplicationFont(QString::fromLatin1(file));
 }
 
 QFont textFont(double points, bool bold) {

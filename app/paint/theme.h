@@ -10,8 +10,8 @@
 namespace muffle {
 
 struct Theme {
-  QColor oat, wool, ink, fleece, seam;  ///< ground, cards, text, quiet text, lines
-  QColor woad, weld, madder, lichen;    ///< cold, between, warm and losing, stored and saved
+  QColor oat, wool, ink, fleece, seam; ///< ground, cards, text, quiet text, lines
+  QColor woad, weld, madder, lichen;   ///< cold, between, warm and losing, stored and saved
   QColor skyNight, skyDusk, soilTop, soilDeep;
   bool dark = false;
 

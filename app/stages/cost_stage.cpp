@@ -23,7 +23,8 @@ double squeezed(double degreeHours) { return std::sqrt(degreeHours); }
 
 FrontierView::FrontierView(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
   setAccessibleName(tr("Cost against cold owed"));
-  for (auto signal : {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+  for (auto signal : {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged})
+    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 QRectF FrontierView::area() const { return {52.0, 12.0, width() - 66.0, height() - 52.0}; }
@@ -38,7 +39,8 @@ QPointF FrontierView::packagePoint(int package) const {
   }
   const SizedPackage& p = all[static_cast<std::size_t>(package)];
   const double pad = std::max((most - least) * 0.05, 1.0);
-  return {area().left() + area().width() * (p.cost.total() - least + pad) / (most - least + 2 * pad), area().bottom() - 6 - (area().height() - 12) * squeezed(p.degreeHours_K_h) / squeezed(cold)};
+  return {area().left() + area().width() * (p.cost.total() - least + pad) / (most - least + 2 * pad),
+          area().bottom() - 6 - (area().height() - 12) * squeezed(p.degreeHours_K_h) / squeezed(cold)};
 }
 
 int FrontierView::packageAt(const QPointF& at) const {
@@ -62,7 +64,11 @@ void FrontierView::paintEvent(QPaintEvent*) {
   if (!s) {
     p.setFont(textFont(10));
     p.setPen(t.fleece);
-    p.drawText(rect().adjusted(0, 10, 0, 0), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop), m_document.plan().measures.empty() ? tr("This plan lists no measures to try.") : tr("Every combination of the plan's %1 measures is run over every logged night; the cheapest that holds is named here, with what the others miss.").arg(m_document.plan().measures.size()));
+    p.drawText(rect().adjusted(0, 10, 0, 0), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop),
+               m_document.plan().measures.empty() ? tr("This plan lists no measures to try.")
+                                                  : tr("Every combination of the plan's %1 measures is run over every logged night; the cheapest that holds is "
+                                                       "named here, with what the others miss.")
+                                                        .arg(m_document.plan().measures.size()));
     return;
   }
   if (!m_document.sizingIsCurrent()) p.setOpacity(0.5);
@@ -72,7 +78,8 @@ void FrontierView::paintEvent(QPaintEvent*) {
   p.drawLine(r.bottomLeft(), r.bottomRight());
   const Units& u = m_document.units();
   double least = 1e300, most = 0.0, cold = 1.0;
-  for (const SizedPackage& k : s->packages) least = std::min(least, k.cost.total()), most = std::max(most, k.cost.total()), cold = std::max(cold, k.degreeHours_K_h);
+  for (const SizedPackage& k : s->packages)
+    least = std::min(least, k.cost.total()), most = std::max(most, k.cost.total()), cold = std::max(cold, k.degreeHours_K_h);
   const double pad = std::max((most - least) * 0.05, 1.0);
   p.setFont(textFont(8.5));
   p.setPen(t.fleece);
@@ -88,8 +95,10 @@ void FrontierView::paintEvent(QPaintEvent*) {
     const double y = r.bottom() - 6 - (r.height() - 12) * squeezed(cold * share) / squeezed(cold);
     p.drawText(QRectF(0, y - 8, 47, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(Quantity::degreeHours, cold * share));
   }
-  p.drawText(QRectF(r.left(), r.bottom() + 19, r.width(), 16), static_cast<int>(Qt::AlignRight), tr("%1 each winter").arg(QString::fromStdString(m_document.plan().prices.currency)));
-  p.drawText(QRectF(r.left() + 6, 0, r.width(), 16), static_cast<int>(Qt::AlignLeft), tr("cold owed, %1 over all logged nights").arg(u.unit(Quantity::degreeHours)));
+  p.drawText(QRectF(r.left(), r.bottom() + 19, r.width(), 16), static_cast<int>(Qt::AlignRight),
+             tr("%1 each winter").arg(QString::fromStdString(m_document.plan().prices.currency)));
+  p.drawText(QRectF(r.left() + 6, 0, r.width(), 16), static_cast<int>(Qt::AlignLeft),
+             tr("cold owed, %1 over all logged nights").arg(u.unit(Quantity::degreeHours)));
   // all plans: filled when they hold, open when they miss; the frontier joined by thread
   for (std::size_t i = 0; i < s->packages.size(); ++i) {
     const QPointF at = packagePoint(static_cast<int>(i));
@@ -141,7 +150,14 @@ bool FrontierView::event(QEvent* e) {
     const int i = packageAt(help->pos());
     if (i >= 0) {
       const SizedPackage& p = m_document.sizing()->packages[static_cast<std::size_t>(i)];
-      QToolTip::showText(help->globalPos(), tr("%1\n%2 %3 each winter, held %4 of %5\n%6").arg(QString::fromStdString(p.label), m_document.units().number(Quantity::money, p.cost.total()), QString::fromStdString(m_document.plan().prices.currency)).arg(p.held).arg(p.nights).arg(QString::fromStdString(whyNot(*m_document.sizing(), i, m_document.sizedPlan()))), this);
+      QToolTip::showText(help->globalPos(),
+                         tr("%1\n%2 %3 each winter, held %4 of %5\n%6")
+                             .arg(QString::fromStdString(p.label), m_document.units().number(Quantity::money, p.cost.total()),
+                                  QString::fromStdString(m_document.plan().prices.currency))
+                             .arg(p.held)
+                             .arg(p.nights)
+                             .arg(QString::fromStdString(whyNot(*m_document.sizing(), i, m_document.sizedPlan()))),
+                         this);
     }
     return true;
   }
@@ -149,7 +165,9 @@ bool FrontierView::event(QEvent* e) {
 }
 
 CostStage::CostStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_frontier(new FrontierView(document, this)), m_search(new QPushButton(this)), m_take(new QPushButton(tr("Make it the plan"), this)), m_progress(new QProgressBar(this)), m_bill(new QLabel(this)), m_lost(new QLabel(this)), m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)), m_hourText(new QLabel(this)) {
+    : StagePage(document, parent), m_frontier(new FrontierView(document, this)), m_search(new QPushButton(this)),
+      m_take(new QPushButton(tr("Make it the plan"), this)), m_progress(new QProgressBar(this)), m_bill(new QLabel(this)), m_lost(new QLabel(this)),
+      m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)), m_hourText(new QLabel(this)) {
   m_body->addWidget(m_frontier, 1);
   m_bill->setWordWrap(true);
   m_bill->setTextFormat(Qt::RichText);
@@ -181,8 +199,10 @@ CostStage::CostStage(Document& document, QWidget* parent)
   row->addStretch();
   m_body->addLayout(row);
   connect(m_search, &QPushButton::clicked, this, [this] {
-    if (m_document.isSizing()) m_document.cancelSizing();
-    else m_document.startSizing();
+    if (m_document.isSizing())
+      m_document.cancelSizing();
+    else
+      m_document.startSizing();
   });
   connect(m_take, &QPushButton::clicked, &document, &Document::takeOther);
   connect(&document, &Document::sizingProgress, this, [this](int done, int of) {
@@ -202,7 +222,8 @@ CostStage::CostStage(Document& document, QWidget* parent)
     connect(slider, &QSlider::sliderMoved, this, live);
     connect(slider, &QSlider::actionTriggered, this, [this, live] { QMetaObject::invokeMethod(this, live, Qt::QueuedConnection); });
   }
-  for (auto signal : {&Document::sizingChanged, &Document::planChanged, &Document::resultChanged, &Document::viewChanged}) connect(&document, signal, this, &CostStage::refresh);
+  for (auto signal : {&Document::sizingChanged, &Document::planChanged, &Document::resultChanged, &Document::viewChanged})
+    connect(&document, signal, this, &CostStage::refresh);
   m_price->setValue(static_cast<int>(std::lround(document.plan().prices.electricity_per_kWh * 100.0)));
   m_hour->setValue(static_cast<int>(document.plan().prices.hour));
   connect(&document, &Document::planChanged, this, [this] {
@@ -228,7 +249,11 @@ void CostStage::refresh() {
   const Sizing* s = m_document.sizing();
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
   const Units& u = m_document.units();
-  setHeading(tr("What holds for least"), s ? tr("%1 plans over %2 nights%3").arg(s->packages.size()).arg(s->packages.front().nights).arg(m_document.sizingIsCurrent() ? QString() : tr(" · the plan has changed since")) : tr("not searched yet"));
+  setHeading(tr("What holds for least"), s ? tr("%1 plans over %2 nights%3")
+                                                 .arg(s->packages.size())
+                                                 .arg(s->packages.front().nights)
+                                                 .arg(m_document.sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
+                                           : tr("not searched yet"));
   m_search->setText(m_document.isSizing() ? tr("Stop") : s ? tr("Search again") : tr("Search"));
   m_search->setEnabled(m_document.weather() && !m_document.plan().measures.empty());
   m_progress->setVisible(m_document.isSizing());
@@ -241,17 +266,25 @@ void CostStage::refresh() {
     return;
   }
   if (s->winner < 0) {
-    m_bill->setText(tr("<b>None of these holds %1 on all but %2 nights.</b> Lower the line, accept some misses, grow something hardier, or add measures.").arg(u.text(Quantity::temperature, m_document.plan().setpoints.hold_C)).arg(m_document.plan().ask.missesAllowed));
+    m_bill->setText(tr("<b>None of these holds %1 on all but %2 nights.</b> Lower the line, accept some misses, grow something hardier, or add measures.")
+                        .arg(u.text(Quantity::temperature, m_document.plan().setpoints.hold_C))
+                        .arg(m_document.plan().ask.missesAllowed));
   } else {
     const SizedPackage& w = s->packages[static_cast<std::size_t>(s->winner)];
-    m_bill->setText(tr("<b>%1</b><br>%2 %3 each winter: power %4, kit %5, %6 h of your work at %7").arg(QString::fromStdString(w.label), u.number(Quantity::money, w.cost.total()), currency, u.number(Quantity::money, w.cost.energy), u.number(Quantity::money, w.cost.kit), u.number(Quantity::hours, w.cost.hours), u.number(Quantity::money, w.cost.hoursMoney)));
+    m_bill->setText(tr("<b>%1</b><br>%2 %3 each winter: power %4, kit %5, %6 h of your work at %7")
+                        .arg(QString::fromStdString(w.label), u.number(Quantity::money, w.cost.total()), currency, u.number(Quantity::money, w.cost.energy),
+                             u.number(Quantity::money, w.cost.kit), u.number(Quantity::hours, w.cost.hours), u.number(Quantity::money, w.cost.hoursMoney)));
   }
   // the next in cost, and what the plan as it is does
   std::vector<int> order(s->packages.size());
   for (std::size_t i = 0; i < order.size(); ++i) order[i] = static_cast<int>(i);
-  std::stable_sort(order.begin(), order.end(), [&](int a, int b) { return s->packages[static_cast<std::size_t>(a)].cost.total() < s->packages[static_cast<std::size_t>(b)].cost.total(); });
+  std::stable_sort(order.begin(), order.end(),
+                   [&](int a, int b) { return s->packages[static_cast<std::size_t>(a)].cost.total() < s->packages[static_cast<std::size_t>(b)].cost.total(); });
   QStringList lines;
-  const auto say = [&](int i) { lines << QStringLiteral("%1: %2").arg(QString::fromStdString(s->packages[static_cast<std::size_t>(i)].label), QString::fromStdString(whyNot(*s, i, m_document.sizedPlan()))); };
+  const auto say = [&](int i) {
+    lines << QStringLiteral("%1: %2").arg(QString::fromStdString(s->packages[static_cast<std::size_t>(i)].label),
+                                          QString::fromStdString(whyNot(*s, i, m_document.sizedPlan())));
+  };
   if (s->winner != 0) say(0);
   for (const int i : order) {
     if (i == s->winner || i == 0 || lines.size() >= 3) continue;

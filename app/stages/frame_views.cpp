@@ -21,7 +21,9 @@ namespace {
 constexpr int kStages = 5;
 constexpr double kKnotSpacing = 168.0;
 
-QString dayText(const Date& d, const QString& format) { return QLocale(QLocale::English).toString(QDate(d.year, static_cast<int>(d.month), static_cast<int>(d.day)), format); }
+QString dayText(const Date& d, const QString& format) {
+  return QLocale(QLocale::English).toString(QDate(d.year, static_cast<int>(d.month), static_cast<int>(d.day)), format);
+}
 
 } // namespace
 
@@ -30,7 +32,8 @@ QString dayText(const Date& d, const QString& format) { return QLocale(QLocale::
 ThreadBar::ThreadBar(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
   setFocusPolicy(Qt::TabFocus);
   setAccessibleName(tr("Stages"));
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::logChanged, &Document::sizingChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::logChanged, &Document::sizingChanged, &Document::viewChanged})
+    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 void ThreadBar::setStage(Document::Stage stage) {
@@ -41,13 +44,19 @@ void ThreadBar::setStage(Document::Stage stage) {
 ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
   const Plan& p = m_document.plan();
   switch (stage) {
-  case Document::Stage::house: return {tr("House"), p.house.blanket ? tr("%1 skin, blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single")) : tr("%1 skin, no blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single")), 1.0};
+  case Document::Stage::house:
+    return {tr("House"),
+            p.house.blanket ? tr("%1 skin, blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single"))
+                            : tr("%1 skin, no blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single")),
+            1.0};
   case Document::Stage::log: {
     if (!m_document.log()) return {tr("Log"), tr("no readings yet"), 0.0};
     int gaps = 0, other = 0;
     for (const LogProblem& problem : m_document.logProblems()) {
-      if (problem.kind != "gap") ++other;
-      else if (problem.to - problem.from < 30 * 86400) ++gaps;
+      if (problem.kind != "gap")
+        ++other;
+      else if (problem.to - problem.from < 30 * 86400)
+        ++gaps;
     }
     const std::size_t winters = m_document.weather() ? m_document.weather()->winters.size() : 0;
     QString line = winters == 1 ? tr("1 winter") : tr("%1 winters").arg(winters);
@@ -59,11 +68,14 @@ ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
     for (const Barrels& b : p.barrels) barrels += b.count;
     return {tr("Stores"), barrels ? tr("%1 water barrels").arg(barrels) : tr("none"), barrels ? 1.0 : 0.0};
   }
-  case Document::Stage::heat: return {tr("Heat"), p.heater && p.heater->power_W > 0 ? tr("heater %1").arg(m_document.units().text(Quantity::power, p.heater->power_W)) : tr("no heater"), p.heater && p.heater->power_W > 0 ? 1.0 : 0.0};
+  case Document::Stage::heat:
+    return {tr("Heat"), p.heater && p.heater->power_W > 0 ? tr("heater %1").arg(m_document.units().text(Quantity::power, p.heater->power_W)) : tr("no heater"),
+            p.heater && p.heater->power_W > 0 ? 1.0 : 0.0};
   case Document::Stage::cost: {
     if (m_document.isSizing()) return {tr("Cost"), tr("searching"), 0.5};
     if (!m_document.sizing()) return {tr("Cost"), tr("not searched yet"), 0.0};
-    return {tr("Cost"), m_document.sizingIsCurrent() ? tr("%1 plans compared").arg(m_document.sizing()->packages.size()) : tr("searched for an older plan"), m_document.sizingIsCurrent() ? 1.0 : 0.5};
+    return {tr("Cost"), m_document.sizingIsCurrent() ? tr("%1 plans compared").arg(m_document.sizing()->packages.size()) : tr("searched for an older plan"),
+            m_document.sizingIsCurrent() ? 1.0 : 0.5};
   }
   }
   return {};
@@ -95,8 +107,10 @@ void ThreadBar::paintEvent(QPaintEvent*) {
     p.setBrush(t.wool);
     p.drawEllipse(at, r, r);
     p.setBrush(t.madder);
-    if (k.filled >= 1.0) p.drawEllipse(at, r, r);
-    else if (k.filled > 0.0) p.drawPie(QRectF(at.x() - r, at.y() - r, 2 * r, 2 * r), 180 * 16, 180 * 16);
+    if (k.filled >= 1.0)
+      p.drawEllipse(at, r, r);
+    else if (k.filled > 0.0)
+      p.drawPie(QRectF(at.x() - r, at.y() - r, 2 * r, 2 * r), 180 * 16, 180 * 16);
     const QRectF name(at.x() + 14, 3, kKnotSpacing - 20, 20);
     p.fillRect(QRectF(name.left() - 2, y - 3, QFontMetricsF(titleFont(11)).horizontalAdvance(k.name) + 6, 7), t.oat);
     p.setFont(titleFont(11.5));
@@ -104,7 +118,8 @@ void ThreadBar::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(name.left(), 11, name.width(), 22), static_cast<int>(Qt::AlignVCenter), k.name);
     p.setFont(textFont(8.8));
     p.setPen(t.fleece);
-    p.drawText(QRectF(name.left(), 33, name.width(), 16), static_cast<int>(Qt::AlignVCenter), QFontMetricsF(textFont(8.8)).elidedText(k.line, Qt::ElideRight, name.width()));
+    p.drawText(QRectF(name.left(), 33, name.width(), 16), static_cast<int>(Qt::AlignVCenter),
+               QFontMetricsF(textFont(8.8)).elidedText(k.line, Qt::ElideRight, name.width()));
     if (here && hasFocus()) {
       p.setPen(QPen(t.ink, 1, Qt::DotLine));
       p.setBrush(Qt::NoBrush);
@@ -120,16 +135,20 @@ void ThreadBar::mousePressEvent(QMouseEvent* e) {
 
 void ThreadBar::keyPressEvent(QKeyEvent* e) {
   const int now = static_cast<int>(m_stage);
-  if (e->key() == Qt::Key_Right && now + 1 < kStages) emit chosen(static_cast<Document::Stage>(now + 1));
-  else if (e->key() == Qt::Key_Left && now > 0) emit chosen(static_cast<Document::Stage>(now - 1));
-  else QWidget::keyPressEvent(e);
+  if (e->key() == Qt::Key_Right && now + 1 < kStages)
+    emit chosen(static_cast<Document::Stage>(now + 1));
+  else if (e->key() == Qt::Key_Left && now > 0)
+    emit chosen(static_cast<Document::Stage>(now - 1));
+  else
+    QWidget::keyPressEvent(e);
 }
 
 // ---- slip -----------------------------------------------------------------------------------------------------------
 
 SlipView::SlipView(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
   setAccessibleName(tr("Slip: what the plan holds and costs"));
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged})
+    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 void SlipView::paintEvent(QPaintEvent*) {
@@ -157,12 +176,15 @@ void SlipView::paintEvent(QPaintEvent*) {
   const Plan& plan = m_document.plan();
   p.setPen(t.ink);
   p.setFont(titleFont(11));
-  p.drawText(QRectF(left, 10, right - left, 22), static_cast<int>(Qt::AlignVCenter), QFontMetricsF(titleFont(11)).elidedText(QString::fromStdString(plan.name), Qt::ElideRight, right - left));
+  p.drawText(QRectF(left, 10, right - left, 22), static_cast<int>(Qt::AlignVCenter),
+             QFontMetricsF(titleFont(11)).elidedText(QString::fromStdString(plan.name), Qt::ElideRight, right - left));
   const Simulation* run = m_document.result();
   if (!run) {
     p.setFont(textFont(9.5));
     p.setPen(t.fleece);
-    p.drawText(QRectF(left, 40, right - left, 120), static_cast<int>(Qt::TextWordWrap), m_document.log() ? tr("Working it out.") : tr("Nights held and costs stand here once a log of nights is in. Drop a CSV on the window, or choose Log."));
+    p.drawText(QRectF(left, 40, right - left, 120), static_cast<int>(Qt::TextWordWrap),
+               m_document.log() ? tr("Working it out.")
+                                : tr("Nights held and costs stand here once a log of nights is in. Drop a CSV on the window, or choose Log."));
     return;
   }
   const Summary& s = run->summary;
@@ -211,7 +233,8 @@ void SlipView::paintEvent(QPaintEvent*) {
     y += 6;
     p.setFont(titleFont(10));
     p.setPen(t.ink);
-    p.drawText(QRectF(left, y, right - left, 34), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop), QFontMetricsF(titleFont(10)).elidedText(tr("against: %1").arg(m_document.otherName()), Qt::ElideRight, 2 * (right - left) - 30));
+    p.drawText(QRectF(left, y, right - left, 34), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop),
+               QFontMetricsF(titleFont(10)).elidedText(tr("against: %1").arg(m_document.otherName()), Qt::ElideRight, 2 * (right - left) - 30));
     y += 36;
     row(tr("holds"), tr("%1 (%2%3)").arg(o.held).arg(o.held >= s.held ? QStringLiteral("+") : QStringLiteral("−")).arg(std::abs(o.held - s.held)));
     row(tr("coldest inside"), u.text(Quantity::temperature, o.coldest_C));
@@ -227,7 +250,8 @@ void SlipView::paintEvent(QPaintEvent*) {
     y += 6;
     p.setFont(textFont(8.5));
     p.setPen(t.fleece);
-    p.drawText(QRectF(left, y, right - left, 48), static_cast<int>(Qt::TextWordWrap), tr("Ctrl+B compares with the cheapest plan that holds, once Cost has searched."));
+    p.drawText(QRectF(left, y, right - left, 48), static_cast<int>(Qt::TextWordWrap),
+               tr("Ctrl+B compares with the cheapest plan that holds, once Cost has searched."));
   }
 }
 
@@ -236,7 +260,8 @@ void SlipView::paintEvent(QPaintEvent*) {
 ScarfView::ScarfView(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("The winters, night by night"));
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged})
+    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 double ScarfView::nightX(double night) const {
@@ -278,7 +303,8 @@ void ScarfView::paintEvent(QPaintEvent*) {
   p.setFont(textFont(8.8));
   p.setPen(t.fleece);
   if (!run || run->nights.empty()) {
-    p.drawText(rect().adjusted(14, 30, -14, -10), static_cast<int>(Qt::AlignLeft | Qt::TextWordWrap), tr("Each logged night becomes one row here, coloured by how far the coldest inside stayed above or below your line."));
+    p.drawText(rect().adjusted(14, 30, -14, -10), static_cast<int>(Qt::AlignLeft | Qt::TextWordWrap),
+               tr("Each logged night becomes one row here, coloured by how far the coldest inside stayed above or below your line."));
     return;
   }
   if (!m_document.isCurrent()) p.setOpacity(0.5);
@@ -293,10 +319,16 @@ void ScarfView::paintEvent(QPaintEvent*) {
         judged += n.judged ? 1 : 0;
         held += n.judged && n.held ? 1 : 0;
       }
-      return tr("%1 to %2: held %3 of %4").arg(dayText(run->nights[static_cast<std::size_t>(a)].date, QStringLiteral("d MMM")), dayText(run->nights[static_cast<std::size_t>(b)].date, QStringLiteral("d MMM"))).arg(held).arg(judged);
+      return tr("%1 to %2: held %3 of %4")
+          .arg(dayText(run->nights[static_cast<std::size_t>(a)].date, QStringLiteral("d MMM")),
+               dayText(run->nights[static_cast<std::size_t>(b)].date, QStringLiteral("d MMM")))
+          .arg(held)
+          .arg(judged);
     }
     const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
-    return tr("%1: inside %2, outside %3%4").arg(dayText(n.date, QStringLiteral("ddd d MMM yyyy")), u.text(Quantity::temperature, n.coldest_C), u.text(Quantity::temperature, n.outsideLow_C), n.judged ? QString() : tr(", not judged: readings are missing"));
+    return tr("%1: inside %2, outside %3%4")
+        .arg(dayText(n.date, QStringLiteral("ddd d MMM yyyy")), u.text(Quantity::temperature, n.coldest_C), u.text(Quantity::temperature, n.outsideLow_C),
+             n.judged ? QString() : tr(", not judged: readings are missing"));
   }();
   // what the colours say: two yarns and the notched one
   double legend = 14 + QFontMetricsF(titleFont(11)).horizontalAdvance(tr("The winter, night by night")) + 18;
@@ -367,7 +399,8 @@ void ScarfView::paintEvent(QPaintEvent*) {
     const bool winterStart = i == 0 || run->nights[i].winter != run->nights[i - 1].winter;
     if (x - lastLabel > 42) {
       p.setFont(textFont(8.5, winterStart));
-      p.drawText(QRectF(x + 2, height() - 19, 90, 15), static_cast<int>(Qt::AlignLeft | Qt::AlignVCenter), dayText(d, winterStart || d.month == 1 ? QStringLiteral("MMM yyyy") : QStringLiteral("MMM")));
+      p.drawText(QRectF(x + 2, height() - 19, 90, 15), static_cast<int>(Qt::AlignLeft | Qt::AlignVCenter),
+                 dayText(d, winterStart || d.month == 1 ? QStringLiteral("MMM yyyy") : QStringLiteral("MMM")));
       lastLabel = x;
     }
     before = d;
@@ -395,11 +428,16 @@ void ScarfView::mouseMoveEvent(QMouseEvent* e) {
 void ScarfView::keyPressEvent(QKeyEvent* e) {
   const bool extend = e->modifiers() & Qt::ShiftModifier;
   const int step = e->modifiers() & Qt::ControlModifier ? 7 : 1;
-  if (e->key() == Qt::Key_Left) m_document.selectNight(m_document.selectedNight() - step, extend);
-  else if (e->key() == Qt::Key_Right) m_document.selectNight(m_document.selectedNight() + step, extend);
-  else if (e->key() == Qt::Key_Home) m_document.selectNight(0, extend);
-  else if (e->key() == Qt::Key_End) m_document.selectNight(1 << 20, extend);
-  else QWidget::keyPressEvent(e);
+  if (e->key() == Qt::Key_Left)
+    m_document.selectNight(m_document.selectedNight() - step, extend);
+  else if (e->key() == Qt::Key_Right)
+    m_document.selectNight(m_document.selectedNight() + step, extend);
+  else if (e->key() == Qt::Key_Home)
+    m_document.selectNight(0, extend);
+  else if (e->key() == Qt::Key_End)
+    m_document.selectNight(1 << 20, extend);
+  else
+    QWidget::keyPressEvent(e);
 }
 
 bool ScarfView::event(QEvent* e) {
@@ -407,7 +445,12 @@ bool ScarfView::event(QEvent* e) {
     const auto* help = static_cast<QHelpEvent*>(e);
     const NightResult& n = m_document.result()->nights[static_cast<std::size_t>(nightAt(help->pos().x()))];
     const Units& u = m_document.units();
-    QToolTip::showText(help->globalPos(), tr("%1\ncoldest inside %2 (%3)\noutside low %4\nheater %5").arg(dayText(n.date, QStringLiteral("ddd d MMM yyyy")), u.text(Quantity::temperature, n.coldest_C), n.judged ? n.held ? tr("held") : tr("missed") : tr("not judged"), u.text(Quantity::temperature, n.outsideLow_C), u.text(Quantity::energy, n.heater_kWh)), this);
+    QToolTip::showText(help->globalPos(),
+                       tr("%1\ncoldest inside %2 (%3)\noutside low %4\nheater %5")
+                           .arg(dayText(n.date, QStringLiteral("ddd d MMM yyyy")), u.text(Quantity::temperature, n.coldest_C),
+                                n.judged ? n.held ? tr("held") : tr("missed") : tr("not judged"), u.text(Quantity::temperature, n.outsideLow_C),
+                                u.text(Quantity::energy, n.heater_kWh)),
+                       this);
     return true;
   }
   return QWidget::event(e);

@@ -27,7 +27,10 @@ protected:
   void keyPressEvent(QKeyEvent*) override;
 
 private:
-  struct Knot { QString name, line; double filled; };
+  struct Knot {
+    QString name, line;
+    double filled;
+  };
   [[nodiscard]] Knot knot(Document::Stage stage) const;
   Document& m_document;
   Document::Stage m_stage = Document::Stage::house;

@@ -23,7 +23,8 @@ constexpr double kTop_px = 14.0, kBottom_px = 18.0;
 Ladder::Ladder(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Ladder of temperatures"));
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::viewChanged})
+    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 double Ladder::yOf(double c) const { return kTop_px + (height() - kTop_px - kBottom_px) * (kHigh_C - c) / (kHigh_C - kLow_C); }
@@ -46,18 +47,22 @@ void Ladder::put(Rung rung, double c) {
   const Units& u = m_document.units();
   const double step = u.fahrenheit ? 1.0 : 0.5;
   c = u.toSi(Quantity::temperature, std::round(u.show(Quantity::temperature, std::clamp(c, kLow_C, kHigh_C)) / step) * step);
-  static const char* const kNames[] = {QT_TR_NOOP("move the vents' rung"), QT_TR_NOOP("move the day setpoint"), QT_TR_NOOP("move the night setpoint"), QT_TR_NOOP("move the line to hold")};
-  const auto why = m_document.edit(tr(kNames[rung]), [&](Plan& p) {
-    switch (rung) {
-    case vents:
-      p.house.ventFull_C += c - p.house.ventOpens_C;
-      p.house.ventOpens_C = c;
-      break;
-    case day: p.setpoints.day_C = c; break;
-    case night: p.setpoints.night_C = c; break;
-    default: p.setpoints.hold_C = c;
-    }
-  }, 40 + rung);
+  static const char* const kNames[] = {QT_TR_NOOP("move the vents' rung"), QT_TR_NOOP("move the day setpoint"), QT_TR_NOOP("move the night setpoint"),
+                                       QT_TR_NOOP("move the line to hold")};
+  const auto why = m_document.edit(
+      tr(kNames[rung]),
+      [&](Plan& p) {
+        switch (rung) {
+        case vents:
+          p.house.ventFull_C += c - p.house.ventOpens_C;
+          p.house.ventOpens_C = c;
+          break;
+        case day: p.setpoints.day_C = c; break;
+        case night: p.setpoints.night_C = c; break;
+        default: p.setpoints.hold_C = c;
+        }
+      },
+      40 + rung);
   m_refusal = why.value_or(QString());
   update();
 }
@@ -79,7 +84,8 @@ void Ladder::paintEvent(QPaintEvent*) {
     p.setPen(QPen(t.seam, 1));
     p.drawLine(QPointF(x - 5, y), QPointF(x, y));
     p.setPen(t.fleece);
-    p.drawText(QRectF(0, y - 9, x - 9, 18), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), QString::number(shown, 'f', 0).replace(QLatin1Char('-'), QChar(0x2212)) + QStringLiteral("°"));
+    p.drawText(QRectF(0, y - 9, x - 9, 18), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter),
+               QString::number(shown, 'f', 0).replace(QLatin1Char('-'), QChar(0x2212)) + QStringLiteral("°"));
   }
   // the cold below the line to hold
   QRectF cold(x, yOf(value(hold)), 58, height() - kBottom_px - yOf(value(hold)));
@@ -88,8 +94,13 @@ void Ladder::paintEvent(QPaintEvent*) {
   p.setPen(QPen(t.woad, 1.2));
   for (double k = cold.top() - 60; k < cold.bottom(); k += 8) p.drawLine(QPointF(cold.left(), k + 58), QPointF(cold.right(), k));
   p.restore();
-  struct Text { Rung rung; QString name; QColor colour; };
-  std::vector<Text> rungs{{vents, tr("vents open"), t.lichen}, {day, tr("day setpoint"), t.weld}, {night, tr("night setpoint"), t.madder}, {hold, tr("hold above"), t.woad}};
+  struct Text {
+    Rung rung;
+    QString name;
+    QColor colour;
+  };
+  std::vector<Text> rungs{
+      {vents, tr("vents open"), t.lichen}, {day, tr("day setpoint"), t.weld}, {night, tr("night setpoint"), t.madder}, {hold, tr("hold above"), t.woad}};
   std::sort(rungs.begin(), rungs.end(), [&](const Text& a, const Text& b) { return value(a.rung) > value(b.rung); });
   double lastLabel = -100;
   for (const Text& r : rungs) {
@@ -145,12 +156,15 @@ void Ladder::mouseReleaseEvent(QMouseEvent*) {
 void Ladder::keyPressEvent(QKeyEvent* e) {
   const double step = m_document.units().fahrenheit ? 1.0 / 1.8 : 0.5;
   const auto rung = static_cast<Rung>(m_focused);
-  if (e->key() == Qt::Key_Up) put(rung, value(rung) + step);
-  else if (e->key() == Qt::Key_Down) put(rung, value(rung) - step);
+  if (e->key() == Qt::Key_Up)
+    put(rung, value(rung) + step);
+  else if (e->key() == Qt::Key_Down)
+    put(rung, value(rung) - step);
   else if (e->key() == Qt::Key_PageUp || e->key() == Qt::Key_PageDown) {
     m_focused = (m_focused + (e->key() == Qt::Key_PageDown ? 1 : rungCount - 1)) % rungCount;
     update();
-  } else QWidget::keyPressEvent(e);
+  } else
+    QWidget::keyPressEvent(e);
 }
 
 LoadCurve::LoadCurve(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
@@ -171,7 +185,8 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   if (!run || size <= 0.0) {
     p.setFont(textFont(9));
     p.setPen(t.fleece);
-    p.drawText(QRectF(0, 26, width(), 60), static_cast<int>(Qt::TextWordWrap), size <= 0.0 ? tr("No heater: give it a size below.") : tr("Import a log of nights first."));
+    p.drawText(QRectF(0, 26, width(), 60), static_cast<int>(Qt::TextWordWrap),
+               size <= 0.0 ? tr("No heater: give it a size below.") : tr("Import a log of nights first."));
     return;
   }
   std::vector<float> load;
@@ -179,7 +194,8 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   std::sort(load.begin(), load.end(), std::greater<>());
   const double hours = static_cast<double>(load.size()) / 6.0 / run->summary.winters;
   const auto running = static_cast<double>(std::count_if(load.begin(), load.end(), [](float w) { return w > 1.0F; })) / 6.0 / run->summary.winters;
-  const auto full = static_cast<double>(std::count_if(load.begin(), load.end(), [&](float w) { return static_cast<double>(w) > 0.995 * size; })) / 6.0 / run->summary.winters;
+  const auto full =
+      static_cast<double>(std::count_if(load.begin(), load.end(), [&](float w) { return static_cast<double>(w) > 0.995 * size; })) / 6.0 / run->summary.winters;
   const QRectF area(44, 30, width() - 54, height() - 108);
   const double topPower = size * 1.12;
   const double span = std::max(running * 1.08, 24.0);
@@ -212,10 +228,14 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   p.drawLine(QPointF(area.left(), y), QPointF(area.right(), y));
   p.setPen(t.ink);
   p.drawText(QRectF(0, y - 8, 41, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(Quantity::power, size));
-  p.drawText(QRectF(area.left() + 4, y - 17, area.width(), 15), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), tr("the heater's size, %1").arg(u.unit(Quantity::power)));
+  p.drawText(QRectF(area.left() + 4, y - 17, area.width(), 15), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter),
+             tr("the heater's size, %1").arg(u.unit(Quantity::power)));
   p.setPen(t.fleece);
   p.setFont(textFont(9));
-  p.drawText(QRectF(0, area.bottom() + 24, width(), 52), static_cast<int>(Qt::TextWordWrap), full > 0.5 ? tr("It runs %1 h and is at full stretch for %2 h: those are the hours that get away.").arg(QLocale().toString(running, 'f', 0), QLocale().toString(full, 'f', 0)) : tr("It runs %1 h and never at full stretch.").arg(QLocale().toString(running, 'f', 0)));
+  p.drawText(QRectF(0, area.bottom() + 24, width(), 52), static_cast<int>(Qt::TextWordWrap),
+             full > 0.5 ? tr("It runs %1 h and is at full stretch for %2 h: those are the hours that get away.")
+                              .arg(QLocale().toString(running, 'f', 0), QLocale().toString(full, 'f', 0))
+                        : tr("It runs %1 h and never at full stretch.").arg(QLocale().toString(running, 'f', 0)));
 }
 
 HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, parent) {
@@ -226,13 +246,22 @@ HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, 
   m_body->addLayout(row, 1);
   auto* fields = new QHBoxLayout;
   fields->setSpacing(22);
-  fields->addWidget(new NumberField(document, {tr("Heater"), Quantity::power, [](const Plan& p) { return p.heater ? p.heater->power_W : 0.0; }, [](Plan& p, double v) {
-                                     if (!p.heater) p.heater = Heater{};
-                                     p.heater->power_W = v;
-                                   }, 0, 1e6, 500, tr("what its plate says; 0 for none")}, this));
-  fields->addWidget(new NumberField(document, {tr("Price of a kWh"), Quantity::price, [](const Plan& p) { return p.prices.electricity_per_kWh; }, [](Plan& p, double v) { p.prices.electricity_per_kWh = v; }, 0, 100, 0.01, tr("from your bill")}, this));
+  fields->addWidget(new NumberField(document,
+                                    {tr("Heater"), Quantity::power, [](const Plan& p) { return p.heater ? p.heater->power_W : 0.0; },
+                                     [](Plan& p, double v) {
+                                       if (!p.heater) p.heater = Heater{};
+                                       p.heater->power_W = v;
+                                     },
+                                     0, 1e6, 500, tr("what its plate says; 0 for none")},
+                                    this));
+  fields->addWidget(new NumberField(document,
+                                    {tr("Price of a kWh"), Quantity::price, [](const Plan& p) { return p.prices.electricity_per_kWh; },
+                                     [](Plan& p, double v) { p.prices.electricity_per_kWh = v; }, 0, 100, 0.01, tr("from your bill")},
+                                    this));
   m_body->addLayout(fields);
-  auto* caution = new QLabel(tr("Heat in the wet: residual-current protection, cables never run coiled, heater clear of film and fleece. Wiring is work for a licensed electrician. Hang a second thermometer with an alarm: a heater can fail while you sleep."), this);
+  auto* caution = new QLabel(tr("Heat in the wet: residual-current protection, cables never run coiled, heater clear of film and fleece. Wiring is work for a "
+                                "licensed electrician. Hang a second thermometer with an alarm: a heater can fail while you sleep."),
+                             this);
   caution->setWordWrap(true);
   caution->setFont(textFont(8.5));
   m_body->addWidget(caution);

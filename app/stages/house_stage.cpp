@@ -36,7 +36,8 @@ QString skinText(const Skin& skin) {
 
 LossBars::LossBars(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
   setAccessibleName(tr("Heat loss by part"));
-  for (auto signal : {&Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+  for (auto signal : {&Document::resultChanged, &Document::selectionChanged, &Document::viewChanged})
+    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 void LossBars::paintEvent(QPaintEvent*) {
@@ -46,17 +47,24 @@ void LossBars::paintEvent(QPaintEvent*) {
   if (!loss) {
     p.setFont(textFont(10));
     p.setPen(t.fleece);
-    p.drawText(rect(), static_cast<int>(Qt::TextWordWrap | Qt::AlignLeft), m_document.log() ? tr("Working it out.") : tr("Import a log of nights, and the way each watt leaves this house is drawn here."));
+    p.drawText(rect(), static_cast<int>(Qt::TextWordWrap | Qt::AlignLeft),
+               m_document.log() ? tr("Working it out.") : tr("Import a log of nights, and the way each watt leaves this house is drawn here."));
     return;
   }
   if (!m_document.isCurrent()) p.setOpacity(0.5);
   const House& h = m_document.plan().house;
   const Units& u = m_document.units();
-  struct Row { Part part; QString name, why; };
-  std::vector<Row> rows{{Part::roof, tr("Roof"), skinText(h.roof)}, {Part::sides, tr("Sides"), skinText(h.sides)}, {Part::ends, tr("End walls"), skinText(h.ends)},
-                        {Part::draughts, tr("Draughts"), tr("%1 changes an hour, calm").arg(u.number(Quantity::airChanges, h.airChanges_per_h))},
-                        {Part::floorEdge, tr("Floor edge"), h.floor.edgeDepth_m > 0 ? tr("skirt %1 down").arg(u.text(Quantity::length, h.floor.edgeDepth_m)) : tr("no skirt")},
-                        {Part::deepGround, tr("Deep ground"), (*loss)[static_cast<int>(Part::deepGround)] < 0 ? tr("gives heat back") : tr("takes heat")}};
+  struct Row {
+    Part part;
+    QString name, why;
+  };
+  std::vector<Row> rows{
+      {Part::roof, tr("Roof"), skinText(h.roof)},
+      {Part::sides, tr("Sides"), skinText(h.sides)},
+      {Part::ends, tr("End walls"), skinText(h.ends)},
+      {Part::draughts, tr("Draughts"), tr("%1 changes an hour, calm").arg(u.number(Quantity::airChanges, h.airChanges_per_h))},
+      {Part::floorEdge, tr("Floor edge"), h.floor.edgeDepth_m > 0 ? tr("skirt %1 down").arg(u.text(Quantity::length, h.floor.edgeDepth_m)) : tr("no skirt")},
+      {Part::deepGround, tr("Deep ground"), (*loss)[static_cast<int>(Part::deepGround)] < 0 ? tr("gives heat back") : tr("takes heat")}};
   if (h.shape.kind == ShapeKind::leanTo) rows.insert(rows.begin() + 3, {Part::backWall, tr("Back wall"), tr("masonry")});
   double largest = 1.0;
   for (const Row& r : rows) largest = std::max(largest, std::abs((*loss)[static_cast<std::size_t>(r.part)]));
@@ -73,7 +81,8 @@ void LossBars::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(0, y + 20, x0 - 8, 16), static_cast<int>(Qt::AlignVCenter), QFontMetricsF(textFont(8.5)).elidedText(r.why, Qt::ElideRight, x0 - 10));
     const double length = std::max(room * std::abs(w) / largest, 1.5);
     const QRectF bar(x0, y + 8, length, 18);
-    if (w >= 0) p.fillRect(bar, t.madder);
+    if (w >= 0)
+      p.fillRect(bar, t.madder);
     else { // gains are hatched as well as green
       p.fillRect(bar, t.lichen);
       p.save();
@@ -98,7 +107,9 @@ HouseStage::HouseStage(Document& document, QWidget* parent) : StagePage(document
   grid->setHorizontalSpacing(22);
   grid->setVerticalSpacing(1);
   m_body->addLayout(grid);
-  const auto shape = [](double HouseShape::*field) { return std::pair{[field](const Plan& p) { return p.house.shape.*field; }, [field](Plan& p, double v) { p.house.shape.*field = v; }}; };
+  const auto shape = [](double HouseShape::*field) {
+    return std::pair{[field](const Plan& p) { return p.house.shape.*field; }, [field](Plan& p, double v) { p.house.shape.*field = v; }};
+  };
   const auto add = [&](int row, int column, NumberField::Spec spec) { grid->addWidget(new NumberField(document, std::move(spec), this), row, column); };
   const auto size = [&](int row, int column, const QString& name, double HouseShape::*field, double min, double max, const QString& source) {
     auto [get, set] = shape(field);
@@ -108,11 +119,16 @@ HouseStage::HouseStage(Document& document, QWidget* parent) : StagePage(document
   size(0, 1, tr("Length"), &HouseShape::length_m, 0.3, 300, tr("your measurement"));
   size(1, 0, tr("Eave"), &HouseShape::eave_m, 0, 12, tr("height of the straight sides"));
   size(1, 1, tr("Ridge"), &HouseShape::ridge_m, 0.1, 15, tr("highest point above the floor"));
-  add(2, 0, {tr("Air changes"), Quantity::airChanges, [](const Plan& p) { return p.house.airChanges_per_h; }, [](Plan& p, double v) { p.house.airChanges_per_h = v; }, 0, 20, 0.1, tr("an hour, shut, in still air: 0.3 tight, 1 usual, 3 draughty")});
-  add(2, 1, {tr("Skirt depth"), Quantity::length, [](const Plan& p) { return p.house.floor.edgeDepth_m; }, [](Plan& p, double v) {
-               p.house.floor.edgeDepth_m = v;
-               p.house.floor.edgeInsulation_m2K_W = v > 0 ? 1.43 : 0.0; // 50 mm of rigid foam
-             }, 0, 3, 0.1, tr("50 mm foam board round the foot; ISO 13370")});
+  add(2, 0,
+      {tr("Air changes"), Quantity::airChanges, [](const Plan& p) { return p.house.airChanges_per_h; }, [](Plan& p, double v) { p.house.airChanges_per_h = v; },
+       0, 20, 0.1, tr("an hour, shut, in still air: 0.3 tight, 1 usual, 3 draughty")});
+  add(2, 1,
+      {tr("Skirt depth"), Quantity::length, [](const Plan& p) { return p.house.floor.edgeDepth_m; },
+       [](Plan& p, double v) {
+         p.house.floor.edgeDepth_m = v;
+         p.house.floor.edgeInsulation_m2K_W = v > 0 ? 1.43 : 0.0; // 50 mm of rigid foam
+       },
+       0, 3, 0.1, tr("50 mm foam board round the foot; ISO 13370")});
   m_shape = new QComboBox(this);
   m_shape->addItems({tr("gable"), tr("round arch"), tr("lean-to")});
   m_shape->setAccessibleName(tr("Shape"));
@@ -133,9 +149,12 @@ HouseStage::HouseStage(Document& document, QWidget* parent) : StagePage(document
     if (auto why = m_document.edit(tr("change the shape"), [&](Plan& p) {
           p.house.shape.kind = static_cast<ShapeKind>(i);
           auto& s = p.house.shape;
-          if (s.kind != ShapeKind::arch) s.eave_m = std::max(s.eave_m, 0.3);
-          else s.ridge_m = std::min(s.ridge_m, s.eave_m + s.width_m / 2.0);
-        })) emit m_document.trouble(*why);
+          if (s.kind != ShapeKind::arch)
+            s.eave_m = std::max(s.eave_m, 0.3);
+          else
+            s.ridge_m = std::min(s.ridge_m, s.eave_m + s.width_m / 2.0);
+        }))
+      emit m_document.trouble(*why);
   });
   const QString names[] = {tr("Roof"), tr("Sides"), tr("Ends")};
   for (int g = 0; g < 3; ++g) {
@@ -144,7 +163,8 @@ HouseStage::HouseStage(Document& document, QWidget* parent) : StagePage(document
     m_skins[g]->setFont(textFont(9.5));
     for (const CoverMaterial& m : coverMaterials()) {
       m_skins[g]->addItem(QString::fromUtf8(m.name.data()), QString::fromUtf8(m.id.data()));
-      m_skins[g]->setItemData(m_skins[g]->count() - 1, tr("%1; %2").arg(QString::fromUtf8(m.range.data()), QString::fromUtf8(m.source.data())), Qt::ToolTipRole);
+      m_skins[g]->setItemData(m_skins[g]->count() - 1, tr("%1; %2").arg(QString::fromUtf8(m.range.data()), QString::fromUtf8(m.source.data())),
+                              Qt::ToolTipRole);
     }
     labelled(3 + (g + 1) / 2, (g + 1) % 2, names[g], m_skins[g]);
     connect(m_skins[g], &QComboBox::activated, this, [this, g](int i) {
@@ -152,14 +172,16 @@ HouseStage::HouseStage(Document& document, QWidget* parent) : StagePage(document
       if (auto why = m_document.edit(tr("change a skin"), [&](Plan& p) {
             Skin* const skins[] = {&p.house.roof, &p.house.sides, &p.house.ends};
             skins[g]->layers.front().material = id;
-          })) emit m_document.trouble(*why);
+          }))
+        emit m_document.trouble(*why);
     });
   }
   auto* caution = new QLabel(tr("Snow and wind load are not calculated here: ask a licensed structural engineer."), this);
   caution->setFont(textFont(8.5));
   caution->setWordWrap(true);
   m_body->addWidget(caution);
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}) connect(&document, signal, this, &HouseStage::refresh);
+  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged})
+    connect(&document, signal, this, &HouseStage::refresh);
   refresh();
 }
 

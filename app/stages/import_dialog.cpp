@@ -21,15 +21,25 @@
 namespace muffle {
 namespace {
 
-struct RoleChoice { Role role; const char* id; const char* name; };
-constexpr RoleChoice kRoles[] = {{Role::outside, "", "outside"}, {Role::room, "house", "house air"}, {Role::soil, "floor", "soil"}, {Role::store, "barrels", "barrels"}, {Role::wind, "", "wind"}, {Role::sun, "", "sun"}, {Role::heater, "1", "heater"}, {Role::humidity, "house", "humidity"}, {Role::rain, "", "rain"}, {Role::note, "", "leave aside"}};
+struct RoleChoice {
+  Role role;
+  const char* id;
+  const char* name;
+};
+constexpr RoleChoice kRoles[] = {{Role::outside, "", "outside"}, {Role::room, "house", "house air"},
+                                 {Role::soil, "floor", "soil"},  {Role::store, "barrels", "barrels"},
+                                 {Role::wind, "", "wind"},       {Role::sun, "", "sun"},
+                                 {Role::heater, "1", "heater"},  {Role::humidity, "house", "humidity"},
+                                 {Role::rain, "", "rain"},       {Role::note, "", "leave aside"}};
 
 constexpr std::size_t kPreviewBytes = 1 << 20;
 
 } // namespace
 
 ImportDialog::ImportDialog(Document& document, QString name, std::string bytes, QWidget* parent)
-    : QDialog(parent), m_document(document), m_name(std::move(name)), m_bytes(std::move(bytes)), m_separator(new QComboBox(this)), m_unit(new QComboBox(this)), m_dates(new QComboBox(this)), m_decimal(new QComboBox(this)), m_recognised(new QLabel(this)), m_columns(new QTableWidget(this)), m_rows(new QTableWidget(this)) {
+    : QDialog(parent), m_document(document), m_name(std::move(name)), m_bytes(std::move(bytes)), m_separator(new QComboBox(this)), m_unit(new QComboBox(this)),
+      m_dates(new QComboBox(this)), m_decimal(new QComboBox(this)), m_recognised(new QLabel(this)), m_columns(new QTableWidget(this)),
+      m_rows(new QTableWidget(this)) {
   setWindowTitle(tr("Import %1").arg(m_name));
   resize(760, 620);
   auto* body = new QVBoxLayout(this);
@@ -139,8 +149,15 @@ void ImportDialog::preview() {
   m_read->log.name = m_name.toStdString();
   const Log& log = m_read->log;
   const TimeZone zone = m_document.zone();
-  QString words = QString::fromStdString(m_read->recognised[0]) + QStringLiteral(". ") + QString::fromStdString(m_read->recognised[1]) + QStringLiteral(".\n") + tr(head.size() < m_bytes.size() ? "the first %1 readings, from %2 to %3" : "%1 readings from %2 to %3").arg(log.time.size()).arg(QString::fromStdString(zone.iso(log.time.front())), QString::fromStdString(zone.iso(log.time.back())));
-  if (m_read->rowsLeftOut || m_read->cellsLeftOut) words += tr("; %1 rows and %2 single readings cannot be read, first: %3").arg(m_read->rowsLeftOut).arg(m_read->cellsLeftOut).arg(QString::fromStdString(m_read->firstProblems.front().text()));
+  QString words = QString::fromStdString(m_read->recognised[0]) + QStringLiteral(". ") + QString::fromStdString(m_read->recognised[1]) + QStringLiteral(".\n") +
+                  tr(head.size() < m_bytes.size() ? "the first %1 readings, from %2 to %3" : "%1 readings from %2 to %3")
+                      .arg(log.time.size())
+                      .arg(QString::fromStdString(zone.iso(log.time.front())), QString::fromStdString(zone.iso(log.time.back())));
+  if (m_read->rowsLeftOut || m_read->cellsLeftOut)
+    words += tr("; %1 rows and %2 single readings cannot be read, first: %3")
+                 .arg(m_read->rowsLeftOut)
+                 .arg(m_read->cellsLeftOut)
+                 .arg(QString::fromStdString(m_read->firstProblems.front().text()));
   m_recognised->setText(words);
   m_columns->setColumnCount(4);
   m_columns->setHorizontalHeaderLabels({tr("heading"), tr("taken for"), tr("unit"), tr("because")});
@@ -183,7 +200,10 @@ void ImportDialog::preview() {
     m_rows->setItem(i, 0, new QTableWidgetItem(QString::fromStdString(zone.iso(log.time[k]))));
     for (std::size_t c = 0; c < log.channels.size(); ++c) {
       const float v = log.channels[c].raw[k];
-      m_rows->setItem(i, static_cast<int>(c) + 1, new QTableWidgetItem(std::isnan(v) ? QStringLiteral("–") : QLocale().toString(static_cast<double>(v), 'f', 2) + QStringLiteral(" ") + QString::fromStdString(log.channels[c].unit())));
+      m_rows->setItem(i, static_cast<int>(c) + 1,
+                      new QTableWidgetItem(std::isnan(v) ? QStringLiteral("–")
+                                                         : QLocale().toString(static_cast<double>(v), 'f', 2) + QStringLiteral(" ") +
+                                                               QString::fromStdString(log.channels[c].unit())));
     }
   }
   m_rows->resizeColumnsToContents();

@@ -13,7 +13,9 @@
 
 namespace muffle {
 
-LogStage::LogStage(Document& document, QWidget* parent) : StagePage(document, parent), m_traces(new Plot(document, this)), m_lift(new Plot(document, this)), m_faults(new QLabel(this)), m_import(new QPushButton(tr("Import a log…"), this)) {
+LogStage::LogStage(Document& document, QWidget* parent)
+    : StagePage(document, parent), m_traces(new Plot(document, this)), m_lift(new Plot(document, this)), m_faults(new QLabel(this)),
+      m_import(new QPushButton(tr("Import a log…"), this)) {
   m_traces->setAccessibleName(tr("Readings"));
   m_lift->setAccessibleName(tr("Lift of each night"));
   m_faults->setFont(textFont(9));
@@ -52,7 +54,8 @@ void LogStage::rebuild() {
   const Log* log = m_document.log();
   if (!log) {
     setHeading(tr("The log"), tr("no readings yet"));
-    m_faults->setText(tr("Drop a logger's CSV on the window, or import one: time, outside and inside temperature are enough. The reading is previewed before anything is kept."));
+    m_faults->setText(tr("Drop a logger's CSV on the window, or import one: time, outside and inside temperature are enough. The reading is previewed before "
+                         "anything is kept."));
     m_traces->hide();
     m_lift->hide();
     return;
@@ -126,8 +129,10 @@ void LogStage::rebuild() {
   for (const Night& n : m_document.logNights()) {
     if (!n.complete || !n.lift_K()) continue;
     const double low = u.show(Quantity::temperature, n.outsideLow->value), lift = u.show(Quantity::difference, *n.lift_K());
-    if (QLatin1String(n.sky()) == QLatin1String("clear")) cx.push_back(low), cy.push_back(lift);
-    else ox.push_back(low), oy.push_back(lift);
+    if (QLatin1String(n.sky()) == QLatin1String("clear"))
+      cx.push_back(low), cy.push_back(lift);
+    else
+      ox.push_back(low), oy.push_back(lift);
   }
   const auto scatter = [&](const QVector<double>& x, const QVector<double>& y, const QCPScatterStyle& style, const QString& name) {
     QCPGraph* g = m_lift->addGraph();
@@ -159,7 +164,9 @@ void LogStage::rebuild() {
       if (std::hypot(dx, dy) < nearest) nearest = std::hypot(dx, dy), best = &n;
     }
     if (!best || nearest > 12) return {};
-    return tr("%1, %2\noutside %3, inside %4, lift %5").arg(QString::fromStdString(isoDate(best->date)), QString::fromLatin1(best->sky()), shown.text(Quantity::temperature, best->outsideLow->value), shown.text(Quantity::temperature, best->insideLow->value), shown.text(Quantity::difference, *best->lift_K()));
+    return tr("%1, %2\noutside %3, inside %4, lift %5")
+        .arg(QString::fromStdString(isoDate(best->date)), QString::fromLatin1(best->sky()), shown.text(Quantity::temperature, best->outsideLow->value),
+             shown.text(Quantity::temperature, best->insideLow->value), shown.text(Quantity::difference, *best->lift_K()));
   };
   m_lift->replot();
 
@@ -167,10 +174,14 @@ void LogStage::rebuild() {
   for (const LogProblem& f : m_document.logProblems()) {
     if (f.kind == "gap" && f.to - f.from > 30 * 86400) continue;
     const QString when = QString::fromStdString(zone.iso(f.from).substr(0, 10));
-    if (f.kind == "gap") faults << tr("%1: %2").arg(when, QString::fromStdString(f.why));
-    else faults << tr("%1, %2: %3").arg(when, QString::fromStdString(f.channel), QString::fromStdString(f.kind == "unit" ? "written in °F, converted" : f.kind));
+    if (f.kind == "gap")
+      faults << tr("%1: %2").arg(when, QString::fromStdString(f.why));
+    else
+      faults << tr("%1, %2: %3").arg(when, QString::fromStdString(f.channel), QString::fromStdString(f.kind == "unit" ? "written in °F, converted" : f.kind));
   }
-  m_faults->setText(faults.isEmpty() ? tr("no faults found") : tr("Set aside, raw readings kept:  %1").arg(faults.mid(0, 8).join(QStringLiteral("  ·  "))) + (faults.size() > 8 ? tr("  and %1 more").arg(faults.size() - 8) : QString()));
+  m_faults->setText(faults.isEmpty() ? tr("no faults found")
+                                     : tr("Set aside, raw readings kept:  %1").arg(faults.mid(0, 8).join(QStringLiteral("  ·  "))) +
+                                           (faults.size() > 8 ? tr("  and %1 more").arg(faults.size() - 8) : QString()));
   showNight();
 }
 

@@ -29,7 +29,8 @@
 namespace muffle {
 
 MainWindow::MainWindow(Document& document, QWidget* parent)
-    : QMainWindow(parent), m_document(document), m_thread(new ThreadBar(document)), m_section(new SectionView(document)), m_instruments(new QStackedWidget), m_cost(new CostStage(document)), m_slip(new SlipView(document)), m_scarf(new ScarfView(document)), m_status(new QLabel) {
+    : QMainWindow(parent), m_document(document), m_thread(new ThreadBar(document)), m_section(new SectionView(document)), m_instruments(new QStackedWidget),
+      m_cost(new CostStage(document)), m_slip(new SlipView(document)), m_scarf(new ScarfView(document)), m_status(new QLabel) {
   setAcceptDrops(true);
   resize(1280, 800);
   auto* centre = new QWidget(this);
@@ -112,7 +113,8 @@ void MainWindow::buildMenus() {
 
   auto* view = menuBar()->addMenu(tr("&View"));
   const QString names[] = {tr("House"), tr("Log"), tr("Stores"), tr("Heat"), tr("Cost")};
-  for (int i = 0; i < 5; ++i) view->addAction(names[i], QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this, [this, i] { showStage(static_cast<Document::Stage>(i)); });
+  for (int i = 0; i < 5; ++i)
+    view->addAction(names[i], QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this, [this, i] { showStage(static_cast<Document::Stage>(i)); });
   view->addSeparator();
   const auto toggle = [&](const QString& name, const QString& key, auto get, auto set) {
     QAction* a = view->addAction(name);
@@ -123,21 +125,28 @@ void MainWindow::buildMenus() {
     connect(&m_document, &Document::viewChanged, a, refresh);
     refresh();
   };
-  toggle(tr("Degrees Fahrenheit"), tr("Ctrl+Shift+F"), [this] { return m_document.units().fahrenheit; }, [this](bool on) {
-    Units u = m_document.units();
-    u.fahrenheit = on;
-    m_document.setUnits(u);
-  });
-  toggle(tr("Feet, gallons and BTU"), tr("Ctrl+Shift+M"), [this] { return m_document.units().feet; }, [this](bool on) {
-    Units u = m_document.units();
-    u.feet = on;
-    m_document.setUnits(u);
-  });
-  toggle(tr("By lamp (dark)"), tr("Ctrl+L"), [this] { return m_document.isDark(); }, [this](bool on) { m_document.setDark(on); });
+  toggle(
+      tr("Degrees Fahrenheit"), tr("Ctrl+Shift+F"), [this] { return m_document.units().fahrenheit; },
+      [this](bool on) {
+        Units u = m_document.units();
+        u.fahrenheit = on;
+        m_document.setUnits(u);
+      });
+  toggle(
+      tr("Feet, gallons and BTU"), tr("Ctrl+Shift+M"), [this] { return m_document.units().feet; },
+      [this](bool on) {
+        Units u = m_document.units();
+        u.feet = on;
+        m_document.setUnits(u);
+      });
+  toggle(
+      tr("By lamp (dark)"), tr("Ctrl+L"), [this] { return m_document.isDark(); }, [this](bool on) { m_document.setDark(on); });
 
   auto* help = menuBar()->addMenu(tr("&Help"));
   help->addAction(tr("&About Muffle"), this, [this] {
-    QMessageBox::about(this, tr("About Muffle"), tr("Muffle sizes winter heating for greenhouses against logged nights.\n\nIts figures are estimates from a model and your readings. They do not replace local codes or licensed people.\n\nGPL-3.0-or-later."));
+    QMessageBox::about(this, tr("About Muffle"),
+                       tr("Muffle sizes winter heating for greenhouses against logged nights.\n\nIts figures are estimates from a model and your readings. "
+                          "They do not replace local codes or licensed people.\n\nGPL-3.0-or-later."));
   });
 }
 
@@ -170,7 +179,8 @@ void MainWindow::refreshStatus() {
   if (!m_document.isCurrent()) return;
   const Summary& s = run->summary;
   const Weather& w = *m_document.weather();
-  QStringList parts{tr("%1 steps simulated in %2 ms").arg(QLocale().toString(static_cast<int>(s.steps))).arg(s.run_ms, 0, 'f', 0), tr("energy balance closes to %1 of the heat moved").arg(s.closure, 0, 'e', 0)};
+  QStringList parts{tr("%1 steps simulated in %2 ms").arg(QLocale().toString(static_cast<int>(s.steps))).arg(s.run_ms, 0, 'f', 0),
+                    tr("energy balance closes to %1 of the heat moved").arg(s.closure, 0, 'e', 0)};
   if (w.sunEstimatedDays) parts << tr("sun estimated from the day's swing on %1 of %2 days").arg(w.sunEstimatedDays).arg(w.days);
   parts << tr("wind %1").arg(QString::fromLatin1(inputKindText(w.wind))) << tr("sky estimated");
   say(parts.join(QStringLiteral("  ·  ")));
@@ -239,7 +249,8 @@ void MainWindow::dropEvent(QDropEvent* e) {
     if (const auto why = m_document.openBook(path, false)) say(*why);
     return;
   }
-  QMetaObject::invokeMethod(this, [this, path] { importFile(path); }, Qt::QueuedConnection); // let the drag end before a dialog opens
+  QMetaObject::invokeMethod(
+      this, [this, path] { importFile(path); }, Qt::QueuedConnection); // let the drag end before a dialog opens
 }
 
 } // namespace muffle

@@ -11,7 +11,8 @@
 
 namespace muffle {
 
-NumberField::NumberField(Document& document, Spec spec, QWidget* parent) : QWidget(parent), m_document(document), m_spec(std::move(spec)), m_editor(new QLineEdit(this)) {
+NumberField::NumberField(Document& document, Spec spec, QWidget* parent)
+    : QWidget(parent), m_document(document), m_spec(std::move(spec)), m_editor(new QLineEdit(this)) {
   setFocusPolicy(Qt::StrongFocus);
   setCursor(Qt::IBeamCursor);
   setAccessibleName(m_spec.label);
@@ -49,7 +50,8 @@ void NumberField::paintEvent(QPaintEvent*) {
     }
     p.setFont(textFont(10.5, true));
     p.setPen(t.ink);
-    p.drawText(r.adjusted(4, 0, -6, 0), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight), m_document.units().text(m_spec.quantity, m_spec.get(m_document.plan())));
+    p.drawText(r.adjusted(4, 0, -6, 0), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight),
+               m_document.units().text(m_spec.quantity, m_spec.get(m_document.plan())));
   }
   if (!m_error.isEmpty()) {
     p.setFont(textFont(8.5));
@@ -71,8 +73,11 @@ void NumberField::put(double si, bool merge) {
     return;
   }
   const auto set = m_spec.set;
-  if (const auto why = m_document.edit(tr("change %1").arg(m_spec.label.toLower()), [&](Plan& p) { set(p, si); }, merge ? static_cast<int>(qHash(m_spec.label) & 0xFFFF) + 100 : -1)) refuse(*why);
-  else refuse({});
+  if (const auto why = m_document.edit(
+          tr("change %1").arg(m_spec.label.toLower()), [&](Plan& p) { set(p, si); }, merge ? static_cast<int>(qHash(m_spec.label) & 0xFFFF) + 100 : -1))
+    refuse(*why);
+  else
+    refuse({});
 }
 
 void NumberField::beginTyping() {
@@ -91,8 +96,11 @@ void NumberField::commit() {
   const auto value = m_document.units().parse(m_spec.quantity, m_editor->text());
   m_editor->hide();
   setFocus();
-  if (!value) refuse(tr("\"%1\" cannot be read; type a number such as %2").arg(m_editor->text().left(20), m_document.units().text(m_spec.quantity, m_spec.get(m_document.plan()))));
-  else put(*value, false);
+  if (!value)
+    refuse(tr("\"%1\" cannot be read; type a number such as %2")
+               .arg(m_editor->text().left(20), m_document.units().text(m_spec.quantity, m_spec.get(m_document.plan()))));
+  else
+    put(*value, false);
 }
 
 void NumberField::mousePressEvent(QMouseEvent*) { beginTyping(); }
@@ -106,10 +114,14 @@ void NumberField::wheelEvent(QWheelEvent* e) {
 }
 
 void NumberField::keyPressEvent(QKeyEvent* e) {
-  if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter || e->key() == Qt::Key_F2) beginTyping();
-  else if (e->key() == Qt::Key_Up) put(m_spec.get(m_document.plan()) + m_spec.nudge, true);
-  else if (e->key() == Qt::Key_Down) put(m_spec.get(m_document.plan()) - m_spec.nudge, true);
-  else QWidget::keyPressEvent(e);
+  if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter || e->key() == Qt::Key_F2)
+    beginTyping();
+  else if (e->key() == Qt::Key_Up)
+    put(m_spec.get(m_document.plan()) + m_spec.nudge, true);
+  else if (e->key() == Qt::Key_Down)
+    put(m_spec.get(m_document.plan()) - m_spec.nudge, true);
+  else
+    QWidget::keyPressEvent(e);
 }
 
 bool NumberField::eventFilter(QObject* o, QEvent* e) {

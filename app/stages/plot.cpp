@@ -61,7 +61,10 @@ void Plot::contextMenuEvent(QContextMenuEvent* e) {
   };
   menu.addAction(tr("Export PNG…"), this, [this, save] { save(tr("Picture (*.png)"), [this](const QString& f) { return savePng(f, 0, 0, 2.0); }); });
   menu.addAction(tr("Export PDF…"), this, [this, save] { save(tr("Document (*.pdf)"), [this](const QString& f) { return savePdf(f); }); });
-  if (numbers) menu.addAction(tr("Export numbers as CSV…"), this, [this, save] { save(tr("Table (*.csv)"), [this](const QString& f) { return static_cast<bool>(writeFile(f.toStdString(), numbers().toStdString())); }); });
+  if (numbers)
+    menu.addAction(tr("Export numbers as CSV…"), this, [this, save] {
+      save(tr("Table (*.csv)"), [this](const QString& f) { return static_cast<bool>(writeFile(f.toStdString(), numbers().toStdString())); });
+    });
   menu.addAction(tr("Show all"), this, [this] {
     rescaleAxes();
     replot();

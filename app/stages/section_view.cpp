@@ -15,7 +15,8 @@ SectionView::SectionView(Document& document, QWidget* parent) : QWidget(parent),
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Cross-section of the house"));
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
+  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged})
+    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 SectionGeometry SectionView::geometry() const { return {m_document.plan(), QRectF(0, 0, width(), height() - 46)}; }
@@ -53,7 +54,8 @@ void SectionView::paintEvent(QPaintEvent*) {
   p.fillRect(rect(), t.wool);
   const auto moment = sectionMoment();
   const Units& u = m_document.units();
-  QString title = tr("%1 by %2 cross-section").arg(u.text(Quantity::length, m_document.plan().house.shape.width_m), u.text(Quantity::length, m_document.plan().house.shape.length_m));
+  QString title = tr("%1 by %2 cross-section")
+                      .arg(u.text(Quantity::length, m_document.plan().house.shape.width_m), u.text(Quantity::length, m_document.plan().house.shape.length_m));
   QString subtitle = tr("no log yet: drop a CSV on the window");
   if (const auto at = m_document.moment(); at && moment) {
     const UtcSeconds utc = m_document.weather()->winters[at->winter].time(at->step);
@@ -61,7 +63,9 @@ void SectionView::paintEvent(QPaintEvent*) {
     const QDateTime when = QDateTime::fromSecsSinceEpoch(utc + offset, Qt::UTC);
     title = tr("Cross-section at %1").arg(QLocale(QLocale::English).toString(when, QStringLiteral("hh:mm, ddd d MMM yyyy")));
     const QString sky = moment->cloud < 0.35 ? tr("clear") : moment->cloud < 0.75 ? tr("part cloud") : tr("cloudy");
-    subtitle = tr("outside %1 · wind %2 · %3, sky %4").arg(u.text(Quantity::temperature, moment->outside_C), u.text(Quantity::speed, moment->wind_m_s), sky, u.text(Quantity::temperature, moment->sky_C));
+    subtitle = tr("outside %1 · wind %2 · %3, sky %4")
+                   .arg(u.text(Quantity::temperature, moment->outside_C), u.text(Quantity::speed, moment->wind_m_s), sky,
+                        u.text(Quantity::temperature, moment->sky_C));
   }
   paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged != Handle::none ? m_dragged : m_hovered);
   if (!m_refusal.isEmpty()) {
@@ -112,8 +116,10 @@ void SectionView::mousePressEvent(QMouseEvent* e) {
   m_pressed = e->position();
   m_dragStart = m_document.plan();
   m_dragScale = geometry().scale(); // the drawing rescales as the house grows; the drag keeps the scale it began with
-  if (m_dragged != Handle::none) m_document.finishEdit();
-  else if (geometry().outline().contains(e->position())) emit pointed(Document::Stage::house);
+  if (m_dragged != Handle::none)
+    m_document.finishEdit();
+  else if (geometry().outline().contains(e->position()))
+    emit pointed(Document::Stage::house);
 }
 
 void SectionView::drag(const QPointF& to) {
@@ -124,16 +130,27 @@ void SectionView::drag(const QPointF& to) {
   std::optional<QString> why;
   const int id = 10 + static_cast<int>(m_dragged);
   switch (m_dragged) {
-  case Handle::ridge: why = m_document.edit(tr("move the ridge"), [&](Plan& p) { p.house.shape.ridge_m = centimetres(s.ridge_m + dy); }, id); break;
-  case Handle::eave:
-    why = m_document.edit(tr("move the eave"), [&](Plan& p) {
-      p.house.shape.eave_m = std::max(centimetres(s.eave_m + dy), 0.0);
-      p.house.shape.ridge_m = p.house.shape.eave_m + s.rise_m(); // the roof rides on it
-    }, id);
+  case Handle::ridge:
+    why = m_document.edit(
+        tr("move the ridge"), [&](Plan& p) { p.house.shape.ridge_m = centimetres(s.ridge_m + dy); }, id);
     break;
-  case Handle::width: why = m_document.edit(tr("change the width"), [&](Plan& p) { p.house.shape.width_m = centimetres(s.width_m + 2.0 * dx); }, id); break;
+  case Handle::eave:
+    why = m_document.edit(
+        tr("move the eave"),
+        [&](Plan& p) {
+          p.house.shape.eave_m = std::max(centimetres(s.eave_m + dy), 0.0);
+          p.house.shape.ridge_m = p.house.shape.eave_m + s.rise_m(); // the roof rides on it
+        },
+        id);
+    break;
+  case Handle::width:
+    why = m_document.edit(
+        tr("change the width"), [&](Plan& p) { p.house.shape.width_m = centimetres(s.width_m + 2.0 * dx); }, id);
+    break;
   case Handle::barrels:
-    why = m_document.edit(tr("move the barrels"), [&](Plan& p) { p.barrels.front().x_m = std::clamp(centimetres(m_dragStart.barrels.front().x_m + dx), -s.width_m / 2.0, s.width_m / 2.0); }, id);
+    why = m_document.edit(
+        tr("move the barrels"),
+        [&](Plan& p) { p.barrels.front().x_m = std::clamp(centimetres(m_dragStart.barrels.front().x_m + dx), -s.width_m / 2.0, s.width_m / 2.0); }, id);
     break;
   case Handle::none: break;
   }
@@ -160,7 +177,11 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
   case Handle::ridge: setToolTip(tr("ridge %1; drag to change").arg(u.text(Quantity::length, s.ridge_m))); break;
   case Handle::eave: setToolTip(tr("eave %1; drag to change").arg(u.text(Quantity::length, s.eave_m))); break;
   case Handle::width: setToolTip(tr("width %1; drag to change").arg(u.text(Quantity::length, s.width_m))); break;
-  case Handle::barrels: setToolTip(tr("%1 barrels of %2; click for their instrument, drag to move").arg(m_document.plan().barrels.front().count).arg(u.text(Quantity::water, m_document.plan().barrels.front().litres))); break;
+  case Handle::barrels:
+    setToolTip(tr("%1 barrels of %2; click for their instrument, drag to move")
+                   .arg(m_document.plan().barrels.front().count)
+                   .arg(u.text(Quantity::water, m_document.plan().barrels.front().litres)));
+    break;
   case Handle::none: setToolTip({}); break;
   }
   update();
@@ -181,9 +202,12 @@ void SectionView::leaveEvent(QEvent*) {
 
 void SectionView::keyPressEvent(QKeyEvent* e) {
   const double tick = e->modifiers() & Qt::ShiftModifier ? 1.0 / 24.0 : 1.0 / 144.0;
-  if (e->key() == Qt::Key_Left) m_document.setClock(m_document.clock() - tick);
-  else if (e->key() == Qt::Key_Right) m_document.setClock(m_document.clock() + tick);
-  else QWidget::keyPressEvent(e);
+  if (e->key() == Qt::Key_Left)
+    m_document.setClock(m_document.clock() - tick);
+  else if (e->key() == Qt::Key_Right)
+    m_document.setClock(m_document.clock() + tick);
+  else
+    QWidget::keyPressEvent(e);
 }
 
 } // namespace muffle

@@ -33,7 +33,8 @@ protected:
     const double x = 16 + QFontMetricsF(titleFont(13)).horizontalAdvance(m_title) + 14;
     p.setFont(textFont(9));
     p.setPen(t.fleece);
-    p.drawText(QRectF(x, 10, width() - 16 - x, 30), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight), QFontMetricsF(textFont(9)).elidedText(m_remark, Qt::ElideRight, width() - 16 - x));
+    p.drawText(QRectF(x, 10, width() - 16 - x, 30), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight),
+               QFontMetricsF(textFont(9)).elidedText(m_remark, Qt::ElideRight, width() - 16 - x));
     paintBody(p);
   }
   virtual void paintBody(QPainter&) {}

@@ -14,7 +14,8 @@
 namespace muffle {
 
 StoresStage::StoresStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_winter(new Plot(document, this)), m_fields(new QWidget(this)), m_colour(new QComboBox(this)), m_add(new QPushButton(tr("Add barrels"), this)), m_remove(new QPushButton(tr("Take them out"), this)), m_words(new QLabel(this)) {
+    : StagePage(document, parent), m_winter(new Plot(document, this)), m_fields(new QWidget(this)), m_colour(new QComboBox(this)),
+      m_add(new QPushButton(tr("Add barrels"), this)), m_remove(new QPushButton(tr("Take them out"), this)), m_words(new QLabel(this)) {
   m_winter->setAccessibleName(tr("Barrel and air temperature"));
   m_words->setWordWrap(true);
   m_words->setFont(textFont(9.5));
@@ -32,9 +33,23 @@ StoresStage::StoresStage(Document& document, QWidget* parent)
       if (!p.barrels.empty()) change(p.barrels.front(), v);
     };
   };
-  grid->addWidget(new NumberField(document, {tr("Barrels"), Quantity::count, [first](const Plan& p) { return static_cast<double>(first(p).count); }, set([](Barrels& b, double v) { b.count = static_cast<int>(std::lround(v)); }), 1, 2000, 1, tr("how many stand in the house")}, this), 0, 0);
-  grid->addWidget(new NumberField(document, {tr("Water in one"), Quantity::water, [first](const Plan& p) { return first(p).litres; }, set([](Barrels& b, double v) { b.litres = v; }), 1, 20000, 10, tr("filled, leaving room for ice")}, this), 0, 1);
-  grid->addWidget(new NumberField(document, {tr("Sunlit share"), Quantity::share, [first](const Plan& p) { return first(p).sunShare; }, set([](Barrels& b, double v) { b.sunShare = v; }), 0, 1, 0.05, tr("of the silhouette that the sun reaches past crop and benches")}, this), 1, 0);
+  grid->addWidget(
+      new NumberField(document,
+                      {tr("Barrels"), Quantity::count, [first](const Plan& p) { return static_cast<double>(first(p).count); },
+                       set([](Barrels& b, double v) { b.count = static_cast<int>(std::lround(v)); }), 1, 2000, 1, tr("how many stand in the house")},
+                      this),
+      0, 0);
+  grid->addWidget(new NumberField(document,
+                                  {tr("Water in one"), Quantity::water, [first](const Plan& p) { return first(p).litres; },
+                                   set([](Barrels& b, double v) { b.litres = v; }), 1, 20000, 10, tr("filled, leaving room for ice")},
+                                  this),
+                  0, 1);
+  grid->addWidget(
+      new NumberField(document,
+                      {tr("Sunlit share"), Quantity::share, [first](const Plan& p) { return first(p).sunShare; },
+                       set([](Barrels& b, double v) { b.sunShare = v; }), 0, 1, 0.05, tr("of the silhouette that the sun reaches past crop and benches")},
+                      this),
+      1, 0);
   m_colour->addItems({tr("black"), tr("blue"), tr("white"), tr("bare steel")});
   m_colour->setAccessibleName(tr("Barrel colour"));
   grid->addWidget(m_colour, 1, 1);
@@ -52,16 +67,22 @@ StoresStage::StoresStage(Document& document, QWidget* parent)
   static_cast<QCPAxisTickerDateTime*>(m_winter->xAxis->ticker().data())->setDateTimeFormat(QStringLiteral("d MMM\nhh:mm"));
   static_cast<QCPAxisTickerDateTime*>(m_winter->xAxis->ticker().data())->setDateTimeSpec(Qt::UTC);
 
-  connect(m_colour, &QComboBox::activated, this, [this](int i) { m_document.edit(tr("change the barrels' colour"), [&](Plan& p) { if (!p.barrels.empty()) p.barrels.front().colour = static_cast<BarrelColour>(i); }); });
+  connect(m_colour, &QComboBox::activated, this, [this](int i) {
+    m_document.edit(tr("change the barrels' colour"), [&](Plan& p) {
+      if (!p.barrels.empty()) p.barrels.front().colour = static_cast<BarrelColour>(i);
+    });
+  });
   connect(m_add, &QPushButton::clicked, this, [this] {
     if (auto why = m_document.edit(tr("add barrels"), [](Plan& p) {
           Barrels b;
           b.x_m = 0.34 * p.house.shape.width_m;
           p.barrels.push_back(b);
-        })) emit m_document.trouble(*why);
+        }))
+      emit m_document.trouble(*why);
   });
   connect(m_remove, &QPushButton::clicked, this, [this] { m_document.edit(tr("take the barrels out"), [](Plan& p) { p.barrels.clear(); }); });
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}) connect(&document, signal, this, &StoresStage::rebuild);
+  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged})
+    connect(&document, signal, this, &StoresStage::rebuild);
   rebuild();
 }
 
@@ -94,14 +115,19 @@ void StoresStage::rebuild() {
   double lowest = 1e9;
   for (const auto& series : run->series)
     for (const float c : series.barrels_C[0]) lowest = std::min(lowest, static_cast<double>(c));
-  m_words->setText(tr("This night they %1 %2 and their water %3. Coldest in all the nights: %4%5").arg(given_kWh >= 0 ? tr("gave") : tr("took"), QStringLiteral("%1 kWh").arg(QLocale().toString(std::abs(given_kWh), 'f', 1)), fall >= 0 ? tr("fell %1").arg(u.text(Quantity::difference, fall)) : tr("rose %1").arg(u.text(Quantity::difference, -fall)), u.text(Quantity::temperature, lowest), lowest < 0.0 ? tr(". Below freezing: ice is not modelled yet, so colder figures are too low.") : QStringLiteral(".")));
+  m_words->setText(tr("This night they %1 %2 and their water %3. Coldest in all the nights: %4%5")
+                       .arg(given_kWh >= 0 ? tr("gave") : tr("took"), QStringLiteral("%1 kWh").arg(QLocale().toString(std::abs(given_kWh), 'f', 1)),
+                            fall >= 0 ? tr("fell %1").arg(u.text(Quantity::difference, fall)) : tr("rose %1").arg(u.text(Quantity::difference, -fall)),
+                            u.text(Quantity::temperature, lowest),
+                            lowest < 0.0 ? tr(". Below freezing: ice is not modelled yet, so colder figures are too low.") : QStringLiteral(".")));
   m_winter->clearPlottables();
   m_winter->clearItems();
   m_winter->retheme();
   const double offset = m_document.zone().offset_s(w.time(n.from));
   const auto line = [&](const std::vector<float>& v, const QColor& colour, const QString& name, Qt::PenStyle style) {
     QVector<double> x, y;
-    for (std::size_t i = 0; i < v.size(); ++i) x.push_back(static_cast<double>(w.time(i)) + offset), y.push_back(u.show(Quantity::temperature, static_cast<double>(v[i])));
+    for (std::size_t i = 0; i < v.size(); ++i)
+      x.push_back(static_cast<double>(w.time(i)) + offset), y.push_back(u.show(Quantity::temperature, static_cast<double>(v[i])));
     QCPGraph* g = m_winter->line(colour, 2);
     g->setPen(QPen(colour, 2, style));
     g->setName(name);

@@ -18,8 +18,7 @@ struct SkyState {
 };
 
 /// cloudFraction 0..1; cloudBase_m 0..11000; solarHour counted from local solar midnight, 0..24.
-SkyState skyBerdahlMartin(double air_C, double dewPoint_C, double solarHour, double pressure_Pa, double cloudFraction,
-                          double cloudBase_m);
+SkyState skyBerdahlMartin(double air_C, double dewPoint_C, double solarHour, double pressure_Pa, double cloudFraction, double cloudBase_m);
 
 /// The hour term's swing of the clear-sky temperature between midnight and noon, K.
 double skyHourSwing_K(double air_C, double dewPoint_C, double pressure_Pa);

@@ -9,8 +9,10 @@ double annuityFactor(double rate, double years) { return rate <= 0.0 ? 1.0 / yea
 
 LifeCost lifeCost(double capital, double yearlyCost, double rate, double escalation, double years) {
   LifeCost cost{};
-  if (std::abs(rate - escalation) < 1e-12) cost.presentRunning = yearlyCost * years / (1.0 + rate);
-  else cost.presentRunning = yearlyCost * (1.0 - std::pow((1.0 + escalation) / (1.0 + rate), years)) / (rate - escalation);
+  if (std::abs(rate - escalation) < 1e-12)
+    cost.presentRunning = yearlyCost * years / (1.0 + rate);
+  else
+    cost.presentRunning = yearlyCost * (1.0 - std::pow((1.0 + escalation) / (1.0 + rate), years)) / (rate - escalation);
   cost.presentTotal = capital + cost.presentRunning;
   cost.equalYearly = cost.presentTotal * annuityFactor(rate, years);
   return cost;

@@ -8,11 +8,11 @@
 namespace muffle {
 
 struct SlabOnGround {
-  double area_m2 = 0.0;      ///< > 0
-  double perimeter_m = 0.0;  ///< exposed, > 0
-  double wall_m = 0.0;       ///< thickness of the wall standing on the edge, >= 0
-  double soil_W_mK = 1.5;    ///< > 0
-  double floor_m2K_W = 0.0;  ///< resistance of the floor itself, >= 0
+  double area_m2 = 0.0;     ///< > 0
+  double perimeter_m = 0.0; ///< exposed, > 0
+  double wall_m = 0.0;      ///< thickness of the wall standing on the edge, >= 0
+  double soil_W_mK = 1.5;   ///< > 0
+  double floor_m2K_W = 0.0; ///< resistance of the floor itself, >= 0
 
   [[nodiscard]] double characteristicDimension_m() const; ///< B'
   [[nodiscard]] double equivalentThickness_m() const;     ///< dt

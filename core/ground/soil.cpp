@@ -25,9 +25,12 @@ SoilConductivity soilConductivityJohansen(double dryDensity, double moisture, do
   const double solids = std::pow(7.7, quartz) * std::pow(quartz <= 0.2 ? 3.0 : 2.0, 1.0 - quartz);
   const double saturated = std::pow(solids, 1.0 - porosity) * std::pow(frozen ? kIce_W_mK : kWater_W_mK, porosity);
   double kersten = 0.0;
-  if (frozen) kersten = saturation;
-  else if (coarse) kersten = saturation > 0.05 ? 1.0 + 0.7 * std::log10(saturation) : 0.0;
-  else kersten = saturation > 0.1 ? 1.0 + std::log10(saturation) : 0.0;
+  if (frozen)
+    kersten = saturation;
+  else if (coarse)
+    kersten = saturation > 0.05 ? 1.0 + 0.7 * std::log10(saturation) : 0.0;
+  else
+    kersten = saturation > 0.1 ? 1.0 + std::log10(saturation) : 0.0;
   return {kersten * (saturated - dry) + dry, saturation};
 }
 

@@ -12,9 +12,18 @@ namespace muffle {
 double insideSurface_m2K_W(HeatFlow flow) { return flow == HeatFlow::up ? 0.10 : flow == HeatFlow::down ? 0.17 : 0.13; }
 
 double airLayerTable_m2K_W(double thickness_m, HeatFlow flow) {
-  struct Row { double mm, up, horizontal, down; };
-  static constexpr std::array<Row, 9> kTable{{{0, 0.00, 0.00, 0.00}, {5, 0.11, 0.11, 0.11}, {7, 0.13, 0.13, 0.13}, {10, 0.15, 0.15, 0.15}, {15, 0.16, 0.17, 0.17},
-                                              {25, 0.16, 0.18, 0.19}, {50, 0.16, 0.18, 0.21}, {100, 0.16, 0.18, 0.22}, {300, 0.16, 0.18, 0.23}}};
+  struct Row {
+    double mm, up, horizontal, down;
+  };
+  static constexpr std::array<Row, 9> kTable{{{0, 0.00, 0.00, 0.00},
+                                              {5, 0.11, 0.11, 0.11},
+                                              {7, 0.13, 0.13, 0.13},
+                                              {10, 0.15, 0.15, 0.15},
+                                              {15, 0.16, 0.17, 0.17},
+                                              {25, 0.16, 0.18, 0.19},
+                                              {50, 0.16, 0.18, 0.21},
+                                              {100, 0.16, 0.18, 0.22},
+                                              {300, 0.16, 0.18, 0.23}}};
   const auto value = [flow](const Row& r) { return flow == HeatFlow::up ? r.up : flow == HeatFlow::down ? r.down : r.horizontal; };
   const double mm = thickness_m * 1000.0;
   for (std::size_t i = 1; i < kTable.size(); ++i) {

@@ -36,7 +36,8 @@ Problems HouseShape::check() const {
   need(eave_m >= (kind == ShapeKind::arch ? 0.0 : 0.05) && eave_m <= 12.0, "/eave_m", fmt::format("eave height is {} m", eave_m),
        kind == ShapeKind::arch ? "allowed is 0 to 12 m" : "allowed is 0.05 to 12 m");
   need(ridge_m <= 15.0, "/ridge_m", fmt::format("ridge height is {} m", ridge_m), "allowed is up to 15 m");
-  need(ridge_m - eave_m >= 0.05, "/ridge_m", fmt::format("ridge at {} m with the eave at {} m", ridge_m, eave_m), "the ridge must be at least 0.05 m above the eave");
+  need(ridge_m - eave_m >= 0.05, "/ridge_m", fmt::format("ridge at {} m with the eave at {} m", ridge_m, eave_m),
+       "the ridge must be at least 0.05 m above the eave");
   if (kind == ShapeKind::arch)
     need(ridge_m - eave_m <= width_m / 2.0 + 1e-9, "/ridge_m", fmt::format("the arch rises {:.3g} m over a width of {} m", ridge_m - eave_m, width_m),
          fmt::format("a round arch rises at most half its width, {:.3g} m; raise the eave instead", width_m / 2.0));
@@ -94,16 +95,19 @@ std::vector<Face> HouseShape::faces() const {
     faces.push_back({FaceGroup::backWall, "back wall", area_m2(FaceGroup::backWall), 90.0, left});
   } else {
     if (kind == ShapeKind::gable) {
-      for (const double azimuth : {right, left}) faces.push_back({FaceGroup::roof, azimuth == right ? "roof right" : "roof left", area_m2(FaceGroup::roof) / 2.0, slope, azimuth});
+      for (const double azimuth : {right, left})
+        faces.push_back({FaceGroup::roof, azimuth == right ? "roof right" : "roof left", area_m2(FaceGroup::roof) / 2.0, slope, azimuth});
     } else {
       const Arc arc = arcOf(width_m, rise_m());
       for (int i = 0; i < kSunStrips; ++i) {
         const double angle = arc.half_rad * (2.0 * (i + 0.5) / kSunStrips - 1.0); // from the vertical, right positive
-        faces.push_back({FaceGroup::roof, fmt::format("roof {}", i + 1), area_m2(FaceGroup::roof) / kSunStrips, std::abs(degrees(angle)), angle > 0.0 ? right : left});
+        faces.push_back(
+            {FaceGroup::roof, fmt::format("roof {}", i + 1), area_m2(FaceGroup::roof) / kSunStrips, std::abs(degrees(angle)), angle > 0.0 ? right : left});
       }
     }
     if (eave_m > 0.0)
-      for (const double azimuth : {right, left}) faces.push_back({FaceGroup::sides, azimuth == right ? "side right" : "side left", eave_m * length_m, 90.0, azimuth});
+      for (const double azimuth : {right, left})
+        faces.push_back({FaceGroup::sides, azimuth == right ? "side right" : "side left", eave_m * length_m, 90.0, azimuth});
   }
   faces.push_back({FaceGroup::ends, "end far", section_m2(), 90.0, wrap360(axis_deg)});
   faces.push_back({FaceGroup::ends, "end near", section_m2(), 90.0, wrap360(axis_deg + 180.0)});

@@ -48,10 +48,10 @@ struct HouseShape {
   [[nodiscard]] Problems check() const;
   [[nodiscard]] double rise_m() const { return ridge_m - eave_m; }
   [[nodiscard]] double floor_m2() const { return width_m * length_m; }
-  [[nodiscard]] double perimeter_m() const;      ///< exposed edge of the floor
-  [[nodiscard]] double section_m2() const;       ///< area of the cross-section
+  [[nodiscard]] double perimeter_m() const; ///< exposed edge of the floor
+  [[nodiscard]] double section_m2() const;  ///< area of the cross-section
   [[nodiscard]] double volume_m3() const { return section_m2() * length_m; }
-  [[nodiscard]] double roofLine_m() const;       ///< length of the roof in the cross-section
+  [[nodiscard]] double roofLine_m() const; ///< length of the roof in the cross-section
   [[nodiscard]] double area_m2(FaceGroup group) const;
   /// Roof, sides and ends; the lean-to's back wall is not part of the cover.
   [[nodiscard]] double cover_m2() const;

@@ -37,7 +37,10 @@ SunOnHouse sunOnHouse(const HouseShape& shape, const Winter& w, double latitude_
   sun.upright_W_m2.assign(n, 0.0);
   const auto faces = shape.faces();
   std::array<double, 3> area{};
-  struct Plane { std::size_t group; double area, cosSlope, sinSlope, azimuth_rad, slope_deg; };
+  struct Plane {
+    std::size_t group;
+    double area, cosSlope, sinSlope, azimuth_rad, slope_deg;
+  };
   std::vector<Plane> planes;
   for (const Face& f : faces) {
     if (f.group == FaceGroup::backWall) continue;
@@ -58,7 +61,10 @@ SunOnHouse sunOnHouse(const HouseShape& shape, const Winter& w, double latitude_
     for (const Plane& p : planes) {
       const double cosine = std::clamp(cosZ * p.cosSlope + sinZ * p.sinSlope * std::cos(azimuth - p.azimuth_rad), -1.0, 1.0);
       const double incidence = degrees(std::acos(cosine));
-      sun.group_W_m2[p.group][i] += p.area / area[p.group] * tiltedIrradiance(global, diffuse, static_cast<double>(w.extraterrestrial_W_m2[i]), static_cast<double>(w.zenith_deg[i]), incidence, p.slope_deg, kAlbedo, SkyModel::hayDavies).total();
+      sun.group_W_m2[p.group][i] += p.area / area[p.group] *
+                                    tiltedIrradiance(global, diffuse, static_cast<double>(w.extraterrestrial_W_m2[i]), static_cast<double>(w.zenith_deg[i]),
+                                                     incidence, p.slope_deg, kAlbedo, SkyModel::hayDavies)
+                                        .total();
       if (cosine > 0.0) {
         weight += p.area * cosine;
         weighted += p.area * cosine * factor[static_cast<std::size_t>(incidence + 0.5)];
@@ -67,7 +73,9 @@ SunOnHouse sunOnHouse(const HouseShape& shape, const Winter& w, double latitude_
     sun.beamInside_W_m2[i] = weight > 0.0 ? (global - diffuse) * weighted / weight : 0.0;
     sun.diffuse_W_m2[i] = diffuse;
     const double cosUpright = sinZ * std::cos(azimuth - equator_rad);
-    sun.upright_W_m2[i] = tiltedIrradiance(global, diffuse, static_cast<double>(w.extraterrestrial_W_m2[i]), static_cast<double>(w.zenith_deg[i]), degrees(std::acos(std::clamp(cosUpright, -1.0, 1.0))), 90.0, kAlbedo, SkyModel::hayDavies).total();
+    sun.upright_W_m2[i] = tiltedIrradiance(global, diffuse, static_cast<double>(w.extraterrestrial_W_m2[i]), static_cast<double>(w.zenith_deg[i]),
+                                           degrees(std::acos(std::clamp(cosUpright, -1.0, 1.0))), 90.0, kAlbedo, SkyModel::hayDavies)
+                              .total();
   }
   return sun;
 }

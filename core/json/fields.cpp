@@ -18,9 +18,7 @@ Result<Json> parseJson(std::string_view text) {
     const auto column = at - (before.rfind('\n') == std::string_view::npos ? 0 : before.rfind('\n') + 1);
     return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("not valid JSON at column {}", column),
                    "expected one JSON document in UTF-8"};
-  } catch (const Json::exception&) {
-    return Problem{ProblemKind::badInput, "line 1", "not valid JSON text", "expected one JSON document in UTF-8"};
-  }
+  } catch (const Json::exception&) { return Problem{ProblemKind::badInput, "line 1", "not valid JSON text", "expected one JSON document in UTF-8"}; }
 }
 
 std::string describeValue(const Json& value) {
@@ -108,16 +106,21 @@ void FieldReader::integer(const char* key, int& value, Range range, const char* 
 void FieldReader::boolean(const char* key, bool& value, const char* what) {
   const Json* node = take(key, false, what);
   if (!node) return;
-  if (node->is_boolean()) value = node->get<bool>();
-  else bad(key, fmt::format("{} is {}", what, describeValue(*node)), "true or false is needed");
+  if (node->is_boolean())
+    value = node->get<bool>();
+  else
+    bad(key, fmt::format("{} is {}", what, describeValue(*node)), "true or false is needed");
 }
 
 void FieldReader::text(const char* key, std::string& value, const char* what, bool required) {
   const Json* node = take(key, required, what);
   if (!node) return;
-  if (!node->is_string()) bad(key, fmt::format("{} is {}", what, describeValue(*node)), "text in quotes is needed");
-  else if (node->get_ref<const std::string&>().size() > 2000) bad(key, fmt::format("{} is too long", what), "at most 2000 characters are allowed");
-  else value = node->get<std::string>();
+  if (!node->is_string())
+    bad(key, fmt::format("{} is {}", what, describeValue(*node)), "text in quotes is needed");
+  else if (node->get_ref<const std::string&>().size() > 2000)
+    bad(key, fmt::format("{} is too long", what), "at most 2000 characters are allowed");
+  else
+    value = node->get<std::string>();
 }
 
 void FieldReader::numbers(const char* key, std::vector<double>& values, Range range, const char* what) {

@@ -62,12 +62,10 @@ public:
     }
     bad(key, describeValue(*node) + " is not a known " + key, "use one of: " + allowed);
   }
-  template <class T>
-  void object(const char* key, T& value, const char* what, bool required = false) {
+  template <class T> void object(const char* key, T& value, const char* what, bool required = false) {
     if (const Json* node = take(key, required, what)) readObject(*node, m_pointer + "/" + key, value);
   }
-  template <class T>
-  void object(const char* key, std::optional<T>& value, const char* what) {
+  template <class T> void object(const char* key, std::optional<T>& value, const char* what) {
     const Json* node = take(key, false, what);
     if (!node || node->is_null()) {
       value.reset();
@@ -75,8 +73,7 @@ public:
     }
     readObject(*node, m_pointer + "/" + key, value.emplace());
   }
-  template <class T>
-  void list(const char* key, std::vector<T>& values, const char* what, std::size_t most = 200) {
+  template <class T> void list(const char* key, std::vector<T>& values, const char* what, std::size_t most = 200) {
     const Json* node = takeList(key, what, most);
     if (!node) return;
     values.assign(node->size(), T{});
@@ -84,8 +81,7 @@ public:
   }
 
 private:
-  template <class T>
-  void readObject(const Json& node, const std::string& pointer, T& value) {
+  template <class T> void readObject(const Json& node, const std::string& pointer, T& value) {
     FieldReader inner(node, pointer, m_problems);
     if (!node.is_object()) {
       m_problems.push_back({ProblemKind::badInput, pointer, describeValue(node) + " stands here", "an object {...} is needed"});
@@ -117,22 +113,18 @@ public:
   void text(const char* key, std::string& value, const char*, bool = false) { m_node[key] = value; }
   void numbers(const char* key, std::vector<double>& values, Range, const char*) { m_node[key] = values; }
   void fixedText(const char* key, std::string_view value) { m_node[key] = value; }
-  template <class E, std::size_t N>
-  void choice(const char* key, E& value, const std::array<std::pair<E, const char*>, N>& names, const char*, bool = false) {
+  template <class E, std::size_t N> void choice(const char* key, E& value, const std::array<std::pair<E, const char*>, N>& names, const char*, bool = false) {
     for (const auto& [option, name] : names)
       if (option == value) m_node[key] = name;
   }
-  template <class T>
-  void object(const char* key, T& value, const char*, bool = false) {
+  template <class T> void object(const char* key, T& value, const char*, bool = false) {
     FieldWriter inner(m_node[key]);
     describe(inner, value);
   }
-  template <class T>
-  void object(const char* key, std::optional<T>& value, const char* what) {
+  template <class T> void object(const char* key, std::optional<T>& value, const char* what) {
     if (value) object(key, *value, what);
   }
-  template <class T>
-  void list(const char* key, std::vector<T>& values, const char*, std::size_t = 200) {
+  template <class T> void list(const char* key, std::vector<T>& values, const char*, std::size_t = 200) {
     Json& list = m_node[key] = Json::array();
     for (T& value : values) {
       FieldWriter inner(list.emplace_back());
@@ -180,18 +172,15 @@ public:
     Json& options = property(key, "string", what, required)["enum"] = Json::array();
     for (const auto& entry : names) options.push_back(entry.second);
   }
-  template <class T>
-  void object(const char* key, T& value, const char* what, bool required = false) {
+  template <class T> void object(const char* key, T& value, const char* what, bool required = false) {
     FieldSchema inner(property(key, "object", what, required));
     describe(inner, value);
   }
-  template <class T>
-  void object(const char* key, std::optional<T>&, const char* what) {
+  template <class T> void object(const char* key, std::optional<T>&, const char* what) {
     T value{};
     object(key, value, what);
   }
-  template <class T>
-  void list(const char* key, std::vector<T>&, const char* what, std::size_t most = 200) {
+  template <class T> void list(const char* key, std::vector<T>&, const char* what, std::size_t most = 200) {
     Json& p = property(key, "array", what, false);
     p["maxItems"] = most;
     T value{};

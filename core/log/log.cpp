@@ -8,7 +8,9 @@
 namespace muffle {
 namespace {
 
-struct Limits { double low, high; };
+struct Limits {
+  double low, high;
+};
 
 Limits limitsOf(Role role) {
   switch (role) {
@@ -27,10 +29,10 @@ Limits limitsOf(Role role) {
   return {-1e12, 1e12};
 }
 
-constexpr double kSpike_K = 6.0;          // away from both neighbours, which agree within half of it
-constexpr double kSlowSpike_K = 3.0;      // soil and water cannot jump
-constexpr double kStuckHours = 5.0;       // air never repeats a reading to the last digit for so long
-constexpr double kUnitFit_K = 2.5;        // how well 1.8 t + 32 must explain a jump
+constexpr double kSpike_K = 6.0;     // away from both neighbours, which agree within half of it
+constexpr double kSlowSpike_K = 3.0; // soil and water cannot jump
+constexpr double kStuckHours = 5.0;  // air never repeats a reading to the last digit for so long
+constexpr double kUnitFit_K = 2.5;   // how well 1.8 t + 32 must explain a jump
 constexpr double kUnitJump_K = 15.0;
 
 class Flagger {
@@ -39,24 +41,29 @@ public:
 
   void run(Channel& channel) {
     std::fill(channel.flag.begin(), channel.flag.end(), std::uint8_t{0});
-    mark(channel, Flag::outOfRange, "out of range", [&](std::size_t i) {
-      const Limits l = limitsOf(channel.role);
-      return channel.raw[i] < l.low || channel.raw[i] > l.high;
-    }, "no sensor of this kind can read this");
+    mark(
+        channel, Flag::outOfRange, "out of range",
+        [&](std::size_t i) {
+          const Limits l = limitsOf(channel.role);
+          return channel.raw[i] < l.low || channel.raw[i] > l.high;
+        },
+        "no sensor of this kind can read this");
     if (!isTemperature(channel.role)) return;
     fahrenheit(channel);
     const double spike = channel.role == Role::soil || channel.role == Role::store ? kSlowSpike_K : kSpike_K;
-    mark(channel, Flag::spike, "spike", [&](std::size_t i) {
-      if (i == 0 || i + 1 >= m_log.time.size() || channel.flag[i]) return false;
-      const double a = channel.clean(i - 1), b = channel.clean(i), c = channel.clean(i + 1);
-      return std::abs(b - a) > spike && std::abs(b - c) > spike && std::abs(a - c) < spike / 2.0 && m_log.time[i + 1] - m_log.time[i - 1] < 4 * 3600;
-    }, "one reading far from both its neighbours");
+    mark(
+        channel, Flag::spike, "spike",
+        [&](std::size_t i) {
+          if (i == 0 || i + 1 >= m_log.time.size() || channel.flag[i]) return false;
+          const double a = channel.clean(i - 1), b = channel.clean(i), c = channel.clean(i + 1);
+          return std::abs(b - a) > spike && std::abs(b - c) > spike && std::abs(a - c) < spike / 2.0 && m_log.time[i + 1] - m_log.time[i - 1] < 4 * 3600;
+        },
+        "one reading far from both its neighbours");
     if (channel.role == Role::outside || channel.role == Role::room) stuck(channel);
   }
 
 private:
-  template <class F>
-  void mark(Channel& channel, Flag flag, const char* kind, F bad, const char* why) {
+  template <class F> void mark(Channel& channel, Flag flag, const char* kind, F bad, const char* why) {
     LogProblem problem{kind, channel.name, 0, 0, 0, why};
     for (std::size_t i = 0; i < m_log.time.size(); ++i) {
       if (std::isnan(channel.raw[i]) || !bad(i)) continue;
@@ -87,7 +94,8 @@ private:
       }
       if (end < n && end - i >= 3) {
         for (std::size_t k = i; k < end; ++k) channel.flag[k] = static_cast<std::uint8_t>(Flag::fahrenheit);
-        m_out.push_back({"unit", channel.name, m_log.time[i], m_log.time[end - 1], static_cast<long>(end - i), "this stretch was written in degrees Fahrenheit; it is converted"});
+        m_out.push_back({"unit", channel.name, m_log.time[i], m_log.time[end - 1], static_cast<long>(end - i),
+                         "this stretch was written in degrees Fahrenheit; it is converted"});
         i = end + 1;
       } else {
         ++i;
@@ -102,7 +110,8 @@ private:
       if (i < n && channel.raw[i] == channel.raw[from]) continue;
       if (!std::isnan(channel.raw[from]) && static_cast<double>(m_log.time[i - 1] - m_log.time[from]) >= kStuckHours * 3600.0 && i - from >= 6) {
         for (std::size_t k = from; k < i; ++k) channel.flag[k] = static_cast<std::uint8_t>(Flag::stuck);
-        m_out.push_back({"stuck", channel.name, m_log.time[from], m_log.time[i - 1], static_cast<long>(i - from), "the same reading for hours: the sensor hangs"});
+        m_out.push_back(
+            {"stuck", channel.name, m_log.time[from], m_log.time[i - 1], static_cast<long>(i - from), "the same reading for hours: the sensor hangs"});
       }
       from = i;
     }

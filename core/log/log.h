@@ -14,7 +14,19 @@
 
 namespace muffle {
 
-enum class Role : std::uint8_t { outside = 0, room = 1, soil = 2, store = 3, cover = 4, wind = 5, sun = 6, humidity = 7, heater = 8, rain = 9, note = 10 }; // stored: never renumber
+enum class Role : std::uint8_t {
+  outside = 0,
+  room = 1,
+  soil = 2,
+  store = 3,
+  cover = 4,
+  wind = 5,
+  sun = 6,
+  humidity = 7,
+  heater = 8,
+  rain = 9,
+  note = 10
+}; // stored: never renumber
 
 /// "outside", "room:house", "heater:1", ...
 std::string roleText(Role role, const std::string& id);
@@ -25,10 +37,10 @@ enum class Flag : std::uint8_t { none = 0, outOfRange = 1, spike = 2, stuck = 3,
 struct Channel {
   std::string name;
   Role role = Role::note;
-  std::string id;              ///< of the room, store, ...
-  std::string unitIn;          ///< as read: "C", "F", "m/s", ...
-  std::string unitWhy;         ///< how the unit was decided
-  std::vector<float> raw;      ///< converted to the channel's unit, NaN where missing
+  std::string id;         ///< of the room, store, ...
+  std::string unitIn;     ///< as read: "C", "F", "m/s", ...
+  std::string unitWhy;    ///< how the unit was decided
+  std::vector<float> raw; ///< converted to the channel's unit, NaN where missing
   std::vector<std::uint8_t> flag;
 
   [[nodiscard]] std::string unit() const;
@@ -42,7 +54,7 @@ struct Channel {
 
 struct Log {
   std::string name;
-  std::vector<UtcSeconds> time; ///< strictly increasing
+  std::vector<UtcSeconds> time;  ///< strictly increasing
   std::vector<Channel> channels; ///< raw and flag have the size of time
 
   [[nodiscard]] const Channel* find(Role role, const std::string& id = {}) const;

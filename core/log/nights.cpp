@@ -9,8 +9,7 @@ namespace {
 
 constexpr double kLargestHole_s = 3900.0; // an hourly logger that is a little late still counts as whole
 
-template <class F>
-void eachClean(const Log& log, const Channel& channel, UtcSeconds from, UtcSeconds to, F visit) {
+template <class F> void eachClean(const Log& log, const Channel& channel, UtcSeconds from, UtcSeconds to, F visit) {
   const auto first = static_cast<std::size_t>(std::lower_bound(log.time.begin(), log.time.end(), from) - log.time.begin());
   for (std::size_t i = first; i < log.time.size() && log.time[i] <= to; ++i)
     if (const double v = channel.clean(i); !std::isnan(v)) visit(log.time[i], v);

@@ -60,7 +60,7 @@ std::optional<double> parseNumber(std::string_view cell, bool decimalComma) {
 
 struct RowSink {
   std::function<bool(const std::vector<std::string_view>&, long)> onRow;
-  std::string text;                ///< fields of the row, joined
+  std::string text; ///< fields of the row, joined
   std::vector<std::size_t> ends;
   std::vector<std::string_view> cells;
   long line = 1;
@@ -108,8 +108,8 @@ void eachRow(std::string_view bytes, char separator, std::function<bool(const st
 enum class DateForm { iso, dayFirst, monthFirst, epoch };
 
 struct Clock {
-  std::int64_t local = 0;          ///< seconds since 1970 on the wall clock
-  std::optional<int> offset_s;     ///< said in the text
+  std::int64_t local = 0;      ///< seconds since 1970 on the wall clock
+  std::optional<int> offset_s; ///< said in the text
 };
 
 /// Splits "17/01/2031 5:10 pm" into its whole numbers.
@@ -164,9 +164,12 @@ std::optional<Clock> parseClock(std::string_view text, DateForm form) {
   }
   if (count < 3) return std::nullopt;
   Date date;
-  if (form == DateForm::iso) date = {number[0], static_cast<unsigned>(number[1]), static_cast<unsigned>(number[2])};
-  else if (form == DateForm::dayFirst) date = {number[2], static_cast<unsigned>(number[1]), static_cast<unsigned>(number[0])};
-  else date = {number[2], static_cast<unsigned>(number[0]), static_cast<unsigned>(number[1])};
+  if (form == DateForm::iso)
+    date = {number[0], static_cast<unsigned>(number[1]), static_cast<unsigned>(number[2])};
+  else if (form == DateForm::dayFirst)
+    date = {number[2], static_cast<unsigned>(number[1]), static_cast<unsigned>(number[0])};
+  else
+    date = {number[2], static_cast<unsigned>(number[0]), static_cast<unsigned>(number[1])};
   if (date.year < 100) date.year += date.year < 70 ? 2000 : 1900;
   int hour = number[3];
   if (half == 1 && hour == 12) hour = 0;
@@ -188,13 +191,23 @@ bool hasWord(const std::string& name, std::initializer_list<const char*> words) 
   return std::any_of(words.begin(), words.end(), [&](const char* w) { return name.find(w) != std::string::npos; });
 }
 
-struct UnitMark { std::string unit; double factor = 1.0; double offset = 0.0; };
+struct UnitMark {
+  std::string unit;
+  double factor = 1.0;
+  double offset = 0.0;
+};
 
 std::optional<UnitMark> unitIn(const std::string& name) {
   const std::string n = " " + name + " ";
   const auto has = [&](std::initializer_list<const char*> marks) { return hasWord(n, marks); };
-  if (has({"\xC2\xB0""f", "[f]", "(f)", "_f ", " f ", "degf", "deg f", "fahrenheit"})) return UnitMark{"F", 1.0 / 1.8, -32.0 / 1.8};
-  if (has({"\xC2\xB0""c", "[c]", "(c)", "_c ", " c ", "degc", "deg c", "celsius", "\xE2\x84\x83"})) return UnitMark{"C"};
+  if (has({"\xC2\xB0"
+           "f",
+           "[f]", "(f)", "_f ", " f ", "degf", "deg f", "fahrenheit"}))
+    return UnitMark{"F", 1.0 / 1.8, -32.0 / 1.8};
+  if (has({"\xC2\xB0"
+           "c",
+           "[c]", "(c)", "_c ", " c ", "degc", "deg c", "celsius", "\xE2\x84\x83"}))
+    return UnitMark{"C"};
   if (has({"km/h", "kmh", "kph"})) return UnitMark{"km/h", 1.0 / 3.6};
   if (has({"mph"})) return UnitMark{"mph", 0.44704};
   if (has({"m/s", "m_s", "ms-1"})) return UnitMark{"m/s"};
@@ -221,16 +234,26 @@ void guessRole(const std::string& header, Channel& c) {
       return;
     }
   }
-  if (hasWord(n, {"humid", "rh", "feuchte", "moisture"})) c.role = Role::humidity, c.id = hasWord(n, {"out", "ext"}) ? "outside" : "house";
-  else if (hasWord(n, {"wind", "gust", "vent "})) c.role = Role::wind;
-  else if (hasWord(n, {"solar", "radiation", "irradiance", "pyran", "sun", "globalstrahlung", "w/m"})) c.role = Role::sun;
-  else if (hasWord(n, {"rain", "precip", "regen"})) c.role = Role::rain;
-  else if (hasWord(n, {"heater", "power", "watt", "heizung", "meter"})) c.role = Role::heater, c.id = "1";
-  else if (hasWord(n, {"soil", "ground", "bed", "boden", "sol "})) c.role = Role::soil, c.id = "floor";
-  else if (hasWord(n, {"tank", "barrel", "water", "drum", "butt", "fass"})) c.role = Role::store, c.id = "barrels";
-  else if (hasWord(n, {"cover", "fleece", "under"})) c.role = Role::cover, c.id = "cover";
-  else if (hasWord(n, {"out", "ambient", "extern", "aussen", "au\xC3\x9F", "buiten", "dehors", "fuera", "met", "ext"})) c.role = Role::outside;
-  else if (hasWord(n, {"in", "house", "air", "tunnel", "green", "room", "temp", "binnen"})) c.role = Role::room, c.id = "house";
+  if (hasWord(n, {"humid", "rh", "feuchte", "moisture"}))
+    c.role = Role::humidity, c.id = hasWord(n, {"out", "ext"}) ? "outside" : "house";
+  else if (hasWord(n, {"wind", "gust", "vent "}))
+    c.role = Role::wind;
+  else if (hasWord(n, {"solar", "radiation", "irradiance", "pyran", "sun", "globalstrahlung", "w/m"}))
+    c.role = Role::sun;
+  else if (hasWord(n, {"rain", "precip", "regen"}))
+    c.role = Role::rain;
+  else if (hasWord(n, {"heater", "power", "watt", "heizung", "meter"}))
+    c.role = Role::heater, c.id = "1";
+  else if (hasWord(n, {"soil", "ground", "bed", "boden", "sol "}))
+    c.role = Role::soil, c.id = "floor";
+  else if (hasWord(n, {"tank", "barrel", "water", "drum", "butt", "fass"}))
+    c.role = Role::store, c.id = "barrels";
+  else if (hasWord(n, {"cover", "fleece", "under"}))
+    c.role = Role::cover, c.id = "cover";
+  else if (hasWord(n, {"out", "ambient", "extern", "aussen", "au\xC3\x9F", "buiten", "dehors", "fuera", "met", "ext"}))
+    c.role = Role::outside;
+  else if (hasWord(n, {"in", "house", "air", "tunnel", "green", "room", "temp", "binnen"}))
+    c.role = Role::room, c.id = "house";
 }
 
 bool looksLikeTimeName(const std::string& header) {
@@ -321,9 +344,12 @@ bool isClockOnly(std::string_view cell) {
 } // namespace
 
 Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
-  const auto problem = [](std::string what, std::string allowed, std::string where = "line 1") { return Problem{ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)}; };
+  const auto problem = [](std::string what, std::string allowed, std::string where = "line 1") {
+    return Problem{ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)};
+  };
   if (bytes.starts_with("\xEF\xBB\xBF")) bytes.remove_prefix(3);
-  if (trim(bytes.substr(0, 4096)).empty() && bytes.find_first_not_of(" \t\r\n") == std::string_view::npos) return problem("the file is empty", "a table with a time column and at least one reading is needed");
+  if (trim(bytes.substr(0, 4096)).empty() && bytes.find_first_not_of(" \t\r\n") == std::string_view::npos)
+    return problem("the file is empty", "a table with a time column and at least one reading is needed");
   const std::string_view head = bytes.substr(0, 65536);
   if (head.find('\0') != std::string_view::npos) return problem("this is not a text file", "a delimited text table (CSV) in UTF-8 is needed");
 
@@ -346,13 +372,15 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
   int most = 0;
   for (const auto& [w, n] : widths)
     if (n >= most) width = w, most = n;
-  if (width < 2) return problem("no columns were found", "a table with a time column and at least one reading, separated by comma, semicolon, tab or |, is needed");
+  if (width < 2)
+    return problem("no columns were found", "a table with a time column and at least one reading, separated by comma, semicolon, tab or |, is needed");
 
   // the time column: the first whose cells read as a date in most rows
   const auto firstCells = [&](std::size_t column) {
     std::vector<std::string> cells;
     for (const auto& row : sample)
-      if (row.size() == width && !trim(row[column]).empty() && std::isdigit(static_cast<unsigned char>(trim(row[column]).front()))) cells.emplace_back(trim(row[column]));
+      if (row.size() == width && !trim(row[column]).empty() && std::isdigit(static_cast<unsigned char>(trim(row[column]).front())))
+        cells.emplace_back(trim(row[column]));
     return cells;
   };
   layout.timeColumn = -1;
@@ -371,12 +399,15 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
     layout.form = form;
     layout.ambiguousDate = ambiguous;
   }
-  if (layout.timeColumn < 0) return problem("no column with dates was found", "one column must hold dates and times such as 2031-01-17 05:10 or 17/01/2031 05:10");
-  if (options.monthFirst && layout.form != DateForm::iso && layout.form != DateForm::epoch) layout.form = *options.monthFirst ? DateForm::monthFirst : DateForm::dayFirst;
+  if (layout.timeColumn < 0)
+    return problem("no column with dates was found", "one column must hold dates and times such as 2031-01-17 05:10 or 17/01/2031 05:10");
+  if (options.monthFirst && layout.form != DateForm::iso && layout.form != DateForm::epoch)
+    layout.form = *options.monthFirst ? DateForm::monthFirst : DateForm::dayFirst;
   if (layout.form != DateForm::epoch) {
     for (std::size_t c = 0; c < width; ++c) {
       const auto cells = firstCells(c);
-      if (static_cast<int>(c) != layout.timeColumn && !cells.empty() && isClockOnly(cells.front()) && firstCells(static_cast<std::size_t>(layout.timeColumn)).front().find(':') == std::string::npos) {
+      if (static_cast<int>(c) != layout.timeColumn && !cells.empty() && isClockOnly(cells.front()) &&
+          firstCells(static_cast<std::size_t>(layout.timeColumn)).front().find(':') == std::string::npos) {
         layout.clockColumn = static_cast<int>(c);
         break;
       }
@@ -384,12 +415,15 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
   }
   // header: the last row of full width above the first data row
   std::size_t firstData = 0;
-  while (firstData < sample.size() && !(sample[firstData].size() == width && parseClock(sample[firstData][static_cast<std::size_t>(layout.timeColumn)], layout.form))) ++firstData;
+  while (firstData < sample.size() &&
+         !(sample[firstData].size() == width && parseClock(sample[firstData][static_cast<std::size_t>(layout.timeColumn)], layout.form)))
+    ++firstData;
   for (std::size_t r = 0; r < firstData; ++r)
     if (sample[r].size() == width) layout.headerRow = static_cast<int>(r);
 
   // decimal sign
-  if (options.decimalComma) layout.decimalComma = *options.decimalComma;
+  if (options.decimalComma)
+    layout.decimalComma = *options.decimalComma;
   else if (layout.separator != ',') {
     int commas = 0, dots = 0;
     for (std::size_t r = firstData; r < sample.size(); ++r) {
@@ -424,15 +458,18 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
     }
     column.use = cells == 0 || 2 * numbers > cells;
     if (!column.use) continue;
-    if (layout.headerRow >= 0) guessRole(channel.name, channel);
+    if (layout.headerRow >= 0)
+      guessRole(channel.name, channel);
     else { // without names: outside, then inside, as hand-kept sheets have it
       channel.role = valueColumn == 0 ? Role::outside : valueColumn == 1 ? Role::room : Role::note;
       if (channel.role == Role::room) channel.id = "house";
     }
     ++valueColumn;
     if (const int again = seenRoles[roleText(channel.role, channel.id)]++; again > 0) {
-      if (channel.role == Role::outside) channel.role = Role::note;
-      else channel.id = fmt::format("{}{}", channel.id, again + 1);
+      if (channel.role == Role::outside)
+        channel.role = Role::note;
+      else
+        channel.id = fmt::format("{}{}", channel.id, again + 1);
     }
     if (const auto mark = unitIn(lower(channel.name))) {
       marks[c] = *mark;
@@ -443,18 +480,22 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
       const double mean = numbers > 0 ? sum / static_cast<double>(numbers) : 0.0;
       const bool f = options.fahrenheit.value_or(mean > 31.0 && channel.role != Role::store);
       marks[c] = f ? UnitMark{"F", 1.0 / 1.8, -32.0 / 1.8} : UnitMark{"C"};
-      channel.unitWhy = options.fahrenheit ? "as you said" : fmt::format("no unit mark; readings near {:.0f} fit {} in winter", mean, f ? "degrees Fahrenheit" : "degrees Celsius");
+      channel.unitWhy = options.fahrenheit
+                            ? "as you said"
+                            : fmt::format("no unit mark; readings near {:.0f} fit {} in winter", mean, f ? "degrees Fahrenheit" : "degrees Celsius");
     } else {
       marks[c].unit = channel.unit();
       channel.unitWhy = "no unit mark; taken as it is usual";
     }
     channel.unitIn = marks[c].unit;
   }
-  if (std::none_of(layout.columns.begin(), layout.columns.end(), [](const Column& c) { return c.use; })) return problem("no column of readings was found", "at least one column of numbers beside the time is needed");
+  if (std::none_of(layout.columns.begin(), layout.columns.end(), [](const Column& c) { return c.use; }))
+    return problem("no column of readings was found", "at least one column of numbers beside the time is needed");
 
   // the reading itself
   const auto note = [&](long line, std::string what, std::string allowed) {
-    if (static_cast<long>(out.firstProblems.size()) < kMostProblems) out.firstProblems.push_back({ProblemKind::badInput, fmt::format("line {}", line), std::move(what), std::move(allowed)});
+    if (static_cast<long>(out.firstProblems.size()) < kMostProblems)
+      out.firstProblems.push_back({ProblemKind::badInput, fmt::format("line {}", line), std::move(what), std::move(allowed)});
   };
   Log& log = out.log;
   UtcSeconds previous = std::numeric_limits<UtcSeconds>::min();
@@ -463,7 +504,11 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
   bool cachedAmbiguous = false;
   bool sorted = true;
   bool cancelled = false;
-  std::size_t estimatedRows = bytes.size() / std::max<std::size_t>(bytes.size() / std::max<std::size_t>(static_cast<std::size_t>(std::count(head.begin(), head.end(), '\n')) * (bytes.size() / std::max<std::size_t>(head.size(), 1) + 1), 1), 8);
+  std::size_t estimatedRows =
+      bytes.size() / std::max<std::size_t>(bytes.size() / std::max<std::size_t>(static_cast<std::size_t>(std::count(head.begin(), head.end(), '\n')) *
+                                                                                    (bytes.size() / std::max<std::size_t>(head.size(), 1) + 1),
+                                                                                1),
+                                           8);
   log.time.reserve(estimatedRows);
   for (Column& c : layout.columns)
     if (c.use) c.channel.raw.reserve(estimatedRows);
@@ -472,15 +517,18 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
     if (seen++ < static_cast<long>(firstData)) return true;
     if (cells.size() == 1 && trim(cells[0]).empty()) return true;
     ++out.rows;
-    if (options.progress && out.rows % 20000 == 0 && !options.progress(std::min(0.99, static_cast<double>(out.rows) / static_cast<double>(std::max<std::size_t>(estimatedRows, 1))))) {
+    if (options.progress && out.rows % 20000 == 0 &&
+        !options.progress(std::min(0.99, static_cast<double>(out.rows) / static_cast<double>(std::max<std::size_t>(estimatedRows, 1))))) {
       cancelled = true;
       return false;
     }
     std::optional<Clock> clock;
     const auto timeCell = static_cast<std::size_t>(layout.timeColumn);
     if (cells.size() > timeCell) {
-      if (layout.clockColumn >= 0 && cells.size() > static_cast<std::size_t>(layout.clockColumn)) clock = parseClock(std::string(trim(cells[timeCell])) + " " + std::string(trim(cells[static_cast<std::size_t>(layout.clockColumn)])), layout.form);
-      else clock = parseClock(cells[timeCell], layout.form);
+      if (layout.clockColumn >= 0 && cells.size() > static_cast<std::size_t>(layout.clockColumn))
+        clock = parseClock(std::string(trim(cells[timeCell])) + " " + std::string(trim(cells[static_cast<std::size_t>(layout.clockColumn)])), layout.form);
+      else
+        clock = parseClock(cells[timeCell], layout.form);
     }
     if (!clock) {
       ++out.rowsLeftOut;
@@ -543,11 +591,17 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
 
   // what was recognised, in words
   const char* separatorName = layout.separator == ',' ? "comma" : layout.separator == ';' ? "semicolon" : layout.separator == '\t' ? "tab" : "bar";
-  out.recognised.push_back(fmt::format("{} columns separated by {}, decimal {}, {}", width, separatorName, layout.decimalComma ? "comma" : "point", layout.headerRow >= 0 ? "with headings" : "no headings"));
-  const char* form = layout.form == DateForm::iso ? "year first" : layout.form == DateForm::epoch ? "seconds since 1970" : layout.form == DateForm::dayFirst ? "day first" : "month first";
-  out.recognised.push_back(fmt::format("time: {}{}{}", form, layout.ambiguousDate && layout.form == DateForm::dayFirst ? " (no day above 12 proves it)" : "", layout.form == DateForm::epoch ? "" : fmt::format(", {} where no offset is written", options.zone.name())));
+  out.recognised.push_back(fmt::format("{} columns separated by {}, decimal {}, {}", width, separatorName, layout.decimalComma ? "comma" : "point",
+                                       layout.headerRow >= 0 ? "with headings" : "no headings"));
+  const char* form = layout.form == DateForm::iso        ? "year first"
+                     : layout.form == DateForm::epoch    ? "seconds since 1970"
+                     : layout.form == DateForm::dayFirst ? "day first"
+                                                         : "month first";
+  out.recognised.push_back(fmt::format("time: {}{}{}", form, layout.ambiguousDate && layout.form == DateForm::dayFirst ? " (no day above 12 proves it)" : "",
+                                       layout.form == DateForm::epoch ? "" : fmt::format(", {} where no offset is written", options.zone.name())));
   for (const Channel& channel : log.channels)
-    out.recognised.push_back(fmt::format("\"{}\": {} in {} ({})", channel.name, roleText(channel.role, channel.id), channel.unitIn.empty() ? "no unit" : channel.unitIn, channel.unitWhy));
+    out.recognised.push_back(fmt::format("\"{}\": {} in {} ({})", channel.name, roleText(channel.role, channel.id),
+                                         channel.unitIn.empty() ? "no unit" : channel.unitIn, channel.unitWhy));
   if (doubled > 0) out.recognised.push_back(fmt::format("{} rows repeat a time and were left out", doubled));
   return out;
 }

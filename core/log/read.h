@@ -17,11 +17,11 @@
 namespace muffle {
 
 struct ReadOptions {
-  TimeZone zone = TimeZone::utc();    ///< for clock times without an offset
-  std::optional<char> separator;      ///< overrules the guess
+  TimeZone zone = TimeZone::utc(); ///< for clock times without an offset
+  std::optional<char> separator;   ///< overrules the guess
   std::optional<bool> decimalComma;
   std::optional<bool> monthFirst;
-  std::optional<bool> fahrenheit;     ///< unit of temperature columns that carry no mark
+  std::optional<bool> fahrenheit; ///< unit of temperature columns that carry no mark
   /// Called now and then with the share done, 0..1; return false to stop.
   std::function<bool(double)> progress;
 };

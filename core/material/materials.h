@@ -15,11 +15,11 @@ struct CoverMaterial {
   std::string_view id;
   std::string_view name;
   LongwaveSheet longwave;
-  double solarTransmittance;   ///< diffuse, clean and dry, 0..1
-  double solarReflectance;     ///< 0..1 - transmittance
-  double resistance_m2K_W;     ///< of the body, face to face; 0 for films
-  double capacity_J_m2K;       ///< heat stored per area
-  std::string_view range;      ///< what is seen in practice
+  double solarTransmittance; ///< diffuse, clean and dry, 0..1
+  double solarReflectance;   ///< 0..1 - transmittance
+  double resistance_m2K_W;   ///< of the body, face to face; 0 for films
+  double capacity_J_m2K;     ///< heat stored per area
+  std::string_view range;    ///< what is seen in practice
   std::string_view source;
 };
 

@@ -114,7 +114,8 @@ void NetworkFlows::addTerms(const Network& net, const std::vector<int>& groupOfL
     if (modulator >= 0 && (link.kind == LinkKind::radiative || link.kind == LinkKind::natural)) m_relays[static_cast<std::size_t>(modulator)] = true;
     if (link.kind == LinkKind::natural) {
       const bool reported = a >= m_free || b >= m_free || group(l) >= 0;
-      m_allNatural.push_back({a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported, entries(a, b)});
+      m_allNatural.push_back(
+          {a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported, entries(a, b)});
       continue;
     }
     const bool fourth = link.kind == LinkKind::radiative;
@@ -135,7 +136,8 @@ void NetworkFlows::addTerms(const Network& net, const std::vector<int>& groupOfL
     const int a = m_slot[static_cast<std::size_t>(vent.from)];
     const int b = m_slot[static_cast<std::size_t>(vent.to)];
     const int sensor = m_slot[static_cast<std::size_t>(vent.sensor)];
-    m_vents.push_back({a, b, sensor, group(net.links.size() + v), vent.opens_C, vent.full_C - vent.opens_C, vent.conductance_W_K, entries(a, b), m_lu.entry(a, sensor), m_lu.entry(b, sensor)});
+    m_vents.push_back({a, b, sensor, group(net.links.size() + v), vent.opens_C, vent.full_C - vent.opens_C, vent.conductance_W_K, entries(a, b),
+                       m_lu.entry(a, sensor), m_lu.entry(b, sensor)});
   }
   std::stable_sort(m_terms.begin(), m_terms.end(), [this](const Term& x, const Term& y) {
     const int modulatorX = varies(x.modulator) ? x.modulator : -1;
@@ -233,7 +235,8 @@ bool NetworkFlows::modulate(double t, FlowState& state) {
     const auto position = static_cast<std::size_t>(m_modulatedAt[k].position);
     const auto row = static_cast<std::size_t>(m_modulatedAt[k].row);
     double value = 0.0;
-    for (; k < m_modulatedAt.size() && static_cast<std::size_t>(m_modulatedAt[k].position) == position; ++k) value += m_modulatedAt[k].coefficient * strength(m_modulatedAt[k].modulator);
+    for (; k < m_modulatedAt.size() && static_cast<std::size_t>(m_modulatedAt[k].position) == position; ++k)
+      value += m_modulatedAt[k].coefficient * strength(m_modulatedAt[k].modulator);
     state.f[row] += (value - m_value[position]) * state.T[static_cast<std::size_t>(m_column[position])];
     m_value[position] = value;
   }
@@ -356,7 +359,8 @@ double NetworkFlows::curvature_K(const FlowSlopes& slopes, const FlowState& from
 
 void NetworkFlows::addSourcesAtBoundaries(const FlowState& from, FlowState& to) const {
   for (const Source& s : m_sources)
-    if (s.row >= m_free) to.f[static_cast<std::size_t>(s.row)] += s.factor * (to.value[static_cast<std::size_t>(s.value)] - from.value[static_cast<std::size_t>(s.value)]);
+    if (s.row >= m_free)
+      to.f[static_cast<std::size_t>(s.row)] += s.factor * (to.value[static_cast<std::size_t>(s.value)] - from.value[static_cast<std::size_t>(s.value)]);
 }
 
 /// The part of C - s J that keeps until the next layout, with its fixed rows eliminated.

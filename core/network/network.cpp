@@ -155,9 +155,7 @@ int Network::addSolid(Solid solid) {
 
   int previous = -1;
   double depth_m = 0.0;
-  const auto startAt = [&](double x) {
-    return solid.initialFar_C ? solid.initial_C + (*solid.initialFar_C - solid.initial_C) * x / total_m : solid.initial_C;
-  };
+  const auto startAt = [&](double x) { return solid.initialFar_C ? solid.initial_C + (*solid.initialFar_C - solid.initial_C) * x / total_m : solid.initial_C; };
   int first = -1;
   if (solid.hFrom_W_m2K) {
     first = addNode(solid.id + ":0", 0.0, startAt(0.0));
@@ -235,8 +233,10 @@ Problems validate(const Network& net) {
     const auto where = fmt::format("/thermostats/{}", i);
     checkNode(t.sensor, where + "/sensor");
     checkNode(t.heats, where + "/heats");
-    if (t.heats >= 0 && t.heats < count && net.nodes[static_cast<std::size_t>(t.heats)].boundary) bad(where + "/heats", "heats a boundary", "must heat a node with a free temperature");
-    if (t.mode == Thermostat::Mode::hysteresis && !(t.off_C > t.on_C)) bad(where, fmt::format("off_C {} with on_C {}", t.off_C, t.on_C), "off_C must be above on_C");
+    if (t.heats >= 0 && t.heats < count && net.nodes[static_cast<std::size_t>(t.heats)].boundary)
+      bad(where + "/heats", "heats a boundary", "must heat a node with a free temperature");
+    if (t.mode == Thermostat::Mode::hysteresis && !(t.off_C > t.on_C))
+      bad(where, fmt::format("off_C {} with on_C {}", t.off_C, t.on_C), "off_C must be above on_C");
   }
   for (std::size_t i = 0; i < net.sources.size(); ++i) checkNode(net.sources[i].node, fmt::format("/sources/{}/node", i));
   for (std::size_t i = 0; i < net.nodes.size(); ++i) {

@@ -16,21 +16,77 @@ constexpr Range kAnything{-1e15, 1e15};
 constexpr Range kPositive{0.0, 1e15};
 constexpr Range kAbove0{1e-12, 1e15};
 
-struct TableJson { std::vector<double> t_s, value; const char* key = "C"; };
-struct SineJson { double mean = 0, amplitude = 0, period_s = 86400, peak_s = 0; bool power = false; };
-struct HalfSineJson { double peak = 0, from_s = 0, to_s = 0; bool daily = false; };
-struct BoundaryJson { std::optional<double> constant_C; std::optional<SineJson> sine; std::optional<TableJson> table; };
-struct NodeJson { std::string id; std::optional<double> capacity, initial; std::optional<BoundaryJson> boundary; };
-struct NaturalJson { double area_m2 = 0, k = 0, exponent = 1.0 / 3.0; };
-struct LinkJson { std::string from, to; std::optional<double> conductance, radiative, advective; std::optional<NaturalJson> natural; };
-struct LayerJson { double thickness = 0, conductivity = 0, density = 0, heat = 0; int cells = 0; };
-struct SolidJson { std::string id, from, to; double area = 0, initial = 0; Json hFrom, hTo; std::vector<LayerJson> layers; };
-struct PowerTableJson : TableJson { PowerTableJson() { key = "W"; } };
-struct PowerSineJson : SineJson { PowerSineJson() { power = true; } };
-struct SourceJson { std::string node, id; std::optional<double> constant_W; std::optional<HalfSineJson> halfSine; std::optional<PowerSineJson> sine; std::optional<PowerTableJson> table; };
-struct ThermostatJson { std::string id, sensor, heats, mode = "ideal"; std::optional<double> setpoint, on, off; double power = 0; };
-struct VentJson { std::string from, to, sensor; double opens = 0, full = 0, conductance = 0; };
-struct NetworkJson { double step = 600, end = 0, every = 3600; std::vector<NodeJson> nodes; std::vector<LinkJson> links; std::vector<SolidJson> solids; std::vector<SourceJson> sources; std::vector<ThermostatJson> thermostats; std::vector<VentJson> vents; };
+struct TableJson {
+  std::vector<double> t_s, value;
+  const char* key = "C";
+};
+struct SineJson {
+  double mean = 0, amplitude = 0, period_s = 86400, peak_s = 0;
+  bool power = false;
+};
+struct HalfSineJson {
+  double peak = 0, from_s = 0, to_s = 0;
+  bool daily = false;
+};
+struct BoundaryJson {
+  std::optional<double> constant_C;
+  std::optional<SineJson> sine;
+  std::optional<TableJson> table;
+};
+struct NodeJson {
+  std::string id;
+  std::optional<double> capacity, initial;
+  std::optional<BoundaryJson> boundary;
+};
+struct NaturalJson {
+  double area_m2 = 0, k = 0, exponent = 1.0 / 3.0;
+};
+struct LinkJson {
+  std::string from, to;
+  std::optional<double> conductance, radiative, advective;
+  std::optional<NaturalJson> natural;
+};
+struct LayerJson {
+  double thickness = 0, conductivity = 0, density = 0, heat = 0;
+  int cells = 0;
+};
+struct SolidJson {
+  std::string id, from, to;
+  double area = 0, initial = 0;
+  Json hFrom, hTo;
+  std::vector<LayerJson> layers;
+};
+struct PowerTableJson : TableJson {
+  PowerTableJson() { key = "W"; }
+};
+struct PowerSineJson : SineJson {
+  PowerSineJson() { power = true; }
+};
+struct SourceJson {
+  std::string node, id;
+  std::optional<double> constant_W;
+  std::optional<HalfSineJson> halfSine;
+  std::optional<PowerSineJson> sine;
+  std::optional<PowerTableJson> table;
+};
+struct ThermostatJson {
+  std::string id, sensor, heats, mode = "ideal";
+  std::optional<double> setpoint, on, off;
+  double power = 0;
+};
+struct VentJson {
+  std::string from, to, sensor;
+  double opens = 0, full = 0, conductance = 0;
+};
+struct NetworkJson {
+  double step = 600, end = 0, every = 3600;
+  std::vector<NodeJson> nodes;
+  std::vector<LinkJson> links;
+  std::vector<SolidJson> solids;
+  std::vector<SourceJson> sources;
+  std::vector<ThermostatJson> thermostats;
+  std::vector<VentJson> vents;
+};
 
 template <class V> void describe(V& v, TableJson& t) {
   v.numbers("t_s", t.t_s, kAnything, "time of the table");
@@ -132,7 +188,9 @@ public:
   explicit Builder(Problems& problems) : m_problems(problems) {}
   Network net;
 
-  void bad(const std::string& where, std::string what, std::string allowed) { m_problems.push_back({ProblemKind::badInput, where, std::move(what), std::move(allowed)}); }
+  void bad(const std::string& where, std::string what, std::string allowed) {
+    m_problems.push_back({ProblemKind::badInput, where, std::move(what), std::move(allowed)});
+  }
 
   int node(const std::string& id, const std::string& where) {
     const int found = net.find(id);
@@ -198,9 +256,13 @@ void addSolids(Builder& b, NetworkJson& in, const Json& document, Problems& prob
     for (const char* key : {"h_from_W_m2K", "h_to_W_m2K"}) {
       auto& target = std::string_view(key) == "h_from_W_m2K" ? solid.hFrom_W_m2K : solid.hTo_W_m2K;
       const auto it = raw.find(key);
-      if (it == raw.end()) problems.push_back({ProblemKind::missing, where + "/" + key, fmt::format("\"{}\" is missing", key), "give the film coefficient, or null for perfect contact"});
-      else if (it->is_number() && it->get<double>() > 0.0 && it->get<double>() <= 1e9) target = it->get<double>();
-      else if (!it->is_null()) b.bad(where + "/" + key, fmt::format("film coefficient is {}", describeValue(*it)), "more than 0 is needed, or null for perfect contact");
+      if (it == raw.end())
+        problems.push_back(
+            {ProblemKind::missing, where + "/" + key, fmt::format("\"{}\" is missing", key), "give the film coefficient, or null for perfect contact"});
+      else if (it->is_number() && it->get<double>() > 0.0 && it->get<double>() <= 1e9)
+        target = it->get<double>();
+      else if (!it->is_null())
+        b.bad(where + "/" + key, fmt::format("film coefficient is {}", describeValue(*it)), "more than 0 is needed, or null for perfect contact");
     }
     if (s.layers.empty()) b.bad(where + "/layers", "no layers", "at least one layer is needed");
     for (const LayerJson& l : s.layers) solid.layers.push_back({l.thickness, l.conductivity, l.density, l.heat, l.cells});
@@ -216,10 +278,14 @@ void addLinks(Builder& b, const NetworkJson& in) {
     const int to = b.node(l.to, where + "/to");
     if (countSet({l.conductance.has_value(), l.radiative.has_value(), l.natural.has_value(), l.advective.has_value()}) != 1)
       b.bad(where, "it needs exactly one kind", "give conductance_W_K, radiative_m2, natural or advective_W_K");
-    else if (l.conductance) b.net.addConductance(from, to, *l.conductance);
-    else if (l.radiative) b.net.addRadiative(from, to, *l.radiative);
-    else if (l.advective) b.net.addAdvective(from, to, *l.advective);
-    else b.net.addNatural(from, to, l.natural->area_m2, l.natural->k, l.natural->exponent);
+    else if (l.conductance)
+      b.net.addConductance(from, to, *l.conductance);
+    else if (l.radiative)
+      b.net.addRadiative(from, to, *l.radiative);
+    else if (l.advective)
+      b.net.addAdvective(from, to, *l.advective);
+    else
+      b.net.addNatural(from, to, l.natural->area_m2, l.natural->k, l.natural->exponent);
   }
 }
 
@@ -230,12 +296,18 @@ void addSources(Builder& b, NetworkJson& in) {
     Source source;
     source.node = b.node(s.node, where + "/node");
     source.id = s.id.empty() ? fmt::format("{}:{}", s.node, i) : s.id;
-    if (countSet({s.constant_W.has_value(), s.halfSine.has_value(), s.sine.has_value(), s.table.has_value()}) != 1) b.bad(where, "it needs exactly one course of power", "give constant_W, half_sine, sine or table");
-    else if (s.constant_W) source.power = Driver::constant(*s.constant_W);
-    else if (s.halfSine && !(s.halfSine->to_s > s.halfSine->from_s)) b.bad(where + "/half_sine/to_s", fmt::format("to_s {} with from_s {}", s.halfSine->to_s, s.halfSine->from_s), "to_s must be later than from_s");
-    else if (s.halfSine) source.power = Driver::halfSine(s.halfSine->peak, s.halfSine->from_s, s.halfSine->to_s, s.halfSine->daily);
-    else if (s.sine) source.power = Driver::sine(s.sine->mean, s.sine->amplitude, s.sine->period_s, s.sine->peak_s);
-    else if (const auto driver = b.table(*s.table, where + "/table")) source.power = *driver;
+    if (countSet({s.constant_W.has_value(), s.halfSine.has_value(), s.sine.has_value(), s.table.has_value()}) != 1)
+      b.bad(where, "it needs exactly one course of power", "give constant_W, half_sine, sine or table");
+    else if (s.constant_W)
+      source.power = Driver::constant(*s.constant_W);
+    else if (s.halfSine && !(s.halfSine->to_s > s.halfSine->from_s))
+      b.bad(where + "/half_sine/to_s", fmt::format("to_s {} with from_s {}", s.halfSine->to_s, s.halfSine->from_s), "to_s must be later than from_s");
+    else if (s.halfSine)
+      source.power = Driver::halfSine(s.halfSine->peak, s.halfSine->from_s, s.halfSine->to_s, s.halfSine->daily);
+    else if (s.sine)
+      source.power = Driver::sine(s.sine->mean, s.sine->amplitude, s.sine->period_s, s.sine->peak_s);
+    else if (const auto driver = b.table(*s.table, where + "/table"))
+      source.power = *driver;
     b.net.sources.push_back(source);
   }
 }
@@ -265,7 +337,8 @@ void addControls(Builder& b, const NetworkJson& in) {
   for (std::size_t i = 0; i < in.vents.size(); ++i) {
     const VentJson& x = in.vents[i];
     const auto where = fmt::format("/vents/{}", i);
-    b.net.vents.push_back({b.node(x.from, where + "/from"), b.node(x.to, where + "/to"), b.node(x.sensor, where + "/sensor"), x.opens, x.full, x.conductance, {}});
+    b.net.vents.push_back(
+        {b.node(x.from, where + "/from"), b.node(x.to, where + "/to"), b.node(x.sensor, where + "/sensor"), x.opens, x.full, x.conductance, {}});
   }
 }
 
@@ -285,7 +358,8 @@ Json withoutFilms(Json document) {
 } // namespace
 
 Result<Network> networkFromJson(const Json& document) {
-  if (!document.is_object()) return Problem{ProblemKind::badInput, "/", describeValue(document) + " stands here", "an object with \"schema\": \"muffle-network-1\" is needed"};
+  if (!document.is_object())
+    return Problem{ProblemKind::badInput, "/", describeValue(document) + " stands here", "an object with \"schema\": \"muffle-network-1\" is needed"};
   Problems problems;
   NetworkJson in;
   const Json plain = withoutFilms(document);
@@ -329,7 +403,8 @@ Json networkToJson(const Network& net) {
     } else if (n.boundary->kind == Driver::Kind::constant) {
       node["boundary"]["constant_C"] = n.boundary->mean;
     } else if (n.boundary->kind == Driver::Kind::sine) {
-      node["boundary"]["sine"] = {{"mean_C", n.boundary->mean}, {"amplitude_K", n.boundary->amplitude}, {"period_s", n.boundary->period_s}, {"peak_s", n.boundary->peak_s}};
+      node["boundary"]["sine"] = {
+          {"mean_C", n.boundary->mean}, {"amplitude_K", n.boundary->amplitude}, {"period_s", n.boundary->period_s}, {"peak_s", n.boundary->peak_s}};
     } else {
       node["boundary"]["table"] = tableOf(*n.boundary, "C");
     }
@@ -351,8 +426,12 @@ Json networkToJson(const Network& net) {
     Json source{{"node", id(s.node)}, {"id", s.id}};
     switch (s.power.kind) {
     case Driver::Kind::constant: source["constant_W"] = s.power.mean; break;
-    case Driver::Kind::sine: source["sine"] = {{"mean_W", s.power.mean}, {"amplitude_W", s.power.amplitude}, {"period_s", s.power.period_s}, {"peak_s", s.power.peak_s}}; break;
-    case Driver::Kind::halfSine: source["half_sine"] = {{"peak_W", s.power.amplitude}, {"from_s", s.power.from_s}, {"to_s", s.power.to_s}, {"daily", s.power.daily}}; break;
+    case Driver::Kind::sine:
+      source["sine"] = {{"mean_W", s.power.mean}, {"amplitude_W", s.power.amplitude}, {"period_s", s.power.period_s}, {"peak_s", s.power.peak_s}};
+      break;
+    case Driver::Kind::halfSine:
+      source["half_sine"] = {{"peak_W", s.power.amplitude}, {"from_s", s.power.from_s}, {"to_s", s.power.to_s}, {"daily", s.power.daily}};
+      break;
     case Driver::Kind::table: source["table"] = tableOf(s.power, "W"); break;
     }
     out["sources"].push_back(source);
@@ -360,13 +439,20 @@ Json networkToJson(const Network& net) {
   out["thermostats"] = Json::array();
   for (const Thermostat& t : net.thermostats) {
     Json thermostat{{"id", t.id}, {"sensor", id(t.sensor)}, {"heats", id(t.heats)}, {"power_W", t.power_W}};
-    if (t.mode == Thermostat::Mode::ideal) thermostat.update({{"mode", "ideal"}, {"setpoint_C", t.setpoint_C}});
-    else thermostat.update({{"mode", "hysteresis"}, {"on_C", t.on_C}, {"off_C", t.off_C}});
+    if (t.mode == Thermostat::Mode::ideal)
+      thermostat.update({{"mode", "ideal"}, {"setpoint_C", t.setpoint_C}});
+    else
+      thermostat.update({{"mode", "hysteresis"}, {"on_C", t.on_C}, {"off_C", t.off_C}});
     out["thermostats"].push_back(thermostat);
   }
   out["vents"] = Json::array();
   for (const Vent& v : net.vents)
-    out["vents"].push_back({{"from", id(v.from)}, {"to", id(v.to)}, {"sensor", id(v.sensor)}, {"opens_C", v.opens_C}, {"full_C", v.full_C}, {"conductance_W_K", v.conductance_W_K}});
+    out["vents"].push_back({{"from", id(v.from)},
+                            {"to", id(v.to)},
+                            {"sensor", id(v.sensor)},
+                            {"opens_C", v.opens_C},
+                            {"full_C", v.full_C},
+                            {"conductance_W_K", v.conductance_W_K}});
   return out;
 }
 
@@ -409,7 +495,8 @@ Result<NetworkRun> runNetwork(const Network& net) {
     // steps end on output times and on the end, so that every row is a computed state
     double h = std::min({net.step_s, net.end_s - t, nextOutput - t});
     if (!solver->advance(h))
-      return Problem{ProblemKind::noSolution, fmt::format("t = {} s", t), "no solution was found for this step", "check for conductances and capacities of absurd size"};
+      return Problem{ProblemKind::noSolution, fmt::format("t = {} s", t), "no solution was found for this step",
+                     "check for conductances and capacities of absurd size"};
     for (std::size_t j = 0; j < energy.size(); ++j) energy[j] += solver->lastPower_W(static_cast<int>(j)) * h;
     since += h;
     if (solver->time_s() >= nextOutput * (1.0 - 1e-12)) {

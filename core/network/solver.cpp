@@ -111,8 +111,10 @@ double Solver::predict(const FlowState& from, FlowState& to, double s, double* b
   std::copy_n(from.f.begin(), free, m_work.begin());
   m_flows.addDriven(m_slopes, from, to, m_delta.data(), m_work.data());
   for (std::size_t i = 0; i < free; ++i) m_delta[i] = m_known[i] + s * m_work[i] - C[i] * (from.T[i] - m_start.T[i]);
-  if (beside) m_flows.solve(m_delta.data(), beside);
-  else m_flows.solve(m_delta.data());
+  if (beside)
+    m_flows.solve(m_delta.data(), beside);
+  else
+    m_flows.solve(m_delta.data());
   for (std::size_t i = 0; i < free; ++i) {
     to.T[i] = from.T[i] + m_delta[i];
     largest = std::max(largest, std::abs(m_delta[i]));
@@ -168,7 +170,8 @@ void Solver::keepLinear(const FlowState& from, FlowState& to, double s) {
 bool Solver::solveMiddle(double s, double* beside) {
   const double largest = predict(m_start, m_middle, s, beside);
   if (!std::isfinite(largest)) return false;
-  const bool enough = !m_flows.isNonlinear() || kCurvatureMargin * m_flows.curvature_K(m_slopes, m_start, m_middle, s, largest + m_slopesOff_K) < m_options.newtonTolerance_K;
+  const bool enough =
+      !m_flows.isNonlinear() || kCurvatureMargin * m_flows.curvature_K(m_slopes, m_start, m_middle, s, largest + m_slopesOff_K) < m_options.newtonTolerance_K;
   if (!enough) return refine(m_middle, s, largest, nullptr);
   keepLinear(m_start, m_middle, s);
   return true;
@@ -370,7 +373,8 @@ EnergyBalance Solver::balance() const {
   sum.thermostat_J = m_thermostat_J;
   for (std::size_t i = 0; i < m_network->sources.size(); ++i) sum.source_J.push_back(m_flows.drivers().source(m_valueIntegral, i));
   sum.boundary_J.assign(m_network->nodes.size(), 0.0);
-  for (int slot = m_flows.freeCount(); slot < m_flows.slotCount(); ++slot) sum.boundary_J[static_cast<std::size_t>(m_flows.boundaryNode(slot))] = -m_energy_J[static_cast<std::size_t>(slot)];
+  for (int slot = m_flows.freeCount(); slot < m_flows.slotCount(); ++slot)
+    sum.boundary_J[static_cast<std::size_t>(m_flows.boundaryNode(slot))] = -m_energy_J[static_cast<std::size_t>(slot)];
   sum.advection_J = m_energy_J[static_cast<std::size_t>(m_flows.advectionRow())];
   const auto& C = m_flows.capacity_J_K();
   for (std::size_t i = 0; i < C.size(); ++i) sum.storageChange_J += C[i] * (m_start.T[i] - m_initial[i]);

@@ -126,8 +126,8 @@ private:
   std::vector<bool> m_on;
   std::vector<double> m_setpoint, m_powerBefore;
   std::vector<std::vector<double>> m_responseMiddle, m_responseEnd; ///< by thermostat, free slot: K/W
-  std::size_t m_besideStages = 0; ///< the ideal thermostat whose responses are solved for with the stages
-  bool m_besideKnown = false;     ///< they belong to the matrix in force
+  std::size_t m_besideStages = 0;                                   ///< the ideal thermostat whose responses are solved for with the stages
+  bool m_besideKnown = false;                                       ///< they belong to the matrix in force
 
   std::vector<double> m_thermostat_J, m_lastPower;
   std::vector<double> m_energy_J, m_lastEnergy; ///< by row

@@ -16,7 +16,6 @@ inline void subtract(double* __restrict y, const double* __restrict x, double fa
 
 } // namespace
 
-
 SparseLu::SparseLu(int n, const std::vector<std::pair<int, int>>& pairs, const std::vector<bool>& isFixed) : m_n(n) {
   const auto count = static_cast<std::size_t>(n);
   std::vector<std::set<int>> neighbours(count);

@@ -17,10 +17,10 @@ struct Site {
   std::string name;
   Place place;
   std::string timeZone = "UTC";
-  double wind_m_s = 1.5;              ///< assumed where the log has none
-  double groundMean_C = 10.0;         ///< of the undisturbed ground over the year
-  double groundAmplitude_K = 9.0;     ///< of its surface
-  double coldestDay = 25.0;           ///< day of year of its coldest surface
+  double wind_m_s = 1.5;          ///< assumed where the log has none
+  double groundMean_C = 10.0;     ///< of the undisturbed ground over the year
+  double groundAmplitude_K = 9.0; ///< of its surface
+  double coldestDay = 25.0;       ///< day of year of its coldest surface
 };
 
 /// One layer of a skin, from outside in; the gap lies between it and the next layer inwards.
@@ -53,10 +53,10 @@ struct House {
   Skin sides{{Layer{}}};
   Skin ends{{Layer{}}};
   std::optional<NightBlanket> blanket;
-  double airChanges_per_h = 0.8;      ///< in still air, shut
-  double windAirChanges = 0.25;       ///< added per m/s of wind
+  double airChanges_per_h = 0.8; ///< in still air, shut
+  double windAirChanges = 0.25;  ///< added per m/s of wind
   Floor floor;
-  std::optional<double> backWall_C;   ///< temperature behind a lean-to's wall; without it the wall faces outside air
+  std::optional<double> backWall_C; ///< temperature behind a lean-to's wall; without it the wall faces outside air
   double ventOpens_C = 22.0;
   double ventFull_C = 28.0;
   double ventAirChanges_per_h = 15.0; ///< fully open
@@ -75,9 +75,9 @@ struct Barrels {
   int count = 6;
   double litres = 200.0;
   BarrelColour colour = BarrelColour::black;
-  double film_W_m2K = 8.0;   ///< air and radiation together at a barrel's skin
-  double sunShare = 0.6;     ///< of the barrel's silhouette that the sun reaches
-  double x_m = 2.0;          ///< where they stand across the house, for the drawing
+  double film_W_m2K = 8.0; ///< air and radiation together at a barrel's skin
+  double sunShare = 0.6;   ///< of the barrel's silhouette that the sun reaches
+  double x_m = 2.0;        ///< where they stand across the house, for the drawing
 };
 
 struct Heater {

@@ -12,9 +12,14 @@ namespace {
 using ShapeName = std::pair<ShapeKind, const char*>;
 constexpr std::array<ShapeName, 3> kShapes{{{ShapeKind::gable, "gable"}, {ShapeKind::arch, "arch"}, {ShapeKind::leanTo, "lean_to"}}};
 using ColourName = std::pair<BarrelColour, const char*>;
-constexpr std::array<ColourName, 4> kColours{{{BarrelColour::black, "black"}, {BarrelColour::blue, "blue"}, {BarrelColour::white, "white"}, {BarrelColour::bare, "bare"}}};
+constexpr std::array<ColourName, 4> kColours{
+    {{BarrelColour::black, "black"}, {BarrelColour::blue, "blue"}, {BarrelColour::white, "white"}, {BarrelColour::bare, "bare"}}};
 using MeasureName = std::pair<MeasureKind, const char*>;
-constexpr std::array<MeasureName, 5> kMeasures{{{MeasureKind::secondSkin, "second_skin"}, {MeasureKind::nightBlanket, "night_blanket"}, {MeasureKind::sealing, "sealing"}, {MeasureKind::barrels, "barrels"}, {MeasureKind::heater, "heater"}}};
+constexpr std::array<MeasureName, 5> kMeasures{{{MeasureKind::secondSkin, "second_skin"},
+                                                {MeasureKind::nightBlanket, "night_blanket"},
+                                                {MeasureKind::sealing, "sealing"},
+                                                {MeasureKind::barrels, "barrels"},
+                                                {MeasureKind::heater, "heater"}}};
 
 } // namespace
 
@@ -135,7 +140,8 @@ void checkSkin(const Skin& skin, const std::string& where, Problems& problems) {
   if (skin.layers.empty()) problems.push_back({ProblemKind::missing, where + "/layers", "the skin has no layers", "at least one is needed"});
   for (std::size_t i = 0; i < skin.layers.size(); ++i)
     if (!findCoverMaterial(skin.layers[i].material))
-      problems.push_back({ProblemKind::badInput, fmt::format("{}/layers/{}/material", where, i), fmt::format("\"{}\" is not a known material", skin.layers[i].material), "see `muffle-cli materials`"});
+      problems.push_back({ProblemKind::badInput, fmt::format("{}/layers/{}/material", where, i),
+                          fmt::format("\"{}\" is not a known material", skin.layers[i].material), "see `muffle-cli materials`"});
 }
 
 } // namespace
@@ -149,20 +155,31 @@ Problems check(const Plan& plan) {
   checkSkin(plan.house.roof, "/house/roof", problems);
   checkSkin(plan.house.sides, "/house/sides", problems);
   checkSkin(plan.house.ends, "/house/ends", problems);
-  const auto bad = [&](std::string where, std::string what, std::string allowed) { problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)}); };
-  if (plan.house.blanket && !findCoverMaterial(plan.house.blanket->material)) bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
-  if (!findSoilMaterial(plan.house.floor.soil)) bad("/house/floor/soil", fmt::format("\"{}\" is not a known soil", plan.house.floor.soil), "see `muffle-cli materials`");
-  if (plan.house.ventFull_C < plan.house.ventOpens_C + 0.5) bad("/house/vent_full_C", fmt::format("vents fully open at {} with opening at {}", plan.house.ventFull_C, plan.house.ventOpens_C), "at least 0.5 K above the opening temperature is needed");
-  if (plan.setpoints.night_C > plan.house.ventOpens_C || plan.setpoints.day_C > plan.house.ventOpens_C) bad("/setpoints", "a setpoint lies above the vents' opening temperature", fmt::format("heater and vents would fight; keep it at or below {}", plan.house.ventOpens_C));
+  const auto bad = [&](std::string where, std::string what, std::string allowed) {
+    problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)});
+  };
+  if (plan.house.blanket && !findCoverMaterial(plan.house.blanket->material))
+    bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
+  if (!findSoilMaterial(plan.house.floor.soil))
+    bad("/house/floor/soil", fmt::format("\"{}\" is not a known soil", plan.house.floor.soil), "see `muffle-cli materials`");
+  if (plan.house.ventFull_C < plan.house.ventOpens_C + 0.5)
+    bad("/house/vent_full_C", fmt::format("vents fully open at {} with opening at {}", plan.house.ventFull_C, plan.house.ventOpens_C),
+        "at least 0.5 K above the opening temperature is needed");
+  if (plan.setpoints.night_C > plan.house.ventOpens_C || plan.setpoints.day_C > plan.house.ventOpens_C)
+    bad("/setpoints", "a setpoint lies above the vents' opening temperature",
+        fmt::format("heater and vents would fight; keep it at or below {}", plan.house.ventOpens_C));
   if (const auto zone = TimeZone::named(plan.site.timeZone); !zone) bad("/site/time_zone", zone.problem().what, zone.problem().allowed);
   double barrelFloor = 0.0;
   for (const Barrels& b : plan.barrels) barrelFloor += b.count * b.litres / 1000.0;
-  if (barrelFloor > 0.5 * plan.house.shape.volume_m3()) bad("/barrels", fmt::format("{:.3g} m3 of water", barrelFloor), fmt::format("it must leave room: at most half of the house, {:.3g} m3", 0.5 * plan.house.shape.volume_m3()));
+  if (barrelFloor > 0.5 * plan.house.shape.volume_m3())
+    bad("/barrels", fmt::format("{:.3g} m3 of water", barrelFloor),
+        fmt::format("it must leave room: at most half of the house, {:.3g} m3", 0.5 * plan.house.shape.volume_m3()));
   for (std::size_t i = 0; i < plan.measures.size(); ++i) {
     const Measure& m = plan.measures[i];
     const auto where = fmt::format("/measures/{}", i);
     const bool needsMaterial = m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket;
-    if (needsMaterial && !findCoverMaterial(m.material)) bad(where + "/material", fmt::format("\"{}\" is not a known material", m.material), "see `muffle-cli materials`");
+    if (needsMaterial && !findCoverMaterial(m.material))
+      bad(where + "/material", fmt::format("\"{}\" is not a known material", m.material), "see `muffle-cli materials`");
     const bool needsLevels = m.kind == MeasureKind::barrels || m.kind == MeasureKind::heater || m.kind == MeasureKind::sealing;
     if (needsLevels && m.levels.empty()) bad(where + "/levels", "no sizes to try", "give at least one");
     if (m.levels.size() > 12) bad(where + "/levels", fmt::format("{} sizes", m.levels.size()), "at most 12 are allowed");
@@ -171,7 +188,8 @@ Problems check(const Plan& plan) {
 }
 
 Result<Plan> planFromJson(const Json& document) {
-  if (!document.is_object()) return Problem{ProblemKind::badInput, "/", describeValue(document) + " stands here", "an object with \"schema\": \"muffle-plan-1\" is needed"};
+  if (!document.is_object())
+    return Problem{ProblemKind::badInput, "/", describeValue(document) + " stands here", "an object with \"schema\": \"muffle-plan-1\" is needed"};
   Problems problems;
   Plan plan;
   FieldReader reader(document, "", problems);

@@ -31,13 +31,13 @@ constexpr double kFloorEmissivity = 0.95;
 constexpr double kCropCapacity_J_m2K = 20000.0; // trays, crop and benches per m2 of floor: about 5 kg of water
 constexpr double kThinSheet_m2K_W = 0.02;       // below this a layer is one node
 constexpr double kBlanketGap_m = 0.15;
-constexpr double kBlanketOpenTie_W_m2K = 20.0;  // a gathered blanket follows the air
-constexpr double kDirtAndFrame = 0.82;          // share of light left by dirt and bars
-constexpr double kFloorShare = 0.60;            // of the light that reaches the floor; the rest warms leaves and air
-constexpr double kAirShare = 0.22;              // or leaves again
+constexpr double kBlanketOpenTie_W_m2K = 20.0; // a gathered blanket follows the air
+constexpr double kDirtAndFrame = 0.82;         // share of light left by dirt and bars
+constexpr double kFloorShare = 0.60;           // of the light that reaches the floor; the rest warms leaves and air
+constexpr double kAirShare = 0.22;             // or leaves again
 constexpr double kSoilDepth_m = 1.2;
 constexpr double kSoilLayers_m[] = {0.02, 0.04, 0.08, 0.14, 0.22, 0.30, 0.40};
-constexpr int kEdgeLayer = 3;                   // the edge draws on the soil at 0.14 m
+constexpr int kEdgeLayer = 3; // the edge draws on the soil at 0.14 m
 
 double skyView(FaceGroup group, const HouseShape& shape) {
   double view = 0.0, area = 0.0;
@@ -57,7 +57,8 @@ struct Sheet {
 
 class Assembler {
 public:
-  Assembler(const Plan& plan, const Winter& winter, const SunOnHouse& sun) : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_net(m_a.network) {}
+  Assembler(const Plan& plan, const Winter& winter, const SunOnHouse& sun)
+      : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_net(m_a.network) {}
 
   Assembly run() {
     boundaries();
@@ -87,8 +88,7 @@ private:
     s.hold = hold;
     return m_net.addSignal(std::move(s));
   }
-  template <class F>
-  int signalOf(F f, bool hold = false) {
+  template <class F> int signalOf(F f, bool hold = false) {
     std::vector<double> v(m_winter.size());
     for (std::size_t i = 0; i < v.size(); ++i) v[i] = f(i);
     return signal(std::move(v), hold);
@@ -106,7 +106,8 @@ private:
 
   void ground() {
     const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
-    UndisturbedGround far{m_plan.site.groundMean_C, m_plan.site.groundAmplitude_K, m_plan.site.coldestDay, soil.conductivity_W_mK, soil.density_kg_m3 * soil.heat_J_kgK};
+    UndisturbedGround far{m_plan.site.groundMean_C, m_plan.site.groundAmplitude_K, m_plan.site.coldestDay, soil.conductivity_W_mK,
+                          soil.density_kg_m3 * soil.heat_J_kgK};
     Signal below; // day by day: between two days its wave is straight to 1e-4 of its amplitude
     below.step_s = 86400.0;
     const auto days = static_cast<std::size_t>(m_winter.step_s * static_cast<double>(m_winter.size()) / below.step_s) + 2;
@@ -137,7 +138,8 @@ private:
     double edge = slabPeriodic(slab, far.heat_J_m3K).outside_W_K;
     if (m_house.floor.edgeDepth_m > 0.0 && m_house.floor.edgeInsulation_m2K_W > 0.0) {
       constexpr double kBoard_W_mK = 0.035;
-      const double psi = edgeInsulationPsi_W_mK(soil.conductivity_W_mK, slab.equivalentThickness_m(), m_house.floor.edgeDepth_m, m_house.floor.edgeInsulation_m2K_W * kBoard_W_mK, kBoard_W_mK, EdgeInsulation::vertical);
+      const double psi = edgeInsulationPsi_W_mK(soil.conductivity_W_mK, slab.equivalentThickness_m(), m_house.floor.edgeDepth_m,
+                                                m_house.floor.edgeInsulation_m2K_W * kBoard_W_mK, kBoard_W_mK, EdgeInsulation::vertical);
       edge = std::max(edge + psi * slab.perimeter_m, 0.1 * edge);
     }
     m_net.addConductance(m_net.find(fmt::format("soil:{}", kEdgeLayer)), m_a.outside, edge, partId(Part::floorEdge));
@@ -166,9 +168,17 @@ private:
     return sheets;
   }
 
-  static double gapConvection(FaceGroup group, double gap_m) { return airLayerConvection_W_m2K(gap_m, group == FaceGroup::roof ? HeatFlow::up : HeatFlow::horizontal); }
+  static double gapConvection(FaceGroup group, double gap_m) {
+    return airLayerConvection_W_m2K(gap_m, group == FaceGroup::roof ? HeatFlow::up : HeatFlow::horizontal);
+  }
 
-  struct Group { FaceGroup group; double area; Part part; std::vector<Sheet> sheets; std::optional<Sheet> blanket; };
+  struct Group {
+    FaceGroup group;
+    double area;
+    Part part;
+    std::vector<Sheet> sheets;
+    std::optional<Sheet> blanket;
+  };
 
   void covers() {
     int closed = -1, open = -1, film = -1;
@@ -229,13 +239,18 @@ private:
       faces.push_back(std::move(nodes));
     }
     const LongwaveAreas areas = longwaveAreas(m_house.shape.floor_m2(), kFloorEmissivity, covers);
-    struct Surface { int node; int cover; int sheet; };
+    struct Surface {
+      int node;
+      int cover;
+      int sheet;
+    };
     std::vector<Surface> surfaces(areas.between.size(), {m_a.floor, -1, -1});
     std::vector<bool> isOutside(areas.between.size(), false);
     for (std::size_t c = 0; c < covers.size(); ++c) {
       isOutside[static_cast<std::size_t>(areas.outside[c])] = true;
       surfaces[static_cast<std::size_t>(areas.outside[c])] = {-1, static_cast<int>(c), -1};
-      for (std::size_t s = 0; s < covers[c].sheets.size(); ++s) surfaces[static_cast<std::size_t>(areas.sheets[c][s])] = {faces[c][s].first, static_cast<int>(c), static_cast<int>(s)};
+      for (std::size_t s = 0; s < covers[c].sheets.size(); ++s)
+        surfaces[static_cast<std::size_t>(areas.sheets[c][s])] = {faces[c][s].first, static_cast<int>(c), static_cast<int>(s)};
     }
     const auto link = [&](int a, int b, double area, const char* part) {
       if (a == b || area < 1e-9) return;
@@ -254,8 +269,11 @@ private:
           link(surfaces[in].node, m_a.outside, area * (1.0 - view), partId(g.part));
           continue;
         }
-        const bool samePair = surfaces[i].cover == surfaces[j].cover && surfaces[i].cover >= 0 && faces[static_cast<std::size_t>(surfaces[i].cover)][static_cast<std::size_t>(surfaces[i].sheet)].second < 0 &&
-                              surfaces[j].sheet == surfaces[i].sheet + 1 && faces[static_cast<std::size_t>(surfaces[j].cover)][static_cast<std::size_t>(surfaces[j].sheet)].second < 0 && bodyPair(surfaces[i].cover, surfaces[i].sheet);
+        const bool samePair = surfaces[i].cover == surfaces[j].cover && surfaces[i].cover >= 0 &&
+                              faces[static_cast<std::size_t>(surfaces[i].cover)][static_cast<std::size_t>(surfaces[i].sheet)].second < 0 &&
+                              surfaces[j].sheet == surfaces[i].sheet + 1 &&
+                              faces[static_cast<std::size_t>(surfaces[j].cover)][static_cast<std::size_t>(surfaces[j].sheet)].second < 0 &&
+                              bodyPair(surfaces[i].cover, surfaces[i].sheet);
         if (!samePair) link(surfaces[i].node, surfaces[j].node, area, "");
       }
     }
@@ -291,9 +309,12 @@ private:
   void draughts() {
     const double volume = m_house.shape.volume_m3();
     const double pressure = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
-    const int conductance = signalOf([&](std::size_t i) { return airChangeConductance_W_K(m_house.airChanges_per_h + m_house.windAirChanges * m_winter.wind_m_s[i], volume, m_winter.outside_C[i], pressure); });
+    const int conductance = signalOf([&](std::size_t i) {
+      return airChangeConductance_W_K(m_house.airChanges_per_h + m_house.windAirChanges * m_winter.wind_m_s[i], volume, m_winter.outside_C[i], pressure);
+    });
     m_net.addConductance(m_a.air, m_a.outside, 1.0, partId(Part::draughts)).modulator = conductance;
-    m_net.vents.push_back({m_a.air, m_a.outside, m_a.air, m_house.ventOpens_C, m_house.ventFull_C, airChangeConductance_W_K(m_house.ventAirChanges_per_h, volume, 10.0, pressure), partId(Part::vents)});
+    m_net.vents.push_back({m_a.air, m_a.outside, m_a.air, m_house.ventOpens_C, m_house.ventFull_C,
+                           airChangeConductance_W_K(m_house.ventAirChanges_per_h, volume, 10.0, pressure), partId(Part::vents)});
   }
 
   void barrels() {
@@ -309,7 +330,8 @@ private:
   void sun() {
     double transmittance = 0.0;
     const Skin* const skins[] = {&m_house.roof, &m_house.sides, &m_house.ends};
-    for (const FaceGroup g : {FaceGroup::roof, FaceGroup::sides, FaceGroup::ends}) transmittance += m_house.shape.area_m2(g) / m_house.shape.cover_m2() * skinOptics(*skins[static_cast<int>(g)]).transmittance;
+    for (const FaceGroup g : {FaceGroup::roof, FaceGroup::sides, FaceGroup::ends})
+      transmittance += m_house.shape.area_m2(g) / m_house.shape.cover_m2() * skinOptics(*skins[static_cast<int>(g)]).transmittance;
     transmittance *= kDirtAndFrame;
     const double floor = m_house.shape.floor_m2();
     const int inside = signalOf([&](std::size_t i) { return transmittance * floor * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]); });
@@ -349,7 +371,11 @@ private:
     for (std::size_t v = 0; v < m_net.vents.size(); ++v) m_a.losses.emplace_back(static_cast<int>(m_net.links.size() + v), Part::vents);
   }
 
-  struct Absorbing { int node; int group; double factor; };
+  struct Absorbing {
+    int node;
+    int group;
+    double factor;
+  };
   const Plan& m_plan;
   const House& m_house;
   const Winter& m_winter;

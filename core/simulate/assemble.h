@@ -26,13 +26,13 @@ struct Assembly {
   int outside = -1;
   int sky = -1;
   int deep = -1;
-  int heater = -1;                ///< thermostat, -1 without one
-  std::vector<int> barrels;       ///< node of each group
-  std::vector<int> soil;          ///< nodes downwards from the floor
+  int heater = -1;          ///< thermostat, -1 without one
+  std::vector<int> barrels; ///< node of each group
+  std::vector<int> soil;    ///< nodes downwards from the floor
   std::vector<double> soilDepth_m;
-  std::vector<int> inner, outer;  ///< innermost and outermost sheet of roof, sides, ends; -1 where there is no such face
+  std::vector<int> inner, outer;            ///< innermost and outermost sheet of roof, sides, ends; -1 where there is no such face
   std::vector<std::pair<int, Part>> losses; ///< link (vents after links) and the part it belongs to; flow leaves the house
-  int sunSources = 0;             ///< sources 0..sunSources-1 are sun
+  int sunSources = 0;                       ///< sources 0..sunSources-1 are sun
 };
 
 /// The plan must have passed check(). Weather and sun must be of the same winter and shape; they are copied in.

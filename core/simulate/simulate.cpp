@@ -14,9 +14,9 @@
 namespace muffle {
 namespace {
 
-constexpr double kSpinUp_s = 5.0 * 86400.0;     // the first days are run twice, so that air, covers and barrels start right
-constexpr double kHoldTolerance_K = 0.05;       // a sensor's last digit is not a miss
-constexpr double kWinter_s = 182.0 * 86400.0;   // a winter, for costs
+constexpr double kSpinUp_s = 5.0 * 86400.0;   // the first days are run twice, so that air, covers and barrels start right
+constexpr double kHoldTolerance_K = 0.05;     // a sensor's last digit is not a miss
+constexpr double kWinter_s = 182.0 * 86400.0; // a winter, for costs
 
 struct WinterRun {
   WinterSeries series;
@@ -56,7 +56,8 @@ public:
     for (std::size_t i = 1; i < n; ++i) {
       if ((i & 1023U) == 0 && stopped()) return std::move(m_run);
       if (!solver.advance(m_winter.step_s)) {
-        m_run.problem = Problem{ProblemKind::noSolution, fmt::format("step {}", i), "the simulation found no solution", "check for sizes far outside the usual"};
+        m_run.problem =
+            Problem{ProblemKind::noSolution, fmt::format("step {}", i), "the simulation found no solution", "check for sizes far outside the usual"};
         return std::move(m_run);
       }
       record(solver, i);
@@ -174,8 +175,7 @@ private:
 };
 
 /// Calls work(0..count-1), each once, on up to `threads` threads.
-template <class Work>
-void forEach(std::size_t count, int threads, Work work) {
+template <class Work> void forEach(std::size_t count, int threads, Work work) {
   if (threads <= 1 || count <= 1) {
     for (std::size_t i = 0; i < count; ++i) work(i);
     return;

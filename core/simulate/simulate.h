@@ -57,8 +57,8 @@ struct Summary {
   double winters = 1.0;                   ///< how many winters of 182 days the log amounts to
   double heaterPeak_W = 0.0;
   std::array<double, kPartCount> loss_kWh{}; ///< over all winters
-  double closure = 1.0;                   ///< worst of the winters
-  Cost cost;                              ///< a winter
+  double closure = 1.0;                      ///< worst of the winters
+  Cost cost;                                 ///< a winter
   std::size_t steps = 0;
   double run_ms = 0.0;
 };
@@ -66,14 +66,14 @@ struct Summary {
 struct Simulation {
   Summary summary;
   std::vector<NightResult> nights;
-  std::vector<WinterSeries> series;  ///< by winter; empty unless asked for
+  std::vector<WinterSeries> series; ///< by winter; empty unless asked for
   std::vector<double> soilDepth_m;
 };
 
 struct SimulateOptions {
   bool series = false;
-  int threads = 1;                          ///< winters in parallel; the answer does not depend on it
-  const std::atomic<bool>* stop = nullptr;  ///< set to give up; the result is then a cancelled problem
+  int threads = 1;                         ///< winters in parallel; the answer does not depend on it
+  const std::atomic<bool>* stop = nullptr; ///< set to give up; the result is then a cancelled problem
 };
 
 Result<Simulation> simulate(const Plan& plan, const Scene& scene, const SimulateOptions& options = {});

@@ -98,8 +98,10 @@ Package buildPackage(const Plan& base, const Choice& choice) {
       Barrels b;
       if (!p.plan.barrels.empty()) b = p.plan.barrels.front();
       b.count = static_cast<int>(level);
-      if (p.plan.barrels.empty()) p.plan.barrels.push_back(b);
-      else p.plan.barrels.front().count += b.count;
+      if (p.plan.barrels.empty())
+        p.plan.barrels.push_back(b);
+      else
+        p.plan.barrels.front().count += b.count;
       capital = m.price * level;
       label = fmt::format("{:g} {}", level, label);
       break;
@@ -123,7 +125,8 @@ Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, co
   std::size_t count = 1;
   for (const Measure& m : plan.measures) count *= static_cast<std::size_t>(levelCount(m)) + 1;
   if (count > kMostPackages)
-    return Problem{ProblemKind::badInput, "/measures", fmt::format("{} combinations", count), fmt::format("at most {} are searched; leave out some sizes", kMostPackages)};
+    return Problem{ProblemKind::badInput, "/measures", fmt::format("{} combinations", count),
+                   fmt::format("at most {} are searched; leave out some sizes", kMostPackages)};
   const Scene scene = makeScene(std::move(weather), plan);
   Sizing sizing;
   sizing.packages.resize(count);
@@ -143,7 +146,8 @@ Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, co
       }
       SizedPackage& p = sizing.packages[i];
       const Summary& s = run->summary;
-      p = {package.choice, package.label, winterCost(plan.prices, s.heater_kWh / s.winters, package.kit), s.nights, s.held, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
+      p = {package.choice,    package.label,           winterCost(plan.prices, s.heater_kWh / s.winters, package.kit), s.nights, s.held, s.coldest_C,
+           s.degreeHours_K_h, s.heater_kWh / s.winters};
       judge(p, plan);
       if (options.progress && !options.progress(++done, count)) {
         stop = true;

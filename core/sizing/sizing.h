@@ -42,7 +42,7 @@ struct Sizing {
 };
 
 struct SizingOptions {
-  int threads = 0; ///< 0: all cores. Never changes the answer.
+  int threads = 0;                                                ///< 0: all cores. Never changes the answer.
   std::function<bool(std::size_t done, std::size_t of)> progress; ///< called from one thread at a time; false stops
 };
 

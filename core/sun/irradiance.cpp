@@ -35,8 +35,8 @@ double dailyTransmittanceBristowCampbell(double swing_K, double monthMeanSwing_K
   return 0.70 * (1.0 - std::exp(-b * std::pow(std::max(swing_K, 0.0), 2.4)));
 }
 
-TiltedIrradiance tiltedIrradiance(double global, double diffuse, double extraterrestrialHorizontal, double zenith_deg, double incidence_deg,
-                                  double slope_deg, double albedo, SkyModel model) {
+TiltedIrradiance tiltedIrradiance(double global, double diffuse, double extraterrestrialHorizontal, double zenith_deg, double incidence_deg, double slope_deg,
+                                  double albedo, SkyModel model) {
   const double cosIncidence = std::max(std::cos(radians(incidence_deg)), 0.0);
   const double ratio = cosIncidence / std::max(std::cos(radians(zenith_deg)), 0.01);
   const double cosSlope = std::cos(radians(slope_deg));

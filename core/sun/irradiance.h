@@ -30,7 +30,7 @@ struct TiltedIrradiance {
 
 /// On a tilted plane. global and diffuse on the level; zenith and incidence in degrees; beam is 0 behind the plane.
 /// cos(zenith) is held at 0.01 or more, so that a setting sun cannot blow the ratio up.
-TiltedIrradiance tiltedIrradiance(double global_W_m2, double diffuse_W_m2, double extraterrestrialHorizontal_W_m2, double zenith_deg,
-                                  double incidence_deg, double slope_deg, double albedo, SkyModel model);
+TiltedIrradiance tiltedIrradiance(double global_W_m2, double diffuse_W_m2, double extraterrestrialHorizontal_W_m2, double zenith_deg, double incidence_deg,
+                                  double slope_deg, double albedo, SkyModel model);
 
 } // namespace muffle

@@ -12,16 +12,17 @@ namespace muffle {
 namespace {
 
 constexpr double kStep_s = 600.0;
-constexpr double kBridge_s = 5400.0;              // a hole this short is joined by a straight line and counts as measured
+constexpr double kBridge_s = 5400.0; // a hole this short is joined by a straight line and counts as measured
 constexpr double kNewWinter_s = 7.0 * 86400.0;
-constexpr double kCloudBase_m = 2000.0;           // mid of the low and middle clouds that matter at night
+constexpr double kCloudBase_m = 2000.0; // mid of the low and middle clouds that matter at night
 constexpr double kNaN = std::numeric_limits<double>::quiet_NaN();
 
 /// Grid values of a channel; NaN in holes longer than kBridge_s.
 std::vector<double> onGrid(const Log& log, const Channel& channel, const Winter& winter, std::size_t size) {
   std::vector<double> grid(size, kNaN);
   std::size_t before = log.time.size();
-  std::size_t next = static_cast<std::size_t>(std::lower_bound(log.time.begin(), log.time.end(), winter.start - static_cast<UtcSeconds>(kBridge_s)) - log.time.begin());
+  std::size_t next =
+      static_cast<std::size_t>(std::lower_bound(log.time.begin(), log.time.end(), winter.start - static_cast<UtcSeconds>(kBridge_s)) - log.time.begin());
   for (std::size_t g = 0; g < size; ++g) {
     const UtcSeconds t = winter.time(g);
     while (next < log.time.size() && (log.time[next] <= t || std::isnan(channel.clean(next)))) {
@@ -117,8 +118,10 @@ void completeSky(Winter& w, const Site& site, const TimeZone& zone, const std::v
       w.extraterrestrial_W_m2[i] = static_cast<float>(kSolarConstant_W_m2 / (sun.distance_au * sun.distance_au) * std::cos(radians(sun.zenith_deg)));
       day.clear_J += clear[i] * kStep_s;
       day.outsideAtmosphere_J += static_cast<double>(w.extraterrestrial_W_m2[i]) * kStep_s;
-      if (measuredSun.empty() || std::isnan(measuredSun[i])) day.sunMeasured = false;
-      else day.measured_J += std::max(measuredSun[i], 0.0) * kStep_s;
+      if (measuredSun.empty() || std::isnan(measuredSun[i]))
+        day.sunMeasured = false;
+      else
+        day.measured_J += std::max(measuredSun[i], 0.0) * kStep_s;
     }
   }
   for (std::size_t d = 0; d < days.size(); ++d) days[d].swing = days[d].high - 0.5 * (days[d].low + days[std::min(d + 1, days.size() - 1)].low);
@@ -205,13 +208,15 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
     completeSky(w, site, *zone, sun ? onGrid(log, *sun, w, size) : std::vector<double>{}, weather);
     for (const Night& night : nights) {
       if (night.sunset < w.start || night.sunrise > end) continue;
-      NightSpan span{night.date, static_cast<std::size_t>((night.sunset - w.start + step - 1) / step), static_cast<std::size_t>((night.sunrise - w.start) / step), true};
+      NightSpan span{night.date, static_cast<std::size_t>((night.sunset - w.start + step - 1) / step),
+                     static_cast<std::size_t>((night.sunrise - w.start) / step), true};
       for (std::size_t i = span.from; i <= span.to && span.judged; ++i) span.judged = !w.bridged[i];
       w.nights.push_back(span);
     }
     weather.winters.push_back(std::move(w));
   }
-  if (weather.winters.empty()) return Problem{ProblemKind::badInput, "log", "there is less than a day of usable outside temperatures", "at least one whole day and night is needed"};
+  if (weather.winters.empty())
+    return Problem{ProblemKind::badInput, "log", "there is less than a day of usable outside temperatures", "at least one whole day and night is needed"};
   weather.wind = !wind ? InputKind::assumed : InputKind::measured;
   weather.sun = sun && weather.sunEstimatedDays == 0 ? InputKind::measured : InputKind::estimated;
   return weather;

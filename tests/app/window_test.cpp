@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The real window, driven as a grower drives it.
+#include "app/stages/cost_stage.h"
 #include "app/stages/frame_views.h"
 #include "app/stages/heat_stage.h"
-#include "app/stages/cost_stage.h"
 #include "app/stages/import_dialog.h"
 #include "app/stages/main_window.h"
 #include "app/stages/number_field.h"
@@ -13,8 +13,8 @@
 
 #include <gtest/gtest.h>
 
-#include <QDialogButtonBox>
 #include <QApplication>
+#include <QDialogButtonBox>
 #include <QPushButton>
 #include <QTableWidget>
 #include <QTemporaryDir>
@@ -72,10 +72,7 @@ protected:
     ASSERT_TRUE(window->importFile(kDemo + QStringLiteral("/log.csv")));
     ASSERT_TRUE(document->waitForResult());
   }
-  template <class T>
-  T* find() {
-    return window->findChild<T*>();
-  }
+  template <class T> T* find() { return window->findChild<T*>(); }
   void drag(QWidget* w, QPointF from, QPointF to) {
     QTest::mousePress(w, Qt::LeftButton, {}, from.toPoint());
     for (int i = 1; i <= 4; ++i) {
@@ -127,7 +124,8 @@ TEST_F(WindowTest, AnEveningsWorkIsKept) {
 
   // scrub, and walk the scarf
   const double before = document->clock();
-  QTest::mouseClick(section, Qt::LeftButton, {}, QPoint(static_cast<int>(section->clockRect().left()) + 40, static_cast<int>(section->clockRect().center().y())));
+  QTest::mouseClick(section, Qt::LeftButton, {},
+                    QPoint(static_cast<int>(section->clockRect().left()) + 40, static_cast<int>(section->clockRect().center().y())));
   EXPECT_NE(document->clock(), before);
   auto* scarf = find<ScarfView>();
   QTest::mouseClick(scarf, Qt::LeftButton, {}, scarf->nightPoint(100).toPoint());

@@ -37,7 +37,13 @@ protected:
   static Log log() {
     Log l;
     l.name = "one";
-    Channel c{.name = "out", .role = Role::outside, .id = "", .unitIn = "F", .unitWhy = "said in the heading", .raw = {1.1F, std::nanf(""), -3.3333333F}, .flag = {0, 0, 3}};
+    Channel c{.name = "out",
+              .role = Role::outside,
+              .id = "",
+              .unitIn = "F",
+              .unitWhy = "said in the heading",
+              .raw = {1.1F, std::nanf(""), -3.3333333F},
+              .flag = {0, 0, 3}};
     l.time = {1000, 1600, 2200};
     l.channels = {c};
     return l;
@@ -82,7 +88,8 @@ TEST_F(BookTest, ExportAndImportAreLossless) {
   auto again = Book::open(path("b.muffle"), Book::Mode::existing);
   ASSERT_TRUE(again);
   ASSERT_TRUE(exportBook(*again, path("out2")));
-  for (const auto& entry : fs::directory_iterator(path("out"))) EXPECT_EQ(*readFile(entry.path().string()), *readFile(path("out2") + "/" + entry.path().filename().string())) << entry.path();
+  for (const auto& entry : fs::directory_iterator(path("out")))
+    EXPECT_EQ(*readFile(entry.path().string()), *readFile(path("out2") + "/" + entry.path().filename().string())) << entry.path();
 }
 
 TEST_F(BookTest, RefusesWhatIsNotABookAndWritesNothing) {

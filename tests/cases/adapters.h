@@ -28,8 +28,7 @@ inline double num(const Json& in, const char* key) { return in.at(key).get<doubl
 inline double num(const Json& in, const char* key, double fallback) { return in.contains(key) ? in.at(key).get<double>() : fallback; }
 
 /// Applies f to a number or to each entry of a list.
-template <class F>
-Json mapped(const Json& value, F f) {
+template <class F> Json mapped(const Json& value, F f) {
   if (!value.is_array()) return f(value.get<double>());
   Json out = Json::array();
   for (const Json& v : value) out.push_back(f(v.get<double>()));

@@ -70,12 +70,17 @@ double designU(const std::vector<Layer>& layers, const char* blanket = nullptr) 
 void addEnvelope(Adapters& a) {
   a["u_value"] = [](const Json& in) {
     std::vector<double> r;
-    for (const Json& l : in.at("layers_thickness_m_and_conductivity_W_per_mK_or_R_m2K_per_W")) r.push_back(l.is_array() ? l[0].get<double>() / l[1].get<double>() : l.get<double>());
+    for (const Json& l : in.at("layers_thickness_m_and_conductivity_W_per_mK_or_R_m2K_per_W"))
+      r.push_back(l.is_array() ? l[0].get<double>() / l[1].get<double>() : l.get<double>());
     return Json{{"U_W_per_m2K", uValue_W_m2K(r, flowOf(in))}};
   };
-  a["air_layer_resistance"] = [](const Json& in) { return Json{{"R_m2K_per_W", mapped(in.at("thickness_m"), [&](double d) { return airLayerTable_m2K_W(d, flowOf(in)); })}}; };
+  a["air_layer_resistance"] = [](const Json& in) {
+    return Json{{"R_m2K_per_W", mapped(in.at("thickness_m"), [&](double d) { return airLayerTable_m2K_W(d, flowOf(in)); })}};
+  };
   a["air_layer_resistance_at"] = [](const Json& in) {
-    return Json{{"R_m2K_per_W", mapped(in.at("thickness_m"), [&](double d) { return airLayer_m2K_W(d, flowOf(in), num(in, "emissivity_1", 0.9), num(in, "emissivity_2", 0.9), num(in, "mean_C", 10.0)); })}};
+    return Json{{"R_m2K_per_W", mapped(in.at("thickness_m"), [&](double d) {
+                   return airLayer_m2K_W(d, flowOf(in), num(in, "emissivity_1", 0.9), num(in, "emissivity_2", 0.9), num(in, "mean_C", 10.0));
+                 })}};
   };
   a["u_value_combined"] = [](const Json& in) {
     std::vector<Section> sections;
@@ -92,7 +97,10 @@ void addEnvelope(Adapters& a) {
     for (const Json& p : in.at("parts_area_m2_U_W_per_m2K")) sum += p[0].get<double>() * p[1].get<double>();
     return Json{{"UA_W_per_K", sum}};
   };
-  a["glass_u_value"] = [](const Json& in) { return Json{{"U_W_per_m2K", 1.0 / (1.0 / num(in, "h_e_W_per_m2K") + num(in, "thickness_m") / num(in, "conductivity_W_per_mK") + 1.0 / num(in, "h_i_W_per_m2K"))}}; };
+  a["glass_u_value"] = [](const Json& in) {
+    return Json{
+        {"U_W_per_m2K", 1.0 / (1.0 / num(in, "h_e_W_per_m2K") + num(in, "thickness_m") / num(in, "conductivity_W_per_mK") + 1.0 / num(in, "h_i_W_per_m2K"))}};
+  };
   a["thin_sheets_u_value"] = [](const Json& in) {
     const double gap = airLayer_m2K_W(num(in, "gap_m"), flowOf(in), num(in, "emissivity", 0.9), num(in, "emissivity", 0.9), num(in, "mean_C", 10.0));
     const double none[] = {0.0}, one[] = {gap};
@@ -102,20 +110,29 @@ void addEnvelope(Adapters& a) {
     const std::string cover = in.at("cover").get<std::string>();
     const auto has = [&](const char* word) { return cover.find(word) != std::string::npos; };
     std::vector<Layer> layers;
-    if (has("polycarbonate") && has("16")) layers = {{"twin-wall-16", 0.05}};
-    else if (has("polycarbonate") || has("twin-wall")) layers = {{"twin-wall-8", 0.05}};
-    else if (has("acrylic")) layers = {{"acrylic-16", 0.05}};
-    else if (has("double") && has("glass")) layers = {{"sealed-glass", 0.05}};
-    else if (has("glass")) layers = {{"glass-4mm", 0.05}};
-    else if (has("double") && (has("polyethylene") || has("film"))) layers = {{"pe-film", 0.1}, {"pe-film", 0.1}};
-    else if (has("polyethylene") || has("film")) layers = {{"pe-film", 0.05}};
-    else throw NotBuilt{};
+    if (has("polycarbonate") && has("16"))
+      layers = {{"twin-wall-16", 0.05}};
+    else if (has("polycarbonate") || has("twin-wall"))
+      layers = {{"twin-wall-8", 0.05}};
+    else if (has("acrylic"))
+      layers = {{"acrylic-16", 0.05}};
+    else if (has("double") && has("glass"))
+      layers = {{"sealed-glass", 0.05}};
+    else if (has("glass"))
+      layers = {{"glass-4mm", 0.05}};
+    else if (has("double") && (has("polyethylene") || has("film")))
+      layers = {{"pe-film", 0.1}, {"pe-film", 0.1}};
+    else if (has("polyethylene") || has("film"))
+      layers = {{"pe-film", 0.05}};
+    else
+      throw NotBuilt{};
     const char* blanket = has("screen") || has("blanket") ? (has("alumin") ? "aluminised-screen" : "woven-blanket") : nullptr;
     return Json{{"U_W_per_m2K", designU(layers, blanket)}};
   };
   a["film_house_unheated"] = [](const Json& in) {
     const double outdoor = num(in, "outdoor_C");
-    FilmHouse h = filmHouse({{num(in, "film_emissivity"), num(in, "film_ir_transmittance")}}, num(in, "floor_emissivity"), skyTemperature_C(num(in, "sky_downward_W_per_m2")), outdoor, num(in, "h_out"), 0.0);
+    FilmHouse h = filmHouse({{num(in, "film_emissivity"), num(in, "film_ir_transmittance")}}, num(in, "floor_emissivity"),
+                            skyTemperature_C(num(in, "sky_downward_W_per_m2")), outdoor, num(in, "h_out"), 0.0);
     h.air = h.net.addNode("air", 0.0, outdoor);
     h.net.addConductance(h.air, h.films[0], num(in, "h_film_in"));
     h.net.addConductance(h.air, h.floor, num(in, "h_floor"));
@@ -125,13 +142,18 @@ void addEnvelope(Adapters& a) {
     auto solver = Solver::prepare(h.net, {.newtonTolerance_K = 1e-8});
     solver->solveSteady();
     const double lift = solver->temperature_C(h.air) - outdoor;
-    return Json{{"film_C", solver->temperature_C(h.films[0])}, {"air_C", solver->temperature_C(h.air)}, {"floor_C", solver->temperature_C(h.floor)}, {"lift_K", lift}, {"inside_below_outside", lift < 0.0}};
+    return Json{{"film_C", solver->temperature_C(h.films[0])},
+                {"air_C", solver->temperature_C(h.air)},
+                {"floor_C", solver->temperature_C(h.floor)},
+                {"lift_K", lift},
+                {"inside_below_outside", lift < 0.0}};
   };
   a["film_stack_heated"] = [](const Json& in) {
     std::vector<LongwaveSheet> sheets;
     for (const Json& f : in.at("films_top_first_emissivity_ir_transmittance")) sheets.push_back({f[0].get<double>(), f[1].get<double>()});
     const double inside = num(in, "inside_C"), outdoor = num(in, "outdoor_C");
-    FilmHouse h = filmHouse(sheets, num(in, "floor_emissivity"), skyTemperature_C(num(in, "sky_downward_W_per_m2")), outdoor, num(in, "h_out"), num(in, "h_gap", 0.0));
+    FilmHouse h =
+        filmHouse(sheets, num(in, "floor_emissivity"), skyTemperature_C(num(in, "sky_downward_W_per_m2")), outdoor, num(in, "h_out"), num(in, "h_gap", 0.0));
     h.net.nodes[static_cast<std::size_t>(h.floor)].boundary = Driver::constant(num(in, "floor_C"));
     const int air = h.net.addBoundary("air", Driver::constant(inside));
     h.net.addConductance(air, h.films.back(), num(in, "h_film_in"));
@@ -149,7 +171,8 @@ void addEnvelope(Adapters& a) {
     return Json{{"film_temperatures_C", temperatures}, {"cover_loss_W_per_m2", loss}, {"apparent_U_W_per_m2K", loss / (inside - outdoor)}};
   };
   a["film_between_black_planes"] = [](const Json& in) {
-    FilmHouse h = filmHouse({{num(in, "film_emissivity"), num(in, "film_ir_transmittance")}}, num(in, "floor_emissivity", 1.0), num(in, "sky_C"), num(in, "sky_C"), 0.0, 0.0);
+    FilmHouse h = filmHouse({{num(in, "film_emissivity"), num(in, "film_ir_transmittance")}}, num(in, "floor_emissivity", 1.0), num(in, "sky_C"),
+                            num(in, "sky_C"), 0.0, 0.0);
     h.net.nodes[static_cast<std::size_t>(h.floor)].boundary = Driver::constant(num(in, "floor_C"));
     auto solver = Solver::prepare(h.net, {.newtonTolerance_K = 1e-8});
     solver->solveSteady();
@@ -180,7 +203,12 @@ void addEnvelope(Adapters& a) {
     } else {
       throw NotBuilt{};
     }
-    Json out{{"roof_m2", s.area_m2(FaceGroup::roof)}, {"side_walls_m2", s.area_m2(FaceGroup::sides)}, {"end_walls_m2", s.area_m2(FaceGroup::ends)}, {"cover_m2", s.cover_m2()}, {"floor_m2", s.floor_m2()}, {"volume_m3", s.volume_m3()}};
+    Json out{{"roof_m2", s.area_m2(FaceGroup::roof)},
+             {"side_walls_m2", s.area_m2(FaceGroup::sides)},
+             {"end_walls_m2", s.area_m2(FaceGroup::ends)},
+             {"cover_m2", s.cover_m2()},
+             {"floor_m2", s.floor_m2()},
+             {"volume_m3", s.volume_m3()}};
     if (s.kind == ShapeKind::leanTo) out["back_wall_m2"] = s.area_m2(FaceGroup::backWall);
     return out;
   };

@@ -12,7 +12,9 @@ namespace {
 
 constexpr double kStep_s = 60.0; // the reference is given at full hours; the relay cycles in minutes
 
-struct Drives { std::vector<double> outside, environment, sun; };
+struct Drives {
+  std::vector<double> outside, environment, sun;
+};
 
 Drives drivesOf(const Json& in, int days) {
   Drives d;
@@ -89,7 +91,8 @@ void addGreenhouse(Adapters& a) {
       net.thermostats.push_back(t);
     }
     Solver s = *Solver::prepare(net);
-    const std::vector<std::pair<const char*, int>> columns{{"T_air_C", air}, {"T_cover_C", cover}, {"T_water_C", water}, {"T_soil1_C", soil[0]}, {"T_soil2_C", soil[1]}, {"T_soil3_C", soil[2]}, {"T_soil4_C", soil[3]}};
+    const std::vector<std::pair<const char*, int>> columns{{"T_air_C", air},       {"T_cover_C", cover},   {"T_water_C", water},  {"T_soil1_C", soil[0]},
+                                                           {"T_soil2_C", soil[1]}, {"T_soil3_C", soil[2]}, {"T_soil4_C", soil[3]}};
     Json result;
     for (const auto& [name, node] : columns) result[name] = Json::array({s.temperature_C(node)});
     Json meanAir = Json::array(), meanPower = Json::array(), perDay = Json::array();

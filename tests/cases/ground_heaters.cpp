@@ -16,16 +16,22 @@ void addGround(Adapters& a) {
     return Json{{"T_C", mapped(in.at("depth_m"), [&](double z) { return g.temperature_C(z, num(in, "day")); })}};
   };
   a["slab_u_value_by_ratio"] = [](const Json& in) {
-    return Json{{"U_W_per_m2K", mapped(in.at("perimeter_per_area_1_per_m"), [&](double ratio) { return SlabOnGround{1.0, ratio, num(in, "wall_thickness_m"), num(in, "k"), num(in, "floor_R", 0.0)}.u_W_m2K(); })}};
+    return Json{{"U_W_per_m2K", mapped(in.at("perimeter_per_area_1_per_m"), [&](double ratio) {
+                   return SlabOnGround{1.0, ratio, num(in, "wall_thickness_m"), num(in, "k"), num(in, "floor_R", 0.0)}.u_W_m2K();
+                 })}};
   };
   a["slab_iso13370"] = [](const Json& in) {
     const double l = num(in, "length_m"), w = num(in, "width_m");
     const SlabOnGround s{l * w, 2.0 * (l + w), num(in, "wall_thickness_m"), num(in, "k"), num(in, "floor_R", 0.0)};
-    return Json{{"B_prime_m", s.characteristicDimension_m()}, {"dt_m", s.equivalentThickness_m()}, {"U_W_per_m2K", s.u_W_m2K()}, {"H_W_per_K", s.u_W_m2K() * s.area_m2}};
+    return Json{{"B_prime_m", s.characteristicDimension_m()},
+                {"dt_m", s.equivalentThickness_m()},
+                {"U_W_per_m2K", s.u_W_m2K()},
+                {"H_W_per_K", s.u_W_m2K() * s.area_m2}};
   };
   a["slab_edge_insulation"] = [](const Json& in) {
     const bool vertical = in.at("kind").get<std::string>() == "vertical";
-    return Json{{"psi_W_per_mK", edgeInsulationPsi_W_mK(num(in, "k"), num(in, "dt_m"), num(in, "D_m"), num(in, "insulation_thickness_m"), num(in, "insulation_k"), vertical ? EdgeInsulation::vertical : EdgeInsulation::horizontal)}};
+    return Json{{"psi_W_per_mK", edgeInsulationPsi_W_mK(num(in, "k"), num(in, "dt_m"), num(in, "D_m"), num(in, "insulation_thickness_m"),
+                                                        num(in, "insulation_k"), vertical ? EdgeInsulation::vertical : EdgeInsulation::horizontal)}};
   };
   a["slab_periodic"] = [](const Json& in) {
     // dt is given: a wall of that thickness with no films reproduces it
@@ -39,7 +45,8 @@ void addGround(Adapters& a) {
     return Json{{"Q_W", slabHalfSpaceLoss_W(num(in, "length_m"), num(in, "width_m"), num(in, "wall_m"), num(in, "k"), dT)}};
   };
   a["soil_conductivity_johansen"] = [](const Json& in) {
-    const SoilConductivity s = soilConductivityJohansen(num(in, "dry_density_kg_per_m3"), num(in, "moisture_kg_per_kg"), num(in, "quartz_fraction"), in.value("coarse", false), in.value("frozen", false));
+    const SoilConductivity s = soilConductivityJohansen(num(in, "dry_density_kg_per_m3"), num(in, "moisture_kg_per_kg"), num(in, "quartz_fraction"),
+                                                        in.value("coarse", false), in.value("frozen", false));
     return Json{{"k_W_per_mK", s.conductivity_W_mK}, {"saturation", s.saturation}};
   };
 }
@@ -68,7 +75,11 @@ void addHeaters(Adapters& a) {
     for (int i = 0; i < kCycles; ++i) toStart();
     const double period = (s.time_s() - begin) / kCycles;
     const double mean = (s.balance().thermostat_J[0] - energy) / (s.time_s() - begin);
-    return Json{{"time_on_s", period * mean / power}, {"time_off_s", period * (1.0 - mean / power)}, {"period_s", period}, {"duty", mean / power}, {"mean_power_W", mean}};
+    return Json{{"time_on_s", period * mean / power},
+                {"time_off_s", period * (1.0 - mean / power)},
+                {"period_s", period},
+                {"duty", mean / power},
+                {"mean_power_W", mean}};
   };
   a["balance_point"] = [](const Json& in) { // the temperature outside at which gains alone hold the setpoint, and the ideal load below it
     Network net;
@@ -106,8 +117,13 @@ void addHeaters(Adapters& a) {
 
 void addStatistics(Adapters& a) {
   a["lift"] = [](const Json& in) {
-    const LiftAtColdest l = liftAtColdest(in.at("outdoor_C").get<std::vector<double>>(), in.at("inside_C").get<std::vector<double>>(), static_cast<std::size_t>(in.at("k").get<int>()));
-    return Json{{"lift_mean_K", l.mean_K}, {"lift_min_K", l.least_K}, {"coldest_outdoor_C", l.coldestOutside_C}, {"lift_at_coldest_K", l.liftAtColdest_K}, {"coldest_inside_C", l.coldestInside_C}};
+    const LiftAtColdest l = liftAtColdest(in.at("outdoor_C").get<std::vector<double>>(), in.at("inside_C").get<std::vector<double>>(),
+                                          static_cast<std::size_t>(in.at("k").get<int>()));
+    return Json{{"lift_mean_K", l.mean_K},
+                {"lift_min_K", l.least_K},
+                {"coldest_outdoor_C", l.coldestOutside_C},
+                {"lift_at_coldest_K", l.liftAtColdest_K},
+                {"coldest_inside_C", l.coldestInside_C}};
   };
 }
 

@@ -79,9 +79,7 @@ int main(int argc, char** argv) {
         fmt::print("{} not built\n", id);
         ++notBuilt;
         continue;
-      } catch (const std::exception& e) {
-        wrong = fmt::format("exception: {}", e.what());
-      }
+      } catch (const std::exception& e) { wrong = fmt::format("exception: {}", e.what()); }
       if (wrong.empty()) {
         fmt::print("{} pass\n", id);
         ++passed;

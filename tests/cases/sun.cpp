@@ -41,7 +41,9 @@ void addSun(Adapters& a) {
   };
   a["sun_incidence_at_time"] = [](const Json& in) {
     const SunPosition s = positionOf(in);
-    return Json{{"julian_day", instantOf(in) / 86400.0 + 2440587.5}, {"R_au", s.distance_au}, {"declination_deg", s.declination_deg},
+    return Json{{"julian_day", instantOf(in) / 86400.0 + 2440587.5},
+                {"R_au", s.distance_au},
+                {"declination_deg", s.declination_deg},
                 {"incidence_deg", incidence_deg(s.zenith_deg, s.azimuth_deg, num(in, "slope_deg"), num(in, "surface_azimuth_deg"))}};
   };
   a["sunrise_sunset"] = [](const Json& in) {
@@ -60,7 +62,9 @@ void addSun(Adapters& a) {
   a["sun_incidence"] = [](const Json& in) {
     const double declination = declinationCooper_deg(in.at("day_of_year").get<int>());
     const SunPosition s = sunAtHourAngle(num(in, "latitude_deg"), declination, num(in, "hour_angle_deg"));
-    return Json{{"declination_deg", declination}, {"incidence_deg", incidence_deg(s.zenith_deg, s.azimuth_deg, num(in, "slope_deg"), fromSouthToNorth(num(in, "surface_azimuth_from_south_deg", 0.0)))}};
+    return Json{
+        {"declination_deg", declination},
+        {"incidence_deg", incidence_deg(s.zenith_deg, s.azimuth_deg, num(in, "slope_deg"), fromSouthToNorth(num(in, "surface_azimuth_from_south_deg", 0.0)))}};
   };
   a["sun_at_hour_angle"] = [](const Json& in) {
     const SunPosition s = sunAtHourAngle(num(in, "latitude_deg"), declinationCooper_deg(in.at("day_of_year").get<int>()), num(in, "hour_angle_deg"));
@@ -78,19 +82,24 @@ void addSun(Adapters& a) {
     const SunPosition s = sunAtHourAngle(num(in, "latitude_deg"), declinationCooper_deg(n), num(in, "hour_angle_deg"));
     const double slope = num(in, "slope_deg"), global = num(in, "I_J_per_m2");
     const double incidence = incidence_deg(s.zenith_deg, s.azimuth_deg, slope, fromSouthToNorth(num(in, "surface_azimuth_from_south_deg", 0.0)));
-    const TiltedIrradiance on = tiltedIrradiance(global, global * num(in, "Id_over_I"), 0.0, s.zenith_deg, incidence, slope, num(in, "albedo", 0.2), SkyModel::isotropic);
+    const TiltedIrradiance on =
+        tiltedIrradiance(global, global * num(in, "Id_over_I"), 0.0, s.zenith_deg, incidence, slope, num(in, "albedo", 0.2), SkyModel::isotropic);
     return Json{{"R_b", std::cos(radians(incidence)) / std::cos(radians(s.zenith_deg))}, {"I_T_J_per_m2", on.total()}};
   };
   a["tilted_irradiance"] = [](const Json& in) {
     const double zenith = num(in, "zenith_deg"), slope = num(in, "slope_deg");
     const double incidence = incidence_deg(zenith, num(in, "azimuth_deg"), slope, num(in, "surface_azimuth_deg"));
     const bool hay = in.contains("model") && in.at("model") == "hay-davies";
-    const TiltedIrradiance on = tiltedIrradiance(num(in, "global_W_per_m2"), num(in, "diffuse_W_per_m2"), num(in, "extraterrestrial_horizontal_W_per_m2", 0.0), zenith, incidence, slope, num(in, "albedo", 0.2), hay ? SkyModel::hayDavies : SkyModel::isotropic);
+    const TiltedIrradiance on = tiltedIrradiance(num(in, "global_W_per_m2"), num(in, "diffuse_W_per_m2"), num(in, "extraterrestrial_horizontal_W_per_m2", 0.0),
+                                                 zenith, incidence, slope, num(in, "albedo", 0.2), hay ? SkyModel::hayDavies : SkyModel::isotropic);
     return Json{{"beam", on.beam}, {"diffuse", on.diffuse}, {"ground", on.ground}, {"total", on.total()}};
   };
   a["glazing_reflection"] = [](const Json& in) {
     const double n = num(in, "n"), path = num(in, "KL", 0.0);
-    return Json{{"r_0deg", fresnelReflectance(n, 0.0)}, {"r_60deg", fresnelReflectance(n, 60.0)}, {"tau_2sheets_0deg", glazingOptics(n, path, 0.0, 2).transmittance}, {"tau_2sheets_60deg", glazingOptics(n, path, 60.0, 2).transmittance}};
+    return Json{{"r_0deg", fresnelReflectance(n, 0.0)},
+                {"r_60deg", fresnelReflectance(n, 60.0)},
+                {"tau_2sheets_0deg", glazingOptics(n, path, 0.0, 2).transmittance},
+                {"tau_2sheets_60deg", glazingOptics(n, path, 60.0, 2).transmittance}};
   };
   a["glazing_transmittance"] = [](const Json& in) {
     const GlazingOptics g = glazingOptics(num(in, "n"), pathOf(in), num(in, "incidence_deg"), in.value("sheets", 1));

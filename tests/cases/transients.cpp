@@ -138,7 +138,8 @@ void addTransients(Adapters& a) {
   a["solid_step_surface"] = [deepSolid](const Json& in) {
     auto [T, s, net, cell, first] = deepSolid(in, std::nullopt, num(in, "surface_C"));
     // the surface is held, so that its half cell stores nothing: the flux is what is conducted to the next node
-    return Json{{"T_C", num(in, "depth_m") > 0.0 ? T : num(in, "surface_C")}, {"surface_flux_W_per_m2", num(in, "k") * (num(in, "surface_C") - s.temperature_C(first)) / cell}};
+    return Json{{"T_C", num(in, "depth_m") > 0.0 ? T : num(in, "surface_C")},
+                {"surface_flux_W_per_m2", num(in, "k") * (num(in, "surface_C") - s.temperature_C(first)) / cell}};
   };
   a["solid_step_convective"] = [deepSolid](const Json& in) { return Json{{"T_C", std::get<0>(deepSolid(in, num(in, "h"), num(in, "fluid_C")))}}; };
   a["solid_periodic"] = [](const Json& in) {
@@ -181,7 +182,10 @@ void addTransients(Adapters& a) {
     net.addSolid(solid);
     Solver s = solverOf(net);
     runTo(s, time, time / 2000.0);
-    return Json{{"Bi", h * d / 2.0 / k}, {"Fo", k / rc * time / (d * d / 4.0)}, {"T_mid_C", s.temperature_C(net.find("s:1"))}, {"T_surface_C", s.temperature_C(net.find("s:0"))}};
+    return Json{{"Bi", h * d / 2.0 / k},
+                {"Fo", k / rc * time / (d * d / 4.0)},
+                {"T_mid_C", s.temperature_C(net.find("s:1"))},
+                {"T_surface_C", s.temperature_C(net.find("s:0"))}};
   };
   a["wall_periodic_iso13786"] = [](const Json& in) {
     const double rsi = num(in, "Rsi", 0.13), rse = num(in, "Rse", 0.04), period = num(in, "period_s", 86400.0);
@@ -210,12 +214,18 @@ void addTransients(Adapters& a) {
     const Network fromIn = wall(true), fromOut = wall(false);
     const auto in1 = periodic(fromIn, {fromIn.find("w:0"), fromIn.find(last)}, period, periods);
     const auto out1 = periodic(fromOut, {fromOut.find("w:0"), fromOut.find(last)}, period, periods);
-    const Complex y11 = (Complex(1.0) - in1[0]) / rsi;   // into the wall from inside, inside driven
-    const Complex y22 = (Complex(1.0) - out1[1]) / rse;  // into the wall from outside, outside driven
-    const Complex y12 = -out1[0] / rsi;                  // into the wall from inside, outside driven
+    const Complex y11 = (Complex(1.0) - in1[0]) / rsi;  // into the wall from inside, inside driven
+    const Complex y22 = (Complex(1.0) - out1[1]) / rse; // into the wall from outside, outside driven
+    const Complex y12 = -out1[0] / rsi;                 // into the wall from inside, outside driven
     const double u = 1.0 / resistance;
-    return Json{{"Y12_W_per_m2K", std::abs(y12)}, {"lag_h", lag_h(-y12, period)}, {"U_W_per_m2K", u}, {"decrement", std::abs(y12) / u}, {"Y11_W_per_m2K", std::abs(y11)}, {"Y22_W_per_m2K", std::abs(y22)},
-                {"kappa1_J_per_m2K", period / (2.0 * kPi) * std::abs(y11 + y12)}, {"kappa2_J_per_m2K", period / (2.0 * kPi) * std::abs(y22 + y12)}};
+    return Json{{"Y12_W_per_m2K", std::abs(y12)},
+                {"lag_h", lag_h(-y12, period)},
+                {"U_W_per_m2K", u},
+                {"decrement", std::abs(y12) / u},
+                {"Y11_W_per_m2K", std::abs(y11)},
+                {"Y22_W_per_m2K", std::abs(y22)},
+                {"kappa1_J_per_m2K", period / (2.0 * kPi) * std::abs(y11 + y12)},
+                {"kappa2_J_per_m2K", period / (2.0 * kPi) * std::abs(y22 + y12)}};
   };
   a["tank_cooling"] = [](const Json& in) {
     Network net;

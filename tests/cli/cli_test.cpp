@@ -18,7 +18,10 @@ namespace {
 
 namespace fs = std::filesystem;
 
-struct Outcome { int code; std::string out; };
+struct Outcome {
+  int code;
+  std::string out;
+};
 
 Outcome run(const std::string& arguments) {
   std::string out;
@@ -58,7 +61,9 @@ TEST_F(Cli, TellsWrongUsageFromBadInput) {
 }
 
 TEST_F(Cli, NamesFilePointerAndWhatIsAllowed) {
-  const std::string bad = file("bad.json", R"({"schema":"muffle-plan-1","site":{"latitude_deg":45,"longitude_deg":3},"house":{"shape":{"kind":"arch","width_m":-2,"length_m":10,"ridge_m":3}}})");
+  const std::string bad = file(
+      "bad.json",
+      R"({"schema":"muffle-plan-1","site":{"latitude_deg":45,"longitude_deg":3},"house":{"shape":{"kind":"arch","width_m":-2,"length_m":10,"ridge_m":3}}})");
   const Outcome r = run("check " + bad);
   EXPECT_EQ(r.code, 3);
   EXPECT_EQ(r.out, bad + ": /house/shape/width_m: width is -2, allowed is 0.3 to 60\n");
@@ -73,7 +78,9 @@ TEST_F(Cli, SimulatesTheDemoAndItsJsonHoldsTheKeysScriptsRead) {
   ASSERT_EQ(r.code, 0) << r.out.substr(0, 400);
   const auto json = parseJson(r.out);
   ASSERT_TRUE(json);
-  for (const char* key : {"nights", "held", "coldest_C", "coldest_at", "degree_hours_K_h", "energy_kWh", "cost", "hours", "closure", "inputs", "rooms", "run_ms"}) EXPECT_TRUE(json->contains(key)) << key;
+  for (const char* key :
+       {"nights", "held", "coldest_C", "coldest_at", "degree_hours_K_h", "energy_kWh", "cost", "hours", "closure", "inputs", "rooms", "run_ms"})
+    EXPECT_TRUE(json->contains(key)) << key;
   EXPECT_EQ((*json)["inputs"]["sun"], "estimated");
   EXPECT_EQ((*json)["inputs"]["wind"], "measured");
   EXPECT_LE((*json)["closure"].get<double>(), 1e-6);
@@ -89,7 +96,8 @@ TEST_F(Cli, DescribesTheDemoLogsNightsAndItsFaults) {
   for (const Json& p : json["problems"]) kinds.insert(p["kind"].get<std::string>());
   EXPECT_EQ(kinds, (std::set<std::string>{"gap", "stuck", "unit"}));
   EXPECT_GT(json["nights"].size(), 360U);
-  for (const char* key : {"date", "outside_low_C", "outside_low_at", "inside_low_C", "inside_low_at", "lift_K", "sky"}) EXPECT_TRUE(json["nights"][0].contains(key)) << key;
+  for (const char* key : {"date", "outside_low_C", "outside_low_at", "inside_low_C", "inside_low_at", "lift_K", "sky"})
+    EXPECT_TRUE(json["nights"][0].contains(key)) << key;
 }
 
 TEST_F(Cli, ReadsAnyRubbishWithoutCrashingAndWritesNothing) {

@@ -18,7 +18,8 @@ struct Tolerance {
 inline ::testing::AssertionResult isNear(double actual, double expected, const Tolerance& t) {
   const double difference = std::abs(actual - expected);
   if (difference <= t.absolute) return ::testing::AssertionSuccess();
-  return ::testing::AssertionFailure() << "actual " << actual << ", expected " << expected << ", difference " << difference << " above " << t.absolute << " (" << t.reason << ")";
+  return ::testing::AssertionFailure() << "actual " << actual << ", expected " << expected << ", difference " << difference << " above " << t.absolute << " ("
+                                       << t.reason << ")";
 }
 
 #define EXPECT_CLOSE(actual, expected, absolute, reason) EXPECT_TRUE(::muffle::testing::isNear((actual), (expected), {(absolute), (reason)}))

@@ -9,7 +9,8 @@
 namespace muffle {
 namespace {
 
-const HouseShape kShapes[] = {{ShapeKind::gable, 8, 20, 2, 4, 30}, {ShapeKind::arch, 8, 20, 1, 4, 90}, {ShapeKind::arch, 8, 20, 0, 4, 0}, {ShapeKind::leanTo, 3, 10, 1.8, 3, 120}};
+const HouseShape kShapes[] = {
+    {ShapeKind::gable, 8, 20, 2, 4, 30}, {ShapeKind::arch, 8, 20, 1, 4, 90}, {ShapeKind::arch, 8, 20, 0, 4, 0}, {ShapeKind::leanTo, 3, 10, 1.8, 3, 120}};
 
 TEST(Shape, FacesAddUpToTheCover) {
   for (const HouseShape& s : kShapes) {

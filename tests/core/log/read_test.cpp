@@ -9,7 +9,10 @@
 namespace muffle {
 namespace {
 
-struct Habit { const char* name; const char* text; };
+struct Habit {
+  const char* name;
+  const char* text;
+};
 
 class ReadHabit : public ::testing::TestWithParam<Habit> {};
 
@@ -30,22 +33,29 @@ TEST_P(ReadHabit, GivesTheSameReadings) {
   EXPECT_CLOSE(static_cast<double>(house->raw[1]), 3.3, 0.06, "a tenth of a degree Fahrenheit");
 }
 
-INSTANTIATE_TEST_SUITE_P(Habits, ReadHabit, ::testing::Values(
-    Habit{"own", "time,outside [C],room:house [C]\n2031-01-17T06:10:00+01:00,-11.4,3.4\n2031-01-17T06:20:00+01:00,-11.5,3.3\n"},
-    Habit{"utc", "time,outside [C],room:house [C]\n2031-01-17T05:10:00Z,-11.4,3.4\n2031-01-17T05:20:00Z,-11.5,3.3\n"},
-    Habit{"local", "Time,Outside,House\n2031-01-17 06:10,-11.4,3.4\n2031-01-17 06:20,-11.5,3.3\n"},
-    Habit{"semicolonComma", "Datum;Aussen;Innen temp\n17.01.2031 06:10;-11,4;3,4\n17.01.2031 06:20;-11,5;3,3\n"},
-    Habit{"dayFirst", "date,out temp,tunnel\n17/01/2031 06:10:00,-11.4,3.4\n17/01/2031 06:20:00,-11.5,3.3\n"},
-    Habit{"monthFirst", "date,out temp,tunnel\n1/17/2031 6:10 AM,-11.4,3.4\n1/17/2031 6:20 AM,-11.5,3.3\n"},
-    Habit{"fahrenheitMarked", "time\toutside \xC2\xB0""F\thouse \xC2\xB0""F\n2031-01-17 06:10\t11.5\t38.1\n2031-01-17 06:20\t11.3\t37.9\n"},
-    Habit{"twoColumns", "Date,Time,Outdoor C,Greenhouse C\n2031-01-17,06:10,-11.4,3.4\n2031-01-17,06:20,-11.5,3.3\n"},
-    Habit{"epoch", "timestamp,outside,inside\n1926393000,-11.4,3.4\n1926393600,-11.5,3.3\n"},
-    Habit{"bomCrlfQuotes", "\xEF\xBB\xBF\"Time\",\"Outside (\xC2\xB0""C)\",\"House (\xC2\xB0""C)\"\r\n\"2031-01-17 06:10\",\"-11.4\",\"3.4\"\r\n\"2031-01-17 06:20\",\"-11.5\",\"3.3\"\r\n"},
-    Habit{"preamble", "Logger 7\nserial 123\n\nTime,Outside,House\n2031-01-17 06:10,-11.4,3.4\n2031-01-17 06:20,-11.5,3.3\n"},
-    Habit{"noHeadings", "2031-01-17 06:10,-11.4,3.4\n2031-01-17 06:20,-11.5,3.3\n"},
-    Habit{"backwards", "time,outside,house\n2031-01-17 06:20,-11.5,3.3\n2031-01-17 06:10,-11.4,3.4\n"},
-    Habit{"trueMinus", "time,outside,house\n2031-01-17 06:10,\xE2\x88\x92""11.4,3.4\n2031-01-17 06:20,\xE2\x88\x92""11.5,3.3\n"},
-    Habit{"tornLastLine", "time,outside,house\n2031-01-17 06:10,-11.4,3.4\n2031-01-17 06:20,-11.5,3.3\n2031-01-"}),
+INSTANTIATE_TEST_SUITE_P(
+    Habits, ReadHabit,
+    ::testing::Values(Habit{"own", "time,outside [C],room:house [C]\n2031-01-17T06:10:00+01:00,-11.4,3.4\n2031-01-17T06:20:00+01:00,-11.5,3.3\n"},
+                      Habit{"utc", "time,outside [C],room:house [C]\n2031-01-17T05:10:00Z,-11.4,3.4\n2031-01-17T05:20:00Z,-11.5,3.3\n"},
+                      Habit{"local", "Time,Outside,House\n2031-01-17 06:10,-11.4,3.4\n2031-01-17 06:20,-11.5,3.3\n"},
+                      Habit{"semicolonComma", "Datum;Aussen;Innen temp\n17.01.2031 06:10;-11,4;3,4\n17.01.2031 06:20;-11,5;3,3\n"},
+                      Habit{"dayFirst", "date,out temp,tunnel\n17/01/2031 06:10:00,-11.4,3.4\n17/01/2031 06:20:00,-11.5,3.3\n"},
+                      Habit{"monthFirst", "date,out temp,tunnel\n1/17/2031 6:10 AM,-11.4,3.4\n1/17/2031 6:20 AM,-11.5,3.3\n"},
+                      Habit{"fahrenheitMarked", "time\toutside \xC2\xB0"
+                                                "F\thouse \xC2\xB0"
+                                                "F\n2031-01-17 06:10\t11.5\t38.1\n2031-01-17 06:20\t11.3\t37.9\n"},
+                      Habit{"twoColumns", "Date,Time,Outdoor C,Greenhouse C\n2031-01-17,06:10,-11.4,3.4\n2031-01-17,06:20,-11.5,3.3\n"},
+                      Habit{"epoch", "timestamp,outside,inside\n1926393000,-11.4,3.4\n1926393600,-11.5,3.3\n"},
+                      Habit{"bomCrlfQuotes", "\xEF\xBB\xBF\"Time\",\"Outside (\xC2\xB0"
+                                             "C)\",\"House (\xC2\xB0"
+                                             "C)\"\r\n\"2031-01-17 06:10\",\"-11.4\",\"3.4\"\r\n\"2031-01-17 06:20\",\"-11.5\",\"3.3\"\r\n"},
+                      Habit{"preamble", "Logger 7\nserial 123\n\nTime,Outside,House\n2031-01-17 06:10,-11.4,3.4\n2031-01-17 06:20,-11.5,3.3\n"},
+                      Habit{"noHeadings", "2031-01-17 06:10,-11.4,3.4\n2031-01-17 06:20,-11.5,3.3\n"},
+                      Habit{"backwards", "time,outside,house\n2031-01-17 06:20,-11.5,3.3\n2031-01-17 06:10,-11.4,3.4\n"},
+                      Habit{"trueMinus", "time,outside,house\n2031-01-17 06:10,\xE2\x88\x92"
+                                         "11.4,3.4\n2031-01-17 06:20,\xE2\x88\x92"
+                                         "11.5,3.3\n"},
+                      Habit{"tornLastLine", "time,outside,house\n2031-01-17 06:10,-11.4,3.4\n2031-01-17 06:20,-11.5,3.3\n2031-01-"}),
     [](const auto& habit) { return std::string(habit.param.name); });
 
 TEST(Read, KeepsGapsAndCountsWhatItCannotRead) {
@@ -69,7 +79,11 @@ TEST(Read, ReadsTheRepeatedHourOfAutumnOnceEach) {
 }
 
 TEST(Read, ExplainsFilesThatAreNoTables) {
-  for (const std::string& text : {std::string(), std::string("   \n\n"), std::string("\x7f""ELF\0\0\1", 7), std::string("just words\nand more\n"), std::string("a,b\n1,2\n3,4\n"), std::string("\"unclosed,quote\n1,2")}) {
+  for (const std::string& text : {std::string(), std::string("   \n\n"),
+                                  std::string("\x7f"
+                                              "ELF\0\0\1",
+                                              7),
+                                  std::string("just words\nand more\n"), std::string("a,b\n1,2\n3,4\n"), std::string("\"unclosed,quote\n1,2")}) {
     const auto read = readLog(text, {});
     ASSERT_FALSE(read) << text;
     EXPECT_FALSE(read.problem().allowed.empty());

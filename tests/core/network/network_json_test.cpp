@@ -27,7 +27,8 @@ TEST(NetworkJson, RunsAndReportsEveryColumn) {
   EXPECT_EQ(run->csv.substr(0, run->csv.find('\n')), "t_s,air,film,out,deep,floor:0,floor:1,thermostat0_W");
   EXPECT_EQ(std::count(run->csv.begin(), run->csv.end(), '\n'), 4); // heading, 0, 3600, 7200
   EXPECT_LE(run->summary["closure"].get<double>(), 1e-6);
-  EXPECT_CLOSE(run->summary["sources_J"]["floor:0:0"].get<double>(), 4000.0 * 7200.0 * 2.0 / 3.14159265, 4000.0 * 7200.0 * 0.005, "the half-sine's mean, by three points a step of a twelfth");
+  EXPECT_CLOSE(run->summary["sources_J"]["floor:0:0"].get<double>(), 4000.0 * 7200.0 * 2.0 / 3.14159265, 4000.0 * 7200.0 * 0.005,
+               "the half-sine's mean, by three points a step of a twelfth");
 }
 
 TEST(NetworkJson, WritesWhatItReads) {
@@ -35,10 +36,15 @@ TEST(NetworkJson, WritesWhatItReads) {
   const auto again = networkFromJson(networkToJson(*net));
   ASSERT_TRUE(again) << again.problem().text();
   const auto a = runNetwork(*net), b = runNetwork(*again);
-  EXPECT_CLOSE(a->summary["boundaries_J"]["out"].get<double>(), b->summary["boundaries_J"]["out"].get<double>(), 1.0, "rounding of printed coefficients, in some 1e7 J");
+  EXPECT_CLOSE(a->summary["boundaries_J"]["out"].get<double>(), b->summary["boundaries_J"]["out"].get<double>(), 1.0,
+               "rounding of printed coefficients, in some 1e7 J");
 }
 
-struct BadNetwork { const char* pointer; const char* patch; const char* where; };
+struct BadNetwork {
+  const char* pointer;
+  const char* patch;
+  const char* where;
+};
 
 TEST(NetworkJson, NamesThePlaceOfEveryMistake) {
   const std::vector<BadNetwork> mistakes{

@@ -29,10 +29,21 @@ TEST(Plan, TheDemoIsSoundAndRoundTripsToTheLetter) {
 }
 
 TEST(Plan, NamesThePlaceOfEveryMistakeAndWhatIsAllowed) {
-  const std::vector<std::pair<const char*, const char*>> mistakes{
-      {"/house/shape/width_m", "-3"}, {"/house/shape/width_m", "\"wide\""}, {"/house/shape/width_m", "1e400"}, {"/house/shape/kind", "\"pyramid\""}, {"/house/roof/layers/0/material", "\"wishes\""},
-      {"/house/floor/soil", "\"cheese\""}, {"/site/latitude_deg", "91"}, {"/site/time_zone", "\"Moon/Base\""}, {"/barrels/0/count", "2.5"}, {"/measures/1/material", "\"none\""},
-      {"/heater/power_W", "-1"}, {"/setpoints/nigth_C", "3"}, {"/house/shape/ridge_m", "9"}, {"/schema", "\"muffle-plan-9\""}, {"/prices", "[]"}};
+  const std::vector<std::pair<const char*, const char*>> mistakes{{"/house/shape/width_m", "-3"},
+                                                                  {"/house/shape/width_m", "\"wide\""},
+                                                                  {"/house/shape/width_m", "1e400"},
+                                                                  {"/house/shape/kind", "\"pyramid\""},
+                                                                  {"/house/roof/layers/0/material", "\"wishes\""},
+                                                                  {"/house/floor/soil", "\"cheese\""},
+                                                                  {"/site/latitude_deg", "91"},
+                                                                  {"/site/time_zone", "\"Moon/Base\""},
+                                                                  {"/barrels/0/count", "2.5"},
+                                                                  {"/measures/1/material", "\"none\""},
+                                                                  {"/heater/power_W", "-1"},
+                                                                  {"/setpoints/nigth_C", "3"},
+                                                                  {"/house/shape/ridge_m", "9"},
+                                                                  {"/schema", "\"muffle-plan-9\""},
+                                                                  {"/prices", "[]"}};
   for (const auto& [pointer, value] : mistakes) {
     Json document = demo();
     const auto parsed = parseJson(value);

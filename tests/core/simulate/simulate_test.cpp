@@ -130,7 +130,9 @@ TEST(Simulate, SteadyLossIsTheSumOfItsPartsAndGrowsWithWind) {
 
 TEST(Sizing, FindsTheCheapestOfAllAndTheSameOnAnyNumberOfThreads) {
   Plan p = yard();
-  p.measures = {{MeasureKind::secondSkin, "second film", {}, "pe-film-ir", 0.06, 1.9, 4.0, 3.0, 0.0}, {MeasureKind::sealing, "sealing", {0.3}, "", 0.05, 60.0, 3.0, 2.0, 0.0}, {MeasureKind::heater, "heater", {4000, 15000}, "", 0.05, 55.0, 10.0, 0.0, 0.0}};
+  p.measures = {{MeasureKind::secondSkin, "second film", {}, "pe-film-ir", 0.06, 1.9, 4.0, 3.0, 0.0},
+                {MeasureKind::sealing, "sealing", {0.3}, "", 0.05, 60.0, 3.0, 2.0, 0.0},
+                {MeasureKind::heater, "heater", {4000, 15000}, "", 0.05, 55.0, 10.0, 0.0, 0.0}};
   const auto weather = std::make_shared<const Weather>(*weatherFromLog(fortnight(), p.site));
   const auto one = size(p, weather, {1, {}}), two = size(p, weather, {2, {}});
   ASSERT_TRUE(one);
@@ -140,9 +142,7 @@ TEST(Sizing, FindsTheCheapestOfAllAndTheSameOnAnyNumberOfThreads) {
   const double best = one->packages[static_cast<std::size_t>(one->winner)].cost.total();
   for (std::size_t i = 0; i < one->packages.size(); ++i) {
     EXPECT_EQ(one->packages[i].heater_kWh, two->packages[i].heater_kWh);
-    if (one->packages[i].holds) {
-      EXPECT_GE(one->packages[i].cost.total(), best);
-    }
+    if (one->packages[i].holds) { EXPECT_GE(one->packages[i].cost.total(), best); }
   }
   for (std::size_t k = 1; k < one->frontier.size(); ++k) {
     const auto& a = one->packages[static_cast<std::size_t>(one->frontier[k - 1])];
