@@ -46,7 +46,7 @@ Result<Book> Book::open(const std::string& path, Mode mode) {
   if (rc != SQLITE_OK)
     return Problem{ProblemKind::storage, path, fmt::format("cannot be opened: {}", raw ? sqlite3_errmsg(raw) : "out of memory"),
                    "check the name, the folder and its permissions"};
-  sqlite3_busy_timeout(raw, 3000);
+  sqlite3_busy_timeout(raw, 20000); // a long log may be on its way in from another connection
   if (auto ok = execute(raw, "PRAGMA foreign_keys = ON; PRAGMA synchronous = FULL;"); !ok) return ok.problems();
   if (auto ok = book.migrate(); !ok) return ok.problems();
   return book;
@@ -152,6 +152,22 @@ Result<std::vector<StoredLog>> Book::logs() const {
 
 Result<RowId> Book::addLog(const Log& log) {
   Transaction t(m_db.get());
+  auto id = insertLog(log);
+  if (!id) return id;
+  if (auto ok = t.commit(); !ok) return ok.problems();
+  return id;
+}
+
+Status Book::replaceLogs(const Log* log) {
+  Transaction t(m_db.get());
+  if (auto ok = execute(m_db.get(), "DELETE FROM log"); !ok) return ok;
+  if (log)
+    if (auto id = insertLog(*log); !id) return id.problems();
+  return t.commit();
+}
+
+/// Within a transaction of the caller's.
+Result<RowId> Book::insertLog(const Log& log) {
   Statement s(m_db.get(), "INSERT INTO log (name, rows, time) VALUES (?, ?, ?)");
   s.bind(1, log.name);
   s.bind(2, static_cast<std::int64_t>(log.time.size()));
@@ -172,7 +188,6 @@ Result<RowId> Book::addLog(const Log& log) {
     c.bind(9, blobOf(channel.flag));
     if (auto ok = c.run(); !ok) return ok.problems();
   }
-  if (auto ok = t.commit(); !ok) return ok.problems();
   return id;
 }
 

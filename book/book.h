@@ -55,6 +55,8 @@ public:
 
   Result<std::vector<StoredLog>> logs() const;
   Result<RowId> addLog(const Log& log);
+  /// All logs give way to this one, or to none, in one transaction.
+  Status replaceLogs(const Log* log);
   Status saveFlags(RowId id, const Log& log); ///< flags only; raw readings are never rewritten
   Status removeLog(RowId id);
 
@@ -69,6 +71,7 @@ private:
     void operator()(sqlite3* db) const;
   };
   Status migrate();
+  Result<RowId> insertLog(const Log& log);
   std::string m_path;
   std::unique_ptr<sqlite3, Closer> m_db;
 };

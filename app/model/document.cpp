@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/document.h"
 
+#include "app/model/background.h"
 #include "app/model/engine.h"
-#include "core/weather/weather.h"
 
 #include <QCoreApplication>
 #include <QDateTime>
@@ -46,11 +46,12 @@ private:
   std::shared_ptr<const Log> m_before, m_after;
 };
 
-Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique<Engine>()) {
+Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique<Engine>()), m_background(std::make_unique<Background>()) {
   connect(m_engine.get(), &Engine::simulated, this,
-          [this](quint64 generation, std::shared_ptr<const Simulation> result, std::shared_ptr<const Simulation> other, const QString& problem) {
+          [this](quint64 generation, const std::shared_ptr<const Weather>& weather, std::shared_ptr<const Simulation> result,
+                 std::shared_ptr<const Simulation> other, const QString& problem) {
             if (!problem.isEmpty()) emit trouble(problem);
-            if (!result || generation < m_resultOf) return;
+            if (!result || generation < m_resultOf || weather != m_log.weather) return; // of an older plan or another log
             m_result = std::move(result);
             m_otherResult = std::move(other);
             m_resultOf = generation;
@@ -104,21 +105,17 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   m_undo.clear();
   m_planId = planId;
   m_plan = plan;
-  m_log.reset();
-  m_logId = 0;
+  m_log = {};
   m_other.reset();
   m_result.reset();
   m_otherResult.reset();
   m_sizing.reset();
   m_night = -1;
-  if (!logs->empty()) {
-    m_log = std::make_shared<Held>(Held{std::move(logs->back().log)});
-    m_logId = logs->back().id;
-  }
+  if (!logs->empty()) m_log.log = std::make_shared<const Log>(std::move(logs->back().log));
   m_units.fahrenheit = (*settings)["units.temperature"] == "F";
   m_units.feet = (*settings)["units.length"] == "ft";
   m_dark = (*settings)["theme"] == "lamp";
-  refreshLog();
+  prepareNow(m_log.log, false);
   emit viewChanged();
   emit planChanged();
   emit logChanged();
@@ -135,18 +132,35 @@ TimeZone Document::zone() const {
   return zone ? *zone : TimeZone::utc();
 }
 
-void Document::refreshLog() {
-  m_logProblems.clear();
-  m_logNights.clear();
-  m_weather.reset();
-  if (!m_log) return;
-  m_logProblems = flagProblems(m_log->log);
-  m_logNights = cutNights(m_log->log, m_plan.site.place, zone(), m_plan.setpoints.hold_C);
-  auto weather = weatherFromLog(m_log->log, m_plan.site);
-  if (weather)
-    m_weather = std::make_shared<const Weather>(std::move(*weather));
-  else
-    emit trouble(QString::fromStdString(weather.problem().text()));
+/// Works out what hangs on the log, and saves it with its flags where asked, on the background thread.
+void Document::prepareNow(std::shared_ptr<const Log> raw, bool save) {
+  const quint64 generation = ++m_logGeneration;
+  m_preparing = raw != nullptr;
+  const std::string path = save && m_book ? m_book->path() : std::string();
+  if (!raw && path.empty()) return;
+  m_background->post([this, generation, raw = std::move(raw), path, site = m_plan.site, hold = m_plan.setpoints.hold_C] {
+    PreparedLog prepared;
+    if (raw) prepared = prepareLog(*raw, site, hold);
+    QString notSaved;
+    if (!path.empty()) {
+      auto book = Book::open(path, Book::Mode::existing);
+      const Status saved = book ? book->replaceLogs(prepared.log.get()) : Status(book.problems());
+      if (!saved) notSaved = QString::fromStdString(saved.problem().text());
+    }
+    QMetaObject::invokeMethod(this, [this, generation, prepared = std::move(prepared), notSaved] { logPrepared(generation, prepared, notSaved); }, Qt::QueuedConnection);
+  });
+}
+
+void Document::logPrepared(quint64 generation, PreparedLog prepared, const QString& notSaved) {
+  if (!notSaved.isEmpty()) emit trouble(tr("the log is not saved: %1").arg(notSaved));
+  if (generation != m_logGeneration) return; // another log or site has taken its place
+  m_preparing = false;
+  m_log = std::move(prepared);
+  m_result.reset(); // its steps are those of the weather before
+  m_otherResult.reset();
+  if (!m_log.whyNoWeather.empty()) emit trouble(QString::fromStdString(m_log.whyNoWeather));
+  emit logChanged();
+  simulateNow();
 }
 
 void Document::applyPlan(const Plan& plan) {
@@ -157,35 +171,21 @@ void Document::applyPlan(const Plan& plan) {
   m_plan = plan;
   if (m_book)
     if (auto ok = m_book->savePlan(m_planId, m_plan); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
-  if (siteMoved) {
-    refreshLog();
-    emit logChanged();
-  }
+  if (siteMoved && m_log.log) prepareNow(m_log.log, false);
   emit planChanged();
   simulateNow();
 }
 
 void Document::applyLog(std::shared_ptr<const Log> log) {
-  if (m_book) {
-    if (m_logId)
-      if (auto ok = m_book->removeLog(m_logId); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
-    m_logId = 0;
-    if (log) {
-      auto id = m_book->addLog(*log);
-      if (id)
-        m_logId = *id;
-      else
-        emit trouble(QString::fromStdString(id.problem().text()));
-    }
-  }
-  m_log = log ? std::make_shared<Held>(Held{*log}) : nullptr;
+  m_log = {};
+  m_log.log = log;
   m_night = -1;
   m_result.reset();
   m_otherResult.reset();
-  refreshLog();
+  ++m_generation; // whatever runs now belongs to the log before
+  prepareNow(std::move(log), true);
   emit logChanged();
   emit resultChanged();
-  simulateNow();
 }
 
 std::optional<QString> Document::edit(const QString& name, const std::function<void(Plan&)>& change, int mergeId) {
@@ -199,10 +199,9 @@ std::optional<QString> Document::edit(const QString& name, const std::function<v
   return std::nullopt;
 }
 
-std::optional<QString> Document::setLog(const Log& log) {
+std::optional<QString> Document::setLog(Log log) {
   if (log.time.empty()) return tr("the log has no readings");
-  auto before = m_log ? std::make_shared<const Log>(m_log->log) : nullptr;
-  m_undo.push(new LogCommand(*this, before, std::make_shared<const Log>(log)));
+  m_undo.push(new LogCommand(*this, m_log.log, std::make_shared<const Log>(std::move(log))));
   return std::nullopt;
 }
 
@@ -214,7 +213,7 @@ void Document::keepSnapshot(const QString& name) {
 
 void Document::simulateNow() {
   ++m_generation;
-  if (m_weather) m_engine->simulate(m_generation, m_plan, m_other, m_weather);
+  if (m_log.weather && !m_preparing) m_engine->simulate(m_generation, m_plan, m_other, m_log.weather);
 }
 
 void Document::compareWith(std::optional<Plan> other, const QString& name) {
@@ -235,11 +234,11 @@ void Document::takeOther() {
 }
 
 void Document::startSizing() {
-  if (!m_weather || m_isSizing) return;
+  if (!m_log.weather || m_isSizing) return;
   m_isSizing = true;
   m_sizedPlan = m_plan;
   emit sizingChanged();
-  m_engine->size(m_generation, m_plan, m_weather);
+  m_engine->size(m_generation, m_plan, m_log.weather);
 }
 
 void Document::cancelSizing() { m_engine->cancelSizing(); }
@@ -282,9 +281,9 @@ void Document::setClock(double clock) {
 }
 
 std::optional<Document::Moment> Document::moment() const {
-  if (!m_result || !m_weather || m_night < 0 || m_night >= static_cast<int>(m_result->nights.size())) return std::nullopt;
+  if (!m_result || !m_log.weather || m_night < 0 || m_night >= static_cast<int>(m_result->nights.size())) return std::nullopt;
   const NightResult& night = m_result->nights[static_cast<std::size_t>(m_night)];
-  const Winter& winter = m_weather->winters[night.winter];
+  const Winter& winter = m_log.weather->winters[night.winter];
   const auto middle = static_cast<double>(night.from + night.to) / 2.0; // about midnight by the sun
   const double step = middle + (m_clock - 0.5) * 86400.0 / winter.step_s;
   return Moment{night.winter, static_cast<std::size_t>(std::clamp(step, 0.0, static_cast<double>(winter.size() - 1)))};
@@ -293,7 +292,7 @@ std::optional<Document::Moment> Document::moment() const {
 bool Document::waitForResult(int timeout_ms) {
   QElapsedTimer timer;
   timer.start();
-  while (m_weather && !isCurrent() && timer.elapsed() < timeout_ms) {
+  while ((m_preparing || m_log.weather) && !isCurrent() && timer.elapsed() < timeout_ms) {
     QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     QThread::msleep(2);
   }

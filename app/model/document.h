@@ -5,6 +5,7 @@
 // runs on its own thread; a result that belongs to an older plan is never shown as current (isCurrent()).
 #pragma once
 
+#include "app/model/prepared_log.h"
 #include "app/model/units.h"
 #include "book/book.h"
 #include "core/log/nights.h"
@@ -21,6 +22,7 @@
 
 namespace muffle {
 
+class Background;
 class Engine;
 
 class Document : public QObject {
@@ -37,10 +39,12 @@ public:
   [[nodiscard]] bool hasBook() const { return m_book.has_value(); }
 
   [[nodiscard]] const Plan& plan() const { return m_plan; }
-  [[nodiscard]] const Log* log() const { return m_log ? &m_log->log : nullptr; }
-  [[nodiscard]] const std::vector<LogProblem>& logProblems() const { return m_logProblems; }
-  [[nodiscard]] const std::vector<Night>& logNights() const { return m_logNights; }
-  [[nodiscard]] const Weather* weather() const { return m_weather.get(); }
+  [[nodiscard]] const Log* log() const { return m_log.log.get(); }
+  [[nodiscard]] const std::vector<LogProblem>& logProblems() const { return m_log.problems; }
+  [[nodiscard]] const std::vector<Night>& logNights() const { return m_log.nights; }
+  [[nodiscard]] const Weather* weather() const { return m_log.weather.get(); }
+  /// True while flags, nights and weather of the log are being worked out.
+  [[nodiscard]] bool isPreparingLog() const { return m_preparing; }
   [[nodiscard]] TimeZone zone() const;
 
   /// The newest result, perhaps of an older plan; see isCurrent().
@@ -57,7 +61,7 @@ public:
 
   // verbs; each is one named undo step, or a reason why not
   std::optional<QString> edit(const QString& name, const std::function<void(Plan&)>& change, int mergeId = -1);
-  std::optional<QString> setLog(const Log& log);
+  std::optional<QString> setLog(Log log);
   /// Ends a run of merged edits, such as a drag.
   void finishEdit() { ++m_mergeEpoch; }
   void keepSnapshot(const QString& name);
@@ -105,21 +109,17 @@ private:
   friend class LogCommand;
   void applyPlan(const Plan& plan);
   void applyLog(std::shared_ptr<const Log> log);
-  void refreshLog();
+  void prepareNow(std::shared_ptr<const Log> raw, bool save);
+  void logPrepared(quint64 generation, PreparedLog prepared, const QString& notSaved);
   void simulateNow();
   void saveSetting(const char* key, const QString& value);
 
   std::optional<Book> m_book;
   RowId m_planId = 0;
-  RowId m_logId = 0;
   Plan m_plan;
-  struct Held {
-    Log log;
-  };
-  std::shared_ptr<Held> m_log;
-  std::vector<LogProblem> m_logProblems;
-  std::vector<Night> m_logNights;
-  std::shared_ptr<const Weather> m_weather;
+  PreparedLog m_log;
+  quint64 m_logGeneration = 0;
+  bool m_preparing = false;
   std::shared_ptr<const Simulation> m_result, m_otherResult;
   std::optional<Plan> m_other;
   QString m_otherName;
@@ -134,6 +134,7 @@ private:
   int m_mergeEpoch = 0;
   QUndoStack m_undo;
   std::unique_ptr<Engine> m_engine;
+  std::unique_ptr<Background> m_background; ///< last: it goes first, and saves what is still waiting
 };
 
 } // namespace muffle

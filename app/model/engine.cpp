@@ -5,6 +5,7 @@ namespace muffle {
 
 Engine::Engine(QObject* parent) : QObject(parent) {
   qRegisterMetaType<std::shared_ptr<const Simulation>>();
+  qRegisterMetaType<std::shared_ptr<const Weather>>();
   qRegisterMetaType<std::shared_ptr<Sizing>>();
   m_worker = std::jthread([this](std::stop_token stop) { work(stop); });
 }
@@ -52,7 +53,7 @@ void Engine::work(std::stop_token stop) {
     auto result = run(request.plan, 0);
     if (!result) {
       if (result.problem().kind != ProblemKind::cancelled)
-        emit simulated(request.generation, nullptr, nullptr, QString::fromStdString(result.problem().text()));
+        emit simulated(request.generation, request.weather, nullptr, nullptr, QString::fromStdString(result.problem().text()));
       continue;
     }
     std::shared_ptr<const Simulation> other;
@@ -64,7 +65,7 @@ void Engine::work(std::stop_token stop) {
         other = std::make_shared<const Simulation>(std::move(*second));
       }
     }
-    emit simulated(request.generation, std::make_shared<const Simulation>(std::move(*result)), other, {});
+    emit simulated(request.generation, request.weather, std::make_shared<const Simulation>(std::move(*result)), other, {});
   }
 }
 

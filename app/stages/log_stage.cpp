@@ -40,6 +40,7 @@ LogStage::LogStage(Document& document, QWidget* parent)
   connect(&document, &Document::logChanged, this, &LogStage::rebuild);
   connect(&document, &Document::viewChanged, this, &LogStage::rebuild);
   connect(&document, &Document::selectionChanged, this, &LogStage::showNight);
+  connect(m_traces->xAxis, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), this, &LogStage::fillTraces);
   rebuild();
 }
 
@@ -52,6 +53,7 @@ void LogStage::rebuild() {
     plot->retheme();
   }
   const Log* log = m_document.log();
+  m_drawn.clear();
   if (!log) {
     setHeading(tr("The log"), tr("no readings yet"));
     m_faults->setText(tr("Drop a logger's CSV on the window, or import one: time, outside and inside temperature are enough. The reading is previewed before "
@@ -86,28 +88,11 @@ void LogStage::rebuild() {
     pen.setStyle(style);
     g->setPen(pen);
     g->setName(name);
-    QVector<double> x, y, fx, fy;
-    for (std::size_t i = 0; i < log->time.size(); ++i) {
-      const double at = static_cast<double>(log->time[i]) + offset;
-      if (i > 0 && log->time[i] - log->time[i - 1] > 7200) {
-        x.push_back(at - 1);
-        y.push_back(std::nan(""));
-      }
-      x.push_back(at);
-      y.push_back(u.show(Quantity::temperature, c->clean(i)));
-      if (c->flag[i]) {
-        fx.push_back(at);
-        fy.push_back(u.show(Quantity::temperature, c->flag[i] == static_cast<std::uint8_t>(Flag::fahrenheit) ? c->clean(i) : static_cast<double>(c->raw[i])));
-      }
-    }
-    g->setData(x, y, true);
-    if (!fx.isEmpty()) {
-      QCPGraph* f = m_traces->addGraph();
-      f->removeFromLegend();
-      f->setLineStyle(QCPGraph::lsNone);
-      f->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCross, t.weld, 5));
-      f->setData(fx, fy, true);
-    }
+    QCPGraph* f = m_traces->addGraph();
+    f->removeFromLegend();
+    f->setLineStyle(QCPGraph::lsNone);
+    f->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCross, t.weld, 5));
+    m_drawn.push_back({static_cast<std::size_t>(c - log->channels.data()), g, f});
   };
   trace(Role::outside, t.woad, tr("outside"), Qt::SolidLine);
   trace(Role::room, t.madder, tr("house"), Qt::SolidLine);
@@ -122,6 +107,12 @@ void LogStage::rebuild() {
   m_traces->legend->setFillOrder(QCPLegend::foColumnsFirst);
   m_traces->legend->setRowSpacing(-2);
   m_traces->yAxis->setLabel(u.unit(Quantity::temperature));
+  m_traces->showAll = [this] {
+    const auto& time = m_document.log()->time;
+    const double shift = m_document.zone().offset_s(time[time.size() / 2]);
+    m_traces->xAxis->setRange(static_cast<double>(time.front()) + shift, static_cast<double>(time.back()) + shift);
+    m_traces->yAxis->rescale();
+  };
   m_traces->numbers = [this] { return QString::fromStdString(writeLogCsvText()); };
 
   // the lift plot: one mark a night, filled when clear, open when cloudy
@@ -185,6 +176,52 @@ void LogStage::rebuild() {
   showNight();
 }
 
+/// Puts the readings in sight on the traces; of a crowd of them the lowest and the highest of each pixel's share.
+void LogStage::fillTraces() {
+  const Log* log = m_document.log();
+  if (!log || m_filling) return;
+  constexpr std::size_t kDrawnWhole = 20000;
+  constexpr std::size_t kShares = 4000;
+  constexpr UtcSeconds kHole_s = 7200;
+  const Units& u = m_document.units();
+  const double offset = m_document.zone().offset_s(log->time[log->time.size() / 2]);
+  const QCPRange range = m_traces->xAxis->range();
+  const auto& time = log->time;
+  auto from = static_cast<std::size_t>(std::lower_bound(time.begin(), time.end(), static_cast<UtcSeconds>(range.lower - offset)) - time.begin());
+  auto to = static_cast<std::size_t>(std::upper_bound(time.begin(), time.end(), static_cast<UtcSeconds>(range.upper - offset)) - time.begin());
+  from = from > 0 ? from - 1 : 0; // so that lines run to the edge
+  to = std::min(to + 1, time.size());
+  const std::size_t share = to - from <= kDrawnWhole ? 1 : (to - from) / kShares;
+  m_filling = true;
+  for (const Trace& trace : m_drawn) {
+    const Channel& c = log->channels[trace.channel];
+    QVector<double> x, y, fx, fy;
+    const auto put = [&](std::size_t i) {
+      x.push_back(static_cast<double>(time[i]) + offset);
+      y.push_back(u.show(Quantity::temperature, c.clean(i)));
+    };
+    for (std::size_t i = from; i < to; i += share) {
+      if (i > from && time[i] - time[i - 1] > kHole_s) {
+        x.push_back(static_cast<double>(time[i]) + offset - 1);
+        y.push_back(std::nan(""));
+      }
+      std::size_t low = i, high = i;
+      for (std::size_t k = i; k < std::min(i + share, to); ++k) {
+        if (!(c.clean(low) <= c.clean(k))) low = k;
+        if (!(c.clean(high) >= c.clean(k))) high = k;
+        if (!c.flag[k] || fx.size() > static_cast<int>(kDrawnWhole)) continue;
+        fx.push_back(static_cast<double>(time[k]) + offset);
+        fy.push_back(u.show(Quantity::temperature, c.flag[k] == static_cast<std::uint8_t>(Flag::fahrenheit) ? c.clean(k) : static_cast<double>(c.raw[k])));
+      }
+      put(std::min(low, high));
+      if (low != high) put(std::max(low, high));
+    }
+    trace.line->setData(x, y, true);
+    trace.faults->setData(fx, fy, true);
+  }
+  m_filling = false;
+}
+
 std::string LogStage::writeLogCsvText() const { return m_document.log() ? writeLogCsv(*m_document.log(), m_document.zone()) : std::string(); }
 
 void LogStage::showNight() {
@@ -197,7 +234,7 @@ void LogStage::showNight() {
     centre = static_cast<double>(m_document.weather()->winters[n.winter].time((n.from + n.to) / 2));
   }
   m_traces->xAxis->setRange(centre + offset - 3.2 * 86400.0, centre + offset + 3.2 * 86400.0);
-  m_traces->yAxis->rescale();
+  fillTraces(); // the range may have stayed
   bool found = false;
   QCPRange all;
   for (int i = 0; i < m_traces->graphCount(); ++i) {

@@ -3,6 +3,7 @@
 
 #include "app/stages/stage_page.h"
 
+class QCPGraph;
 class QLabel;
 class QPushButton;
 
@@ -19,13 +20,22 @@ signals:
   void importAsked();
 
 private:
+  /// One channel drawn: its line and the marks of its faults.
+  struct Trace {
+    std::size_t channel;
+    QCPGraph* line;
+    QCPGraph* faults;
+  };
   void rebuild();
+  void fillTraces();
   void showNight();
   [[nodiscard]] std::string writeLogCsvText() const;
   Plot* m_traces;
   Plot* m_lift;
   QLabel* m_faults;
   QPushButton* m_import;
+  std::vector<Trace> m_drawn;
+  bool m_filling = false;
 };
 
 } // namespace muffle

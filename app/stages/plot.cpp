@@ -66,7 +66,8 @@ void Plot::contextMenuEvent(QContextMenuEvent* e) {
       save(tr("Table (*.csv)"), [this](const QString& f) { return static_cast<bool>(writeFile(f.toStdString(), numbers().toStdString())); });
     });
   menu.addAction(tr("Show all"), this, [this] {
-    rescaleAxes();
+    if (showAll) showAll();
+    else rescaleAxes();
     replot();
   });
   menu.exec(e->globalPos());

@@ -23,6 +23,8 @@ public:
   std::function<QString()> numbers;
   /// Text for the pointer, in plot coordinates.
   std::function<QString(double x, double y)> reading;
+  /// Sets the axes to all there is, where not all of it is on the graphs at once.
+  std::function<void()> showAll;
   /// A line with as many points as the log needs, cheap to draw at two pixels.
   QCPGraph* line(const QColor& colour, double width = 1.6);
 
