@@ -3,10 +3,10 @@
 // muffle [BOOK]                         opens a book (the grower's own by default)
 // muffle --demo DIR                     a fresh demo book from DIR/plan.json and DIR/log.csv
 // muffle --demo DIR --shots OUT         writes a PNG of every main view and ends
+#include "app/model/demo_book.h"
 #include "app/paint/theme.h"
+#include "app/stages/cost_stage.h"
 #include "app/stages/main_window.h"
-#include "book/files.h"
-#include "core/plan/plan_json.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -22,19 +22,6 @@
 using namespace muffle;
 
 namespace {
-
-/// A book with the demo's plan; the log is imported by the window, as a grower would.
-bool makeDemoBook(const QString& path, const QString& folder) {
-  const auto text = readFile((folder + QStringLiteral("/plan.json")).toStdString());
-  if (!text) return false;
-  const auto json = parseJson(*text);
-  if (!json) return false;
-  const auto plan = planFromJson(*json);
-  if (!plan) return false;
-  QFile::remove(path);
-  auto book = Book::open(path.toStdString(), Book::Mode::create);
-  return book && book->addPlan(*plan);
-}
 
 bool shoot(QWidget& window, const QString& path) {
   for (int i = 0; i < 5; ++i) QCoreApplication::processEvents(QEventLoop::AllEvents, 30);
@@ -73,6 +60,17 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     window.showStage(Document::Stage::cost);
     ok = shoot(window, out + QStringLiteral("/compare.png")) && ok;
   }
+  if (auto* cost = window.findChild<CostStage*>()) {
+    cost->showMeasures(true);
+    window.showStage(Document::Stage::cost);
+    ok = shoot(window, out + QStringLiteral("/measures.png")) && ok;
+    document.setDark(true);
+    ok = shoot(window, out + QStringLiteral("/measures-lamp.png")) && ok;
+    document.setDark(false);
+  }
+  const QTemporaryDir empty;
+  if (document.openBook(empty.filePath(QStringLiteral("new.muffle")), true)) return 3;
+  ok = shoot(window, out + QStringLiteral("/start.png")) && ok;
   return ok ? 0 : 3;
 }
 

@@ -3,6 +3,7 @@
 
 #include "app/model/background.h"
 #include "app/model/engine.h"
+#include "core/plan/plan_json.h"
 
 #include <QCoreApplication>
 #include <QDateTime>
@@ -13,6 +14,13 @@
 #include <algorithm>
 
 namespace muffle {
+
+namespace {
+bool sameButPrices(Plan a, const Plan& b) {
+  a.prices = b.prices;
+  return planToJson(a) == planToJson(b);
+}
+} // namespace
 
 class EditCommand : public QUndoCommand {
 public:
@@ -116,6 +124,7 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   m_units.feet = (*settings)["units.length"] == "ft";
   m_dark = (*settings)["theme"] == "lamp";
   prepareNow(m_log.log, false);
+  emit bookOpened();
   emit viewChanged();
   emit planChanged();
   emit logChanged();
@@ -147,7 +156,8 @@ void Document::prepareNow(std::shared_ptr<const Log> raw, bool save) {
       const Status saved = book ? book->replaceLogs(prepared.log.get()) : Status(book.problems());
       if (!saved) notSaved = QString::fromStdString(saved.problem().text());
     }
-    QMetaObject::invokeMethod(this, [this, generation, prepared = std::move(prepared), notSaved] { logPrepared(generation, prepared, notSaved); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this, generation, prepared = std::move(prepared), notSaved] { logPrepared(generation, prepared, notSaved); }, Qt::QueuedConnection);
   });
 }
 
@@ -168,12 +178,17 @@ void Document::applyPlan(const Plan& plan) {
   const Site& b = plan.site;
   const bool siteMoved = a.place.latitude_deg != b.place.latitude_deg || a.place.longitude_deg != b.place.longitude_deg ||
                          a.place.elevation_m != b.place.elevation_m || a.timeZone != b.timeZone || a.wind_m_s != b.wind_m_s;
+  const bool onlyPrices = sizingIsCurrent() && sameButPrices(m_plan, plan);
   m_plan = plan;
   if (m_book)
     if (auto ok = m_book->savePlan(m_planId, m_plan); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
   if (siteMoved && m_log.log) prepareNow(m_log.log, false);
-  emit planChanged();
   simulateNow();
+  if (onlyPrices) { // what was searched is ranked again, not searched again
+    m_sizingOf = m_generation;
+    repriceSizing(m_plan.prices);
+  }
+  emit planChanged();
 }
 
 void Document::applyLog(std::shared_ptr<const Log> log) {
@@ -191,10 +206,9 @@ void Document::applyLog(std::shared_ptr<const Log> log) {
 std::optional<QString> Document::edit(const QString& name, const std::function<void(Plan&)>& change, int mergeId) {
   Plan after = m_plan;
   change(after);
-  if (const Problems problems = check(after); !problems.empty()) {
-    const Problem& p = problems.front();
-    return QString::fromStdString(p.what + ": " + p.allowed);
-  }
+  const auto refused = [](const Problem& p) { return QString::fromStdString(p.what + ": " + p.allowed); };
+  if (const Problems problems = check(after); !problems.empty()) return refused(problems.front());
+  if (const auto readable = planFromJson(planToJson(after)); !readable) return refused(readable.problem()); // what is saved can be opened again
   m_undo.push(new EditCommand(*this, name, m_plan, after, mergeId, m_mergeEpoch));
   return std::nullopt;
 }

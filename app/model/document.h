@@ -95,6 +95,7 @@ public:
   bool waitForSizing(int timeout_ms = 600000);
 
 signals:
+  void bookOpened();
   void planChanged();
   void logChanged();
   void resultChanged();

@@ -29,8 +29,8 @@ public:
   void cancelSizing() { m_stopSizing = true; }
 
 signals:
-  void simulated(quint64 generation, std::shared_ptr<const Weather> weather, std::shared_ptr<const Simulation> result,
-                 std::shared_ptr<const Simulation> other, QString problem);
+  void simulated(quint64 generation, std::shared_ptr<const Weather> weather, std::shared_ptr<const Simulation> result, std::shared_ptr<const Simulation> other,
+                 QString problem);
   void sized(quint64 generation, std::shared_ptr<Sizing> sizing, QString problem);
   void progress(int done, int of);
 

@@ -27,6 +27,21 @@ int decimals(Quantity q) {
   }
 }
 
+/// Further decimals where the value has them: 0.35 changes an hour are not 0.3.
+int mostDecimals(Quantity q, double shown) {
+  if (q == Quantity::airChanges) return 2;
+  if (q == Quantity::hours && std::abs(shown) < 10.0) return 2;
+  return decimals(q);
+}
+
+int placesFor(Quantity q, double shown) {
+  int places = decimals(q);
+  for (double scale = std::pow(10.0, places); places < mostDecimals(q, shown) && std::abs(shown * scale - std::round(shown * scale)) > 0.005 * scale;
+       scale *= 10.0)
+    ++places;
+  return places;
+}
+
 QString plain(double v, int places) {
   QString s = QLocale().toString(v, 'f', places);
   if (QLocale().toDouble(s) == 0.0 && s.startsWith(QLocale().negativeSign())) s.remove(0, QLocale().negativeSign().size()); // no "-0"
@@ -78,7 +93,7 @@ double Units::toSi(Quantity q, double shown) const {
   return shown / show(q, 1.0); // every other quantity is a plain factor
 }
 
-QString Units::number(Quantity q, double si) const { return plain(show(q, si), decimals(q)); }
+QString Units::number(Quantity q, double si) const { return plain(show(q, si), placesFor(q, show(q, si))); }
 
 QString Units::text(Quantity q, double si) const {
   if (q == Quantity::length && feet) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/cost_stage.h"
 
+#include "app/stages/measures_editor.h"
+
 #include <QGridLayout>
 #include <QHelpEvent>
 #include <QLabel>
@@ -8,6 +10,7 @@
 #include <QProgressBar>
 #include <QPushButton>
 #include <QSlider>
+#include <QStackedWidget>
 #include <QToolTip>
 
 #include <algorithm>
@@ -16,15 +19,16 @@
 namespace muffle {
 namespace {
 
+constexpr int kPriceEdit = 7; // steps of one drag are one undo step
+
 /// Cold owed spans decades and reaches zero: a root keeps both ends readable.
 double squeezed(double degreeHours) { return std::sqrt(degreeHours); }
 
 } // namespace
 
-FrontierView::FrontierView(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
+FrontierView::FrontierView(Document& document, QWidget* parent)
+    : DocumentView(document, {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged}, parent) {
   setAccessibleName(tr("Cost against cold owed"));
-  for (auto signal : {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged})
-    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 QRectF FrontierView::area() const { return {52.0, 12.0, width() - 66.0, height() - 52.0}; }
@@ -59,7 +63,7 @@ int FrontierView::packageAt(const QPointF& at) const {
 void FrontierView::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = theme();
   const Sizing* s = m_document.sizing();
   if (!s) {
     p.setFont(textFont(10));
@@ -165,22 +169,61 @@ bool FrontierView::event(QEvent* e) {
 }
 
 CostStage::CostStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_frontier(new FrontierView(document, this)), m_search(new QPushButton(this)),
-      m_take(new QPushButton(tr("Make it the plan"), this)), m_progress(new QProgressBar(this)), m_bill(new QLabel(this)), m_lost(new QLabel(this)),
-      m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)), m_hourText(new QLabel(this)) {
-  m_body->addWidget(m_frontier, 1);
+    : StagePage(document, parent), m_pages(new QStackedWidget(this)), m_frontier(new FrontierView(document, this)), m_search(new QPushButton(this)),
+      m_take(new QPushButton(tr("Make it the plan"), this)), m_turn(new QPushButton(this)), m_progress(new QProgressBar(this)), m_bill(new QLabel(this)),
+      m_lost(new QLabel(this)), m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)),
+      m_hourText(new QLabel(this)) {
+  auto* result = new QWidget(this);
+  auto* page = new QVBoxLayout(result);
+  page->setContentsMargins(0, 0, 0, 0);
+  page->setSpacing(4);
+  page->addWidget(m_frontier, 1);
   m_bill->setWordWrap(true);
   m_bill->setTextFormat(Qt::RichText);
   m_bill->setFont(textFont(10));
   m_lost->setWordWrap(true);
   m_lost->setFont(textFont(9));
-  m_body->addWidget(m_bill);
-  m_body->addWidget(m_lost);
-  m_body->addSpacing(6);
+  page->addWidget(m_bill);
+  page->addWidget(m_lost);
+  page->addSpacing(6);
+  page->addLayout(priceSliders());
+  m_pages->addWidget(result);
+  m_pages->addWidget(new MeasuresEditor(document, this));
+  m_body->addWidget(m_pages, 1);
+  m_progress->setTextVisible(true);
+  m_body->addWidget(m_progress);
+  auto* row = new QHBoxLayout;
+  row->addWidget(m_search);
+  row->addWidget(m_take);
+  row->addStretch();
+  row->addWidget(m_turn);
+  m_body->addLayout(row);
+  connect(m_turn, &QPushButton::clicked, this, [this] { showMeasures(m_pages->currentIndex() == 0); });
+  connect(m_search, &QPushButton::clicked, this, [this] {
+    if (m_document.isSizing()) {
+      m_document.cancelSizing();
+      return;
+    }
+    showMeasures(false);
+    m_document.startSizing();
+  });
+  connect(m_take, &QPushButton::clicked, &document, &Document::takeOther);
+  connect(&document, &Document::sizingProgress, this, [this](int done, int of) {
+    m_progress->setMaximum(of);
+    m_progress->setValue(done);
+    m_progress->setFormat(tr("%1 of %2 plans run over every night").arg(done).arg(of));
+  });
+  for (auto signal : {&Document::sizingChanged, &Document::planChanged, &Document::resultChanged, &Document::viewChanged})
+    connect(&document, signal, this, &CostStage::refresh);
+  refresh();
+}
+
+/// The sliders re-rank what was searched while they move; letting go is one undoable edit of the plan's prices.
+QGridLayout* CostStage::priceSliders() {
   auto* grid = new QGridLayout;
   grid->setHorizontalSpacing(12);
   grid->setVerticalSpacing(8);
-  m_price->setRange(5, 80);
+  m_price->setRange(1, 80);
   m_hour->setRange(0, 60);
   m_price->setAccessibleName(tr("Price of a kWh"));
   m_hour->setAccessibleName(tr("Worth of your hour"));
@@ -190,47 +233,38 @@ CostStage::CostStage(Document& document, QWidget* parent)
   grid->addWidget(m_hourText, 1, 0);
   grid->addWidget(m_hour, 1, 1);
   grid->setColumnStretch(1, 1);
-  m_body->addLayout(grid);
-  m_progress->setTextVisible(true);
-  m_body->addWidget(m_progress);
-  auto* row = new QHBoxLayout;
-  row->addWidget(m_search);
-  row->addWidget(m_take);
-  row->addStretch();
-  m_body->addLayout(row);
-  connect(m_search, &QPushButton::clicked, this, [this] {
-    if (m_document.isSizing())
-      m_document.cancelSizing();
-    else
-      m_document.startSizing();
-  });
-  connect(m_take, &QPushButton::clicked, &document, &Document::takeOther);
-  connect(&document, &Document::sizingProgress, this, [this](int done, int of) {
-    m_progress->setMaximum(of);
-    m_progress->setValue(done);
-    m_progress->setFormat(tr("%1 of %2 plans run over every night").arg(done).arg(of));
-  });
-  // the sliders re-rank what was searched while they move; letting go is one undoable edit of the plan's prices
-  const auto live = [this] {
+  const auto shown = [this] {
     Prices prices = m_document.plan().prices;
     prices.electricity_per_kWh = m_price->value() / 100.0;
     prices.hour = m_hour->value();
-    m_document.repriceSizing(prices);
-    refresh();
+    return prices;
+  };
+  const auto keep = [this, shown] {
+    const Prices prices = shown();
+    const Prices& now = m_document.plan().prices;
+    if (prices.electricity_per_kWh == now.electricity_per_kWh && prices.hour == now.hour) return;
+    if (const auto why = m_document.edit(
+            tr("change a price"), [&](Plan& p) { p.prices = prices; }, kPriceEdit))
+      emit m_document.trouble(*why);
   };
   for (QSlider* slider : {m_price, m_hour}) {
-    connect(slider, &QSlider::sliderMoved, this, live);
-    connect(slider, &QSlider::actionTriggered, this, [this, live] { QMetaObject::invokeMethod(this, live, Qt::QueuedConnection); });
+    connect(slider, &QSlider::sliderMoved, this, [this, shown] {
+      m_document.repriceSizing(shown());
+      refresh();
+    });
+    connect(slider, &QSlider::sliderReleased, this, [this, keep] {
+      keep();
+      m_document.finishEdit();
+    });
+    connect(slider, &QSlider::actionTriggered, this, [this, keep](int action) {
+      if (action != QAbstractSlider::SliderMove) QMetaObject::invokeMethod(this, keep, Qt::QueuedConnection); // the value follows the action
+    });
   }
-  for (auto signal : {&Document::sizingChanged, &Document::planChanged, &Document::resultChanged, &Document::viewChanged})
-    connect(&document, signal, this, &CostStage::refresh);
-  m_price->setValue(static_cast<int>(std::lround(document.plan().prices.electricity_per_kWh * 100.0)));
-  m_hour->setValue(static_cast<int>(document.plan().prices.hour));
-  connect(&document, &Document::planChanged, this, [this] {
-    if (m_document.sizing()) return;
-    m_price->setValue(static_cast<int>(std::lround(m_document.plan().prices.electricity_per_kWh * 100.0)));
-    m_hour->setValue(static_cast<int>(m_document.plan().prices.hour));
-  });
+  return grid;
+}
+
+void CostStage::showMeasures(bool on) {
+  m_pages->setCurrentIndex(on ? 1 : 0);
   refresh();
 }
 
@@ -249,11 +283,19 @@ void CostStage::refresh() {
   const Sizing* s = m_document.sizing();
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
   const Units& u = m_document.units();
-  setHeading(tr("What holds for least"), s ? tr("%1 plans over %2 nights%3")
-                                                 .arg(s->packages.size())
-                                                 .arg(s->packages.front().nights)
-                                                 .arg(m_document.sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
-                                           : tr("not searched yet"));
+  if (m_pages->currentIndex() == 1)
+    setHeading(tr("What may be added"), tr("%1 plans to run").arg(packageCount(m_document.plan())));
+  else
+    setHeading(tr("What holds for least"), s ? tr("%1 plans over %2 nights%3")
+                                                   .arg(s->packages.size())
+                                                   .arg(s->packages.front().nights)
+                                                   .arg(m_document.sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
+                                             : tr("not searched yet"));
+  if (!m_price->isSliderDown() && !m_hour->isSliderDown()) {
+    m_price->setValue(static_cast<int>(std::lround(m_document.plan().prices.electricity_per_kWh * 100.0)));
+    m_hour->setValue(static_cast<int>(std::lround(m_document.plan().prices.hour)));
+  }
+  m_turn->setText(m_pages->currentIndex() == 1 ? tr("Back to the result") : tr("What may be added…"));
   m_search->setText(m_document.isSizing() ? tr("Stop") : s ? tr("Search again") : tr("Search"));
   m_search->setEnabled(m_document.weather() && !m_document.plan().measures.empty());
   m_progress->setVisible(m_document.isSizing());

@@ -1,17 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/stages/document_view.h"
 #include "app/stages/stage_page.h"
 
+class QGridLayout;
 class QLabel;
 class QProgressBar;
 class QPushButton;
 class QSlider;
+class QStackedWidget;
 
 namespace muffle {
 
 /// Cost against cold owed, one mark a plan; click one to compare with it.
-class FrontierView : public QWidget {
+class FrontierView : public DocumentView {
   Q_OBJECT
 public:
   explicit FrontierView(Document& document, QWidget* parent = nullptr);
@@ -26,7 +29,6 @@ protected:
 private:
   [[nodiscard]] int packageAt(const QPointF& at) const;
   [[nodiscard]] QRectF area() const;
-  Document& m_document;
 };
 
 class CostStage : public StagePage {
@@ -35,12 +37,17 @@ public:
   explicit CostStage(Document& document, QWidget* parent = nullptr);
   /// The second plan becomes the cheapest that holds (or the plan in hand again).
   void compareWithWinner();
+  /// Turns to the list of measures, or back to the result.
+  void showMeasures(bool on);
 
 private:
   void refresh();
+  QGridLayout* priceSliders();
+  QStackedWidget* m_pages;
   FrontierView* m_frontier;
   QPushButton* m_search;
   QPushButton* m_take;
+  QPushButton* m_turn;
   QProgressBar* m_progress;
   QLabel* m_bill;
   QLabel* m_lost;

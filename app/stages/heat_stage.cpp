@@ -20,11 +20,10 @@ constexpr double kTop_px = 14.0, kBottom_px = 18.0;
 
 } // namespace
 
-Ladder::Ladder(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
+Ladder::Ladder(Document& document, QWidget* parent)
+    : DocumentView(document, {&Document::planChanged, &Document::resultChanged, &Document::viewChanged}, parent) {
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Ladder of temperatures"));
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::viewChanged})
-    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 double Ladder::yOf(double c) const { return kTop_px + (height() - kTop_px - kBottom_px) * (kHigh_C - c) / (kHigh_C - kLow_C); }
@@ -70,7 +69,7 @@ void Ladder::put(Rung rung, double c) {
 void Ladder::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = theme();
   const Units& u = m_document.units();
   const double x = 52;
   // two rails, degrees between
@@ -167,15 +166,14 @@ void Ladder::keyPressEvent(QKeyEvent* e) {
     QWidget::keyPressEvent(e);
 }
 
-LoadCurve::LoadCurve(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
+LoadCurve::LoadCurve(Document& document, QWidget* parent) : DocumentView(document, {&Document::resultChanged, &Document::viewChanged}, parent) {
   setAccessibleName(tr("Hours by heat load"));
-  for (auto signal : {&Document::resultChanged, &Document::viewChanged}) connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 void LoadCurve::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = theme();
   const Units& u = m_document.units();
   const Simulation* run = m_document.result();
   p.setFont(titleFont(10.5));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/stages/document_view.h"
 #include "app/stages/stage_page.h"
 
 class QLabel;
@@ -8,7 +9,7 @@ class QLabel;
 namespace muffle {
 
 /// A temperature axis with draggable rungs: vents, day and night setpoints, the line to hold.
-class Ladder : public QWidget {
+class Ladder : public DocumentView {
   Q_OBJECT
 public:
   explicit Ladder(Document& document, QWidget* parent = nullptr);
@@ -30,14 +31,13 @@ private:
   void put(Rung rung, double celsius);
   [[nodiscard]] double yOf(double celsius) const;
   [[nodiscard]] double celsiusAt(double y) const;
-  Document& m_document;
   int m_focused = night;
   int m_dragged = -1;
   QString m_refusal;
 };
 
 /// The hours of the winters by how much heat they took, the heater's size across it.
-class LoadCurve : public QWidget {
+class LoadCurve : public DocumentView {
   Q_OBJECT
 public:
   explicit LoadCurve(Document& document, QWidget* parent = nullptr);
@@ -45,9 +45,6 @@ public:
 
 protected:
   void paintEvent(QPaintEvent*) override;
-
-private:
-  Document& m_document;
 };
 
 class HeatStage : public StagePage {

@@ -34,15 +34,14 @@ QString skinText(const Skin& skin) {
 
 } // namespace
 
-LossBars::LossBars(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
+LossBars::LossBars(Document& document, QWidget* parent)
+    : DocumentView(document, {&Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}, parent) {
   setAccessibleName(tr("Heat loss by part"));
-  for (auto signal : {&Document::resultChanged, &Document::selectionChanged, &Document::viewChanged})
-    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 void LossBars::paintEvent(QPaintEvent*) {
   QPainter p(this);
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = theme();
   const auto loss = nightLoss(m_document);
   if (!loss) {
     p.setFont(textFont(10));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/stages/document_view.h"
 #include "app/stages/stage_page.h"
 
 class QComboBox;
@@ -8,7 +9,7 @@ class QComboBox;
 namespace muffle {
 
 /// Heat leaving by part, as bars with the reason under each.
-class LossBars : public QWidget {
+class LossBars : public DocumentView {
   Q_OBJECT
 public:
   explicit LossBars(Document& document, QWidget* parent = nullptr);
@@ -17,9 +18,6 @@ public:
 
 protected:
   void paintEvent(QPaintEvent*) override;
-
-private:
-  Document& m_document;
 };
 
 /// Where the warmth goes in the chosen night, and the house's own numbers.
@@ -32,7 +30,6 @@ private:
   void refresh();
   QComboBox* m_shape;
   QComboBox* m_skins[3];
-  bool m_filling = false;
 };
 
 } // namespace muffle

@@ -1,19 +1,25 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/main_window.h"
 
+#include "app/model/demo_book.h"
 #include "app/paint/theme.h"
 #include "app/stages/cost_stage.h"
-#include "app/stages/frame_views.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/import_dialog.h"
 #include "app/stages/log_stage.h"
+#include "app/stages/print.h"
+#include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
+#include "app/stages/slip_view.h"
+#include "app/stages/start_page.h"
 #include "app/stages/stores_stage.h"
+#include "app/stages/thread_bar.h"
 #include "book/files.h"
 
 #include <QActionGroup>
 #include <QApplication>
+#include <QDir>
 #include <QDropEvent>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -23,14 +29,16 @@
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
-#include <QScrollArea>
+#include <QSettings>
 #include <QStackedWidget>
+#include <QStandardPaths>
 
 namespace muffle {
 
 MainWindow::MainWindow(Document& document, QWidget* parent)
     : QMainWindow(parent), m_document(document), m_thread(new ThreadBar(document)), m_section(new SectionView(document)), m_instruments(new QStackedWidget),
-      m_cost(new CostStage(document)), m_slip(new SlipView(document)), m_scarf(new ScarfView(document)), m_status(new QLabel) {
+      m_cost(new CostStage(document)), m_start(new StartPage(document)), m_slip(new SlipView(document)), m_scarf(new ScarfView(document)),
+      m_status(new QLabel) {
   setAcceptDrops(true);
   resize(1280, 800);
   auto* centre = new QWidget(this);
@@ -58,9 +66,25 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   m_instruments->addWidget(new StoresStage(document));
   m_instruments->addWidget(new HeatStage(document));
   m_instruments->addWidget(m_cost);
-  connect(log, &LogStage::importAsked, this, [this] {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Import a log"), {}, tr("Readings (*.csv *.txt *.tsv *.dat);;All files (*)"));
-    if (!path.isEmpty()) importFile(path);
+  m_instruments->addWidget(m_start);
+  connect(log, &LogStage::importAsked, this, &MainWindow::chooseLog);
+  connect(m_start, &StartPage::logAsked, this, &MainWindow::chooseLog);
+  connect(m_start, &StartPage::houseAsked, this, [this] { showStage(Document::Stage::house); });
+  connect(m_start, &StartPage::demoAsked, this, &MainWindow::openDemo);
+  connect(m_start, &StartPage::bookAsked, this, [this](const QString& path) {
+    if (path.isEmpty())
+      openBook(false);
+    else
+      openPath(path, false);
+  });
+  connect(&document, &Document::bookOpened, this, [this] {
+    rememberBook();
+    if (m_document.log()) {
+      showStage(m_thread->stage());
+    } else {
+      m_thread->setStage(Document::Stage::house);
+      m_instruments->setCurrentWidget(m_start);
+    }
   });
   connect(m_thread, &ThreadBar::chosen, this, &MainWindow::showStage);
   connect(m_section, &SectionView::pointed, this, &MainWindow::showStage);
@@ -68,6 +92,7 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   connect(&document, &Document::viewChanged, this, &MainWindow::restyle);
   for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::logChanged}) connect(&document, signal, this, &MainWindow::refreshStatus);
   buildMenus();
+  refreshRecent();
   restyle();
   refreshStatus();
 }
@@ -77,11 +102,12 @@ void MainWindow::buildMenus() {
   book->addAction(tr("&New book…"), QKeySequence::New, this, [this] { openBook(true); });
   book->addAction(tr("&Open book…"), QKeySequence::Open, this, [this] { openBook(false); });
   book->addSeparator();
-  book->addAction(tr("&Import a log…"), QKeySequence(tr("Ctrl+I")), this, [this] {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Import a log"), {}, tr("Readings (*.csv *.txt *.tsv *.dat);;All files (*)"));
-    if (!path.isEmpty()) importFile(path);
-  });
+  m_recent = book->addMenu(tr("&Recent books"));
+  book->addAction(tr("Open the &demo"), this, &MainWindow::openDemo);
+  book->addSeparator();
+  book->addAction(tr("&Import a log…"), QKeySequence(tr("Ctrl+I")), this, &MainWindow::chooseLog);
   book->addAction(tr("&Export as folder…"), this, &MainWindow::exportTo);
+  book->addAction(tr("&Print…"), QKeySequence::Print, this, [this] { previewPage(this, m_document, {m_section, m_instruments, m_slip, m_scarf}); });
   book->addSeparator();
   book->addAction(tr("&Quit"), QKeySequence::Quit, qApp, &QApplication::closeAllWindows);
 
@@ -191,7 +217,61 @@ void MainWindow::openBook(bool create) {
   QString path = create ? QFileDialog::getSaveFileName(this, tr("New book"), {}, filter) : QFileDialog::getOpenFileName(this, tr("Open book"), {}, filter);
   if (path.isEmpty()) return;
   if (create && QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".muffle");
-  if (const auto why = m_document.openBook(path, create)) say(*why);
+  openPath(path, create);
+}
+
+bool MainWindow::openPath(const QString& path, bool create) {
+  if (const auto why = m_document.openBook(path, create)) {
+    say(*why);
+    return false;
+  }
+  return true;
+}
+
+void MainWindow::openDemo() {
+  const auto folder = demoFolder();
+  if (!folder) {
+    say(tr("the demo's files did not come with this installation"));
+    return;
+  }
+  const QString home = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
+  QDir().mkpath(home);
+  const QString path = home + QStringLiteral("/demo.muffle");
+  const bool fresh = !QFileInfo::exists(path);
+  if (fresh && !makeDemoBook(path, *folder)) {
+    say(tr("the demo book could not be made at %1").arg(path));
+    return;
+  }
+  if (!openPath(path, false)) return;
+  if (!m_document.log()) importFileUnasked(*folder + QStringLiteral("/log.csv"));
+  showStage(Document::Stage::house);
+}
+
+void MainWindow::chooseLog() {
+  const QString path = QFileDialog::getOpenFileName(this, tr("Import a log"), {}, tr("Readings (*.csv *.txt *.tsv *.dat);;All files (*)"));
+  if (!path.isEmpty()) importFile(path);
+}
+
+void MainWindow::rememberBook() {
+  constexpr int kRemembered = 8;
+  QSettings settings(QStringLiteral("muffle"), QStringLiteral("muffle"));
+  QStringList recent = settings.value(QStringLiteral("books")).toStringList();
+  const QString path = QFileInfo(m_document.bookPath()).absoluteFilePath();
+  recent.removeAll(path);
+  recent.prepend(path);
+  settings.setValue(QStringLiteral("books"), recent.mid(0, kRemembered));
+  refreshRecent();
+}
+
+void MainWindow::refreshRecent() {
+  QStringList recent = QSettings(QStringLiteral("muffle"), QStringLiteral("muffle")).value(QStringLiteral("books")).toStringList();
+  recent.removeIf([](const QString& path) { return !QFileInfo::exists(path); });
+  m_recent->clear();
+  for (const QString& path : recent) m_recent->addAction(QFileInfo(path).completeBaseName(), this, [this, path] { openPath(path, false); })->setToolTip(path);
+  m_recent->setToolTipsVisible(true);
+  m_recent->setEnabled(!recent.isEmpty());
+  recent.removeAll(QFileInfo(m_document.bookPath()).absoluteFilePath());
+  m_start->setRecent(recent);
 }
 
 void MainWindow::exportTo() {
@@ -246,7 +326,7 @@ void MainWindow::dropEvent(QDropEvent* e) {
   e->acceptProposedAction();
   const QString path = e->mimeData()->urls().front().toLocalFile();
   if (path.endsWith(QStringLiteral(".muffle"))) {
-    if (const auto why = m_document.openBook(path, false)) say(*why);
+    openPath(path, false);
     return;
   }
   QMetaObject::invokeMethod(

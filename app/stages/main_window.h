@@ -8,6 +8,7 @@
 #include <QMainWindow>
 
 class QLabel;
+class QMenu;
 class QStackedWidget;
 
 namespace muffle {
@@ -16,6 +17,7 @@ class CostStage;
 class ScarfView;
 class SectionView;
 class SlipView;
+class StartPage;
 class ThreadBar;
 
 class MainWindow : public QMainWindow {
@@ -38,12 +40,20 @@ private:
   void say(const QString& text);
   void refreshStatus();
   void openBook(bool create);
+  /// Opens (or makes) a book and remembers it; false with the reason said if it cannot be.
+  bool openPath(const QString& path, bool create);
+  void openDemo();
+  void chooseLog();
+  void rememberBook();
+  void refreshRecent();
   void exportTo();
   Document& m_document;
   ThreadBar* m_thread;
   SectionView* m_section;
   QStackedWidget* m_instruments;
   CostStage* m_cost;
+  StartPage* m_start;
+  QMenu* m_recent = nullptr;
   SlipView* m_slip;
   ScarfView* m_scarf;
   QLabel* m_status;

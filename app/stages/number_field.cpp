@@ -94,9 +94,12 @@ void NumberField::beginTyping() {
 void NumberField::commit() {
   if (!m_editor->isVisible()) return;
   const auto value = m_document.units().parse(m_spec.quantity, m_editor->text());
+  const bool untouched = m_editor->text() == m_document.units().text(m_spec.quantity, m_spec.get(m_document.plan()));
   m_editor->hide();
   setFocus();
-  if (!value)
+  if (untouched) // the value behind it may have more digits than are shown
+    refuse({});
+  else if (!value)
     refuse(tr("\"%1\" cannot be read; type a number such as %2")
                .arg(m_editor->text().left(20), m_document.units().text(m_spec.quantity, m_spec.get(m_document.plan()))));
   else

@@ -66,8 +66,10 @@ void Plot::contextMenuEvent(QContextMenuEvent* e) {
       save(tr("Table (*.csv)"), [this](const QString& f) { return static_cast<bool>(writeFile(f.toStdString(), numbers().toStdString())); });
     });
   menu.addAction(tr("Show all"), this, [this] {
-    if (showAll) showAll();
-    else rescaleAxes();
+    if (showAll)
+      showAll();
+    else
+      rescaleAxes();
     replot();
   });
   menu.exec(e->globalPos());

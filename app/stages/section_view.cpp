@@ -11,12 +11,11 @@
 
 namespace muffle {
 
-SectionView::SectionView(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
+SectionView::SectionView(Document& document, QWidget* parent)
+    : DocumentView(document, {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}, parent) {
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Cross-section of the house"));
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged})
-    connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
 SectionGeometry SectionView::geometry() const { return {m_document.plan(), QRectF(0, 0, width(), height() - 46)}; }
@@ -50,7 +49,7 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
 
 void SectionView::paintEvent(QPaintEvent*) {
   QPainter p(this);
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = theme();
   p.fillRect(rect(), t.wool);
   const auto moment = sectionMoment();
   const Units& u = m_document.units();

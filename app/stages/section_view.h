@@ -5,12 +5,13 @@
 
 #include "app/model/document.h"
 #include "app/paint/section.h"
+#include "app/stages/document_view.h"
 
 #include <QWidget>
 
 namespace muffle {
 
-class SectionView : public QWidget {
+class SectionView : public DocumentView {
   Q_OBJECT
 public:
   explicit SectionView(Document& document, QWidget* parent = nullptr);
@@ -34,7 +35,6 @@ private:
   [[nodiscard]] SectionGeometry geometry() const;
   [[nodiscard]] std::optional<SectionMoment> sectionMoment() const;
   void drag(const QPointF& to);
-  Document& m_document;
   Handle m_hovered = Handle::none;
   Handle m_dragged = Handle::none;
   bool m_scrubbing = false;

@@ -120,10 +120,19 @@ Package buildPackage(const Plan& base, const Choice& choice) {
   return p;
 }
 
+std::size_t packageCount(const Plan& plan) {
+  constexpr std::size_t kEnough = 1'000'000'000'000'000;
+  std::size_t count = 1;
+  for (const Measure& m : plan.measures) {
+    count *= static_cast<std::size_t>(levelCount(m)) + 1;
+    if (count > kEnough) return kEnough;
+  }
+  return count;
+}
+
 Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options) {
   const auto begin = std::chrono::steady_clock::now();
-  std::size_t count = 1;
-  for (const Measure& m : plan.measures) count *= static_cast<std::size_t>(levelCount(m)) + 1;
+  const std::size_t count = packageCount(plan);
   if (count > kMostPackages)
     return Problem{ProblemKind::badInput, "/measures", fmt::format("{} combinations", count),
                    fmt::format("at most {} are searched; leave out some sizes", kMostPackages)};

@@ -46,6 +46,9 @@ struct SizingOptions {
   std::function<bool(std::size_t done, std::size_t of)> progress; ///< called from one thread at a time; false stops
 };
 
+/// How many combinations of its measures a plan has, none included; never overflows, it stops counting at 1e15.
+std::size_t packageCount(const Plan& plan);
+
 /// At most 4096 combinations; more is a problem that says so.
 Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options = {});
 

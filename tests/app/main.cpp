@@ -5,11 +5,16 @@
 
 #include <QApplication>
 #include <QStyleFactory>
+#include <QTemporaryDir>
 
 int main(int argc, char** argv) {
-  if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+  if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+  const QTemporaryDir home; // remembered books and the demo's own book belong to no one here
+  qputenv("XDG_CONFIG_HOME", home.path().toUtf8());
+  qputenv("XDG_DATA_HOME", home.path().toUtf8());
   ::testing::InitGoogleTest(&argc, argv);
   QApplication app(argc, argv);
+  QApplication::setApplicationName(QStringLiteral("muffle"));
   QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
   muffle::loadFonts();
   return RUN_ALL_TESTS();

@@ -29,6 +29,15 @@ TEST(Units, UnderstandPeople) {
   for (const char* bad : {"", "warm", "3 potatoes", "1 2 3", "--4", "1e"}) EXPECT_FALSE(u.parse(Quantity::temperature, QString::fromLatin1(bad))) << bad;
 }
 
+TEST(Units, ShowTheDigitsThatAValueHas) {
+  const Units u;
+  EXPECT_EQ(u.text(Quantity::airChanges, 0.35), QStringLiteral("0.35/h"));
+  EXPECT_EQ(u.text(Quantity::airChanges, 0.7), QStringLiteral("0.7/h"));
+  EXPECT_EQ(u.text(Quantity::hours, 0.25), QStringLiteral("0.25 h"));
+  EXPECT_EQ(u.text(Quantity::hours, 3.0), QStringLiteral("3 h"));
+  EXPECT_EQ(u.text(Quantity::hours, 41.3), QStringLiteral("41 h"));
+}
+
 TEST(Units, NeverShowMinusNothing) { EXPECT_EQ(Units{}.text(Quantity::temperature, -0.04), QString::fromUtf8("0.0 °C")); }
 
 } // namespace

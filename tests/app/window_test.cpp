@@ -1,93 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The real window, driven as a grower drives it.
+#include "tests/app/window_fixture.h"
+
 #include "app/stages/cost_stage.h"
-#include "app/stages/frame_views.h"
 #include "app/stages/heat_stage.h"
-#include "app/stages/import_dialog.h"
-#include "app/stages/main_window.h"
 #include "app/stages/number_field.h"
+#include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
-#include "book/files.h"
-#include "core/plan/plan_json.h"
+#include "app/stages/slip_view.h"
+#include "app/stages/thread_bar.h"
 
-#include <gtest/gtest.h>
-
-#include <QApplication>
 #include <QDialogButtonBox>
-#include <QPushButton>
 #include <QTableWidget>
-#include <QTemporaryDir>
-#include <QTest>
-#include <QTimer>
-
-#include <functional>
 
 namespace muffle {
 namespace {
-
-const QString kDemo = QStringLiteral(MUFFLE_DEMO_DIR);
-
-class WindowTest : public ::testing::Test {
-protected:
-  void SetUp() override {
-    ASSERT_TRUE(m_dir.isValid());
-    m_path = m_dir.filePath(QStringLiteral("yard.muffle"));
-    auto book = Book::open(m_path.toStdString(), Book::Mode::create);
-    ASSERT_TRUE(book);
-    const auto plan = planFromJson(*parseJson(*readFile((kDemo + QStringLiteral("/plan.json")).toStdString())));
-    ASSERT_TRUE(plan);
-    ASSERT_TRUE(book->addPlan(*plan));
-  }
-  void open() {
-    document = std::make_unique<Document>();
-    window = std::make_unique<MainWindow>(*document);
-    ASSERT_FALSE(document->openBook(m_path, false));
-    window->show();
-    ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
-  }
-  void close() {
-    window.reset();
-    document.reset();
-  }
-  /// Acts on the import dialog as soon as it stands, however slow the machine.
-  void whenAsked(std::function<void(ImportDialog*)> act) {
-    auto* timer = new QTimer(window.get());
-    QObject::connect(timer, &QTimer::timeout, timer, [timer, act] {
-      auto* dialog = qobject_cast<ImportDialog*>(QApplication::activeModalWidget());
-      if (!dialog || !dialog->isVisible()) return;
-      timer->stop();
-      act(dialog);
-    });
-    timer->start(30);
-  }
-  /// Imports through the dialog, accepting what it recognised.
-  void importDemoLog() {
-    whenAsked([](ImportDialog* dialog) {
-      ASSERT_TRUE(dialog->read());
-      EXPECT_EQ(dialog->read()->log.channels.size(), 7U);
-      for (QPushButton* b : dialog->findChildren<QPushButton*>())
-        if (b->text() == QStringLiteral("Keep this log")) QTest::mouseClick(b, Qt::LeftButton);
-    });
-    ASSERT_TRUE(window->importFile(kDemo + QStringLiteral("/log.csv")));
-    ASSERT_TRUE(document->waitForResult());
-  }
-  template <class T> T* find() { return window->findChild<T*>(); }
-  void drag(QWidget* w, QPointF from, QPointF to) {
-    QTest::mousePress(w, Qt::LeftButton, {}, from.toPoint());
-    for (int i = 1; i <= 4; ++i) {
-      const QPointF at = from + (to - from) * i / 4.0;
-      QMouseEvent move(QEvent::MouseMove, at, w->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, {});
-      QApplication::sendEvent(w, &move);
-    }
-    QTest::mouseRelease(w, Qt::LeftButton, {}, to.toPoint());
-  }
-
-  QTemporaryDir m_dir;
-  QString m_path;
-  std::unique_ptr<Document> document;
-  std::unique_ptr<MainWindow> window;
-};
 
 TEST_F(WindowTest, AnEveningsWorkIsKept) {
   open();
@@ -152,6 +80,7 @@ TEST_F(WindowTest, AnEveningsWorkIsKept) {
 
 TEST_F(WindowTest, NumbersAreTypedWithAnyUnitAndRefusalsKeepTheOldValue) {
   open();
+  window->showStage(Document::Stage::house);
   auto* width = window->findChild<NumberField*>(QStringLiteral("Width"));
   ASSERT_NE(width, nullptr);
   const auto type = [&](const QString& text) {

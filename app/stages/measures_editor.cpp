@@ -1,0 +1,275 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/measures_editor.h"
+
+#include "app/paint/theme.h"
+#include "app/stages/number_field.h"
+#include "core/material/materials.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr MeasureKind kKinds[] = {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater};
+
+QString kindText(MeasureKind kind) {
+  switch (kind) {
+  case MeasureKind::secondSkin: return MeasuresEditor::tr("second skin");
+  case MeasureKind::nightBlanket: return MeasuresEditor::tr("night blanket");
+  case MeasureKind::sealing: return MeasuresEditor::tr("sealing");
+  case MeasureKind::barrels: return MeasuresEditor::tr("barrels");
+  case MeasureKind::heater: return MeasuresEditor::tr("heater");
+  }
+  return {};
+}
+
+QString priceText(MeasureKind kind) {
+  switch (kind) {
+  case MeasureKind::secondSkin:
+  case MeasureKind::nightBlanket: return MeasuresEditor::tr("Price a m²");
+  case MeasureKind::sealing: return MeasuresEditor::tr("Price, all of it");
+  case MeasureKind::barrels: return MeasuresEditor::tr("Price of one");
+  case MeasureKind::heater: return MeasuresEditor::tr("Price a kW");
+  }
+  return {};
+}
+
+bool hasMaterial(MeasureKind kind) { return kind == MeasureKind::secondSkin || kind == MeasureKind::nightBlanket; }
+
+} // namespace
+
+Quantity levelQuantity(MeasureKind kind) {
+  if (kind == MeasureKind::heater) return Quantity::power;
+  if (kind == MeasureKind::sealing) return Quantity::airChanges;
+  return Quantity::count;
+}
+
+QString levelsText(const Measure& measure, const Units& units) {
+  QStringList parts;
+  for (const double level : measure.levels) parts << units.text(levelQuantity(measure.kind), level);
+  return parts.join(QStringLiteral("; "));
+}
+
+std::optional<std::vector<double>> parseLevels(const QString& typed, MeasureKind kind, const Units& units) {
+  std::vector<double> levels;
+  // a semicolon parts them; a comma followed by a space does too, and a comma within a number is a decimal comma
+  for (const QString& part : QString(typed).replace(QStringLiteral(", "), QStringLiteral(";")).split(QLatin1Char(';'), Qt::SkipEmptyParts)) {
+    const auto value = units.parse(levelQuantity(kind), part.trimmed());
+    if (!value || *value < 0.0) return std::nullopt;
+    levels.push_back(kind == MeasureKind::barrels ? std::round(*value) : *value);
+  }
+  if (levels.empty()) return std::nullopt;
+  return levels;
+}
+
+Measure usualMeasure(MeasureKind kind) {
+  Measure m;
+  m.kind = kind;
+  m.name = kindText(kind).toStdString();
+  switch (kind) {
+  case MeasureKind::secondSkin:
+    m.material = "pe-film";
+    m.price = 1.5;
+    m.life_years = 4;
+    m.hoursPerWinter = 3;
+    break;
+  case MeasureKind::nightBlanket:
+    m.material = "woven-blanket";
+    m.price = 6;
+    m.life_years = 8;
+    m.hoursPerNight = 0.25;
+    break;
+  case MeasureKind::sealing:
+    m.levels = {0.4};
+    m.price = 80;
+    m.life_years = 3;
+    m.hoursPerWinter = 5;
+    break;
+  case MeasureKind::barrels:
+    m.levels = {10, 20};
+    m.price = 15;
+    m.life_years = 15;
+    break;
+  case MeasureKind::heater:
+    m.levels = {3000, 6000};
+    m.price = 55;
+    m.life_years = 10;
+    break;
+  }
+  return m;
+}
+
+MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_cards(nullptr), m_add(new QComboBox(this)) {
+  auto* body = new QVBoxLayout(this);
+  body->setContentsMargins(0, 0, 0, 0);
+  auto* scroll = new QScrollArea(this);
+  scroll->setWidgetResizable(true);
+  scroll->setFrameShape(QFrame::NoFrame);
+  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  auto* inner = new QWidget(scroll);
+  m_cards = new QVBoxLayout(inner);
+  m_cards->setContentsMargins(0, 0, 8, 0);
+  m_cards->setSpacing(10);
+  scroll->setWidget(inner);
+  body->addWidget(scroll, 1);
+  auto* row = new QHBoxLayout;
+  m_add->addItem(tr("Add something to try…"));
+  for (const MeasureKind kind : kKinds) m_add->addItem(kindText(kind));
+  m_add->setAccessibleName(tr("Add a measure"));
+  row->addWidget(m_add);
+  row->addStretch();
+  body->addLayout(row);
+  body->addWidget(new NumberField(document,
+                                  {tr("Nights that may be missed"), Quantity::count, [](const Plan& p) { return static_cast<double>(p.ask.missesAllowed); },
+                                   [](Plan& p, double v) { p.ask.missesAllowed = static_cast<int>(std::lround(v)); }, 0, 1000, 1,
+                                   tr("of all logged nights; a plan with more misses does not hold")},
+                                  this));
+  connect(m_add, &QComboBox::activated, this, [this](int i) {
+    m_add->setCurrentIndex(0);
+    if (i < 1) return;
+    const MeasureKind kind = kKinds[i - 1];
+    if (const auto why = m_document.edit(tr("add %1 to try").arg(kindText(kind)), [&](Plan& p) { p.measures.push_back(usualMeasure(kind)); }))
+      emit m_document.trouble(*why);
+  });
+  connect(&document, &Document::planChanged, this, &MeasuresEditor::refresh);
+  connect(&document, &Document::viewChanged, this, &MeasuresEditor::rebuild);
+  rebuild();
+}
+
+std::vector<MeasureKind> MeasuresEditor::kinds() const {
+  std::vector<MeasureKind> all;
+  for (const Measure& m : m_document.plan().measures) all.push_back(m.kind);
+  return all;
+}
+
+/// Cards stay while the list of measures stays, so that a field being typed in keeps the keyboard.
+void MeasuresEditor::refresh() {
+  if (kinds() != m_shown) rebuild();
+}
+
+void MeasuresEditor::rebuild() {
+  m_shown = kinds();
+  while (QLayoutItem* item = m_cards->takeAt(0)) {
+    if (QWidget* w = item->widget()) {
+      w->hide();
+      w->deleteLater(); // it may be the sender
+    }
+    delete item;
+  }
+  for (std::size_t i = 0; i < m_shown.size(); ++i) m_cards->addWidget(card(i));
+  if (m_shown.empty()) {
+    auto* none =
+        new QLabel(tr("Nothing to try yet. Add a second skin, a blanket, sealing, barrels or a heater, each with your prices; the search then runs every "
+                      "combination over every logged night."),
+                   this);
+    none->setWordWrap(true);
+    m_cards->addWidget(none);
+  }
+  m_cards->addStretch();
+}
+
+QWidget* MeasuresEditor::card(std::size_t index) {
+  const Measure& m = m_document.plan().measures[index];
+  const MeasureKind kind = m.kind;
+  auto* card = new QWidget(this);
+  auto* grid = new QGridLayout(card);
+  grid->setContentsMargins(0, 4, 0, 0);
+  grid->setHorizontalSpacing(18);
+  grid->setVerticalSpacing(2);
+  const auto measureOf = [index](Plan& p) -> Measure* { return index < p.measures.size() ? &p.measures[index] : nullptr; };
+
+  auto* name = new QLineEdit(QString::fromStdString(m.name), card);
+  name->setMaxLength(60);
+  name->setFont(textFont(10.5, true));
+  name->setAccessibleName(tr("Name of measure %1").arg(index + 1));
+  connect(name, &QLineEdit::editingFinished, this, [this, name, index, measureOf] {
+    const std::string typed = name->text().trimmed().toStdString();
+    if (index >= m_document.plan().measures.size() || typed == m_document.plan().measures[index].name) return;
+    if (const auto why = m_document.edit(tr("rename a measure"), [&](Plan& p) { measureOf(p)->name = typed; })) emit m_document.trouble(*why);
+  });
+  connect(&m_document, &Document::planChanged, name, [this, name, index] {
+    if (index < m_document.plan().measures.size() && !name->hasFocus()) name->setText(QString::fromStdString(m_document.plan().measures[index].name));
+  });
+  grid->addWidget(name, 0, 0);
+  auto* drop = new QPushButton(tr("Take off"), card);
+  drop->setAccessibleName(tr("Take %1 off the list").arg(QString::fromStdString(m.name)));
+  connect(drop, &QPushButton::clicked, this, [this, index] {
+    m_document.edit(tr("take a measure off the list"), [index](Plan& p) {
+      if (index < p.measures.size()) p.measures.erase(p.measures.begin() + static_cast<std::ptrdiff_t>(index));
+    });
+  });
+  grid->addWidget(drop, 0, 1, Qt::AlignRight);
+
+  if (hasMaterial(kind)) {
+    auto* material = new QComboBox(card);
+    material->setAccessibleName(tr("Material of %1").arg(QString::fromStdString(m.name)));
+    for (const CoverMaterial& c : coverMaterials()) material->addItem(QString::fromUtf8(c.name.data()), QString::fromUtf8(c.id.data()));
+    const auto show = [this, material, index] {
+      if (index < m_document.plan().measures.size())
+        material->setCurrentIndex(material->findData(QString::fromStdString(m_document.plan().measures[index].material)));
+    };
+    show();
+    connect(&m_document, &Document::planChanged, material, show);
+    connect(material, &QComboBox::activated, this, [this, material, measureOf](int i) {
+      const std::string id = material->itemData(i).toString().toStdString();
+      if (const auto why = m_document.edit(tr("change a measure's material"), [&](Plan& p) {
+            if (Measure* at = measureOf(p)) at->material = id;
+          }))
+        emit m_document.trouble(*why);
+    });
+    grid->addWidget(material, 1, 0);
+  } else {
+    auto* sizes = new QLineEdit(levelsText(m, m_document.units()), card);
+    sizes->setAccessibleName(tr("Sizes of %1 to try").arg(QString::fromStdString(m.name)));
+    sizes->setToolTip(kind == MeasureKind::sealing ? tr("air changes an hour to get down to; part several by semicolons")
+                                                   : tr("sizes to try besides none; part them by semicolons"));
+    auto* refused = new QLabel(card);
+    refused->setWordWrap(true);
+    refused->setFont(textFont(8.5));
+    refused->hide();
+    connect(sizes, &QLineEdit::editingFinished, this, [this, sizes, refused, index, kind, measureOf] {
+      if (index >= m_document.plan().measures.size() || sizes->text() == levelsText(m_document.plan().measures[index], m_document.units())) return;
+      const auto levels = parseLevels(sizes->text(), kind, m_document.units());
+      std::optional<QString> why;
+      if (!levels)
+        why = tr("\"%1\" cannot be read; type sizes such as %2").arg(sizes->text().left(30), levelsText(usualMeasure(kind), m_document.units()));
+      else if (*levels != m_document.plan().measures[index].levels)
+        why = m_document.edit(tr("change the sizes to try"), [&](Plan& p) { measureOf(p)->levels = *levels; });
+      if (why) sizes->setText(levelsText(m_document.plan().measures[index], m_document.units()));
+      refused->setText(why.value_or(QString()));
+      refused->setVisible(why.has_value());
+    });
+    connect(&m_document, &Document::planChanged, sizes, [this, sizes, index] {
+      if (index < m_document.plan().measures.size() && !sizes->hasFocus()) sizes->setText(levelsText(m_document.plan().measures[index], m_document.units()));
+    });
+    grid->addWidget(sizes, 1, 0);
+    grid->addWidget(refused, 2, 0, 1, 2);
+  }
+  const auto number = [&](int row, int column, const QString& label, Quantity quantity, double Measure::*field, double max, double nudge,
+                          const QString& source) {
+    const auto get = [index, field](const Plan& p) { return index < p.measures.size() ? p.measures[index].*field : 0.0; };
+    const auto set = [index, field](Plan& p, double v) {
+      if (index < p.measures.size()) p.measures[index].*field = v;
+    };
+    const double least = field == &Measure::life_years ? 0.5 : 0.0;
+    grid->addWidget(new NumberField(m_document, {label, quantity, get, set, least, max, nudge, source}, card), row, column);
+  };
+  number(1, 1, priceText(kind), Quantity::price, &Measure::price, 1e5, 1.0, tr("bought once; spread over its life with interest"));
+  number(3, 0, tr("Lasts, years"), Quantity::count, &Measure::life_years, 60, 1, tr("until it must be bought again"));
+  if (kind == MeasureKind::nightBlanket)
+    number(3, 1, tr("Work a night"), Quantity::hours, &Measure::hoursPerNight, 12, 0.05, tr("closing and opening it"));
+  else
+    number(3, 1, tr("Work a winter"), Quantity::hours, &Measure::hoursPerWinter, 1000, 1, tr("putting up, mending, taking down"));
+  return card;
+}
+
+} // namespace muffle

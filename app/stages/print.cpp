@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/print.h"
+
+#include "app/paint/theme.h"
+
+#include <QDate>
+#include <QLocale>
+#include <QPainter>
+#include <QPrintPreviewDialog>
+#include <QPrinter>
+
+#include <algorithm>
+
+namespace muffle {
+
+void printPage(QPrinter& printer, const Document& document, const PrintedViews& views) {
+  QPainter p(&printer);
+  const QRectF page = printer.pageLayout().paintRectPixels(printer.resolution());
+  const double gap = 12.0, head = 40.0, foot = 30.0;
+  const double middle = std::max({views.section->height(), views.instrument->height(), views.slip->height()});
+  const double width = views.section->width() + views.instrument->width() + views.slip->width() + 2 * gap;
+  const double height = head + middle + gap + views.scarf->height() + foot;
+  const double scale = std::min(page.width() / width, page.height() / height);
+  p.scale(scale, scale);
+  const Theme& t = Theme::of(false);
+  p.setPen(t.ink);
+  const auto inPixels = [](QFont font, int pixels) { // points would be scaled by the printer's resolution a second time
+    font.setPixelSize(pixels);
+    return font;
+  };
+  p.setFont(inPixels(titleFont(14), 19));
+  p.drawText(QRectF(0, 0, width, head - 8), static_cast<int>(Qt::AlignVCenter), QString::fromStdString(document.plan().name));
+  p.setFont(inPixels(textFont(9), 12));
+  p.drawText(QRectF(0, 0, width, head - 8), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight), QLocale().toString(QDate::currentDate(), QLocale::LongFormat));
+  double x = 0.0;
+  for (QWidget* view : {views.section, views.instrument, views.slip}) {
+    p.save();
+    p.translate(x, head);
+    view->render(&p);
+    p.restore();
+    x += view->width() + gap;
+  }
+  p.save();
+  p.translate((width - views.scarf->width()) / 2.0, head + middle + gap);
+  views.scarf->render(&p);
+  p.restore();
+  p.drawText(QRectF(0, height - foot + 6, width, foot - 6), static_cast<int>(Qt::AlignVCenter | Qt::TextWordWrap),
+             QObject::tr("Estimates from a model and logged readings. Snow, wind, electrics, fuel and flues follow local codes and licensed people."));
+}
+
+void previewPage(QWidget* parent, Document& document, const PrintedViews& views) {
+  QPrinter printer(QPrinter::HighResolution);
+  printer.setPageOrientation(QPageLayout::Landscape);
+  printer.setDocName(QString::fromStdString(document.plan().name));
+  QPrintPreviewDialog dialog(&printer, parent);
+  const bool dark = document.isDark();
+  if (dark) document.setDark(false); // paper is light
+  QObject::connect(&dialog, &QPrintPreviewDialog::paintRequested, parent, [&](QPrinter* to) { printPage(*to, document, views); });
+  dialog.exec();
+  if (dark) document.setDark(true);
+}
+
+} // namespace muffle

@@ -1,0 +1,165 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/slip_view.h"
+
+#include "app/stages/dates.h"
+
+#include <QPainter>
+#include <QPainterPath>
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+
+SlipView::SlipView(Document& document, QWidget* parent)
+    : DocumentView(document, {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}, parent) {
+  setAccessibleName(tr("Slip: what the plan holds and costs"));
+}
+
+SlipView::Span SlipView::chosenSpan() const {
+  const Simulation& run = *m_document.result();
+  const int now = m_document.selectedNight();
+  const int start = m_document.spanStart() < 0 ? now : m_document.spanStart();
+  const auto first = static_cast<std::size_t>(std::min(now, start));
+  const auto last = std::min(static_cast<std::size_t>(std::max(now, start)), run.nights.size() - 1);
+  Span span;
+  span.nights = static_cast<int>(last - first) + 1;
+  span.coldest_C = 1e9;
+  for (std::size_t i = first; i <= last; ++i) {
+    const NightResult& n = run.nights[i];
+    span.heater_kWh += n.heater_kWh;
+    if (!n.judged) continue;
+    ++span.judged;
+    span.held += n.held ? 1 : 0;
+    span.coldest_C = std::min(span.coldest_C, n.coldest_C);
+  }
+  const Date& from = run.nights[first].date;
+  const Date& to = run.nights[last].date;
+  span.name = first == last ? tr("night of %1").arg(dayText(from, QStringLiteral("d MMM yyyy")))
+                            : tr("%1 to %2").arg(dayText(from, QStringLiteral("d MMM")), dayText(to, QStringLiteral("d MMM")));
+  return span;
+}
+
+void SlipView::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const Theme& t = theme();
+  p.fillRect(rect(), t.oat);
+  const double bottom = height() - 12.0;
+  QPainterPath paper(QPointF(0, 0));
+  paper.lineTo(width() - 1, 0);
+  paper.lineTo(width() - 1, bottom);
+  const int teeth = 12;
+  for (int i = 0; i < teeth; ++i) {
+    const double w = (width() - 1.0) / teeth;
+    paper.lineTo(width() - 1 - w * (i + 0.5), bottom + 7);
+    paper.lineTo(width() - 1 - w * (i + 1), bottom);
+  }
+  paper.closeSubpath();
+  p.setPen(QPen(t.seam, 1));
+  p.setBrush(t.dark ? QColor("#332B25") : QColor("#FFFEFA"));
+  p.drawPath(paper);
+
+  const double left = 14, right = width() - 14;
+  const Units& u = m_document.units();
+  const Plan& plan = m_document.plan();
+  p.setPen(t.ink);
+  p.setFont(titleFont(11));
+  p.drawText(QRectF(left, 10, right - left, 22), static_cast<int>(Qt::AlignVCenter),
+             QFontMetricsF(titleFont(11)).elidedText(QString::fromStdString(plan.name), Qt::ElideRight, right - left));
+  const Simulation* run = m_document.result();
+  if (!run) {
+    p.setFont(textFont(9.5));
+    p.setPen(t.fleece);
+    p.drawText(QRectF(left, 40, right - left, 120), static_cast<int>(Qt::TextWordWrap),
+               m_document.log() ? tr("Working it out.")
+                                : tr("Nights held and costs stand here once a log of nights is in. Drop a CSV on the window, or choose Log."));
+    return;
+  }
+  const Summary& s = run->summary;
+  const Simulation* other = m_document.otherResult();
+  if (!m_document.isCurrent()) p.setOpacity(0.45);
+  p.setFont(textFont(27, true));
+  p.setPen(s.held == s.nights ? t.lichen : t.madder);
+  const QString held = QString::number(s.held);
+  p.drawText(QRectF(left, 36, 110, 44), static_cast<int>(Qt::AlignVCenter), held);
+  const double x = left + QFontMetricsF(textFont(27, true)).horizontalAdvance(held) + 8;
+  p.setFont(textFont(9));
+  p.setPen(t.fleece);
+  p.drawText(QRectF(x, 40, right - x, 18), static_cast<int>(Qt::AlignVCenter), tr("held %1").arg(u.text(Quantity::temperature, plan.setpoints.hold_C)));
+  p.setPen(t.ink);
+  p.drawText(QRectF(x, 57, right - x, 18), static_cast<int>(Qt::AlignVCenter), tr("of %1 nights").arg(s.nights));
+  double y = 90;
+  const auto row = [&](const QString& what, const QString& value, bool strong = false) {
+    p.setFont(textFont(9.3, strong));
+    p.setPen(strong ? t.ink : t.fleece);
+    p.drawText(QRectF(left, y, right - left, 19), static_cast<int>(Qt::AlignVCenter | Qt::AlignLeft), what);
+    p.setPen(t.ink);
+    p.drawText(QRectF(left, y, right - left, 19), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight), value);
+    y += 20.5;
+  };
+  const auto rule = [&] {
+    p.setPen(QPen(t.seam, 1, Qt::DashLine));
+    p.drawLine(QPointF(left, y + 3), QPointF(right, y + 3));
+    y += 9;
+  };
+  const Date coldest = m_document.zone().localDate(s.coldestAt);
+  row(tr("misses"), QString::number(s.nights - s.held));
+  row(tr("coldest inside"), u.text(Quantity::temperature, s.coldest_C));
+  row(tr("on"), dayText(coldest, QStringLiteral("d MMM yyyy")));
+  row(tr("cold owed"), u.text(Quantity::degreeHours, s.degreeHours_K_h));
+  if (s.leftOut) row(tr("nights left out"), QString::number(s.leftOut));
+  rule();
+  const auto money = [&](double v) { return QStringLiteral("%1 %2").arg(u.number(Quantity::money, v), QString::fromStdString(plan.prices.currency)); };
+  row(tr("heat bought"), u.text(Quantity::energy, s.heater_kWh / s.winters));
+  row(tr("power"), money(s.cost.energy));
+  row(tr("kit"), money(s.cost.kit));
+  row(tr("your hours"), u.text(Quantity::hours, s.cost.hours));
+  rule();
+  row(tr("each winter"), money(s.cost.total()), true);
+  if (other && m_document.otherPlan()) {
+    const Summary& o = other->summary;
+    y += 6;
+    p.setFont(titleFont(10));
+    p.setPen(t.ink);
+    p.drawText(QRectF(left, y, right - left, 34), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop),
+               QFontMetricsF(titleFont(10)).elidedText(tr("against: %1").arg(m_document.otherName()), Qt::ElideRight, 2 * (right - left) - 30));
+    y += 36;
+    row(tr("holds"), tr("%1 (%2%3)").arg(o.held).arg(o.held >= s.held ? QStringLiteral("+") : QStringLiteral("−")).arg(std::abs(o.held - s.held)));
+    row(tr("coldest inside"), u.text(Quantity::temperature, o.coldest_C));
+    row(tr("heat bought"), u.text(Quantity::energy, o.heater_kWh / o.winters));
+    double otherTotal = o.cost.total();
+    if (const Sizing* sizing = m_document.sizing()) // kit and hours of the measures are known to the search
+      for (const SizedPackage& k : sizing->packages)
+        if (QString::fromStdString(k.label) == m_document.otherName()) otherTotal = k.cost.total();
+    row(tr("each winter"), money(otherTotal), true);
+    const double difference = otherTotal - s.cost.total();
+    row(difference < 0 ? tr("saves") : tr("costs more"), money(std::abs(difference)));
+  } else if (m_document.selectedNight() >= 0) {
+    const Span span = chosenSpan();
+    y += 6;
+    p.setFont(titleFont(10));
+    p.setPen(t.ink);
+    p.drawText(QRectF(left, y, right - left, 20), static_cast<int>(Qt::AlignVCenter), span.name);
+    y += 22;
+    if (span.judged == 0) {
+      row(tr("not judged"), tr("readings missing"));
+    } else if (span.nights == 1) {
+      row(span.held ? tr("held, coldest") : tr("missed, coldest"), u.text(Quantity::temperature, span.coldest_C));
+    } else {
+      row(tr("held"), tr("%1 of %2").arg(span.held).arg(span.judged));
+      row(tr("coldest inside"), u.text(Quantity::temperature, span.coldest_C));
+    }
+    row(tr("heat bought"), u.text(Quantity::energy, span.heater_kWh));
+    y += 4;
+  }
+  if (!other) {
+    y += 2;
+    p.setFont(textFont(8.5));
+    p.setPen(t.fleece);
+    p.drawText(QRectF(left, y, right - left, 48), static_cast<int>(Qt::TextWordWrap),
+               tr("Ctrl+B compares with the cheapest plan that holds, once Cost has searched."));
+  }
+}
+
+} // namespace muffle

@@ -1,0 +1,144 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What may be added, typed and priced in the window.
+#include "app/stages/measures_editor.h"
+
+#include "app/stages/cost_stage.h"
+#include "tests/app/window_fixture.h"
+
+#include <QComboBox>
+#include <QLineEdit>
+#include <QSlider>
+
+namespace muffle {
+namespace {
+
+TEST(Levels, AreReadAsTheyAreWritten) {
+  for (const Units u : {Units{}, Units{true, true}}) {
+    const auto watts = parseLevels(QStringLiteral("3 kW; 4500 W, 6 kW"), MeasureKind::heater, u);
+    ASSERT_TRUE(watts);
+    ASSERT_EQ(watts->size(), 3U);
+    EXPECT_NEAR((*watts)[1], 4500.0, 1e-9);
+    Measure m = usualMeasure(MeasureKind::sealing);
+    m.levels = {0.35, 0.5};
+    EXPECT_EQ(parseLevels(levelsText(m, u), MeasureKind::sealing, u), m.levels);
+  }
+  EXPECT_EQ(*parseLevels(QStringLiteral("0,35; 0,5"), MeasureKind::sealing, Units{}), (std::vector<double>{0.35, 0.5}));
+  for (const char* bad : {"", ";", "many", "-3", "3; some"}) EXPECT_FALSE(parseLevels(QString::fromLatin1(bad), MeasureKind::barrels, Units{})) << bad;
+}
+
+TEST(Levels, EveryUsualMeasureMakesAPlanThatCanBeSaved) {
+  for (const MeasureKind kind : {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater}) {
+    Plan plan;
+    plan.measures.push_back(usualMeasure(kind));
+    EXPECT_TRUE(planFromJson(planToJson(plan)));
+  }
+}
+
+class MeasuresTest : public WindowTest {
+protected:
+  void showEditor() {
+    open();
+    window->showStage(Document::Stage::cost);
+    cost = find<CostStage>();
+    cost->showMeasures(true);
+    QTest::qWait(10);
+  }
+  QLineEdit* sizesOf(const QString& measure) { return named<QLineEdit>(QStringLiteral("Sizes of %1 to try").arg(measure)); }
+  template <class T> T* named(const QString& accessible) {
+    for (T* w : window->findChildren<T*>())
+      if (w->accessibleName() == accessible && w->isVisible()) return w;
+    return nullptr;
+  }
+  void retype(QLineEdit* edit, const QString& text) {
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, text);
+    QTest::keyClick(edit, Qt::Key_Return);
+  }
+  CostStage* cost = nullptr;
+};
+
+TEST_F(MeasuresTest, SizesAreTypedWithUnitsAndARefusalKeepsTheOldOnes) {
+  showEditor();
+  QLineEdit* sizes = sizesOf(QStringLiteral("fan heater"));
+  ASSERT_NE(sizes, nullptr);
+  retype(sizes, QStringLiteral("2 kW; 4 kW"));
+  EXPECT_EQ(document->plan().measures[4].levels, (std::vector<double>{2000.0, 4000.0}));
+  retype(sizes, QStringLiteral("plenty"));
+  EXPECT_EQ(document->plan().measures[4].levels, (std::vector<double>{2000.0, 4000.0}));
+  EXPECT_EQ(sizes->text(), QStringLiteral("2.0 kW; 4.0 kW"));
+  document->undoStack()->undo();
+  EXPECT_EQ(document->plan().measures[4].levels.size(), 3U);
+}
+
+TEST_F(MeasuresTest, LookingAtSizesDoesNotRoundThem) {
+  showEditor();
+  QLineEdit* sizes = sizesOf(QStringLiteral("sealed laps and doors"));
+  ASSERT_NE(sizes, nullptr);
+  EXPECT_EQ(sizes->text(), QStringLiteral("0.35/h"));
+  sizes->setFocus();
+  QTest::keyClick(sizes, Qt::Key_Return);
+  EXPECT_DOUBLE_EQ(document->plan().measures[2].levels.front(), 0.35);
+  EXPECT_EQ(document->undoStack()->count(), 0);
+}
+
+TEST_F(MeasuresTest, MeasuresAreAddedTakenOffAndUndone) {
+  showEditor();
+  ASSERT_EQ(packageCount(document->plan()), 96U);
+  auto* add = named<QComboBox>(QStringLiteral("Add a measure"));
+  ASSERT_NE(add, nullptr);
+  QTest::keyClick(add, Qt::Key_Down); // the first kind: a second skin
+  ASSERT_EQ(document->plan().measures.size(), 6U);
+  EXPECT_EQ(document->plan().measures.back().kind, MeasureKind::secondSkin);
+  EXPECT_EQ(packageCount(document->plan()), 192U);
+  QTest::qWait(10); // the cards are laid out anew
+  auto* drop = named<QPushButton>(QStringLiteral("Take second film off the list"));
+  ASSERT_NE(drop, nullptr);
+  QTest::mouseClick(drop, Qt::LeftButton);
+  EXPECT_EQ(document->plan().measures.size(), 5U);
+  document->undoStack()->undo();
+  document->undoStack()->undo();
+  EXPECT_EQ(document->plan().measures.size(), 5U);
+  EXPECT_EQ(document->plan().measures.front().name, "second film");
+}
+
+TEST_F(MeasuresTest, AListThatCannotBeSavedIsRefused) {
+  showEditor();
+  retype(sizesOf(QStringLiteral("fan heater")), QStringLiteral("90000 kW")); // above what a plan file allows
+  EXPECT_EQ(document->plan().measures[4].levels.size(), 3U);
+  close();
+  open();
+  EXPECT_EQ(document->plan().measures[4].levels.size(), 3U) << "the book opens again";
+}
+
+TEST_F(MeasuresTest, LettingGoOfAPriceIsOneUndoableEditAndKeepsTheSearch) {
+  open();
+  ASSERT_FALSE(document->edit(QStringLiteral("fewer"), [](Plan& p) {
+    p.measures = {p.measures[0], p.measures[4]};
+    p.measures[1].levels = {5000};
+  }));
+  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(document->waitForResult());
+  document->startSizing();
+  ASSERT_TRUE(document->waitForSizing());
+  window->showStage(Document::Stage::cost);
+  auto* price = named<QSlider>(QStringLiteral("Price of a kWh"));
+  ASSERT_NE(price, nullptr);
+  const double total = document->sizing()->packages.front().cost.total();
+  const int steps = document->undoStack()->count();
+  price->setFocus();
+  for (int i = 0; i < 4; ++i) QTest::keyClick(price, Qt::Key_Right);
+  QTest::qWait(10);
+  EXPECT_NEAR(document->plan().prices.electricity_per_kWh, 0.28, 1e-9);
+  EXPECT_EQ(document->undoStack()->count(), steps + 1) << "four nudges in a row are one step";
+  EXPECT_TRUE(document->sizingIsCurrent()) << "dearer power ranks the same runs again";
+  EXPECT_GT(document->sizing()->packages.front().cost.total(), total);
+  document->undoStack()->undo();
+  EXPECT_NEAR(document->plan().prices.electricity_per_kWh, 0.24, 1e-9);
+  EXPECT_NEAR(document->sizing()->packages.front().cost.total(), total, 1e-9);
+  EXPECT_EQ(price->value(), 24);
+}
+
+} // namespace
+} // namespace muffle

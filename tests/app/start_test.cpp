@@ -1,0 +1,155 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// A fresh start, books from before, the log worked out beside the window, and the page on paper.
+#include "app/stages/log_stage.h"
+#include "app/stages/print.h"
+#include "app/stages/scarf_view.h"
+#include "app/stages/section_view.h"
+#include "app/stages/slip_view.h"
+#include "app/stages/start_page.h"
+#include "tests/app/window_fixture.h"
+
+#include <QElapsedTimer>
+#include <QFileInfo>
+#include <QMenuBar>
+#include <QPrinter>
+#include <QSettings>
+
+#include <qcustomplot.h>
+
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+class StartTest : public WindowTest {};
+
+TEST_F(StartTest, AFreshBookOffersWaysToBegin) {
+  open();
+  EXPECT_TRUE(find<StartPage>()->isVisible());
+  auto* house = button(QStringLiteral("Describe your house"));
+  ASSERT_NE(house, nullptr);
+  QTest::mouseClick(house, Qt::LeftButton);
+  EXPECT_FALSE(find<StartPage>()->isVisible());
+}
+
+TEST_F(StartTest, TheDemoOpensInABookOfItsOwn) {
+  open();
+  auto* demo = button(QStringLiteral("Look round the demo"));
+  ASSERT_NE(demo, nullptr);
+  ASSERT_TRUE(demo->isEnabled());
+  QTest::mouseClick(demo, Qt::LeftButton);
+  EXPECT_NE(document->bookPath(), m_path);
+  ASSERT_TRUE(document->waitForResult());
+  EXPECT_GT(document->result()->summary.nights, 350);
+  const auto mine = Book::open(m_path.toStdString(), Book::Mode::existing);
+  EXPECT_TRUE(mine->logs()->empty()) << "the grower's book stays as it was";
+}
+
+TEST_F(StartTest, BooksOpenedBeforeAreOfferedNewestFirst) {
+  open();
+  const QString second = m_dir.filePath(QStringLiteral("lower field.muffle"));
+  ASSERT_FALSE(document->openBook(second, true));
+  const QStringList recent = QSettings(QStringLiteral("muffle"), QStringLiteral("muffle")).value(QStringLiteral("books")).toStringList();
+  ASSERT_GE(recent.size(), 2);
+  EXPECT_EQ(recent[0], second);
+  EXPECT_EQ(recent[1], m_path);
+  QTest::qWait(10); // the offers are laid out
+  auto* again = button(QStringLiteral("Open \"yard\" again"));
+  ASSERT_NE(again, nullptr);
+  QTest::mouseClick(again, Qt::LeftButton);
+  EXPECT_EQ(document->bookPath(), m_path);
+}
+
+TEST_F(StartTest, ALogIsWorkedOutBesideTheWindow) {
+  open();
+  const auto read = readLog(*readFile((kDemo + QStringLiteral("/log.csv")).toStdString()), {});
+  ASSERT_TRUE(read);
+  QElapsedTimer timer;
+  timer.start();
+  ASSERT_FALSE(document->setLog(read->log));
+  EXPECT_TRUE(document->isPreparingLog());
+  EXPECT_EQ(document->weather(), nullptr) << "no weather of another log is shown meanwhile";
+  ASSERT_TRUE(document->waitForResult());
+  EXPECT_FALSE(document->isPreparingLog());
+  EXPECT_FALSE(document->logProblems().empty());
+  EXPECT_GT(document->logNights().size(), 300U);
+  document->undoStack()->undo();
+  EXPECT_EQ(document->log(), nullptr);
+  EXPECT_EQ(document->result(), nullptr);
+  document->undoStack()->redo();
+  ASSERT_TRUE(document->waitForResult());
+}
+
+TEST_F(StartTest, ALogIsInTheBookOnceTheWindowIsGone) {
+  open();
+  const auto read = readLog(*readFile((kDemo + QStringLiteral("/log.csv")).toStdString()), {});
+  ASSERT_FALSE(document->setLog(read->log));
+  close(); // at once: what was waiting to be saved is saved first
+  const auto book = Book::open(m_path.toStdString(), Book::Mode::existing);
+  const auto logs = book->logs();
+  ASSERT_TRUE(logs);
+  ASSERT_EQ(logs->size(), 1U);
+  EXPECT_EQ(logs->front().log.time.size(), read->log.time.size());
+  bool anyFlag = false;
+  for (const Channel& c : logs->front().log.channels)
+    for (const auto f : c.flag) anyFlag = anyFlag || f != 0;
+  EXPECT_TRUE(anyFlag) << "flags are kept beside the raw readings";
+}
+
+TEST_F(StartTest, MovingTheSiteWorksTheWeatherOutAgain) {
+  open();
+  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(document->waitForResult());
+  const Weather* before = document->weather();
+  ASSERT_FALSE(document->edit(QStringLiteral("move"), [](Plan& p) { p.site.place.latitude_deg += 2.0; }));
+  EXPECT_FALSE(document->isCurrent());
+  ASSERT_TRUE(document->waitForResult());
+  EXPECT_NE(document->weather(), before);
+}
+
+TEST_F(StartTest, ThePageGoesOnPaper) {
+  open();
+  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(document->waitForResult());
+  window->showStage(Document::Stage::house);
+  QPrinter printer(QPrinter::HighResolution);
+  printer.setPageOrientation(QPageLayout::Landscape);
+  printer.setOutputFormat(QPrinter::PdfFormat);
+  const QString path = m_dir.filePath(QStringLiteral("page.pdf"));
+  printer.setOutputFileName(path);
+  printPage(printer, *document, {find<SectionView>(), find<LogStage>(), find<SlipView>(), find<ScarfView>()});
+  QFile pdf(path);
+  ASSERT_TRUE(pdf.open(QIODevice::ReadOnly));
+  EXPECT_TRUE(pdf.read(5) == QByteArray("%PDF-"));
+  EXPECT_GT(pdf.size(), 20000);
+}
+
+TEST_F(StartTest, ALongLogIsDrawnWithoutAPointForEveryReading) {
+  open();
+  Log log;
+  log.name = "every ten seconds";
+  Channel outside;
+  outside.name = "outside";
+  outside.role = Role::outside;
+  for (int i = 0; i < 400000; ++i) {
+    log.time.push_back(1700000000 + 10 * i);
+    outside.raw.push_back(static_cast<float>(5.0 * std::sin(i / 1375.0)));
+  }
+  outside.raw[200000] = -30.0F; // a single low that must not be thinned away
+  outside.flag.assign(outside.raw.size(), 0);
+  log.channels.push_back(outside);
+  ASSERT_FALSE(document->setLog(log));
+  window->showStage(Document::Stage::log);
+  auto* plot = find<LogStage>()->findChild<QCustomPlot*>();
+  plot->xAxis->setRange(1700000000.0, 1700000000.0 + 4e6);
+  const QCPGraph* line = plot->graph(0);
+  EXPECT_LT(line->dataCount(), 20000);
+  double lowest = 1e9;
+  for (int i = 0; i < line->dataCount(); ++i) lowest = std::min(lowest, line->dataMainValue(i));
+  EXPECT_NEAR(lowest, -30.0, 1e-6);
+  ASSERT_TRUE(document->waitForResult());
+}
+
+} // namespace
+} // namespace muffle
