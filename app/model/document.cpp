@@ -74,6 +74,20 @@ Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique
             emit resultChanged();
             emit selectionChanged();
           });
+  connect(m_engine.get(), &Engine::winterSimulated, this,
+          [this](quint64 generation, const std::shared_ptr<const Weather>& weather, std::size_t winter, const std::shared_ptr<const WinterResult>& result) {
+            if (generation != m_generation || weather != m_log.weather || !m_result || winter >= m_result->series.size()) return;
+            auto mixed = std::make_shared<Simulation>(*m_result);
+            mixed->series[winter] = result->series;
+            mixed->soilDepth_m = result->soilDepth_m;
+            auto night = result->nights.begin();
+            for (NightResult& n : mixed->nights)
+              if (n.winter == winter && night != result->nights.end()) n = *night++;
+            m_result = std::move(mixed);
+            m_freshOf = generation;
+            m_freshWinter = winter;
+            emit winterChanged();
+          });
   connect(m_engine.get(), &Engine::sized, this, [this](quint64 generation, std::shared_ptr<Sizing> sizing, const QString& problem) {
     m_isSizing = false;
     if (sizing) {
@@ -225,9 +239,15 @@ void Document::keepSnapshot(const QString& name) {
     emit trouble(QString::fromStdString(id.problem().text()));
 }
 
+std::size_t Document::winterInSight() const {
+  return m_result && m_night >= 0 && m_night < static_cast<int>(m_result->nights.size()) ? m_result->nights[static_cast<std::size_t>(m_night)].winter : 0;
+}
+
+bool Document::isCurrentInSight() const { return isCurrent() || (m_result && m_freshOf == m_generation && m_freshWinter == winterInSight()); }
+
 void Document::simulateNow() {
   ++m_generation;
-  if (m_log.weather && !m_preparing) m_engine->simulate(m_generation, m_plan, m_other, m_log.weather);
+  if (m_log.weather && !m_preparing) m_engine->simulate(m_generation, m_plan, m_other, m_log.weather, winterInSight());
 }
 
 void Document::compareWith(std::optional<Plan> other, const QString& name) {

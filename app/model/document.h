@@ -50,6 +50,8 @@ public:
   /// The newest result, perhaps of an older plan; see isCurrent().
   [[nodiscard]] const Simulation* result() const { return m_result.get(); }
   [[nodiscard]] bool isCurrent() const { return m_result && m_resultOf == m_generation; }
+  /// True if at least the winter of the chosen night is of the present plan.
+  [[nodiscard]] bool isCurrentInSight() const;
   [[nodiscard]] const Simulation* otherResult() const { return m_otherResult.get(); }
   [[nodiscard]] QString otherName() const { return m_otherName; }
   [[nodiscard]] const std::optional<Plan>& otherPlan() const { return m_other; }
@@ -99,6 +101,7 @@ signals:
   void planChanged();
   void logChanged();
   void resultChanged();
+  void winterChanged(); ///< the winter in sight is new; the sums over all winters are still those of before
   void selectionChanged();
   void viewChanged(); ///< units or theme
   void sizingChanged();
@@ -113,6 +116,7 @@ private:
   void prepareNow(std::shared_ptr<const Log> raw, bool save);
   void logPrepared(quint64 generation, PreparedLog prepared, const QString& notSaved);
   void simulateNow();
+  [[nodiscard]] std::size_t winterInSight() const;
   void saveSetting(const char* key, const QString& value);
 
   std::optional<Book> m_book;
@@ -125,6 +129,8 @@ private:
   std::optional<Plan> m_other;
   QString m_otherName;
   quint64 m_generation = 0, m_resultOf = 0, m_sizingOf = 0;
+  quint64 m_freshOf = 0; ///< generation whose winter m_freshWinter has come in before the others
+  std::size_t m_freshWinter = 0;
   std::shared_ptr<Sizing> m_sizing;
   Plan m_sizedPlan;
   bool m_isSizing = false;

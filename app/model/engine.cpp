@@ -1,11 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/engine.h"
 
+#include <algorithm>
+#include <chrono>
+
 namespace muffle {
+namespace {
+constexpr int kThreads = 2;
+}
 
 Engine::Engine(QObject* parent) : QObject(parent) {
   qRegisterMetaType<std::shared_ptr<const Simulation>>();
   qRegisterMetaType<std::shared_ptr<const Weather>>();
+  qRegisterMetaType<std::shared_ptr<const WinterResult>>();
   qRegisterMetaType<std::shared_ptr<Sizing>>();
   m_worker = std::jthread([this](std::stop_token stop) { work(stop); });
 }
@@ -16,20 +23,50 @@ Engine::~Engine() {
   m_wake.notify_all();
 }
 
-void Engine::simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather) {
+void Engine::simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather, std::size_t inSight) {
   {
     const std::scoped_lock lock(m_mutex);
-    m_next = Request{generation, plan, other, std::move(weather)};
+    m_next = Request{generation, plan, other, std::move(weather), inSight};
     m_stop = true; // whatever runs now is out of date
   }
   m_wake.notify_all();
 }
 
+Result<Simulation> Engine::run(const Request& request, const Plan& plan, Scene& scene, bool tell) {
+  const auto begin = std::chrono::steady_clock::now();
+  const std::size_t count = request.weather->winters.size();
+  const std::size_t first = std::min(request.inSight, count - 1);
+  const SimulateOptions options{.series = true, .threads = 1, .stop = &m_stop};
+  std::vector<std::optional<Result<WinterResult>>> runs(count);
+  addSun(scene, first);
+  runs[first] = simulateWinter(plan, scene, first, options);
+  if (!*runs[first]) return runs[first]->problems();
+  if (tell && count > 1) emit winterSimulated(request.generation, request.weather, first, std::make_shared<const WinterResult>(**runs[first]));
+  {
+    std::atomic<std::size_t> next{0};
+    std::vector<std::jthread> helpers;
+    for (int t = 0; t < kThreads; ++t)
+      helpers.emplace_back([&] {
+        for (std::size_t i = next++; i < count; i = next++)
+          if (i != first) {
+            addSun(scene, i);
+            runs[i] = simulateWinter(plan, scene, i, options);
+          }
+      });
+  }
+  std::vector<WinterResult> winters;
+  for (auto& run : runs) {
+    if (!*run) return run->problems();
+    winters.push_back(std::move(**run));
+  }
+  Simulation all = gather(plan, scene, std::move(winters));
+  all.summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+  return all;
+}
+
 void Engine::work(std::stop_token stop) {
   // the sun on a shape is kept while shape, place and weather stay
   std::optional<Scene> scenes[2];
-  const Weather* scenesOf[2] = {nullptr, nullptr};
-  Place placeOf[2];
   while (!stop.stop_requested()) {
     Request request;
     {
@@ -41,14 +78,10 @@ void Engine::work(std::stop_token stop) {
     }
     const auto run = [&](const Plan& plan, int slot) -> Result<Simulation> {
       const auto same = [&](const Scene& scene) {
-        return scenesOf[slot] == request.weather.get() && scene.shape == plan.house.shape && placeOf[slot].latitude_deg == plan.site.place.latitude_deg;
+        return scene.weather == request.weather && scene.shape == plan.house.shape && scene.latitude_deg == plan.site.place.latitude_deg;
       };
-      if (!scenes[slot] || !same(*scenes[slot])) {
-        scenes[slot] = makeScene(request.weather, plan, 2);
-        scenesOf[slot] = request.weather.get();
-        placeOf[slot] = plan.site.place;
-      }
-      return muffle::simulate(plan, *scenes[slot], {.series = true, .threads = 2, .stop = &m_stop});
+      if (!scenes[slot] || !same(*scenes[slot])) scenes[slot] = darkScene(request.weather, plan);
+      return this->run(request, plan, *scenes[slot], slot == 0);
     };
     auto result = run(request.plan, 0);
     if (!result) {

@@ -24,11 +24,13 @@ public:
   ~Engine() override;
 
   /// Runs the plan, and the other plan if there is one.
-  void simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather);
+  /// The winter in sight first: its result comes alone before that of all.
+  void simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather, std::size_t inSight);
   void size(quint64 generation, const Plan& plan, std::shared_ptr<const Weather> weather);
   void cancelSizing() { m_stopSizing = true; }
 
 signals:
+  void winterSimulated(quint64 generation, std::shared_ptr<const Weather> weather, std::size_t winter, std::shared_ptr<const WinterResult> result);
   void simulated(quint64 generation, std::shared_ptr<const Weather> weather, std::shared_ptr<const Simulation> result, std::shared_ptr<const Simulation> other,
                  QString problem);
   void sized(quint64 generation, std::shared_ptr<Sizing> sizing, QString problem);
@@ -40,8 +42,11 @@ private:
     Plan plan;
     std::optional<Plan> other;
     std::shared_ptr<const Weather> weather;
+    std::size_t inSight;
   };
   void work(std::stop_token stop);
+  /// The plan over all winters; tells of the winter in sight as soon as it is there, if `tell`.
+  Result<Simulation> run(const Request& request, const Plan& plan, Scene& scene, bool tell);
   std::mutex m_mutex;
   std::condition_variable_any m_wake;
   std::optional<Request> m_next;

@@ -213,9 +213,7 @@ CostStage::CostStage(Document& document, QWidget* parent)
     m_progress->setValue(done);
     m_progress->setFormat(tr("%1 of %2 plans run over every night").arg(done).arg(of));
   });
-  for (auto signal : {&Document::sizingChanged, &Document::planChanged, &Document::resultChanged, &Document::viewChanged})
-    connect(&document, signal, this, &CostStage::refresh);
-  refresh();
+  refreshOn({&Document::sizingChanged, &Document::planChanged, &Document::resultChanged, &Document::viewChanged});
 }
 
 /// The sliders re-rank what was searched while they move; letting go is one undoable edit of the plan's prices.

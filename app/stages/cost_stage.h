@@ -41,7 +41,7 @@ public:
   void showMeasures(bool on);
 
 private:
-  void refresh();
+  void refresh() override;
   QGridLayout* priceSliders();
   QStackedWidget* m_pages;
   FrontierView* m_frontier;

@@ -35,7 +35,7 @@ QString skinText(const Skin& skin) {
 } // namespace
 
 LossBars::LossBars(Document& document, QWidget* parent)
-    : DocumentView(document, {&Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}, parent) {
+    : DocumentView(document, {&Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged}, parent) {
   setAccessibleName(tr("Heat loss by part"));
 }
 
@@ -50,7 +50,7 @@ void LossBars::paintEvent(QPaintEvent*) {
                m_document.log() ? tr("Working it out.") : tr("Import a log of nights, and the way each watt leaves this house is drawn here."));
     return;
   }
-  if (!m_document.isCurrent()) p.setOpacity(0.5);
+  if (!m_document.isCurrentInSight()) p.setOpacity(0.5);
   const House& h = m_document.plan().house;
   const Units& u = m_document.units();
   struct Row {
@@ -179,9 +179,7 @@ HouseStage::HouseStage(Document& document, QWidget* parent) : StagePage(document
   caution->setFont(textFont(8.5));
   caution->setWordWrap(true);
   m_body->addWidget(caution);
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged})
-    connect(&document, signal, this, &HouseStage::refresh);
-  refresh();
+  refreshOn({&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged});
 }
 
 void HouseStage::refresh() {

@@ -27,7 +27,7 @@ public:
   explicit HouseStage(Document& document, QWidget* parent = nullptr);
 
 private:
-  void refresh();
+  void refresh() override;
   QComboBox* m_shape;
   QComboBox* m_skins[3];
 };

@@ -37,14 +37,20 @@ LogStage::LogStage(Document& document, QWidget* parent)
   ticker->setDateTimeSpec(Qt::UTC); // keys are shifted to the site's clock
   m_traces->xAxis->setTicker(ticker);
   connect(m_import, &QPushButton::clicked, this, &LogStage::importAsked);
-  connect(&document, &Document::logChanged, this, &LogStage::rebuild);
-  connect(&document, &Document::viewChanged, this, &LogStage::rebuild);
-  connect(&document, &Document::selectionChanged, this, &LogStage::showNight);
+  for (auto signal : {&Document::logChanged, &Document::viewChanged}) connect(&document, signal, this, [this] { m_redraw = true; });
+  refreshOn({&Document::logChanged, &Document::viewChanged, &Document::selectionChanged});
   connect(m_traces->xAxis, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), this, &LogStage::fillTraces);
-  rebuild();
+}
+
+void LogStage::refresh() {
+  if (m_redraw)
+    rebuild();
+  else
+    showNight();
 }
 
 void LogStage::rebuild() {
+  m_redraw = false;
   const Theme& t = theme();
   const Units& u = m_document.units();
   for (Plot* plot : {m_traces, m_lift}) {

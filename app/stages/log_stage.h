@@ -26,6 +26,7 @@ private:
     QCPGraph* line;
     QCPGraph* faults;
   };
+  void refresh() override;
   void rebuild();
   void fillTraces();
   void showNight();
@@ -36,6 +37,7 @@ private:
   QPushButton* m_import;
   std::vector<Trace> m_drawn;
   bool m_filling = false;
+  bool m_redraw = true; ///< the log or the look has changed since the traces were drawn
 };
 
 } // namespace muffle

@@ -12,7 +12,8 @@
 namespace muffle {
 
 SectionView::SectionView(Document& document, QWidget* parent)
-    : DocumentView(document, {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged}, parent) {
+    : DocumentView(document, {&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged},
+                   parent) {
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Cross-section of the house"));
@@ -73,7 +74,7 @@ void SectionView::paintEvent(QPaintEvent*) {
     p.setPen(t.madder);
     p.drawText(QRect(10, height() - 92, width() - 20, 44), static_cast<int>(Qt::TextWordWrap | Qt::AlignVCenter), m_refusal);
   }
-  if (m_document.result() && !m_document.isCurrent()) {
+  if (m_document.result() && !m_document.isCurrentInSight()) {
     p.setFont(textFont(9));
     p.setPen(QColor("#F4EFE6"));
     p.drawText(QRect(0, 12, width() - 12, 18), static_cast<int>(Qt::AlignRight), tr("working it out again"));

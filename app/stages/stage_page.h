@@ -10,6 +10,8 @@
 #include <QVBoxLayout>
 #include <QWidget>
 
+#include <initializer_list>
+
 namespace muffle {
 
 class StagePage : public QWidget {
@@ -21,6 +23,24 @@ public:
   }
 
 protected:
+  /// Calls refresh() when one of these signals comes, at once if the page is in sight, else when it next is.
+  void refreshOn(std::initializer_list<void (Document::*)()> signals_) {
+    for (const auto signal : signals_)
+      QObject::connect(&m_document, signal, this, [this] {
+        if (isVisible())
+          refresh();
+        else
+          m_stale = true;
+      });
+  }
+  virtual void refresh() {}
+  void showEvent(QShowEvent* e) override {
+    if (m_stale) {
+      m_stale = false;
+      refresh();
+    }
+    QWidget::showEvent(e);
+  }
   void paintEvent(QPaintEvent*) override {
     QPainter p(this);
     const Theme& t = theme();
@@ -48,6 +68,7 @@ protected:
   QVBoxLayout* m_body;
 
 private:
+  bool m_stale = true;
   QString m_title, m_remark;
 };
 

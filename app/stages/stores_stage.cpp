@@ -81,12 +81,10 @@ StoresStage::StoresStage(Document& document, QWidget* parent)
       emit m_document.trouble(*why);
   });
   connect(m_remove, &QPushButton::clicked, this, [this] { m_document.edit(tr("take the barrels out"), [](Plan& p) { p.barrels.clear(); }); });
-  for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::selectionChanged, &Document::viewChanged})
-    connect(&document, signal, this, &StoresStage::rebuild);
-  rebuild();
+  refreshOn({&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged});
 }
 
-void StoresStage::rebuild() {
+void StoresStage::refresh() {
   const bool any = !m_document.plan().barrels.empty();
   const Units& u = m_document.units();
   const Theme& t = theme();

@@ -19,7 +19,7 @@ public:
   explicit StoresStage(Document& document, QWidget* parent = nullptr);
 
 private:
-  void rebuild();
+  void refresh() override;
   Plot* m_winter;
   QWidget* m_fields;
   QComboBox* m_colour;

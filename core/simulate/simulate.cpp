@@ -18,17 +18,6 @@ constexpr double kSpinUp_s = 5.0 * 86400.0;   // the first days are run twice, s
 constexpr double kHoldTolerance_K = 0.05;     // a sensor's last digit is not a miss
 constexpr double kWinter_s = 182.0 * 86400.0; // a winter, for costs
 
-struct WinterRun {
-  WinterSeries series;
-  std::vector<NightResult> nights;
-  EnergyBalance balance;
-  std::array<double, kPartCount> loss_J{};
-  double peak_W = 0.0;
-  int sunSources = 0;
-  std::vector<double> soilDepth_m;
-  std::optional<Problem> problem;
-};
-
 class WinterRunner {
 public:
   WinterRunner(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::size_t index, const SimulateOptions& options)
@@ -38,42 +27,35 @@ public:
     m_parts.assign(parts.begin(), parts.end());
   }
 
-  WinterRun run() {
+  Result<WinterResult> run() {
     SolverOptions options;
     if (m_options.series) options.groupOfLink = partOfLink();
     auto prepared = Solver::prepare(std::move(m_assembly.network), std::move(options));
-    if (!prepared) {
-      m_run.problem = prepared.problem();
-      return std::move(m_run);
-    }
+    if (!prepared) return prepared.problems();
     Solver& solver = *prepared;
-    if (!spinUp(solver)) return std::move(m_run);
+    if (!spinUp(solver)) return noSolution("start");
     const std::size_t n = m_winter.size();
     m_air.resize(n);
     m_heater.assign(n, 0.0F);
     if (m_options.series) reserve(n);
     record(solver, 0);
     for (std::size_t i = 1; i < n; ++i) {
-      if ((i & 1023U) == 0 && stopped()) return std::move(m_run);
-      if (!solver.advance(m_winter.step_s)) {
-        m_run.problem =
-            Problem{ProblemKind::noSolution, fmt::format("step {}", i), "the simulation found no solution", "check for sizes far outside the usual"};
-        return std::move(m_run);
-      }
+      if ((i & 1023U) == 0 && m_options.stop && m_options.stop->load(std::memory_order_relaxed)) return Problem{ProblemKind::cancelled, "", "stopped", ""};
+      if (!solver.advance(m_winter.step_s)) return noSolution(fmt::format("step {}", i));
       record(solver, i);
     }
-    m_run.balance = solver.balance();
-    m_run.sunSources = m_assembly.sunSources;
+    const EnergyBalance balance = solver.balance();
+    m_run.closure = balance.closure();
+    for (const double e : balance.thermostat_J) m_run.heater_J += e;
+    for (int i = 0; i < m_assembly.sunSources; ++i) m_run.sun_J += balance.source_J[static_cast<std::size_t>(i)];
     m_run.soilDepth_m = m_assembly.soilDepth_m;
     judge();
     return std::move(m_run);
   }
 
 private:
-  bool stopped() {
-    if (!m_options.stop || !m_options.stop->load(std::memory_order_relaxed)) return false;
-    m_run.problem = Problem{ProblemKind::cancelled, "", "stopped", ""};
-    return true;
+  static Problem noSolution(std::string where) {
+    return {ProblemKind::noSolution, std::move(where), "the simulation found no solution", "check for sizes far outside the usual"};
   }
 
   /// The part of every link, then vent, that loses heat; -1 for the others.
@@ -86,10 +68,7 @@ private:
   bool spinUp(Solver& solver) {
     const auto steps = std::min(m_winter.size() - 1, static_cast<std::size_t>(kSpinUp_s / m_winter.step_s));
     for (std::size_t i = 0; i < steps; ++i) {
-      if (!solver.advance(m_winter.step_s)) {
-        m_run.problem = Problem{ProblemKind::noSolution, "start", "the simulation found no solution", "check for sizes far outside the usual"};
-        return false;
-      }
+      if (!solver.advance(m_winter.step_s)) return false;
     }
     std::vector<double> start(solver.network().nodes.size());
     for (std::size_t i = 0; i < start.size(); ++i) start[i] = solver.temperature_C(static_cast<int>(i));
@@ -170,7 +149,7 @@ private:
   const SimulateOptions& m_options;
   Assembly m_assembly;
   std::vector<int> m_parts; ///< that the house has
-  WinterRun m_run;
+  WinterResult m_run;
   std::vector<float> m_air, m_heater;
 };
 
@@ -188,7 +167,7 @@ template <class Work> void forEach(std::size_t count, int threads, Work work) {
     });
 }
 
-void addWinter(Simulation& all, WinterRun&& run) {
+void addWinter(Simulation& all, WinterResult&& run) {
   Summary& s = all.summary;
   for (const NightResult& night : run.nights) {
     all.nights.push_back(night);
@@ -203,44 +182,66 @@ void addWinter(Simulation& all, WinterRun&& run) {
     if (night.held) ++s.held;
     s.degreeHours_K_h += night.degreeHours_K_h;
   }
-  for (const double e : run.balance.thermostat_J) s.heater_kWh += e / 3.6e6;
-  for (int i = 0; i < run.sunSources; ++i) s.sun_kWh += run.balance.source_J[static_cast<std::size_t>(i)] / 3.6e6;
+  s.heater_kWh += run.heater_J / 3.6e6;
+  s.sun_kWh += run.sun_J / 3.6e6;
   for (int p = 0; p < kPartCount; ++p) s.loss_kWh[static_cast<std::size_t>(p)] += run.loss_J[static_cast<std::size_t>(p)] / 3.6e6;
-  s.closure = std::max(s.closure, run.balance.closure());
+  s.closure = std::max(s.closure, run.closure);
   s.heaterPeak_W = std::max(s.heaterPeak_W, run.peak_W);
   if (!run.series.air_C.empty()) all.series.push_back(std::move(run.series));
 }
 
 } // namespace
 
-Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan, int threads) {
+Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
   Scene scene;
   scene.shape = plan.house.shape;
+  scene.latitude_deg = plan.site.place.latitude_deg;
   scene.sun.resize(weather->winters.size());
-  forEach(scene.sun.size(), threads, [&](std::size_t i) { scene.sun[i] = sunOnHouse(plan.house.shape, weather->winters[i], plan.site.place.latitude_deg); });
   scene.weather = std::move(weather);
   return scene;
 }
 
-Result<Simulation> simulate(const Plan& plan, const Scene& scene, const SimulateOptions& options) {
-  const auto begin = std::chrono::steady_clock::now();
+void addSun(Scene& scene, std::size_t winter) {
+  if (scene.sun[winter].diffuse_W_m2.empty()) scene.sun[winter] = sunOnHouse(scene.shape, scene.weather->winters[winter], scene.latitude_deg);
+}
+
+Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
+  Scene scene = darkScene(std::move(weather), plan);
+  for (std::size_t i = 0; i < scene.sun.size(); ++i) addSun(scene, i);
+  return scene;
+}
+
+Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::size_t winter, const SimulateOptions& options) {
+  return WinterRunner(plan, scene.weather->winters[winter], scene.sun[winter], winter, options).run();
+}
+
+Simulation gather(const Plan& plan, const Scene& scene, std::vector<WinterResult>&& results) {
   const auto& winters = scene.weather->winters;
-  std::vector<WinterRun> runs(winters.size());
-  forEach(runs.size(), options.threads, [&](std::size_t i) { runs[i] = WinterRunner(plan, winters[i], scene.sun[i], i, options).run(); });
   Simulation all;
   all.summary.closure = 0.0;
   all.summary.winters = 0.0;
-  for (const WinterRun& run : runs)
-    if (run.problem) return *run.problem;
   for (std::size_t i = 0; i < winters.size(); ++i) {
-    all.soilDepth_m = runs[i].soilDepth_m;
-    addWinter(all, std::move(runs[i]));
+    all.soilDepth_m = results[i].soilDepth_m;
+    addWinter(all, std::move(results[i]));
     all.summary.steps += winters[i].size() - 1;
     all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
   }
   std::vector<Kit> kit;
   if (plan.heater && plan.heater->price > 0.0) kit.push_back({plan.heater->name, plan.heater->price, plan.heater->life_years, 0.0});
   all.summary.cost = winterCost(plan.prices, all.summary.heater_kWh / all.summary.winters, kit);
+  return all;
+}
+
+Result<Simulation> simulate(const Plan& plan, const Scene& scene, const SimulateOptions& options) {
+  const auto begin = std::chrono::steady_clock::now();
+  std::vector<std::optional<Result<WinterResult>>> runs(scene.weather->winters.size());
+  forEach(runs.size(), options.threads, [&](std::size_t i) { runs[i] = simulateWinter(plan, scene, i, options); });
+  std::vector<WinterResult> winters;
+  for (auto& run : runs) {
+    if (!*run) return run->problems();
+    winters.push_back(std::move(**run));
+  }
+  Simulation all = gather(plan, scene, std::move(winters));
   all.summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return all;
 }

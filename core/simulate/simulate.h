@@ -19,10 +19,15 @@ namespace muffle {
 /// Weather and what depends on weather and shape alone. Shared, never changed.
 struct Scene {
   std::shared_ptr<const Weather> weather;
-  std::vector<SunOnHouse> sun; ///< by winter
+  std::vector<SunOnHouse> sun; ///< by winter; empty series where it has not been worked out
   HouseShape shape;
+  double latitude_deg = 0.0;
 };
-Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan, int threads = 1);
+/// Without any sun yet: addSun() works it out for one winter, so that those in a hurry need not wait for the others.
+Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan);
+void addSun(Scene& scene, std::size_t winter);
+/// With the sun of every winter.
+Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan);
 
 struct NightResult {
   Date date;
@@ -44,6 +49,16 @@ struct WinterSeries {
   std::vector<std::vector<float>> barrels_C; ///< by group
   std::array<std::vector<float>, 3> inner_C, outer_C;
   std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
+};
+
+/// One winter of a plan.
+struct WinterResult {
+  WinterSeries series; ///< empty unless asked for
+  std::vector<NightResult> nights;
+  double heater_J = 0.0, sun_J = 0.0, peak_W = 0.0;
+  std::array<double, kPartCount> loss_J{};
+  double closure = 1.0;
+  std::vector<double> soilDepth_m;
 };
 
 struct Summary {
@@ -76,6 +91,11 @@ struct SimulateOptions {
   const std::atomic<bool>* stop = nullptr; ///< set to give up; the result is then a cancelled problem
 };
 
+/// One winter alone; options.threads is of no account.
+Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::size_t winter, const SimulateOptions& options = {});
+/// What the winters of a plan, in their order, amount to.
+Simulation gather(const Plan& plan, const Scene& scene, std::vector<WinterResult>&& winters);
+/// All winters.
 Result<Simulation> simulate(const Plan& plan, const Scene& scene, const SimulateOptions& options = {});
 
 /// Steady heat loss at given temperatures, by part.
