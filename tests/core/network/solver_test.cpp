@@ -183,5 +183,44 @@ TEST(SparseLu, SolvesWhatItFactored) {
   }
 }
 
+TEST(SparseLu, KeepsACrowdThatCouplesWithEverythingAsOneBlock) {
+  // a chain of fixed rows hanging from the first of seven that all see each other
+  constexpr int n = 12;
+  std::vector<std::pair<int, int>> pairs;
+  for (int i = 0; i < 5; ++i) pairs.emplace_back(i, i + 1);
+  for (int i = 5; i < n; ++i)
+    for (int j = i + 1; j < n; ++j) pairs.emplace_back(i, j);
+  std::vector<bool> fixed(n, false);
+  for (std::size_t i = 0; i < 5; ++i) fixed[i] = true;
+  SparseLu lu(n, pairs, fixed);
+  EXPECT_EQ(lu.fixedCount(), 5);
+  double dense[n][n] = {};
+  const auto put = [&](int i, int j, double v) {
+    dense[i][j] += v;
+    lu.values()[static_cast<std::size_t>(lu.entry(lu.position(i), lu.position(j)))] += v;
+  };
+  for (int i = 0; i < n; ++i) put(i, i, 9.0 + 0.3 * i);
+  for (const auto& [i, j] : pairs) put(i, j, -0.9 - 0.01 * i), put(j, i, -0.8 - 0.02 * j);
+  lu.factor(0, lu.fixedCount()); // in two parts, as a solver that keeps the first does
+  lu.factor(lu.fixedCount(), n);
+  std::vector<double> b(n), c(n), alone(n);
+  for (int i = 0; i < n; ++i) {
+    b[static_cast<std::size_t>(lu.position(i))] = alone[static_cast<std::size_t>(lu.position(i))] = i - 4.0;
+    c[static_cast<std::size_t>(lu.position(i))] = 1.0 / (i + 1.0);
+  }
+  lu.solve(b.data(), c.data());
+  lu.solve(alone.data());
+  for (int i = 0; i < n; ++i) {
+    double sumB = 0.0, sumC = 0.0;
+    for (int j = 0; j < n; ++j) {
+      sumB += dense[i][j] * b[static_cast<std::size_t>(lu.position(j))];
+      sumC += dense[i][j] * c[static_cast<std::size_t>(lu.position(j))];
+    }
+    EXPECT_CLOSE(sumB, i - 4.0, 1e-12, "rounding of twelve eliminations");
+    EXPECT_CLOSE(sumC, 1.0 / (i + 1.0), 1e-12, "rounding of twelve eliminations");
+    EXPECT_DOUBLE_EQ(b[static_cast<std::size_t>(i)], alone[static_cast<std::size_t>(i)]) << "two at once are the same as one by one";
+  }
+}
+
 } // namespace
 } // namespace muffle

@@ -1,0 +1,86 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/cost/cost.h"
+
+#include "core/sizing/sizing.h"
+#include "tests/support/near.h"
+
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+TEST(Cost, AnnuityPaysTheLoanBack) {
+  for (const double rate : {0.01, 0.04, 0.12}) {
+    for (const double years : {1.0, 5.0, 20.0}) {
+      double owed = 1.0;
+      for (int y = 0; y < static_cast<int>(years); ++y) owed = owed * (1.0 + rate) - annuityFactor(rate, years);
+      EXPECT_CLOSE(owed, 0.0, 1e-10, "rounding over twenty years of interest");
+    }
+  }
+  EXPECT_CLOSE(annuityFactor(0.0, 8.0), 1.0 / 8.0, 1e-12, "without interest it is shared out evenly");
+  EXPECT_CLOSE(annuityFactor(1e-9, 8.0), 1.0 / 8.0, 1e-6, "and comes near to it smoothly");
+}
+
+TEST(Cost, AWinterIsPowerKitAndHours) {
+  Prices prices;
+  prices.electricity_per_kWh = 0.25;
+  prices.interest = 0.05;
+  prices.hour = 12.0;
+  const Cost c = winterCost(prices, 1000.0, {{"film", 200.0, 4.0, 3.0}, {"barrels", 300.0, 15.0, 1.0}});
+  EXPECT_CLOSE(c.energy, 250.0, 1e-9, "rounding");
+  EXPECT_CLOSE(c.kit, 200.0 * annuityFactor(0.05, 4.0) + 300.0 * annuityFactor(0.05, 15.0), 1e-9, "rounding");
+  EXPECT_CLOSE(c.hours, 4.0, 1e-12, "rounding");
+  EXPECT_CLOSE(c.total(), c.energy + c.kit + 48.0, 1e-9, "rounding");
+}
+
+TEST(Cost, HoursAreShownThoughTheyAreWorthNothing) {
+  Prices prices;
+  prices.hour = 0.0;
+  const Cost c = winterCost(prices, 0.0, {{"film", 0.0, 4.0, 3.0}});
+  EXPECT_DOUBLE_EQ(c.hours, 3.0);
+  EXPECT_DOUBLE_EQ(c.hoursMoney, 0.0);
+}
+
+TEST(Sizing, CountsItsPackagesWithoutOverflow) {
+  Plan plan;
+  EXPECT_EQ(packageCount(plan), 1U);
+  Measure sized;
+  sized.kind = MeasureKind::barrels;
+  sized.levels = {5, 10, 20};
+  plan.measures.assign(3, sized);
+  EXPECT_EQ(packageCount(plan), 64U);
+  Measure film;
+  film.kind = MeasureKind::secondSkin;
+  plan.measures.push_back(film);
+  EXPECT_EQ(packageCount(plan), 128U);
+  plan.measures.assign(60, sized);
+  EXPECT_GT(packageCount(plan), 4096U);
+}
+
+TEST(Sizing, BuildsWhatWasChosen) {
+  Plan plan;
+  plan.house.airChanges_per_h = 0.9;
+  Measure sealing;
+  sealing.kind = MeasureKind::sealing;
+  sealing.levels = {0.4};
+  sealing.price = 90.0;
+  Measure blanket;
+  blanket.kind = MeasureKind::nightBlanket;
+  blanket.material = "woven-blanket";
+  blanket.price = 6.0;
+  blanket.hoursPerNight = 0.25;
+  plan.measures = {sealing, blanket};
+  const Package none = buildPackage(plan, {-1, -1});
+  EXPECT_EQ(none.label, "as it is");
+  EXPECT_TRUE(none.kit.empty());
+  const Package both = buildPackage(plan, {0, 0});
+  EXPECT_DOUBLE_EQ(both.plan.house.airChanges_per_h, 0.4);
+  ASSERT_TRUE(both.plan.house.blanket);
+  double capital = 0.0, hours = 0.0;
+  for (const Kit& k : both.kit) capital += k.capital, hours += k.hoursPerWinter;
+  EXPECT_CLOSE(capital, 90.0 + 6.0 * plan.house.shape.cover_m2(), 1e-9, "rounding: the blanket is priced by the cover it hangs under");
+  EXPECT_CLOSE(hours, 0.25 * 182.0, 1e-9, "a night's work, every night of a winter");
+}
+
+} // namespace
+} // namespace muffle
