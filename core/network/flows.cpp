@@ -247,11 +247,18 @@ void NetworkFlows::evaluate(FlowState& state, FlowSlopes* slopes) {
   const double* const T = state.T.data();
   double* const x = m_x.data();
   double* const f = state.f.data();
+  std::copy_n(T, m_slots, x);
+  double* const fourth = x + m_slots;
   for (int i = 0; i < m_slots; ++i) {
-    const double K = kelvin(T[i]);
-    x[i] = T[i];
-    x[m_slots + i] = (K * K) * (K * K);
-    if (slopes) slopes->fourCubed[static_cast<std::size_t>(i)] = 4.0 * K * K * K;
+    const double square = kelvin(T[i]) * kelvin(T[i]);
+    fourth[i] = square * square;
+  }
+  if (slopes) {
+    double* const cubed = slopes->fourCubed.data();
+    for (int i = 0; i < m_slots; ++i) {
+      const double K = kelvin(T[i]);
+      cubed[i] = 4.0 * K * K * K;
+    }
   }
   const double* const value = m_value.data();
   const int* const column = m_column.data();

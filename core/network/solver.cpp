@@ -48,6 +48,7 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   const auto isIdeal = [](const Thermostat& t) { return t.mode == Thermostat::Mode::ideal; };
   solver.m_besideStages = static_cast<std::size_t>(std::find_if(net.thermostats.begin(), net.thermostats.end(), isIdeal) - net.thermostats.begin());
   solver.m_known.assign(free, 0.0);
+  for (const double C : solver.m_flows.capacity_J_K()) solver.m_storing.push_back(C > 0.0 ? 1.0 : 0.0);
   solver.m_nextFlows = solver.m_start.f;
   solver.m_delta.assign(slots, 0.0);
   solver.m_work.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
@@ -92,9 +93,13 @@ double Solver::contraction(double update_K) const { return std::min(0.2, 0.004 +
 
 /// The stage's flows as its linear solve implies them.
 void Solver::finish(FlowState& stage, double s) {
-  const auto& C = m_flows.capacity_J_K();
+  const double* __restrict const C = m_flows.capacity_J_K().data();
+  const double* __restrict const known = m_known.data();
+  const double* __restrict const T = stage.T.data();
+  const double* __restrict const start = m_start.T.data();
+  double* __restrict const f = stage.f.data();
   const double inverse = 1.0 / s;
-  for (std::size_t i = 0; i < C.size(); ++i) stage.f[i] = (C[i] * (stage.T[i] - m_start.T[i]) - m_known[i]) * inverse;
+  for (std::size_t i = 0; i < m_known.size(); ++i) f[i] = (C[i] * (T[i] - start[i]) - known[i]) * inverse;
 }
 
 /// Solves the stage along the slopes, from a state whose flows are known, and `beside` with it where given. Returns the
@@ -209,13 +214,13 @@ void Solver::takeNext() {
 
 void Solver::knownOfMiddle(double s) {
   const auto& C = m_flows.capacity_J_K();
-  for (std::size_t i = 0; i < C.size(); ++i) m_known[i] = C[i] > 0.0 ? s * m_start.f[i] : 0.0;
+  for (std::size_t i = 0; i < C.size(); ++i) m_known[i] = s * m_start.f[i] * m_storing[i];
   for (std::size_t j = 0; j < m_power.size(); ++j) m_known[m_heatedSlot[j]] += (C[m_heatedSlot[j]] > 0.0 ? 2.0 : 1.0) * s * m_power[j];
 }
 
 void Solver::knownOfEnd(double h, double s) {
   const auto& C = m_flows.capacity_J_K();
-  for (std::size_t i = 0; i < C.size(); ++i) m_known[i] = C[i] > 0.0 ? kW * h * (m_start.f[i] + m_middle.f[i]) : 0.0;
+  for (std::size_t i = 0; i < C.size(); ++i) m_known[i] = kW * h * (m_start.f[i] + m_middle.f[i]) * m_storing[i];
   for (std::size_t j = 0; j < m_power.size(); ++j) m_known[m_heatedSlot[j]] += (C[m_heatedSlot[j]] > 0.0 ? h : s) * m_power[j];
 }
 

@@ -119,6 +119,7 @@ private:
   double m_endSlopesOff_K = 0.0;
   std::vector<double> m_initial; ///< by slot
   std::vector<double> m_known;   ///< of the stage in hand: C (T - start) = known + s f
+  std::vector<double> m_storing; ///< by free slot: 1, or 0 for an algebraic node
   std::vector<double> m_delta;   ///< by slot
   std::vector<double> m_work;    ///< by row
 
