@@ -97,6 +97,7 @@ int main(int argc, char** argv) {
   Document document;
   MainWindow window(document);
   if (parser.isSet(demo)) {
+    window.setRemembersBooks(false);
     path = parser.isSet(shots) ? scratch.filePath(QStringLiteral("demo.muffle"))
                                : QDir::temp().filePath(QStringLiteral("muffle-demo-%1.muffle").arg(QCoreApplication::applicationPid()));
     if (!makeDemoBook(path, parser.value(demo))) {

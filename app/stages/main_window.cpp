@@ -252,20 +252,29 @@ void MainWindow::chooseLog() {
   if (!path.isEmpty()) importFile(path);
 }
 
+namespace {
+/// Books opened before that are still there, newest first.
+QStringList recentBooks() {
+  QStringList recent = QSettings(QStringLiteral("muffle"), QStringLiteral("muffle")).value(QStringLiteral("books")).toStringList();
+  recent.removeIf([](const QString& path) { return !QFileInfo::exists(path); });
+  return recent;
+}
+} // namespace
+
 void MainWindow::rememberBook() {
   constexpr int kRemembered = 8;
-  QSettings settings(QStringLiteral("muffle"), QStringLiteral("muffle"));
-  QStringList recent = settings.value(QStringLiteral("books")).toStringList();
-  const QString path = QFileInfo(m_document.bookPath()).absoluteFilePath();
-  recent.removeAll(path);
-  recent.prepend(path);
-  settings.setValue(QStringLiteral("books"), recent.mid(0, kRemembered));
+  if (m_remembersBooks) {
+    QStringList recent = recentBooks();
+    const QString path = QFileInfo(m_document.bookPath()).absoluteFilePath();
+    recent.removeAll(path);
+    recent.prepend(path);
+    QSettings(QStringLiteral("muffle"), QStringLiteral("muffle")).setValue(QStringLiteral("books"), recent.mid(0, kRemembered));
+  }
   refreshRecent();
 }
 
 void MainWindow::refreshRecent() {
-  QStringList recent = QSettings(QStringLiteral("muffle"), QStringLiteral("muffle")).value(QStringLiteral("books")).toStringList();
-  recent.removeIf([](const QString& path) { return !QFileInfo::exists(path); });
+  QStringList recent = recentBooks();
   m_recent->clear();
   for (const QString& path : recent) m_recent->addAction(QFileInfo(path).completeBaseName(), this, [this, path] { openPath(path, false); })->setToolTip(path);
   m_recent->setToolTipsVisible(true);

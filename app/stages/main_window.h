@@ -29,6 +29,8 @@ public:
   bool importFile(const QString& path);
   /// Used by --shots and tests: takes what was recognised without asking.
   bool importFileUnasked(const QString& path);
+  /// Off for books that are made to be thrown away.
+  void setRemembersBooks(bool on) { m_remembersBooks = on; }
 
 protected:
   void dragEnterEvent(QDragEnterEvent*) override;
@@ -54,6 +56,7 @@ private:
   CostStage* m_cost;
   StartPage* m_start;
   QMenu* m_recent = nullptr;
+  bool m_remembersBooks = true;
   SlipView* m_slip;
   ScarfView* m_scarf;
   QLabel* m_status;

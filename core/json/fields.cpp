@@ -40,9 +40,10 @@ void FieldReader::finish() {
   }
 }
 
-void FieldReader::bad(const char* key, std::string what, std::string allowed) {
+void FieldReader::bad(const char* key, std::string what, std::string allowed, int index) {
   std::string escaped;
   for (const char* c = key; *c; ++c) escaped += *c == '~' ? "~0" : *c == '/' ? "~1" : std::string(1, *c);
+  if (index >= 0) escaped += fmt::format("/{}", index);
   m_problems.push_back({ProblemKind::badInput, m_pointer + "/" + escaped, std::move(what), std::move(allowed)});
 }
 
@@ -68,14 +69,14 @@ const Json* FieldReader::takeList(const char* key, const char* what, std::size_t
   return node;
 }
 
-bool FieldReader::numberIn(const char* key, const Json& node, double& value, Range range, const char* what) {
+bool FieldReader::numberIn(const char* key, const Json& node, double& value, Range range, const char* what, int index) {
   if (!node.is_number()) {
-    bad(key, fmt::format("{} is {}", what, describeValue(node)), fmt::format("a number from {} to {} is needed", range.min, range.max));
+    bad(key, fmt::format("{} is {}", what, describeValue(node)), fmt::format("a number from {} to {} is needed", range.min, range.max), index);
     return false;
   }
   const double read = node.get<double>();
   if (!(read >= range.min && read <= range.max)) {
-    bad(key, fmt::format("{} is {}", what, describeValue(node)), fmt::format("allowed is {} to {}", range.min, range.max));
+    bad(key, fmt::format("{} is {}", what, describeValue(node)), fmt::format("allowed is {} to {}", range.min, range.max), index);
     return false;
   }
   value = read;
@@ -129,7 +130,7 @@ void FieldReader::numbers(const char* key, std::vector<double>& values, Range ra
   std::vector<double> read;
   for (std::size_t i = 0; i < node->size(); ++i) {
     double value = 0.0;
-    if (!numberIn((std::string(key) + "/" + std::to_string(i)).c_str(), (*node)[i], value, range, what)) return;
+    if (!numberIn(key, (*node)[i], value, range, what, static_cast<int>(i))) return;
     read.push_back(value);
   }
   values = std::move(read);

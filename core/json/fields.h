@@ -92,8 +92,8 @@ private:
   }
   const Json* take(const char* key, bool required, const char* what);
   const Json* takeList(const char* key, const char* what, std::size_t most);
-  void bad(const char* key, std::string what, std::string allowed);
-  bool numberIn(const char* key, const Json& node, double& value, Range range, const char* what);
+  void bad(const char* key, std::string what, std::string allowed, int index = -1); ///< index: of a list's element
+  bool numberIn(const char* key, const Json& node, double& value, Range range, const char* what, int index = -1);
 
   const Json& m_node;
   std::string m_pointer;

@@ -37,7 +37,7 @@ constexpr double kUnitJump_K = 15.0;
 
 class Flagger {
 public:
-  Flagger(Log& log, std::vector<LogProblem>& out) : m_log(log), m_out(out), m_step(log.step_s()) {}
+  Flagger(Log& log, std::vector<LogProblem>& out) : m_log(log), m_out(out) {}
 
   void run(Channel& channel) {
     std::fill(channel.flag.begin(), channel.flag.end(), std::uint8_t{0});
@@ -119,7 +119,6 @@ private:
 
   Log& m_log;
   std::vector<LogProblem>& m_out;
-  double m_step;
 };
 
 } // namespace

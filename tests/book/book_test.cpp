@@ -138,5 +138,34 @@ TEST_F(BookTest, KillingTheProcessLosesAtMostTheEditInHand) {
   }
 }
 
+TEST_F(BookTest, OneLogGivesWayToAnotherInOneStep) {
+  auto book = std::move(*Book::open(path("a.muffle"), Book::Mode::create));
+  ASSERT_TRUE(book.addLog(log()));
+  Log second = log();
+  second.name = "two";
+  ASSERT_TRUE(book.replaceLogs(&second));
+  const auto logs = book.logs();
+  ASSERT_EQ(logs->size(), 1U);
+  EXPECT_EQ(logs->front().log.name, "two");
+  EXPECT_EQ(logs->front().log.channels.front().flag, second.channels.front().flag);
+  ASSERT_TRUE(book.replaceLogs(nullptr));
+  EXPECT_TRUE(book.logs()->empty());
+}
+
+TEST_F(BookTest, TwoConnectionsWriteInTurn) {
+  auto first = std::move(*Book::open(path("a.muffle"), Book::Mode::create));
+  const auto id = first.addPlan(plan());
+  auto second = std::move(*Book::open(path("a.muffle"), Book::Mode::existing));
+  const Log l = log();
+  for (int i = 0; i < 20; ++i) {
+    Plan p = plan();
+    p.name = "plan " + std::to_string(i);
+    ASSERT_TRUE(first.savePlan(*id, p));
+    ASSERT_TRUE(second.replaceLogs(&l));
+  }
+  EXPECT_EQ(second.plans()->front().plan.name, "plan 19");
+  EXPECT_EQ(first.logs()->size(), 1U);
+}
+
 } // namespace
 } // namespace muffle

@@ -8,7 +8,9 @@
 #include <gtest/gtest.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <cstdio>
 #include <filesystem>
 #include <set>
@@ -138,6 +140,62 @@ TEST_F(Cli, HeatLossPartsAddUp) {
   double sum = 0.0;
   for (const Json& p : json["parts"]) sum += p["W"].get<double>();
   EXPECT_NEAR(sum, json["total_W"].get<double>(), 0.5); // each part is printed to 0.1 W
+}
+
+TEST_F(Cli, FindsTheCheapestOfASmallListAndSaysWhyOthersLost) {
+  auto plan = *parseJson(*readFile(kPlan));
+  Json film = plan["measures"][0], heater = plan["measures"][4];
+  heater["levels"] = {5000};
+  plan["measures"] = Json::array({film, heater});
+  const std::string demo = *readFile(kLog);
+  std::size_t end = 0; // a month of the log is enough to compare four plans
+  for (int line = 0; line < 4400 && end != std::string::npos; ++line) end = demo.find('\n', end + 1);
+  const std::string log = file("month.csv", demo.substr(0, end + 1));
+  const Outcome r = run("size " + file("small.json", plan.dump()) + " --log " + log + " --json");
+  ASSERT_EQ(r.code, 0) << r.out.substr(0, 400);
+  const auto json = *parseJson(r.out);
+  for (const char* key : {"plan", "cost", "proved_least", "gap", "frontier", "why_not", "packages", "run_ms"}) EXPECT_TRUE(json.contains(key)) << key;
+  EXPECT_EQ(json["packages"], 4);
+  EXPECT_EQ(json["proved_least"], true) << "every combination was run";
+  EXPECT_FALSE(json["frontier"].empty());
+  EXPECT_EQ(json["why_not"].size(), 3U);
+}
+
+TEST_F(Cli, RefusesASearchThatIsTooLarge) {
+  auto plan = *parseJson(*readFile(kPlan));
+  Json barrels = plan["measures"][3];
+  barrels["levels"] = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12};
+  plan["measures"] = Json::array({barrels, barrels, barrels, barrels});
+  const Outcome r = run("size " + file("huge.json", plan.dump()) + " --log " + kLog + " --json");
+  EXPECT_EQ(r.code, 3);
+  EXPECT_NE(r.out.find("28561"), std::string::npos) << r.out;
+  EXPECT_NE(r.out.find("4096"), std::string::npos) << r.out;
+}
+
+TEST_F(Cli, RunsANetworkAndWritesItsTableWhole) {
+  const std::string net = file("net.json", R"({"schema":"muffle-network-1","step_s":600,"end_s":7200,"output_every_s":3600,
+    "nodes":[{"id":"air","capacity_J_K":360000,"initial_C":10},{"id":"out","boundary":{"constant_C":0}}],
+    "links":[{"from":"air","to":"out","conductance_W_K":100}]})");
+  const std::string out = (m_dir / "t.csv").string();
+  const Outcome r = run("network " + net + " --out " + out + " --json");
+  ASSERT_EQ(r.code, 0) << r.out;
+  const std::string table = *readFile(out);
+  EXPECT_EQ(table.substr(0, table.find('\n')), "t_s,air,out");
+  EXPECT_EQ(std::count(table.begin(), table.end(), '\n'), 4) << "heading, start and two hours";
+  const auto last = table.rfind("7200,");
+  ASSERT_NE(last, std::string::npos);
+  // tau = 3600 s: 10 e^-2; ten-minute steps of a second-order rule leave (1/6)^2/12 of it
+  EXPECT_NEAR(std::stod(table.substr(last + 5)), 10.0 * std::exp(-2.0), 0.01);
+  EXPECT_EQ(run("network " + net + " --out /nowhere/at/all/t.csv").code, 3);
+}
+
+TEST_F(Cli, ListsItsMaterialsAndItsSchema) {
+  const Outcome materials = run("materials");
+  EXPECT_EQ(materials.code, 0);
+  EXPECT_NE(materials.out.find("pe-film"), std::string::npos);
+  const Outcome schema = run("schema");
+  EXPECT_EQ(schema.code, 0);
+  EXPECT_TRUE(parseJson(schema.out));
 }
 
 } // namespace

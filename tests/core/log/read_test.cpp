@@ -144,5 +144,69 @@ TEST(Nights, AreCutBySunsetAndDatedByTheEvening) {
   EXPECT_LT(*nights[0].degreeHours_K_h, 2.0);
 }
 
+TEST(Flag, TwiceIsTheSameAsOnce) {
+  Log log;
+  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  for (int i = 0; i < 400; ++i) {
+    log.time.push_back(1700000000 + i * 600);
+    const double wave = 5.0 * std::sin(i / 23.0) + 0.013 * (i % 11);
+    out.raw.push_back(static_cast<float>(i == 60 ? 48.0 : i >= 120 && i < 160 ? wave * 1.8 + 32.0 : i >= 250 && i < 300 ? 2.5 : wave));
+  }
+  out.flag.assign(out.raw.size(), 0);
+  log.channels = {out};
+  const auto first = flagProblems(log);
+  const Log once = log;
+  const auto second = flagProblems(log);
+  EXPECT_EQ(first.size(), second.size());
+  EXPECT_EQ(once.channels[0].flag, log.channels[0].flag);
+  for (std::size_t i = 0; i < log.time.size(); ++i) EXPECT_FLOAT_EQ(log.channels[0].raw[i], out.raw[i]) << "raw readings stay";
+}
+
+TEST(Flag, CallsAHoleAGapOnlyPastAnHour) {
+  Log log;
+  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  for (int i = 0; i < 200; ++i) {
+    if ((i > 50 && i < 55) || (i > 100 && i < 130)) continue; // 50 minutes; five hours
+    log.time.push_back(1700000000 + i * 600);
+    out.raw.push_back(static_cast<float>(std::sin(i / 9.0)));
+  }
+  out.flag.assign(out.raw.size(), 0);
+  log.channels = {out};
+  const auto problems = flagProblems(log);
+  ASSERT_EQ(problems.size(), 1U);
+  EXPECT_EQ(problems[0].kind, "gap");
+  EXPECT_EQ(problems[0].count, 29);
+  EXPECT_EQ(problems[0].to - problems[0].from, 30 * 600);
+}
+
+TEST(Nights, WithAHoleAreNotComplete) {
+  Log log;
+  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  const UtcSeconds noon = daysSinceEpoch({2031, 1, 16}) * 86400 + 43200;
+  for (int i = 0; i <= 3 * 144; ++i) {
+    if (i > 70 && i < 82) continue; // two hours of the first night
+    log.time.push_back(noon + i * 600);
+    out.raw.push_back(static_cast<float>(-4.0 + 5.0 * std::cos(i / 144.0 * 6.2831853)));
+  }
+  out.flag.assign(out.raw.size(), 0);
+  log.channels = {out};
+  const auto nights = cutNights(log, {46.0, 8.0, 0.0}, TimeZone::utc());
+  ASSERT_EQ(nights.size(), 3U);
+  EXPECT_FALSE(nights[0].complete);
+  EXPECT_TRUE(nights[1].complete);
+  EXPECT_FALSE(nights[1].lift_K()) << "no inside was logged";
+  EXPECT_EQ(std::string(nights[1].sky()), "clear") << "a fall of ten kelvin";
+  EXPECT_GT(nights[1].sunrise, nights[1].sunset);
+}
+
+TEST(Lift, IsTakenOverTheColdestSamples) {
+  const std::vector<double> outside{-2.0, -9.0, -8.0, 3.0, -1.0}, inside{2.0, 1.0, 0.5, 8.0, 2.5};
+  const LiftAtColdest lift = liftAtColdest(outside, inside, 2);
+  EXPECT_CLOSE(lift.mean_K, (10.0 + 8.5) / 2.0, 1e-12, "rounding");
+  EXPECT_CLOSE(lift.least_K, 8.5, 1e-12, "rounding");
+  EXPECT_CLOSE(lift.coldestOutside_C, -9.0, 1e-12, "rounding");
+  EXPECT_CLOSE(lift.liftAtColdest_K, 10.0, 1e-12, "rounding");
+}
+
 } // namespace
 } // namespace muffle
