@@ -21,6 +21,8 @@ class ImportDialog : public QDialog {
 public:
   ImportDialog(Document& document, QString bytesName, std::string bytes, QWidget* parent = nullptr);
   [[nodiscard]] const std::optional<ReadLog>& read() const { return m_read; }
+  /// The log that was kept; the dialog has it no longer.
+  [[nodiscard]] Log takeLog() { return std::move(m_read->log); }
 
 public slots:
   /// Reads the rest of a long file off the interface thread, with progress and cancel, then accepts.

@@ -21,6 +21,7 @@
 #include <QApplication>
 #include <QDir>
 #include <QDropEvent>
+#include <QEventLoop>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QGridLayout>
@@ -32,6 +33,8 @@
 #include <QSettings>
 #include <QStackedWidget>
 #include <QStandardPaths>
+
+#include <thread>
 
 namespace muffle {
 
@@ -253,6 +256,18 @@ void MainWindow::chooseLog() {
 }
 
 namespace {
+/// Reads a file on a thread of its own while the window goes on.
+Result<std::string> readBeside(const std::string& path) {
+  QEventLoop loop;
+  std::optional<Result<std::string>> bytes;
+  const std::jthread reader([&] {
+    bytes = readFile(path);
+    QMetaObject::invokeMethod(&loop, &QEventLoop::quit, Qt::QueuedConnection);
+  });
+  loop.exec(QEventLoop::ExcludeUserInputEvents);
+  return std::move(*bytes);
+}
+
 /// Books opened before that are still there, newest first.
 QStringList recentBooks() {
   QStringList recent = QSettings(QStringLiteral("muffle"), QStringLiteral("muffle")).value(QStringLiteral("books")).toStringList();
@@ -297,14 +312,14 @@ void MainWindow::exportTo() {
 }
 
 bool MainWindow::importFile(const QString& path) {
-  auto bytes = readFile(path.toStdString());
+  Result<std::string> bytes = readBeside(path.toStdString());
   if (!bytes) {
     say(QString::fromStdString(bytes.problem().text()));
     return false;
   }
   ImportDialog dialog(m_document, QFileInfo(path).fileName(), std::move(*bytes), this);
   if (dialog.exec() != QDialog::Accepted || !dialog.read()) return false;
-  if (const auto why = m_document.setLog(dialog.read()->log)) {
+  if (const auto why = m_document.setLog(dialog.takeLog())) {
     say(*why);
     return false;
   }
