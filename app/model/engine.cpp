@@ -54,13 +54,8 @@ Result<Simulation> Engine::run(const Request& request, const Plan& plan, Scene& 
           }
       });
   }
-  std::vector<WinterResult> winters;
-  for (auto& run : runs) {
-    if (!*run) return run->problems();
-    winters.push_back(std::move(**run));
-  }
-  Simulation all = gather(plan, scene, std::move(winters));
-  all.summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+  auto all = gather(plan, scene, std::move(runs));
+  if (all) all->summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return all;
 }
 

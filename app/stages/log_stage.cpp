@@ -30,6 +30,9 @@ LogStage::LogStage(Document& document, QWidget* parent)
   row->addWidget(m_import);
   row->addStretch();
   m_body->addLayout(row);
+  m_traces->plotLayout()->insertRow(0); // the legend above the traces, not on them
+  m_traces->plotLayout()->addElement(0, 0, m_traces->legend);
+  m_traces->plotLayout()->setRowStretchFactor(0, 0.001);
   m_lift->axisRect()->setRangeZoom({});
   m_lift->axisRect()->setRangeDrag({});
   QSharedPointer<QCPAxisTickerDateTime> ticker(new QCPAxisTickerDateTime);
@@ -71,7 +74,8 @@ void LogStage::rebuild() {
   m_traces->show();
   m_lift->show();
   const TimeZone zone = m_document.zone();
-  setHeading(tr("The log"), tr("%1 readings, every %2 min").arg(log->time.size()).arg(std::lround(log->step_s() / 60.0)));
+  setHeading(tr("The log"),
+             tr("%1 readings, every %2 min").arg(QLocale().toString(static_cast<qlonglong>(log->time.size()))).arg(std::lround(log->step_s() / 60.0)));
   const double offset = zone.offset_s(log->time[log->time.size() / 2]);
   // nights as bands behind the traces
   for (const Night& n : m_document.logNights()) {
@@ -109,7 +113,6 @@ void LogStage::rebuild() {
   m_traces->legend->setBorderPen(Qt::NoPen);
   m_traces->legend->setFont(textFont(8.5));
   m_traces->legend->setTextColor(t.ink);
-  m_traces->axisRect()->insetLayout()->setInsetAlignment(0, Qt::AlignTop | Qt::AlignLeft);
   m_traces->legend->setFillOrder(QCPLegend::foColumnsFirst);
   m_traces->legend->setRowSpacing(-2);
   m_traces->yAxis->setLabel(u.unit(Quantity::temperature));
@@ -250,7 +253,7 @@ void LogStage::showNight() {
     all = found ? QCPRange(std::min(all.lower, r.lower), std::max(all.upper, r.upper)) : r;
     found = true;
   }
-  if (found) m_traces->yAxis->setRange(all.lower - 0.06 * all.size(), all.upper + 0.32 * all.size());
+  if (found) m_traces->yAxis->setRange(all.lower - 0.06 * all.size(), all.upper + 0.08 * all.size());
   m_traces->replot();
 }
 

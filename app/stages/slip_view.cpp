@@ -124,7 +124,7 @@ void SlipView::paintEvent(QPaintEvent*) {
     p.setPen(t.ink);
     p.drawText(QRectF(left, y, right - left, 34), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop),
                QFontMetricsF(titleFont(10)).elidedText(tr("against: %1").arg(m_document.otherName()), Qt::ElideRight, 2 * (right - left) - 30));
-    y += 36;
+    y += 40;
     row(tr("holds"), tr("%1 (%2%3)").arg(o.held).arg(o.held >= s.held ? QStringLiteral("+") : QStringLiteral("−")).arg(std::abs(o.held - s.held)));
     row(tr("coldest inside"), u.text(Quantity::temperature, o.coldest_C));
     row(tr("heat bought"), u.text(Quantity::energy, o.heater_kWh / o.winters));

@@ -215,14 +215,17 @@ Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::s
   return WinterRunner(plan, scene.weather->winters[winter], scene.sun[winter], winter, options).run();
 }
 
-Simulation gather(const Plan& plan, const Scene& scene, std::vector<WinterResult>&& results) {
+Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std::optional<Result<WinterResult>>>&& runs) {
+  for (const auto& run : runs)
+    if (!*run) return run->problems();
   const auto& winters = scene.weather->winters;
   Simulation all;
   all.summary.closure = 0.0;
   all.summary.winters = 0.0;
   for (std::size_t i = 0; i < winters.size(); ++i) {
-    all.soilDepth_m = results[i].soilDepth_m;
-    addWinter(all, std::move(results[i]));
+    WinterResult& winter = **runs[i];
+    all.soilDepth_m = winter.soilDepth_m;
+    addWinter(all, std::move(winter));
     all.summary.steps += winters[i].size() - 1;
     all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
   }
@@ -236,13 +239,8 @@ Result<Simulation> simulate(const Plan& plan, const Scene& scene, const Simulate
   const auto begin = std::chrono::steady_clock::now();
   std::vector<std::optional<Result<WinterResult>>> runs(scene.weather->winters.size());
   forEach(runs.size(), options.threads, [&](std::size_t i) { runs[i] = simulateWinter(plan, scene, i, options); });
-  std::vector<WinterResult> winters;
-  for (auto& run : runs) {
-    if (!*run) return run->problems();
-    winters.push_back(std::move(**run));
-  }
-  Simulation all = gather(plan, scene, std::move(winters));
-  all.summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+  auto all = gather(plan, scene, std::move(runs));
+  if (all) all->summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return all;
 }
 

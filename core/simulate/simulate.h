@@ -13,6 +13,7 @@
 #include <array>
 #include <atomic>
 #include <memory>
+#include <optional>
 
 namespace muffle {
 
@@ -93,8 +94,8 @@ struct SimulateOptions {
 
 /// One winter alone; options.threads is of no account.
 Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::size_t winter, const SimulateOptions& options = {});
-/// What the winters of a plan, in their order, amount to.
-Simulation gather(const Plan& plan, const Scene& scene, std::vector<WinterResult>&& winters);
+/// What the winters of a plan, in their order, amount to; the first problem if one has any. Every entry must be set.
+Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std::optional<Result<WinterResult>>>&& runs);
 /// All winters.
 Result<Simulation> simulate(const Plan& plan, const Scene& scene, const SimulateOptions& options = {});
 
