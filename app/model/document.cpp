@@ -75,10 +75,11 @@ Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique
             emit selectionChanged();
           });
   connect(m_engine.get(), &Engine::winterSimulated, this,
-          [this](quint64 generation, const std::shared_ptr<const Weather>& weather, std::size_t winter, const std::shared_ptr<const WinterResult>& result) {
+          [this](quint64 generation, const std::shared_ptr<const Weather>& weather, std::size_t winter, const std::shared_ptr<const WinterResult>& result,
+                 std::size_t step) {
             if (generation != m_generation || weather != m_log.weather || !m_result || winter >= m_result->series.size()) return;
             auto mixed = std::make_shared<Simulation>(*m_result);
-            mixed->series[winter] = result->series;
+            takeFirst(mixed->series[winter], result->series, step);
             mixed->soilDepth_m = result->soilDepth_m;
             auto night = result->nights.begin();
             for (NightResult& n : mixed->nights)
@@ -86,6 +87,7 @@ Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique
             m_result = std::move(mixed);
             m_freshOf = generation;
             m_freshWinter = winter;
+            m_freshTo = step;
             emit winterChanged();
           });
   connect(m_engine.get(), &Engine::sized, this, [this](quint64 generation, std::shared_ptr<Sizing> sizing, const QString& problem) {
@@ -243,11 +245,21 @@ std::size_t Document::winterInSight() const {
   return m_result && m_night >= 0 && m_night < static_cast<int>(m_result->nights.size()) ? m_result->nights[static_cast<std::size_t>(m_night)].winter : 0;
 }
 
-bool Document::isCurrentInSight() const { return isCurrent() || (m_result && m_freshOf == m_generation && m_freshWinter == winterInSight()); }
+std::size_t Document::stepInSight() const {
+  constexpr double kDaysAfter = 3.3; // the charts of a night show the days beside it
+  if (!m_result || !m_log.weather || m_night < 0 || m_night >= static_cast<int>(m_result->nights.size())) return 0;
+  const NightResult& night = m_result->nights[static_cast<std::size_t>(m_night)];
+  const Winter& winter = m_log.weather->winters[night.winter];
+  return std::min(night.to + static_cast<std::size_t>(kDaysAfter * 86400.0 / winter.step_s), winter.size() - 1);
+}
+
+bool Document::isCurrentInSight() const {
+  return isCurrent() || (m_result && m_freshOf == m_generation && m_freshWinter == winterInSight() && stepInSight() <= m_freshTo);
+}
 
 void Document::simulateNow() {
   ++m_generation;
-  if (m_log.weather && !m_preparing) m_engine->simulate(m_generation, m_plan, m_other, m_log.weather, winterInSight());
+  if (m_log.weather && !m_preparing) m_engine->simulate(m_generation, m_plan, m_other, m_log.weather, {winterInSight(), stepInSight()});
 }
 
 void Document::compareWith(std::optional<Plan> other, const QString& name) {

@@ -50,7 +50,7 @@ public:
   /// The newest result, perhaps of an older plan; see isCurrent().
   [[nodiscard]] const Simulation* result() const { return m_result.get(); }
   [[nodiscard]] bool isCurrent() const { return m_result && m_resultOf == m_generation; }
-  /// True if at least the winter of the chosen night is of the present plan.
+  /// True if at least what is drawn of the chosen night is of the present plan.
   [[nodiscard]] bool isCurrentInSight() const;
   [[nodiscard]] const Simulation* otherResult() const { return m_otherResult.get(); }
   [[nodiscard]] QString otherName() const { return m_otherName; }
@@ -101,7 +101,7 @@ signals:
   void planChanged();
   void logChanged();
   void resultChanged();
-  void winterChanged(); ///< the winter in sight is new; the sums over all winters are still those of before
+  void winterChanged(); ///< the night in sight is new; later nights and the sums over all winters are still those of before
   void selectionChanged();
   void viewChanged(); ///< units or theme
   void sizingChanged();
@@ -117,6 +117,8 @@ private:
   void logPrepared(quint64 generation, PreparedLog prepared, const QString& notSaved);
   void simulateNow();
   [[nodiscard]] std::size_t winterInSight() const;
+  /// The last step of that winter that any view of the chosen night draws.
+  [[nodiscard]] std::size_t stepInSight() const;
   void saveSetting(const char* key, const QString& value);
 
   std::optional<Book> m_book;
@@ -129,8 +131,8 @@ private:
   std::optional<Plan> m_other;
   QString m_otherName;
   quint64 m_generation = 0, m_resultOf = 0, m_sizingOf = 0;
-  quint64 m_freshOf = 0; ///< generation whose winter m_freshWinter has come in before the others
-  std::size_t m_freshWinter = 0;
+  quint64 m_freshOf = 0; ///< generation whose winter m_freshWinter has come in up to step m_freshTo
+  std::size_t m_freshWinter = 0, m_freshTo = 0;
   std::shared_ptr<Sizing> m_sizing;
   Plan m_sizedPlan;
   bool m_isSizing = false;

@@ -23,7 +23,7 @@ Engine::~Engine() {
   m_wake.notify_all();
 }
 
-void Engine::simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather, std::size_t inSight) {
+void Engine::simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather, InSight inSight) {
   {
     const std::scoped_lock lock(m_mutex);
     m_next = Request{generation, plan, other, std::move(weather), inSight};
@@ -35,25 +35,28 @@ void Engine::simulate(quint64 generation, const Plan& plan, const std::optional<
 Result<Simulation> Engine::run(const Request& request, const Plan& plan, Scene& scene, bool tell) {
   const auto begin = std::chrono::steady_clock::now();
   const std::size_t count = request.weather->winters.size();
-  const std::size_t first = std::min(request.inSight, count - 1);
-  const SimulateOptions options{.series = true, .threads = 1, .stop = &m_stop};
+  const std::size_t first = std::min(request.inSight.winter, count - 1);
   std::vector<std::optional<Result<WinterResult>>> runs(count);
+  std::atomic<std::size_t> next{0};
+  std::vector<std::jthread> helpers;
+  const auto others = [&] {
+    for (std::size_t i = next++; i < count; i = next++) {
+      if (i == first) continue;
+      addSun(scene, i);
+      runs[i] = simulateWinter(plan, scene, i, {.series = true, .stop = &m_stop});
+    }
+  };
+  SimulateOptions options{.series = true, .stop = &m_stop};
+  options.tellAt = request.inSight.step;
+  options.tell = [&](const WinterResult& soFar, std::size_t step) { // up to here the run had the machine to itself
+    if (tell) emit winterSimulated(request.generation, request.weather, first, std::make_shared<const WinterResult>(soFar), step);
+    for (int t = 1; t < kThreads; ++t) helpers.emplace_back(others);
+  };
   addSun(scene, first);
   runs[first] = simulateWinter(plan, scene, first, options);
   if (!*runs[first]) return runs[first]->problems();
-  if (tell && count > 1) emit winterSimulated(request.generation, request.weather, first, std::make_shared<const WinterResult>(**runs[first]));
-  {
-    std::atomic<std::size_t> next{0};
-    std::vector<std::jthread> helpers;
-    for (int t = 0; t < kThreads; ++t)
-      helpers.emplace_back([&] {
-        for (std::size_t i = next++; i < count; i = next++)
-          if (i != first) {
-            addSun(scene, i);
-            runs[i] = simulateWinter(plan, scene, i, options);
-          }
-      });
-  }
+  others();
+  helpers.clear(); // joins
   auto all = gather(plan, scene, std::move(runs));
   if (all) all->summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return all;

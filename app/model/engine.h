@@ -24,13 +24,17 @@ public:
   ~Engine() override;
 
   /// Runs the plan, and the other plan if there is one.
-  /// The winter in sight first: its result comes alone before that of all.
-  void simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather, std::size_t inSight);
+  struct InSight {
+    std::size_t winter = 0, step = 0;
+  };
+  /// The winter in sight first, and what it has up to the step in sight as soon as that is run.
+  void simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather, InSight inSight);
   void size(quint64 generation, const Plan& plan, std::shared_ptr<const Weather> weather);
   void cancelSizing() { m_stopSizing = true; }
 
 signals:
-  void winterSimulated(quint64 generation, std::shared_ptr<const Weather> weather, std::size_t winter, std::shared_ptr<const WinterResult> result);
+  void winterSimulated(quint64 generation, std::shared_ptr<const Weather> weather, std::size_t winter, std::shared_ptr<const WinterResult> result,
+                       std::size_t step);
   void simulated(quint64 generation, std::shared_ptr<const Weather> weather, std::shared_ptr<const Simulation> result, std::shared_ptr<const Simulation> other,
                  QString problem);
   void sized(quint64 generation, std::shared_ptr<Sizing> sizing, QString problem);
@@ -42,7 +46,7 @@ private:
     Plan plan;
     std::optional<Plan> other;
     std::shared_ptr<const Weather> weather;
-    std::size_t inSight;
+    InSight inSight;
   };
   void work(std::stop_token stop);
   /// The plan over all winters; tells of the winter in sight as soon as it is there, if `tell`.

@@ -139,6 +139,7 @@ bool Solver::refine(FlowState& stage, double s, double previous, FlowSlopes* slo
       m_flows.evaluate(stage, &m_slopes);
       m_flows.factor(s, m_slopes);
       m_besideKnown = false;
+      m_slopesOff_K += moved; // they are no longer those of the step's start
     } else {
       m_flows.evaluate(stage, k == 0 ? slopes : nullptr);
     }

@@ -38,18 +38,22 @@ public:
     m_air.resize(n);
     m_heater.assign(n, 0.0F);
     if (m_options.series) reserve(n);
+    m_run.soilDepth_m = m_assembly.soilDepth_m;
     record(solver, 0);
     for (std::size_t i = 1; i < n; ++i) {
       if ((i & 1023U) == 0 && m_options.stop && m_options.stop->load(std::memory_order_relaxed)) return Problem{ProblemKind::cancelled, "", "stopped", ""};
       if (!solver.advance(m_winter.step_s)) return noSolution(fmt::format("step {}", i));
       record(solver, i);
+      if (m_options.tell && i == std::clamp<std::size_t>(m_options.tellAt, 1, n - 1)) {
+        m_run.nights = judged(i);
+        m_options.tell(m_run, i);
+      }
     }
     const EnergyBalance balance = solver.balance();
     m_run.closure = balance.closure();
     for (const double e : balance.thermostat_J) m_run.heater_J += e;
     for (int i = 0; i < m_assembly.sunSources; ++i) m_run.sun_J += balance.source_J[static_cast<std::size_t>(i)];
-    m_run.soilDepth_m = m_assembly.soilDepth_m;
-    judge();
+    m_run.nights = judged(n - 1);
     return std::move(m_run);
   }
 
@@ -123,9 +127,12 @@ private:
     }
   }
 
-  void judge() {
+  /// The nights that end by step `last`.
+  std::vector<NightResult> judged(std::size_t last) const {
+    std::vector<NightResult> nights;
     const double line = m_plan.setpoints.hold_C;
     for (const NightSpan& span : m_winter.nights) {
+      if (span.to > last) break;
       NightResult night{span.date, m_index, span.from, span.to, span.judged};
       night.coldest_C = night.outsideLow_C = 1e9;
       for (std::size_t i = span.from; i <= span.to; ++i) {
@@ -139,8 +146,9 @@ private:
         night.heater_kWh += static_cast<double>(m_heater[i]) * m_winter.step_s / 3.6e6;
       }
       night.held = night.coldest_C >= line - kHoldTolerance_K;
-      m_run.nights.push_back(night);
+      nights.push_back(night);
     }
+    return nights;
   }
 
   const Plan& m_plan;
@@ -191,6 +199,26 @@ void addWinter(Simulation& all, WinterResult&& run) {
 }
 
 } // namespace
+
+void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
+  const auto take = [last](std::vector<float>& to, const std::vector<float>& of) {
+    if (to.size() != of.size())
+      to = of;
+    else if (!of.empty())
+      std::copy_n(of.begin(), std::min(last + 1, of.size()), to.begin());
+  };
+  const auto takeAll = [&](auto& to, const auto& of) {
+    for (std::size_t i = 0; i < of.size(); ++i) take(to[i], of[i]);
+  };
+  for (auto member : {&WinterSeries::air_C, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W}) take(into.*member, from.*member);
+  into.soil_C.resize(from.soil_C.size());
+  into.barrels_C.resize(from.barrels_C.size());
+  takeAll(into.soil_C, from.soil_C);
+  takeAll(into.barrels_C, from.barrels_C);
+  takeAll(into.inner_C, from.inner_C);
+  takeAll(into.outer_C, from.outer_C);
+  takeAll(into.loss_W, from.loss_W);
+}
 
 Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
   Scene scene;

@@ -12,6 +12,7 @@
 
 #include <array>
 #include <atomic>
+#include <functional>
 #include <memory>
 #include <optional>
 
@@ -62,6 +63,9 @@ struct WinterResult {
   std::vector<double> soilDepth_m;
 };
 
+/// Steps 0..last of one series into another of the same winter; series that only one of them has are taken or dropped whole.
+void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last);
+
 struct Summary {
   int nights = 0; ///< judged
   int held = 0;
@@ -90,6 +94,10 @@ struct SimulateOptions {
   bool series = false;
   int threads = 1;                         ///< winters in parallel; the answer does not depend on it
   const std::atomic<bool>* stop = nullptr; ///< set to give up; the result is then a cancelled problem
+  /// simulateWinter() only: called once, when step `tellAt` (or the last, if that comes first) has been run, with series and
+  /// nights up to it.
+  std::function<void(const WinterResult& soFar, std::size_t step)> tell = nullptr;
+  std::size_t tellAt = 0;
 };
 
 /// One winter alone; options.threads is of no account.

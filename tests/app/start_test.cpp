@@ -151,5 +151,28 @@ TEST_F(StartTest, ALongLogIsDrawnWithoutAPointForEveryReading) {
   ASSERT_TRUE(document->waitForResult());
 }
 
+TEST_F(StartTest, TheNightInSightComesBeforeTheRest) {
+  open();
+  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(document->waitForResult());
+  document->selectNight(40); // in the first winter
+  const double before = document->result()->nights[40].coldest_C;
+  QStringList order;
+  QObject::connect(document.get(), &Document::winterChanged, document.get(), [&] {
+    order << QStringLiteral("night");
+    EXPECT_TRUE(document->isCurrentInSight());
+    EXPECT_FALSE(document->isCurrent()) << "the sums over all winters are not in yet";
+    EXPECT_NE(document->result()->nights[40].coldest_C, before);
+  });
+  QObject::connect(document.get(), &Document::resultChanged, document.get(), [&] { order << QStringLiteral("all"); });
+  ASSERT_FALSE(document->edit(QStringLiteral("draughtier"), [](Plan& p) { p.house.airChanges_per_h += 1.5; }));
+  EXPECT_FALSE(document->isCurrentInSight());
+  double early = 0.0;
+  QObject::connect(document.get(), &Document::winterChanged, document.get(), [&] { early = document->result()->nights[40].coldest_C; });
+  ASSERT_TRUE(document->waitForResult());
+  EXPECT_EQ(order, (QStringList{QStringLiteral("night"), QStringLiteral("all")}));
+  EXPECT_DOUBLE_EQ(document->result()->nights[40].coldest_C, early) << "what was shown first is what the whole run says";
+}
+
 } // namespace
 } // namespace muffle

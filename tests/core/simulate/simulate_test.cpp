@@ -177,5 +177,46 @@ TEST(Sizing, CanBeStopped) {
   EXPECT_EQ(stopped.problem().kind, ProblemKind::cancelled);
 }
 
+TEST(Simulate, TellsOfAWinterUnderWayWhatTheWholeRunSaysToo) {
+  const Plan plan = yard();
+  const Scene scene = sceneOf(plan);
+  WinterResult early;
+  int told = 0;
+  SimulateOptions options{.series = true};
+  options.tellAt = 700;
+  options.tell = [&](const WinterResult& soFar, std::size_t step) {
+    EXPECT_EQ(step, 700U);
+    ++told;
+    early = soFar;
+  };
+  const auto whole = simulateWinter(plan, scene, 0, options);
+  ASSERT_TRUE(whole);
+  EXPECT_EQ(told, 1);
+  for (std::size_t i = 0; i <= 700; ++i) ASSERT_EQ(early.series.air_C[i], whole->series.air_C[i]) << i;
+  ASSERT_FALSE(early.nights.empty());
+  ASSERT_LT(early.nights.size(), whole->nights.size());
+  EXPECT_LE(early.nights.back().to, 700U);
+  for (std::size_t n = 0; n < early.nights.size(); ++n) EXPECT_EQ(early.nights[n].coldest_C, whole->nights[n].coldest_C);
+
+  Plan warmer = plan;
+  warmer.setpoints.night_C += 3.0;
+  WinterSeries mixed = simulateWinter(warmer, scene, 0, {.series = true})->series;
+  const float after = mixed.air_C[900];
+  takeFirst(mixed, early.series, 700);
+  EXPECT_EQ(mixed.air_C[650], whole->series.air_C[650]);
+  EXPECT_EQ(mixed.air_C[900], after) << "what has not been run stays as it was";
+}
+
+TEST(Simulate, TellsAtTheLastStepIfAskedForOneBeyondIt) {
+  const Plan plan = yard();
+  const Scene scene = sceneOf(plan);
+  SimulateOptions options{.series = true};
+  options.tellAt = 1u << 30;
+  std::size_t at = 0;
+  options.tell = [&](const WinterResult&, std::size_t step) { at = step; };
+  ASSERT_TRUE(simulateWinter(plan, scene, 0, options));
+  EXPECT_EQ(at, scene.weather->winters.front().size() - 1);
+}
+
 } // namespace
 } // namespace muffle
