@@ -56,8 +56,8 @@ private:
 
 Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique<Engine>()), m_background(std::make_unique<Background>()) {
   connect(m_engine.get(), &Engine::simulated, this,
-          [this](quint64 generation, const std::shared_ptr<const Weather>& weather, std::shared_ptr<const Simulation> result,
-                 std::shared_ptr<const Simulation> other, const QString& problem) {
+          [this](quint64 generation, const std::shared_ptr<const Weather>& weather, std::shared_ptr<Simulation> result, std::shared_ptr<const Simulation> other,
+                 const QString& problem) {
             if (!problem.isEmpty()) emit trouble(problem);
             if (!result || generation < m_resultOf || weather != m_log.weather) return; // of an older plan or another log
             m_result = std::move(result);
@@ -78,13 +78,11 @@ Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique
           [this](quint64 generation, const std::shared_ptr<const Weather>& weather, std::size_t winter, const std::shared_ptr<const WinterResult>& result,
                  std::size_t step) {
             if (generation != m_generation || weather != m_log.weather || !m_result || winter >= m_result->series.size()) return;
-            auto mixed = std::make_shared<Simulation>(*m_result);
-            takeFirst(mixed->series[winter], result->series, step);
-            mixed->soilDepth_m = result->soilDepth_m;
+            takeFirst(m_result->series[winter], result->series, step);
+            m_result->soilDepth_m = result->soilDepth_m;
             auto night = result->nights.begin();
-            for (NightResult& n : mixed->nights)
+            for (NightResult& n : m_result->nights)
               if (n.winter == winter && night != result->nights.end()) n = *night++;
-            m_result = std::move(mixed);
             m_freshOf = generation;
             m_freshWinter = winter;
             m_freshTo = step;
@@ -196,10 +194,10 @@ void Document::applyPlan(const Plan& plan) {
                          a.place.elevation_m != b.place.elevation_m || a.timeZone != b.timeZone || a.wind_m_s != b.wind_m_s;
   const bool onlyPrices = sizingIsCurrent() && sameButPrices(m_plan, plan);
   m_plan = plan;
+  if (siteMoved && m_log.log) prepareNow(m_log.log, false);
+  simulateNow(); // while it is saved
   if (m_book)
     if (auto ok = m_book->savePlan(m_planId, m_plan); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
-  if (siteMoved && m_log.log) prepareNow(m_log.log, false);
-  simulateNow();
   if (onlyPrices) { // what was searched is ranked again, not searched again
     m_sizingOf = m_generation;
     repriceSizing(m_plan.prices);

@@ -127,7 +127,8 @@ private:
   PreparedLog m_log;
   quint64 m_logGeneration = 0;
   bool m_preparing = false;
-  std::shared_ptr<const Simulation> m_result, m_otherResult;
+  std::shared_ptr<Simulation> m_result; ///< the document's own: what of a winter comes early is put into it
+  std::shared_ptr<const Simulation> m_otherResult;
   std::optional<Plan> m_other;
   QString m_otherName;
   quint64 m_generation = 0, m_resultOf = 0, m_sizingOf = 0;

@@ -11,6 +11,7 @@ constexpr int kThreads = 2;
 
 Engine::Engine(QObject* parent) : QObject(parent) {
   qRegisterMetaType<std::shared_ptr<const Simulation>>();
+  qRegisterMetaType<std::shared_ptr<Simulation>>();
   qRegisterMetaType<std::shared_ptr<const Weather>>();
   qRegisterMetaType<std::shared_ptr<const WinterResult>>();
   qRegisterMetaType<std::shared_ptr<Sizing>>();
@@ -96,7 +97,7 @@ void Engine::work(std::stop_token stop) {
         other = std::make_shared<const Simulation>(std::move(*second));
       }
     }
-    emit simulated(request.generation, request.weather, std::make_shared<const Simulation>(std::move(*result)), other, {});
+    emit simulated(request.generation, request.weather, std::make_shared<Simulation>(std::move(*result)), other, {});
   }
 }
 

@@ -35,7 +35,7 @@ public:
 signals:
   void winterSimulated(quint64 generation, std::shared_ptr<const Weather> weather, std::size_t winter, std::shared_ptr<const WinterResult> result,
                        std::size_t step);
-  void simulated(quint64 generation, std::shared_ptr<const Weather> weather, std::shared_ptr<const Simulation> result, std::shared_ptr<const Simulation> other,
+  void simulated(quint64 generation, std::shared_ptr<const Weather> weather, std::shared_ptr<Simulation> result, std::shared_ptr<const Simulation> other,
                  QString problem);
   void sized(quint64 generation, std::shared_ptr<Sizing> sizing, QString problem);
   void progress(int done, int of);
