@@ -94,8 +94,11 @@ void ScarfView::paintEvent(QPaintEvent*) {
     const QRectF r(legend, 11, 12, 11);
     p.fillRect(r, colour);
     if (notched) {
+      p.save();
+      p.setClipRect(r);
       p.setPen(QPen(t.dark ? QColor("#F0E6D8") : QColor("#FFFFFF"), 1));
       for (double k = r.top() + 2; k < r.bottom(); k += 4) p.drawLine(QPointF(r.left(), k + 3), QPointF(r.right(), k));
+      p.restore();
     }
     p.setPen(t.fleece);
     const double w = QFontMetricsF(textFont(8.8)).horizontalAdvance(text);
