@@ -47,10 +47,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
   all(QStringLiteral("-lamp"));
   document.setDark(false);
   document.setUnits({true, true});
-  window.showStage(Document::Stage::house);
-  ok = shoot(window, out + QStringLiteral("/house-fahrenheit.png")) && ok;
-  window.showStage(Document::Stage::heat);
-  ok = shoot(window, out + QStringLiteral("/heat-fahrenheit.png")) && ok;
+  all(QStringLiteral("-fahrenheit"));
   document.setUnits({});
   const Sizing* sizing = document.sizing();
   if (sizing && sizing->winner >= 0) {

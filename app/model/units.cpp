@@ -20,7 +20,8 @@ int decimals(Quantity q) {
   case Quantity::speed:
   case Quantity::airChanges: return 1;
   case Quantity::length:
-  case Quantity::price: return 2;
+  case Quantity::price:
+  case Quantity::areaPrice: return 2;
   case Quantity::power: return 1;
   case Quantity::volume: return 1;
   default: return 0;
@@ -63,6 +64,7 @@ QString Units::unit(Quantity q) const {
   case Quantity::degreeHours: return fahrenheit ? QStringLiteral("°F·h") : QStringLiteral("K·h");
   case Quantity::hours: return QStringLiteral("h");
   case Quantity::airChanges: return QStringLiteral("/h");
+  case Quantity::areaPrice: return feet ? QStringLiteral("/ft²") : QStringLiteral("/m²");
   case Quantity::share: return QStringLiteral("%");
   case Quantity::speed: return feet ? QStringLiteral("mph") : QStringLiteral("m/s");
   case Quantity::money:
@@ -82,6 +84,7 @@ double Units::show(Quantity q, double v) const {
   case Quantity::volume: return feet ? v / (kFoot_m * kFoot_m * kFoot_m) : v;
   case Quantity::power: return feet ? v / kBtuPerHour_W / 1000.0 : v / 1000.0;
   case Quantity::water: return feet ? v / kGallon_L : v;
+  case Quantity::areaPrice: return feet ? v * kFoot_m * kFoot_m : v;
   case Quantity::share: return v * 100.0;
   case Quantity::speed: return feet ? v / 0.44704 : v;
   default: return v;
@@ -102,7 +105,7 @@ QString Units::text(Quantity q, double si) const {
   }
   const QString u = unit(q);
   if (u.isEmpty()) return number(q, si);
-  return number(q, si) + (q == Quantity::airChanges ? QString() : QStringLiteral(" ")) + u;
+  return number(q, si) + (u.startsWith(QLatin1Char('/')) ? QString() : QStringLiteral(" ")) + u;
 }
 
 std::optional<double> Units::parse(Quantity q, const QString& typed) const {

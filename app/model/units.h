@@ -9,7 +9,25 @@
 
 namespace muffle {
 
-enum class Quantity { temperature, difference, length, area, volume, power, energy, water, degreeHours, money, hours, count, airChanges, share, speed, price };
+enum class Quantity {
+  temperature,
+  difference,
+  length,
+  area,
+  volume,
+  power,
+  energy,
+  water,
+  degreeHours,
+  money,
+  hours,
+  count,
+  airChanges,
+  share,
+  speed,
+  price,
+  areaPrice
+};
 
 struct Units {
   bool fahrenheit = false;

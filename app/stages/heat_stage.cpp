@@ -168,6 +168,7 @@ void Ladder::keyPressEvent(QKeyEvent* e) {
 
 LoadCurve::LoadCurve(Document& document, QWidget* parent) : DocumentView(document, {&Document::resultChanged, &Document::viewChanged}, parent) {
   setAccessibleName(tr("Hours by heat load"));
+  connect(&document, &Document::resultChanged, this, [this] { m_load.reset(); });
 }
 
 void LoadCurve::paintEvent(QPaintEvent*) {
@@ -187,21 +188,16 @@ void LoadCurve::paintEvent(QPaintEvent*) {
                size <= 0.0 ? tr("No heater: give it a size below.") : tr("Import a log of nights first."));
     return;
   }
-  std::vector<float> load;
-  for (const WinterSeries& s : run->series) load.insert(load.end(), s.heater_W.begin(), s.heater_W.end());
-  std::sort(load.begin(), load.end(), std::greater<>());
-  const double hours = static_cast<double>(load.size()) / 6.0 / run->summary.winters;
-  const auto running = static_cast<double>(std::count_if(load.begin(), load.end(), [](float w) { return w > 1.0F; })) / 6.0 / run->summary.winters;
-  const auto full =
-      static_cast<double>(std::count_if(load.begin(), load.end(), [&](float w) { return static_cast<double>(w) > 0.995 * size; })) / 6.0 / run->summary.winters;
+  if (!m_load) m_load = LoadDuration(*run, *m_document.weather());
+  const double running = m_load->hoursAbove_h(1.0);
+  const double full = m_load->hoursAbove_h(0.995 * size);
   const QRectF area(44, 30, width() - 54, height() - 108);
   const double topPower = size * 1.12;
   const double span = std::max(running * 1.08, 24.0);
   QPainterPath path(area.bottomLeft());
   for (int i = 0; i <= 200; ++i) {
     const double h = span * i / 200.0;
-    const auto index = std::min(static_cast<std::size_t>(h / hours * static_cast<double>(load.size())), load.size() - 1);
-    path.lineTo(area.left() + area.width() * i / 200.0, area.bottom() - area.height() * static_cast<double>(load[index]) / topPower);
+    path.lineTo(area.left() + area.width() * i / 200.0, area.bottom() - area.height() * m_load->power_W(h) / topPower);
   }
   path.lineTo(area.bottomRight());
   path.closeSubpath();

@@ -3,6 +3,7 @@
 
 #include "app/stages/document_view.h"
 #include "app/stages/stage_page.h"
+#include "core/simulate/load_duration.h"
 
 class QLabel;
 
@@ -45,6 +46,9 @@ public:
 
 protected:
   void paintEvent(QPaintEvent*) override;
+
+private:
+  std::optional<LoadDuration> m_load; ///< sorted once a result
 };
 
 class HeatStage : public StagePage {

@@ -35,7 +35,7 @@ QString kindText(MeasureKind kind) {
 QString priceText(MeasureKind kind) {
   switch (kind) {
   case MeasureKind::secondSkin:
-  case MeasureKind::nightBlanket: return MeasuresEditor::tr("Price a m²");
+  case MeasureKind::nightBlanket: return MeasuresEditor::tr("Price");
   case MeasureKind::sealing: return MeasuresEditor::tr("Price, all of it");
   case MeasureKind::barrels: return MeasuresEditor::tr("Price of one");
   case MeasureKind::heater: return MeasuresEditor::tr("Price a kW");
@@ -263,7 +263,8 @@ QWidget* MeasuresEditor::card(std::size_t index) {
     const double least = field == &Measure::life_years ? 0.5 : 0.0;
     grid->addWidget(new NumberField(m_document, {label, quantity, get, set, least, max, nudge, source}, card), row, column);
   };
-  number(1, 1, priceText(kind), Quantity::price, &Measure::price, 1e5, 1.0, tr("bought once; spread over its life with interest"));
+  number(1, 1, priceText(kind), hasMaterial(kind) ? Quantity::areaPrice : Quantity::price, &Measure::price, 1e5, 1.0,
+         tr("bought once; spread over its life with interest"));
   number(3, 0, tr("Lasts, years"), Quantity::count, &Measure::life_years, 60, 1, tr("until it must be bought again"));
   if (kind == MeasureKind::nightBlanket)
     number(3, 1, tr("Work a night"), Quantity::hours, &Measure::hoursPerNight, 12, 0.05, tr("closing and opening it"));

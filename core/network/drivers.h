@@ -47,11 +47,9 @@ public:
 
   /// Boundaries in the order of their nodes.
   [[nodiscard]] double boundary_C(std::span<const double> value, std::size_t boundary) const { return of(m_boundaries[boundary], value); }
-  [[nodiscard]] std::size_t boundaryCount() const { return m_boundaries.size(); }
 
   /// A source's power, W; also its energy, J, when `value` holds integrals over time.
   [[nodiscard]] double source(std::span<const double> value, std::size_t index) const { return of(m_sources[index], value); }
-  [[nodiscard]] std::size_t sourceCount() const { return m_sources.size(); }
 
   /// Sources gathered by node: power into `node` is the sum of factor x value.
   struct Term {

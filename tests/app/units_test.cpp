@@ -38,6 +38,14 @@ TEST(Units, ShowTheDigitsThatAValueHas) {
   EXPECT_EQ(u.text(Quantity::hours, 41.3), QStringLiteral("41 h"));
 }
 
+TEST(Units, PriceAnAreaInItsOwnMeasure) {
+  EXPECT_EQ(Units{}.text(Quantity::areaPrice, 9.0), QString::fromUtf8("9.00/m²"));
+  const Units imperial{true, true};
+  EXPECT_EQ(imperial.text(Quantity::areaPrice, 10.7639), QString::fromUtf8("1.00/ft²"));
+  EXPECT_NEAR(*imperial.parse(Quantity::areaPrice, QStringLiteral("1")), 10.7639, 1e-3); // 1/0.3048^2
+  EXPECT_NEAR(*Units{}.parse(Quantity::areaPrice, QString::fromUtf8("2,5/m²")), 2.5, 1e-12);
+}
+
 TEST(Units, NeverShowMinusNothing) { EXPECT_EQ(Units{}.text(Quantity::temperature, -0.04), QString::fromUtf8("0.0 °C")); }
 
 } // namespace

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Laws that any sound house must obey, over an invented fortnight.
+#include "core/simulate/load_duration.h"
 #include "core/simulate/simulate.h"
 
 #include "core/air/sky.h"
@@ -216,6 +217,26 @@ TEST(Simulate, TellsAtTheLastStepIfAskedForOneBeyondIt) {
   options.tell = [&](const WinterResult&, std::size_t step) { at = step; };
   ASSERT_TRUE(simulateWinter(plan, scene, 0, options));
   EXPECT_EQ(at, scene.weather->winters.front().size() - 1);
+}
+
+TEST(LoadDuration, HoldsTheHeatersEnergyAndFallsFromItsSize) {
+  const Plan plan = yard();
+  const Scene scene = sceneOf(plan);
+  const auto run = simulate(plan, scene, {.series = true});
+  ASSERT_TRUE(run);
+  const LoadDuration load(*run, *scene.weather);
+  double energy_kWh = 0.0, before = 1e9;
+  for (double h = 0.0; h < 182.0 * 24.0; h += 0.5) {
+    EXPECT_LE(load.power_W(h), before);
+    before = load.power_W(h);
+    energy_kWh += before * 0.5 / 1000.0;
+  }
+  // half-hour samples of steps that are each 2.2 h of a winter's 182 days, over a fall of at most 9 kW
+  EXPECT_CLOSE(energy_kWh, run->summary.heater_kWh / run->summary.winters, 9.0 * 2.2, "one step of the curve at its highest");
+  EXPECT_CLOSE(load.power_W(0.0), run->summary.heaterPeak_W, 0.01, "single precision of 9 kW");
+  EXPECT_DOUBLE_EQ(load.hoursAbove_h(plan.heater->power_W + 1.0), 0.0);
+  EXPECT_GT(load.hoursAbove_h(500.0), load.hoursAbove_h(5000.0));
+  EXPECT_DOUBLE_EQ(LoadDuration{}.power_W(3.0), 0.0);
 }
 
 } // namespace
