@@ -236,7 +236,7 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
         {Part::draughts, right, right + QPointF(34, -24), 0.2, right + QPointF(48, -48), Qt::AlignHCenter, tr("draughts")},
         {Part::ends, rightLow - QPointF(10, 0), rightLow + QPointF(36, -16), 0.2, rightLow + QPointF(56, -40), Qt::AlignHCenter, tr("ends")},
         {Part::floorEdge, edge + QPointF(0, 8), edge + QPointF(26, 36), -0.2, edge + QPointF(48, 58), Qt::AlignHCenter, tr("floor edge")},
-        {Part::deepGround, floor + QPointF(0, 8), floor + QPointF(0, 62), 0.0, floor + QPointF(-12, 46), Qt::AlignRight, tr("deep ground")},
+        {Part::deepGround, floor + QPointF(0, 8), floor + QPointF(0, 62), 0.0, floor + QPointF(-12, 60), Qt::AlignRight, tr("deep ground")},
     };
     for (const Way& way : ways) {
       const double w = moment->loss_W[static_cast<std::size_t>(way.part)];

@@ -15,7 +15,8 @@ namespace muffle {
 
 StoresStage::StoresStage(Document& document, QWidget* parent)
     : StagePage(document, parent), m_winter(new Plot(document, this)), m_fields(new QWidget(this)), m_colour(new QComboBox(this)),
-      m_add(new QPushButton(tr("Add barrels"), this)), m_remove(new QPushButton(tr("Take them out"), this)), m_words(new QLabel(this)) {
+      m_add(new QPushButton(tr("Add barrels"), this)), m_remove(new QPushButton(tr("Take them out"), this)), m_words(new QLabel(this)),
+      m_caution(new QLabel(this)) {
   m_winter->setAccessibleName(tr("Barrel and air temperature"));
   m_words->setWordWrap(true);
   m_words->setFont(textFont(9.5));
@@ -59,10 +60,9 @@ StoresStage::StoresStage(Document& document, QWidget* parent)
   row->addWidget(m_remove);
   row->addStretch();
   m_body->addLayout(row);
-  auto* caution = new QLabel(tr("Keep barrels off paths and electrics; full ones weigh 200 kg and more, and freeze and burst below 0 °C."), this);
-  caution->setFont(textFont(8.5));
-  caution->setWordWrap(true);
-  m_body->addWidget(caution);
+  m_caution->setFont(textFont(8.5));
+  m_caution->setWordWrap(true);
+  m_body->addWidget(m_caution);
   m_winter->xAxis->setTicker(QSharedPointer<QCPAxisTicker>(new QCPAxisTickerDateTime));
   static_cast<QCPAxisTickerDateTime*>(m_winter->xAxis->ticker().data())->setDateTimeFormat(QStringLiteral("d MMM\nhh:mm"));
   static_cast<QCPAxisTickerDateTime*>(m_winter->xAxis->ticker().data())->setDateTimeSpec(Qt::UTC);
@@ -88,6 +88,8 @@ void StoresStage::refresh() {
   const bool any = !m_document.plan().barrels.empty();
   const Units& u = m_document.units();
   const Theme& t = theme();
+  m_caution->setText(tr("Keep barrels off paths and electrics; full ones are too heavy to shift, and they freeze and burst below %1.")
+                         .arg(u.text(Quantity::temperature, 0.0)));
   m_fields->setVisible(any);
   m_remove->setVisible(any);
   m_add->setVisible(!any);

@@ -26,6 +26,7 @@ private:
   QPushButton* m_add;
   QPushButton* m_remove;
   QLabel* m_words;
+  QLabel* m_caution;
 };
 
 } // namespace muffle
