@@ -10,18 +10,19 @@ int TableSampler::add(const Network& network, int table) {
   const auto known = std::find_if(m_tables.begin(), m_tables.end(), [&](const Table& t) { return t.signal == signal; });
   if (known != m_tables.end()) return static_cast<int>(known - m_tables.begin());
   int grid = -1;
-  if (signal->step_s > 0.0 && !signal->value.empty()) {
-    const auto same = [&](const Grid& g) { return g.start_s == signal->start_s && g.step_s == signal->step_s; };
+  if (signal->step_s > 0.0 && signal->value.size() > 1) {
+    const auto same = [&](const Grid& g) { return g.start_s == signal->start_s && g.step_s == signal->step_s && g.count == signal->value.size(); };
     const auto it = std::find_if(m_grids.begin(), m_grids.end(), same);
     grid = static_cast<int>(it - m_grids.begin());
-    if (it == m_grids.end()) m_grids.push_back({signal->start_s, signal->step_s});
+    if (it == m_grids.end()) m_grids.push_back({signal->start_s, signal->step_s, signal->value.size()});
   }
-  m_tables.push_back({signal, grid});
+  m_tables.push_back({signal, grid, signal->hold});
   return static_cast<int>(m_tables.size()) - 1;
 }
 
 void TableSampler::sample(double t, double* value) const {
-  double position = 0.0;
+  std::size_t before = 0;
+  double along = 0.0; // from `before` to the value after it
   int grid = -2;
   for (const Table& table : m_tables) {
     if (table.grid < 0) {
@@ -31,9 +32,15 @@ void TableSampler::sample(double t, double* value) const {
     if (table.grid != grid) {
       grid = table.grid;
       const Grid& g = m_grids[static_cast<std::size_t>(grid)];
-      position = (t - g.start_s) / g.step_s;
+      const double position = std::clamp((t - g.start_s) / g.step_s, 0.0, static_cast<double>(g.count - 1));
+      before = std::min(static_cast<std::size_t>(position), g.count - 2);
+      along = position - static_cast<double>(before);
     }
-    *value++ = table.signal->atPosition(position);
+    const double* const at = table.signal->value.data() + before;
+    if (table.hold)
+      *value++ = along < 1.0 ? at[0] : at[1];
+    else
+      *value++ = along < 1.0 ? at[0] + (at[1] - at[0]) * along : at[1];
   }
 }
 

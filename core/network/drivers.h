@@ -27,10 +27,12 @@ public:
 private:
   struct Grid {
     double start_s, step_s;
+    std::size_t count; ///< of values, at least 2
   };
   struct Table {
     const Signal* signal;
     int grid; ///< -1: times of its own
+    bool hold;
   };
   std::vector<Table> m_tables;
   std::vector<Grid> m_grids;

@@ -49,6 +49,12 @@ NetworkFlows::NetworkFlows(std::shared_ptr<const Network> network, const std::ve
   orderNodes(*m_network);
   addTerms(*m_network, groupOfLink);
   for (const NetworkDrivers::Term& t : m_drivers.sourceTerms()) m_sources.push_back({static_cast<int>(slot(t.node)), t.value, t.factor});
+  std::stable_sort(m_sources.begin(), m_sources.end(), [](const Source& x, const Source& y) { return x.row < y.row; });
+  const auto firstFrom = [&](int row) {
+    return static_cast<std::size_t>(std::count_if(m_sources.begin(), m_sources.end(), [&](const Source& x) { return x.row < row; }));
+  };
+  m_curvedSources = firstFrom(linearCount());
+  m_boundarySources = firstFrom(m_free);
   m_modulator.assign(m_modulators.size(), 1.0);
   m_modulatorNext = m_modulator;
   m_x.assign(2 * static_cast<std::size_t>(m_slots), 0.0);
@@ -243,28 +249,32 @@ bool NetworkFlows::modulate(double t, FlowState& state) {
   return true;
 }
 
-void NetworkFlows::evaluate(FlowState& state, FlowSlopes* slopes) {
+void NetworkFlows::evaluate(const FlowState& state, std::vector<double>& flows, FlowSlopes* slopes, int from) {
   const double* const T = state.T.data();
   double* const x = m_x.data();
-  double* const f = state.f.data();
+  double* const f = flows.data();
   std::copy_n(T, m_slots, x);
   double* const fourth = x + m_slots;
-  for (int i = 0; i < m_slots; ++i) {
-    const double square = kelvin(T[i]) * kelvin(T[i]);
-    fourth[i] = square * square;
-  }
   if (slopes) {
     double* const cubed = slopes->fourCubed.data();
-    for (int i = 0; i < m_slots; ++i) {
+    for (int i = from; i < m_slots; ++i) {
       const double K = kelvin(T[i]);
-      cubed[i] = 4.0 * K * K * K;
+      const double cube = K * K * K;
+      cubed[i] = 4.0 * cube;
+      fourth[i] = cube * K;
+    }
+  } else {
+    for (int i = from; i < m_slots; ++i) {
+      const double square = kelvin(T[i]) * kelvin(T[i]);
+      fourth[i] = square * square;
     }
   }
   const double* const value = m_value.data();
   const int* const column = m_column.data();
   const int* const start = m_rowStart.data();
-  for (int row = 0; row < m_rows; ++row) f[row] = rowSum(value, column, start[row], start[row + 1], x);
-  for (const Source& s : m_sources) f[s.row] += s.factor * state.value[static_cast<std::size_t>(s.value)];
+  for (int row = from; row < m_rows; ++row) f[row] = rowSum(value, column, start[row], start[row + 1], x);
+  for (std::size_t i = from > 0 ? m_curvedSources : 0; i < m_sources.size(); ++i)
+    f[m_sources[i].row] += m_sources[i].factor * state.value[static_cast<std::size_t>(m_sources[i].value)];
   for (std::size_t i = 0; i < m_natural.size(); ++i) {
     const Natural& n = m_natural[i];
     const double dT = T[n.a] - T[n.b];
@@ -289,7 +299,10 @@ void NetworkFlows::evaluate(FlowState& state, FlowSlopes* slopes) {
 }
 
 void NetworkFlows::addDriven(const FlowSlopes& slopes, const FlowState& from, const FlowState& to, const double* delta, double* f) const {
-  for (const Source& s : m_sources) f[s.row] += s.factor * (to.value[static_cast<std::size_t>(s.value)] - from.value[static_cast<std::size_t>(s.value)]);
+  for (std::size_t i = 0; i < m_boundarySources; ++i) {
+    const Source& s = m_sources[i];
+    f[s.row] += s.factor * (to.value[static_cast<std::size_t>(s.value)] - from.value[static_cast<std::size_t>(s.value)]);
+  }
   for (const BoundaryColumn& c : m_boundaryColumns) {
     const bool radiative = c.column >= m_slots;
     const auto slot = static_cast<std::size_t>(radiative ? c.column - m_slots : c.column);
@@ -364,10 +377,11 @@ double NetworkFlows::curvature_K(const FlowSlopes& slopes, const FlowState& from
   return worst;
 }
 
-void NetworkFlows::addSourcesAtBoundaries(const FlowState& from, FlowState& to) const {
-  for (const Source& s : m_sources)
-    if (s.row >= m_free)
-      to.f[static_cast<std::size_t>(s.row)] += s.factor * (to.value[static_cast<std::size_t>(s.value)] - from.value[static_cast<std::size_t>(s.value)]);
+void NetworkFlows::addSourcesAtBoundaries(const FlowState& from, const FlowState& to, double weight, double* f) const {
+  for (std::size_t i = m_boundarySources; i < m_sources.size(); ++i) {
+    const Source& s = m_sources[i];
+    f[s.row] += weight * s.factor * (to.value[static_cast<std::size_t>(s.value)] - from.value[static_cast<std::size_t>(s.value)]);
+  }
 }
 
 /// The part of C - s J that keeps until the next layout, with its fixed rows eliminated.

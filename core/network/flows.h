@@ -29,6 +29,7 @@ struct FlowState {
   std::vector<double> T;     ///< degC, by slot
   std::vector<double> value; ///< of the drivers
   std::vector<double> f;     ///< W, by row; thermostats are not in it
+  bool reported = true;      ///< the rows past the free slots are in f
 };
 
 /// What the Jacobian is made of, at the temperatures of an evaluation.
@@ -67,16 +68,19 @@ public:
   /// Takes the modulators of time t. True if `state.f` was right before and has been brought up to date (only plain
   /// conductances changed); false if it and the slopes must be evaluated anew.
   bool modulate(double t_s, FlowState& state);
-  /// f at the state's temperatures; slopes too where wanted.
-  void evaluate(FlowState& state, FlowSlopes* slopes = nullptr);
+  /// f at the state's temperatures; slopes too where wanted. Rows before `from` are taken to be right already; it is 0 or
+  /// linearCount().
+  void evaluate(const FlowState& state, std::vector<double>& f, FlowSlopes* slopes = nullptr, int from = 0);
+  /// The leading free slots whose every link is a conductance that never changes: a linear solve leaves their flows exact.
+  [[nodiscard]] int linearCount() const { return m_lu.fixedCount(); }
 
   /// The change of heat into the free slots when driven values and boundaries move from one state to another, along the
   /// slopes; `delta` holds the boundaries' moves, and zeros at the free slots. Adds to `f`.
   void addDriven(const FlowSlopes& slopes, const FlowState& from, const FlowState& to, const double* delta, double* f) const;
   /// Adds J delta to the rows that are not free slots.
   void addToReported(const FlowSlopes& slopes, const double* delta, double* f);
-  /// Adds what the driven values' change brings to boundary rows.
-  void addSourcesAtBoundaries(const FlowState& from, FlowState& to) const;
+  /// Adds what the driven values' change brings to boundary rows, times `weight`.
+  void addSourcesAtBoundaries(const FlowState& from, const FlowState& to, double weight, double* f) const;
 
   /// About how far, in K, a stage solved along the slopes from one state to the other lies from its true answer: what the
   /// curves of its links leave over, by each node's pivot. `largest_K` is the furthest that anything moved.
@@ -150,7 +154,8 @@ private:
   std::vector<Term> m_terms; ///< sorted by row, constant before modulated, column
   std::vector<Natural> m_allNatural, m_natural;
   std::vector<VentSlots> m_vents;
-  std::vector<Source> m_sources;
+  std::vector<Source> m_sources;                          ///< by row
+  std::size_t m_curvedSources = 0, m_boundarySources = 0; ///< where those of rows from linearCount() and of boundaries begin
   TableSampler m_modulators;
   std::vector<double> m_modulator, m_modulatorNext; ///< by modulator
   std::vector<bool> m_relays;                       ///< by modulator: a change lays the operator out anew

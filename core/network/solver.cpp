@@ -17,6 +17,9 @@ constexpr int kRefactorAfter = 4; // a stage that has not settled by then gets f
 constexpr int kMaxSwitchesPerStep = 400;
 constexpr int kMaxHalvings = 12;
 constexpr double kCurvatureMargin = 2.0; // a node's own pivot overlooks what its neighbours pass on
+// The end stage takes the middle's implied flow, so that an error e of the middle reaches it as w/d e/(1 + x) with x = d h J/C.
+// What moves far enough within a step to bend its links is quick, x of 2 or more.
+constexpr double kMiddleReachesEnd = 0.4;
 
 } // namespace
 
@@ -51,6 +54,7 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   for (const double C : solver.m_flows.capacity_J_K()) solver.m_storing.push_back(C > 0.0 ? 1.0 : 0.0);
   solver.m_nextFlows = solver.m_start.f;
   solver.m_delta.assign(slots, 0.0);
+  solver.m_moved.assign(slots, 0.0);
   solver.m_work.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
   solver.m_responseMiddle.assign(net.thermostats.size(), std::vector<double>(free, 0.0));
   solver.m_responseEnd = solver.m_responseMiddle;
@@ -91,15 +95,29 @@ void Solver::setTemperatures(std::span<const double> temperature_C) {
 /// Measured on the demo houses it stays below this line.
 double Solver::contraction(double update_K) const { return std::min(0.2, 0.004 + 0.1 * (update_K + m_slopesOff_K)); }
 
-/// The stage's flows as its linear solve implies them.
-void Solver::finish(FlowState& stage, double s) {
+/// The flows of the first `count` free slots as the stage's linear solve implies them.
+void Solver::imply(FlowState& stage, double s, std::size_t count) {
   const double* __restrict const C = m_flows.capacity_J_K().data();
   const double* __restrict const known = m_known.data();
   const double* __restrict const T = stage.T.data();
   const double* __restrict const start = m_start.T.data();
   double* __restrict const f = stage.f.data();
   const double inverse = 1.0 / s;
-  for (std::size_t i = 0; i < m_known.size(); ++i) f[i] = (C[i] * (T[i] - start[i]) - known[i]) * inverse;
+  for (std::size_t i = 0; i < count; ++i) f[i] = (C[i] * (T[i] - start[i]) - known[i]) * inverse;
+}
+
+/// What a stage's linear solve set out from: the step's start, or the middle where that has flows of its own.
+const FlowState& Solver::base(const FlowState& stage) const { return &stage == &m_end && m_middle.reported ? m_middle : m_start; }
+
+/// The reported rows of a stage that moved along the slopes.
+void Solver::report(FlowState& stage) {
+  if (stage.reported) return;
+  const FlowState& from = base(stage);
+  std::copy(from.f.begin() + m_flows.freeCount(), from.f.end(), stage.f.begin() + m_flows.freeCount());
+  for (std::size_t i = 0; i < m_moved.size(); ++i) m_moved[i] = stage.T[i] - from.T[i];
+  m_flows.addSourcesAtBoundaries(from, stage, 1.0, stage.f.data());
+  m_flows.addToReported(m_slopes, m_moved.data(), stage.f.data());
+  stage.reported = true;
 }
 
 /// Solves the stage along the slopes, from a state whose flows are known, and `beside` with it where given. Returns the
@@ -127,21 +145,27 @@ double Solver::predict(const FlowState& from, FlowState& to, double s, double* b
   return largest;
 }
 
-/// Newton rounds from exact evaluations, after an update of the size `previous`. `slopes` takes those of the first one.
-bool Solver::refine(FlowState& stage, double s, double previous, FlowSlopes* slopes) {
+/// Newton rounds from exact evaluations, after an update of the size `previous`. The first takes m_nextFlows where those
+/// are known to be the stage's.
+bool Solver::refine(FlowState& stage, double s, double previous) {
   const auto& C = m_flows.capacity_J_K();
   const std::size_t free = C.size();
+  const bool isEnd = &stage == &m_end;
   std::fill(m_delta.begin() + static_cast<std::ptrdiff_t>(free), m_delta.end(), 0.0);
   double moved = 0.0;
   for (int k = 0; k < kMaxIterations; ++k) {
     ++m_iterations;
     if (k >= kRefactorAfter) {
-      m_flows.evaluate(stage, &m_slopes);
+      report(m_middle); // by the slopes it was solved with
+      m_flows.evaluate(stage, stage.f, &m_slopes);
       m_flows.factor(s, m_slopes);
       m_besideKnown = false;
       m_slopesOff_K += moved; // they are no longer those of the step's start
+    } else if (k == 0 && isEnd && m_haveNextFlows) {
+      std::swap(stage.f, m_nextFlows);
     } else {
-      m_flows.evaluate(stage, k == 0 ? slopes : nullptr);
+      imply(stage, s, static_cast<std::size_t>(m_flows.linearCount()));
+      m_flows.evaluate(stage, stage.f, nullptr, m_flows.linearCount());
     }
     for (std::size_t i = 0; i < free; ++i) m_delta[i] = m_known[i] + s * stage.f[i] - C[i] * (stage.T[i] - m_start.T[i]);
     m_flows.solve(m_delta.data());
@@ -154,8 +178,12 @@ bool Solver::refine(FlowState& stage, double s, double previous, FlowSlopes* slo
     if (!std::isfinite(largest)) return false;
     if (largest * std::min(largest / std::max(previous, 1e-300), 1.0) < m_options.newtonTolerance_K) {
       m_flows.addToReported(m_slopes, m_delta.data(), stage.f.data());
-      finish(stage, s);
-      if (&stage == &m_end) m_endSlopesOff_K += moved;
+      stage.reported = true;
+      imply(stage, s, free);
+      if (isEnd) {
+        m_endSlopesOff_K += moved;
+        m_haveNextFlows = false;
+      }
       return true;
     }
     previous = largest;
@@ -163,45 +191,36 @@ bool Solver::refine(FlowState& stage, double s, double previous, FlowSlopes* slo
   return false;
 }
 
-/// The flows of a stage that stays as predict() left it.
-void Solver::keepLinear(const FlowState& from, FlowState& to, double s) {
-  const auto free = static_cast<std::size_t>(m_flows.freeCount());
-  for (std::size_t i = free; i < m_delta.size(); ++i) m_delta[i] = to.T[i] - from.T[i];
-  std::copy(from.f.begin() + static_cast<std::ptrdiff_t>(free), from.f.end(), to.f.begin() + static_cast<std::ptrdiff_t>(free));
-  m_flows.addSourcesAtBoundaries(from, to);
-  m_flows.addToReported(m_slopes, m_delta.data(), to.f.data());
-  finish(to, s);
-}
-
 bool Solver::solveMiddle(double s, double* beside) {
   const double largest = predict(m_start, m_middle, s, beside);
   if (!std::isfinite(largest)) return false;
   const bool enough =
-      !m_flows.isNonlinear() || kCurvatureMargin * m_flows.curvature_K(m_slopes, m_start, m_middle, s, largest + m_slopesOff_K) < m_options.newtonTolerance_K;
-  if (!enough) return refine(m_middle, s, largest, nullptr);
-  keepLinear(m_start, m_middle, s);
+      !m_flows.isNonlinear() ||
+      kMiddleReachesEnd * kCurvatureMargin * m_flows.curvature_K(m_slopes, m_start, m_middle, s, largest + m_slopesOff_K) < m_options.newtonTolerance_K;
+  if (!enough) return refine(m_middle, s, largest);
+  imply(m_middle, s, m_known.size());
   return true;
 }
 
-/// The end stage is evaluated exactly in any case: the next step starts from it.
-bool Solver::solveEnd(double s, double* beside) {
-  const double largest = predict(m_middle, m_end, s, beside);
-  if (!std::isfinite(largest)) return false;
-  keepLinear(m_middle, m_end, s);
+/// Evaluates the end stage exactly, for the next step starts from it, and refines it where the linear solve was not enough
+/// or the middle has changed under it.
+bool Solver::settleEnd(double h, bool refineAnyway) {
+  const double s = kD * h;
   m_haveNextFlows = false;
-  if (!m_flows.isNonlinear()) return true;
-  std::swap(m_end.f, m_nextFlows);
-  m_flows.evaluate(m_end, &m_endSlopes);
+  imply(m_end, s, m_known.size());
+  if (!m_flows.isNonlinear()) {
+    report(m_end);
+    return true;
+  }
+  const int linear = refineAnyway ? 0 : m_flows.linearCount();
+  std::copy_n(m_end.f.begin(), linear, m_nextFlows.begin());
+  m_flows.evaluate(m_end, m_nextFlows, &m_endSlopes, linear);
   m_endSlopesOff_K = 0.0;
-  std::swap(m_end.f, m_nextFlows);
+  m_haveNextFlows = true;
   const std::vector<double>& inverse = m_flows.inversePivots();
   double off = 0.0;
   for (std::size_t i = 0; i < m_known.size(); ++i) off = std::max(off, std::abs(m_nextFlows[i] - m_end.f[i]) * inverse[i]);
-  if (kCurvatureMargin * s * off < m_options.newtonTolerance_K) {
-    m_haveNextFlows = true;
-    return true;
-  }
-  return refine(m_end, s, largest, nullptr);
+  return (!refineAnyway && kCurvatureMargin * s * off < m_options.newtonTolerance_K) || refine(m_end, s, m_endMoved_K);
 }
 
 /// The accepted end as the next start.
@@ -209,6 +228,7 @@ void Solver::takeNext() {
   if (m_haveNextFlows) std::swap(m_end.f, m_nextFlows);
   m_haveNextFlows = false;
   std::swap(m_start, m_end);
+  m_start.reported = true;
   std::swap(m_slopes, m_endSlopes);
   m_slopesOff_K = m_endSlopesOff_K;
 }
@@ -225,11 +245,12 @@ void Solver::knownOfEnd(double h, double s) {
   for (std::size_t j = 0; j < m_power.size(); ++j) m_known[m_heatedSlot[j]] += (C[m_heatedSlot[j]] > 0.0 ? h : s) * m_power[j];
 }
 
-/// Both stages from m_start with the present powers; leaves m_middle and m_end.
-bool Solver::trial(double h) {
+/// Both stages from m_start with the present powers, the end along the slopes only; leaves m_middle and m_end.
+bool Solver::solveStages(double h) {
   const double s = kD * h;
   m_flows.drive(m_time + kGamma * h, m_middle);
   m_flows.drive(m_time + h, m_end);
+  m_middle.reported = m_end.reported = m_haveNextFlows = false;
   m_flows.factor(s, m_slopes);
   const std::size_t j = m_besideStages;
   m_besideKnown = j < m_power.size() && m_power[j] > 0.0; // it will most likely be corrected
@@ -239,13 +260,14 @@ bool Solver::trial(double h) {
   if (!solveMiddle(s, beside ? m_responseMiddle[j].data() : nullptr)) return false;
   if (beside) endUnit(j, h, s);
   knownOfEnd(h, s);
-  return solveEnd(s, beside ? m_responseEnd[j].data() : nullptr);
+  m_endMoved_K = predict(m_middle, m_end, s, beside ? m_responseEnd[j].data() : nullptr);
+  return std::isfinite(m_endMoved_K);
 }
 
 /// The state at the start of a step: flows and slopes where they are not known from the step before.
 void Solver::restart() {
   m_flows.drive(m_time, m_start);
-  m_flows.evaluate(m_start, &m_slopes);
+  m_flows.evaluate(m_start, m_start.f, &m_slopes);
   m_slopesOff_K = 0.0;
   m_startKnown = true;
 }
@@ -267,10 +289,31 @@ bool Solver::balanceAlgebraic() {
       largest = std::max(largest, std::abs(m_delta[i]));
     }
     if (!std::isfinite(largest)) return false;
-    m_flows.evaluate(m_start, &m_slopes);
+    m_flows.evaluate(m_start, m_start.f, &m_slopes);
     if (largest < m_options.newtonTolerance_K) return true;
   }
   return false;
+}
+
+/// The reported rows' energies over the step, into m_work: the weighted flows of the start and of stages that report, and
+/// one product with what the others moved by.
+void Solver::sumStep(double outer, double last) {
+  const auto free = static_cast<std::size_t>(m_flows.freeCount());
+  std::fill(m_moved.begin(), m_moved.end(), 0.0);
+  std::fill(m_work.begin() + static_cast<std::ptrdiff_t>(free), m_work.end(), 0.0);
+  double ofStart = outer;
+  double ofMiddle = m_middle.reported ? outer : 0.0;
+  const auto follow = [&](const FlowState& stage, double weight) {
+    const FlowState& from = base(stage);
+    (&from == &m_middle ? ofMiddle : ofStart) += weight;
+    for (std::size_t i = 0; i < m_moved.size(); ++i) m_moved[i] += weight * (stage.T[i] - from.T[i]);
+    m_flows.addSourcesAtBoundaries(from, stage, weight, m_work.data());
+  };
+  if (!m_middle.reported) follow(m_middle, outer);
+  if (!m_end.reported) follow(m_end, last);
+  const double ofEnd = m_end.reported ? last : 0.0;
+  for (std::size_t r = free; r < m_work.size(); ++r) m_work[r] += ofStart * m_start.f[r] + ofMiddle * m_middle.f[r] + ofEnd * m_end.f[r];
+  if (!m_middle.reported || !m_end.reported) m_flows.addToReported(m_slopes, m_moved.data(), m_work.data());
 }
 
 void Solver::accept(double h) {
@@ -279,11 +322,11 @@ void Solver::accept(double h) {
   const auto over = [&](double start, double middle, double end) { return outer * (start + middle) + last * end; };
   const auto free = static_cast<std::size_t>(m_flows.freeCount());
   const auto slots = static_cast<std::size_t>(m_flows.slotCount());
+  sumStep(outer, last);
   for (std::size_t r = free; r < m_energy_J.size(); ++r) {
-    const double e = over(m_start.f[r], m_middle.f[r], m_end.f[r]);
-    m_energy_J[r] += e;
-    m_lastEnergy[r] += e;
-    if (r < slots) m_throughput_J += std::abs(e);
+    m_energy_J[r] += m_work[r];
+    m_lastEnergy[r] += m_work[r];
+    if (r < slots) m_throughput_J += std::abs(m_work[r]);
   }
   for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) m_valueIntegral[v] += over(m_start.value[v], m_middle.value[v], m_end.value[v]);
   for (const NetworkDrivers::Term& t : m_flows.drivers().sourceTerms()) {
@@ -347,7 +390,7 @@ bool Solver::solveSteady() {
   const auto free = static_cast<std::size_t>(m_flows.freeCount());
   for (int k = 0; k < 2 * kMaxIterations; ++k) {
     ++m_iterations;
-    m_flows.evaluate(m_start, &m_slopes);
+    m_flows.evaluate(m_start, m_start.f, &m_slopes);
     m_flows.factor(farFuture, m_slopes);
     for (std::size_t i = 0; i < free; ++i) m_delta[i] = farFuture * m_start.f[i];
     m_flows.solve(m_delta.data());

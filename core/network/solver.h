@@ -81,21 +81,25 @@ private:
   Solver() = default;
   void restart();
   bool balanceAlgebraic();
-  bool trial(double h);
+  bool solveStages(double h);
   void knownOfMiddle(double s);
   void knownOfEnd(double h, double s);
   double predict(const FlowState& from, FlowState& to, double s, double* beside);
-  bool refine(FlowState& stage, double s, double previous, FlowSlopes* slopes);
-  void keepLinear(const FlowState& from, FlowState& to, double s);
+  bool refine(FlowState& stage, double s, double previous);
   bool solveMiddle(double s, double* beside);
-  bool solveEnd(double s, double* beside);
+  bool settleEnd(double h, bool refineAnyway = false);
   void takeNext();
-  void finish(FlowState& stage, double s);
+  void imply(FlowState& stage, double s, std::size_t count);
+  [[nodiscard]] const FlowState& base(const FlowState& stage) const;
+  void report(FlowState& stage);
+  void shift(FlowState& stage, double s, const std::vector<std::vector<double>>& response, double& furthest);
+  void sumStep(double outer, double last);
   [[nodiscard]] double contraction(double update_K) const;
   void middleUnit(std::size_t thermostat, double s);
   void endUnit(std::size_t thermostat, double h, double s);
   void unitResponses(double h);
-  bool correctIdeal(double h);
+  bool choosePowers(double h);
+  bool holdSetpoints(double h);
   bool advanceSmooth(double h);
   bool advanceOnce(double h);
   void passThresholds();
@@ -113,6 +117,7 @@ private:
   FlowState m_start, m_middle, m_end;
   std::vector<double> m_nextFlows; ///< exact ones at m_end.T, by row, while m_end holds those its linear solve implies
   bool m_haveNextFlows = false;
+  double m_endMoved_K = 0.0;        ///< the furthest that the end stage's linear solve moved anything
   bool m_startKnown = false;        ///< m_start.f and m_slopes belong to m_start.T
   FlowSlopes m_slopes, m_endSlopes; ///< for this step's matrix; for the next one's
   double m_slopesOff_K = 0.0;       ///< the state has moved this far since m_slopes were taken
@@ -120,7 +125,8 @@ private:
   std::vector<double> m_initial; ///< by slot
   std::vector<double> m_known;   ///< of the stage in hand: C (T - start) = known + s f
   std::vector<double> m_storing; ///< by free slot: 1, or 0 for an algebraic node
-  std::vector<double> m_delta;   ///< by slot
+  std::vector<double> m_delta;   ///< by slot: the update in hand
+  std::vector<double> m_moved;   ///< by slot: what the reported rows are to follow
   std::vector<double> m_work;    ///< by row
 
   std::vector<double> m_power; ///< by thermostat, now

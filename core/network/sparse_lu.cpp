@@ -5,13 +5,62 @@
 #include <limits>
 #include <set>
 #include <tuple>
+#include <type_traits>
 
 namespace muffle {
 namespace {
 
-/// y -= x factor, over `count` values.
-inline void subtract(double* __restrict y, const double* __restrict x, double factor, int count) {
-  for (int i = 0; i < count; ++i) y[i] -= x[i] * factor;
+constexpr int kVector = 4;
+
+/// y += x factor, over `width` values.
+template <int kWidth> inline void add(double* __restrict y, const double* __restrict x, double factor, int width) {
+  const int n = kWidth > 0 ? kWidth : width;
+  for (int i = 0; i < n; ++i) y[i] += x[i] * factor;
+}
+
+/// The inverse of a dense block by columns, in place, by Gauss-Jordan steps; `inverse` takes one over each pivot of the
+/// first `count`. kWidth 0: the width is known only at run time.
+template <int kWidth> void invert(double* block, int width, double* inverse, int count) {
+  const int n = kWidth > 0 ? kWidth : width;
+  for (int k = 0; k < count; ++k) {
+    double* const pivot = block + k * n;
+    const double one = 1.0 / pivot[k];
+    inverse[k] = one;
+    for (int i = 0; i < n; ++i) pivot[i] *= -one;
+    pivot[k] = one;
+    for (int j = 0; j < count; ++j) {
+      if (j == k) continue;
+      double* const column = block + j * n;
+      const double factor = column[k];
+      column[k] = 0.0;
+      add<kWidth>(column, pivot, factor, n);
+    }
+  }
+}
+
+/// b = block b over the first `count` entries.
+template <int kWidth> void multiply(const double* block, int width, double* b, int count) {
+  constexpr int kMost = 64;
+  if (width > kMost) {
+    const std::vector<double> from(b, b + count);
+    std::fill_n(b, count, 0.0);
+    for (int j = 0; j < count; ++j) add<0>(b, block + j * width, from[static_cast<std::size_t>(j)], count);
+    return;
+  }
+  double sum[kWidth > 0 ? kWidth : kMost] = {};
+  for (int j = 0; j < count; ++j) add<kWidth>(sum, block + j * width, b[j], width);
+  for (int i = 0; i < count; ++i) b[i] = sum[i];
+}
+
+/// Calls with the width as a constant where it is a usual one, so that the loops over a column unroll.
+template <typename Do> void withWidth(int width, Do&& go) {
+  switch (width) {
+  case 4: return go(std::integral_constant<int, 4>());
+  case 8: return go(std::integral_constant<int, 8>());
+  case 12: return go(std::integral_constant<int, 12>());
+  case 16: return go(std::integral_constant<int, 16>());
+  default: return go(std::integral_constant<int, 0>());
+  }
 }
 
 } // namespace
@@ -69,6 +118,7 @@ SparseLu::SparseLu(int n, const std::vector<std::pair<int, int>>& pairs, const s
   }
   m_pairs = m_start[sparse];
   m_dense = n + 2 * m_pairs;
+  m_width = (n - m_tail + kVector - 1) / kVector * kVector;
   m_value.assign(static_cast<std::size_t>(valueCount()), 0.0);
   m_inverse.assign(count, 0.0);
   m_updateStart.push_back(0);
@@ -77,6 +127,7 @@ SparseLu::SparseLu(int n, const std::vector<std::pair<int, int>>& pairs, const s
       for (int q = m_start[k]; q < m_start[k + 1]; ++q)
         m_update.push_back({entry(m_row[static_cast<std::size_t>(p)], m_row[static_cast<std::size_t>(q)]), n + q});
       m_updateStart.push_back(static_cast<int>(m_update.size()));
+      m_step.push_back({static_cast<int>(k), m_row[static_cast<std::size_t>(p)]});
     }
   }
 }
@@ -85,7 +136,7 @@ int SparseLu::entry(int row, int column) const {
   if (row >= m_n || column >= m_n) return dump();
   const int pivot = std::min(row, column);
   const int other = std::max(row, column);
-  if (pivot >= m_tail) return m_dense + (column - m_tail) * (m_n - m_tail) + row - m_tail;
+  if (pivot >= m_tail) return m_dense + (column - m_tail) * m_width + row - m_tail;
   if (row == column) return row;
   const auto k = static_cast<std::size_t>(pivot);
   const auto begin = m_row.begin() + m_start[k];
@@ -112,84 +163,42 @@ void SparseLu::factor(int from, int to) {
       for (int u = updateStart[p]; u < updateStart[p + 1]; ++u) a[update[u].target] -= factor * upper[update[u].upper];
     }
   }
-  if (to > m_tail) factorTail();
+  if (to <= m_tail) return;
+  withWidth(m_width, [&](auto width) { invert<width()>(a + m_dense, m_width, m_inverse.data() + m_tail, m_n - m_tail); });
 }
 
-void SparseLu::factorTail() {
-  const int size = m_n - m_tail;
-  double* const block = m_value.data() + m_dense;
-  for (int k = 0; k < size; ++k) {
-    double* const pivot = block + k * size;
-    const double inverse = 1.0 / pivot[k];
-    m_inverse[static_cast<std::size_t>(m_tail + k)] = inverse;
-    for (int i = k + 1; i < size; ++i) pivot[i] *= inverse;
-    for (int j = k + 1; j < size; ++j) subtract(block + j * size + k + 1, pivot + k + 1, block[j * size + k], size - k - 1);
-  }
-}
-
-void SparseLu::solve(double* b) const {
+template <bool kTwo> void SparseLu::solveMany(double* __restrict b, double* __restrict c) const {
   const double* const upper = m_value.data() + m_n;
   const double* const lower = upper + m_pairs;
+  const Step* const step = m_step.data();
+  for (int p = 0; p < m_pairs; ++p) {
+    b[step[p].to] -= lower[p] * b[step[p].from];
+    if constexpr (kTwo) c[step[p].to] -= lower[p] * c[step[p].from];
+  }
+  if (m_tail < m_n) {
+    const double* const block = m_value.data() + m_dense;
+    withWidth(m_width, [&](auto width) {
+      multiply<width()>(block, m_width, b + m_tail, m_n - m_tail);
+      if constexpr (kTwo) multiply<width()>(block, m_width, c + m_tail, m_n - m_tail);
+    });
+  }
   const int* const start = m_start.data();
-  const int* const row = m_row.data();
-  for (int k = 0; k < m_tail; ++k) {
-    const double y = b[k];
-    for (int p = start[k]; p < start[k + 1]; ++p) b[row[p]] -= lower[p] * y;
-  }
-  const int size = m_n - m_tail;
-  double* const tail = b + m_tail;
-  const double* const block = m_value.data() + m_dense;
-  const double* const inverse = m_inverse.data() + m_tail;
-  for (int k = 0; k < size; ++k) subtract(tail + k + 1, block + k * size + k + 1, tail[k], size - k - 1);
-  for (int k = size - 1; k >= 0; --k) {
-    tail[k] *= inverse[k];
-    subtract(tail, block + k * size, tail[k], k);
-  }
+  const double* const inverse = m_inverse.data();
+  int p = m_pairs - 1;
   for (int k = m_tail - 1; k >= 0; --k) {
     double sum = b[k];
-    for (int p = start[k]; p < start[k + 1]; ++p) sum -= upper[p] * b[row[p]];
-    b[k] = sum * m_inverse[static_cast<std::size_t>(k)];
+    [[maybe_unused]] double other = kTwo ? c[k] : 0.0;
+    for (; p >= start[k]; --p) {
+      sum -= upper[p] * b[step[p].to];
+      if constexpr (kTwo) other -= upper[p] * c[step[p].to];
+    }
+    b[k] = sum * inverse[k];
+    if constexpr (kTwo) c[k] = other * inverse[k];
   }
 }
 
-void SparseLu::solve(double* b, double* c) const {
-  const double* const upper = m_value.data() + m_n;
-  const double* const lower = upper + m_pairs;
-  const int* const start = m_start.data();
-  const int* const row = m_row.data();
-  for (int k = 0; k < m_tail; ++k) {
-    const double y = b[k];
-    const double z = c[k];
-    for (int p = start[k]; p < start[k + 1]; ++p) {
-      b[row[p]] -= lower[p] * y;
-      c[row[p]] -= lower[p] * z;
-    }
-  }
-  const int size = m_n - m_tail;
-  double* const tail = b + m_tail;
-  double* const other = c + m_tail;
-  const double* const block = m_value.data() + m_dense;
-  const double* const inverse = m_inverse.data() + m_tail;
-  for (int k = 0; k < size; ++k) {
-    subtract(tail + k + 1, block + k * size + k + 1, tail[k], size - k - 1);
-    subtract(other + k + 1, block + k * size + k + 1, other[k], size - k - 1);
-  }
-  for (int k = size - 1; k >= 0; --k) {
-    tail[k] *= inverse[k];
-    other[k] *= inverse[k];
-    subtract(tail, block + k * size, tail[k], k);
-    subtract(other, block + k * size, other[k], k);
-  }
-  for (int k = m_tail - 1; k >= 0; --k) {
-    double first = b[k];
-    double second = c[k];
-    for (int p = start[k]; p < start[k + 1]; ++p) {
-      first -= upper[p] * b[row[p]];
-      second -= upper[p] * c[row[p]];
-    }
-    b[k] = first * m_inverse[static_cast<std::size_t>(k)];
-    c[k] = second * m_inverse[static_cast<std::size_t>(k)];
-  }
-}
+void SparseLu::solve(double* b) const { solveMany<false>(b, nullptr); }
+
+void SparseLu::solve(double* b, double* c) const { solveMany<true>(b, c); }
 
 } // namespace muffle

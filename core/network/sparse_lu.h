@@ -5,7 +5,8 @@
 // multiply-subtracts. Diagonal dominance (capacity and conductances on the diagonal) makes pivoting unnecessary.
 //
 // The rows left at the end, where everything couples with everything (surfaces that see each other), are kept as one dense
-// block by columns: no indices, and the loops over it run in vectors.
+// block by columns, padded to whole vectors, and inverted: products with the inverse need not wait on one another as the
+// two sweeps of a triangular solve would.
 //
 // Rows marked `fixed` never change between factorisations: they are eliminated first, and that part of the work is
 // kept (base()) and reused.
@@ -44,6 +45,7 @@ public:
   void solve(double* b) const;
   /// Two right-hand sides at the price of little more than one: a solve waits on itself.
   void solve(double* b, double* c) const;
+  /// One over each pivot, by position.
   [[nodiscard]] std::vector<double>& inverseDiagonal() { return m_inverse; }
   [[nodiscard]] const std::vector<double>& inverseDiagonal() const { return m_inverse; }
 
@@ -52,18 +54,23 @@ private:
     int target;
     int upper;
   };
-  [[nodiscard]] int dump() const { return m_dense + (m_n - m_tail) * (m_n - m_tail); }
-  void factorTail();
+  struct Step {
+    int from, to;
+  };
+  [[nodiscard]] int dump() const { return m_dense + m_width * m_width; }
+  template <bool kTwo> void solveMany(double* b, double* c) const;
   int m_n = 0;
   int m_fixed = 0;
   int m_pairs = 0;
   int m_tail = 0;  ///< the dense block holds the positions from here on
+  int m_width = 0; ///< of that block, padded
   int m_dense = 0; ///< where it begins among the values
   std::vector<int> m_position;
   std::vector<int> m_start;       ///< size tail+1: pairs of pivot k are m_start[k]..m_start[k+1]-1
   std::vector<int> m_row;         ///< other position (> k) of each pair
   std::vector<int> m_updateStart; ///< size pairs+1
   std::vector<Update> m_update;
+  std::vector<Step> m_step;    ///< by pair: its pivot and its other position
   std::vector<double> m_value; ///< diagonal, upper (pairs), lower (pairs), dense block by columns, dump
   std::vector<double> m_inverse;
 };

@@ -50,66 +50,79 @@ void Solver::unitResponses(double h) {
   }
 }
 
-/// Moves the ideal thermostats' powers so that each sensor ends the step on its setpoint, or the power at a limit.
-bool Solver::correctIdeal(double h) {
-  const double s = kD * h;
+/// Moves the ideal thermostats' powers so that by the step's linear response each sensor ends on its setpoint, or the
+/// power at a limit. False if none had to move; the powers before are in m_powerBefore.
+bool Solver::choosePowers(double h) {
   const auto free = static_cast<std::size_t>(m_flows.freeCount());
-  for (int round = 0; round < kMaxRounds; ++round) {
-    bool moved = false;
-    m_powerBefore = m_power;
-    for (int sweep = 0; sweep < kMaxSweeps; ++sweep) {
-      double largest = 0.0;
-      for (std::size_t j = 0; j < m_power.size(); ++j) {
-        const Thermostat& t = m_network->thermostats[j];
-        if (t.mode != Thermostat::Mode::ideal) continue;
-        double error = m_setpoint[j] - m_end.T[m_sensorSlot[j]];
-        if (moved && m_sensorSlot[j] < free)
-          for (std::size_t k = 0; k < m_power.size(); ++k) error -= (m_power[k] - m_powerBefore[k]) * m_responseEnd[k][m_sensorSlot[j]];
-        const bool idle = (m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] >= t.power_W && error >= 0.0);
-        if (idle || std::abs(error) < m_options.newtonTolerance_K) continue;
-        if (!moved) unitResponses(h);
-        const double response = m_sensorSlot[j] < free ? m_responseEnd[j][m_sensorSlot[j]] : 0.0;
-        if (response <= 0.0) continue;
-        const double power = std::clamp(m_power[j] + error / response, 0.0, t.power_W);
-        largest = std::max(largest, std::abs(power - m_power[j]) * response);
-        m_power[j] = power;
-        moved = true;
-      }
-      if (largest < m_options.newtonTolerance_K) break;
+  bool moved = false;
+  m_powerBefore = m_power;
+  for (int sweep = 0; sweep < kMaxSweeps; ++sweep) {
+    double largest = 0.0;
+    for (std::size_t j = 0; j < m_power.size(); ++j) {
+      const Thermostat& t = m_network->thermostats[j];
+      if (t.mode != Thermostat::Mode::ideal) continue;
+      double error = m_setpoint[j] - m_end.T[m_sensorSlot[j]];
+      if (moved && m_sensorSlot[j] < free)
+        for (std::size_t k = 0; k < m_power.size(); ++k) error -= (m_power[k] - m_powerBefore[k]) * m_responseEnd[k][m_sensorSlot[j]];
+      const bool idle = (m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] >= t.power_W && error >= 0.0);
+      if (idle || std::abs(error) < m_options.newtonTolerance_K) continue;
+      if (!moved) unitResponses(h);
+      const double response = m_sensorSlot[j] < free ? m_responseEnd[j][m_sensorSlot[j]] : 0.0;
+      if (response <= 0.0) continue;
+      const double power = std::clamp(m_power[j] + error / response, 0.0, t.power_W);
+      largest = std::max(largest, std::abs(power - m_power[j]) * response);
+      m_power[j] = power;
+      moved = true;
     }
-    if (!moved) return true;
+    if (largest < m_options.newtonTolerance_K) break;
+  }
+  return moved;
+}
 
+/// Moves a stage by its response to the powers' change; m_known belongs to the stage and the new powers.
+void Solver::shift(FlowState& stage, double s, const std::vector<std::vector<double>>& response, double& furthest) {
+  const std::size_t free = m_known.size();
+  std::fill(m_delta.begin(), m_delta.end(), 0.0);
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    const double change = m_power[j] - m_powerBefore[j];
+    if (change == 0.0) continue;
+    for (std::size_t i = 0; i < free; ++i) m_delta[i] += change * response[j][i];
+  }
+  for (std::size_t i = 0; i < free; ++i) {
+    stage.T[i] += m_delta[i];
+    furthest = std::max(furthest, std::abs(m_delta[i]));
+  }
+  if (stage.reported) m_flows.addToReported(m_slopes, m_delta.data(), stage.f.data());
+  const bool exactToo = &stage == &m_end && m_haveNextFlows; // the exact flows move along with those of the linear solve
+  if (exactToo)
+    for (std::size_t i = 0; i < free; ++i) m_nextFlows[i] -= stage.f[i];
+  imply(stage, s, free);
+  if (!exactToo) return;
+  for (std::size_t i = 0; i < free; ++i) m_nextFlows[i] += stage.f[i];
+  m_flows.addToReported(m_slopes, m_delta.data(), m_nextFlows.data());
+}
+
+/// Ideal thermostats on their setpoints or at a limit, and the end stage exact. The powers are chosen on the linear stages
+/// first, so that as a rule the one exact evaluation is of the temperatures that stay.
+bool Solver::holdSetpoints(double h) {
+  const double s = kD * h;
+  for (int round = 0; round < kMaxRounds; ++round) {
+    const bool moved = choosePowers(h);
+    if (!moved && round > 0) return true;
     double furthest = 0.0;
-    const auto shift = [&](FlowState& stage, const std::vector<std::vector<double>>& response) {
-      std::fill(m_delta.begin(), m_delta.end(), 0.0);
-      for (std::size_t j = 0; j < m_power.size(); ++j) {
-        const double change = m_power[j] - m_powerBefore[j];
-        if (change == 0.0) continue;
-        for (std::size_t i = 0; i < free; ++i) m_delta[i] += change * response[j][i];
-      }
-      for (std::size_t i = 0; i < free; ++i) {
-        stage.T[i] += m_delta[i];
-        furthest = std::max(furthest, std::abs(m_delta[i]));
-      }
-      m_flows.addToReported(m_slopes, m_delta.data(), stage.f.data());
-      finish(stage, s);
-    };
-    knownOfMiddle(s);
-    shift(m_middle, m_responseMiddle);
-    knownOfEnd(h, s);
-    if (m_haveNextFlows) // the exact flows move along with those of the linear solve
-      for (std::size_t r = 0; r < m_nextFlows.size(); ++r) m_nextFlows[r] -= m_end.f[r];
-    shift(m_end, m_responseEnd);
-    if (m_haveNextFlows)
-      for (std::size_t r = 0; r < m_nextFlows.size(); ++r) m_nextFlows[r] += m_end.f[r];
-    m_endSlopesOff_K += furthest;
-    if (!m_flows.isNonlinear() || furthest * contraction(furthest) < m_options.newtonTolerance_K) return true;
-    // the nonlinear answer with these powers
-    m_haveNextFlows = false;
-    knownOfMiddle(s);
-    if (!refine(m_middle, s, furthest, nullptr)) return false;
-    knownOfEnd(h, s);
-    if (!refine(m_end, s, furthest, &m_endSlopes)) return false;
+    bool curved = false;
+    if (moved) {
+      knownOfMiddle(s);
+      shift(m_middle, s, m_responseMiddle, furthest);
+      curved = m_flows.isNonlinear() && furthest * contraction(furthest) >= m_options.newtonTolerance_K;
+      if (curved && !refine(m_middle, s, furthest)) return false;
+      knownOfEnd(h, s);
+      shift(m_end, s, m_responseEnd, furthest);
+      m_endSlopesOff_K += furthest;
+      if (round > 0 && !curved) return true;
+    }
+    if (!settleEnd(h, curved)) return false;
+    if (!m_flows.isNonlinear()) return true;
   }
   return true;
 }
@@ -125,7 +138,7 @@ bool Solver::advanceSmooth(double h) {
     anyIdeal = true;
     m_setpoint[j] = t.setpointSignal >= 0 ? m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(m_time + 0.5 * h) : t.setpoint_C;
   }
-  return trial(h) && (!anyIdeal || correctIdeal(h));
+  return solveStages(h) && (anyIdeal ? holdSetpoints(h) : settleEnd(h));
 }
 
 /// Thermostats whose thresholds the state has already passed.
@@ -178,7 +191,7 @@ bool Solver::bisectSwitch(double h, double guess, std::size_t which, double& use
   double at = guess;
   for (int k = 0; k < 40; ++k) {
     at = std::clamp(at, low + 0.02 * (high - low), high - 0.02 * (high - low));
-    if (!trial(at)) return false;
+    if (!solveStages(at) || !settleEnd(at)) return false;
     const double g = sign * (m_end.T[s] - target);
     if (std::abs(g) < m_options.switchTolerance_K || high - low < 1e-3) break;
     if (g < 0.0) {

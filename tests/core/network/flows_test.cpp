@@ -95,7 +95,7 @@ TEST(NetworkFlows, AreThoseOfTheLinksDefinitions) {
     Compiled c(net);
     c.put(net, T, t);
     c.flows.modulate(t, c.state);
-    c.flows.evaluate(c.state);
+    c.flows.evaluate(c.state, c.state.f);
     const auto expected = byDefinition(net, T, t);
     for (std::size_t i = 0; i < T.size(); ++i) EXPECT_CLOSE(c.state.f[c.flows.slot(static_cast<int>(i))], expected[i], kRounding_W, "rounding");
   }
@@ -107,7 +107,7 @@ TEST(NetworkFlows, AChangeOfWindIsTakenUpWithoutEvaluatingAgain) {
   Compiled c(net);
   c.put(net, T, 0.0);
   c.flows.modulate(0.0, c.state);
-  c.flows.evaluate(c.state);
+  c.flows.evaluate(c.state, c.state.f);
   ASSERT_TRUE(c.flows.modulate(1200.0, c.state)) << "only the wind changed, and it drives conductances alone";
   Network still = net; // the same instant's sources and boundaries under the wind of 1200 s
   for (Signal& s : still.tables)
@@ -125,7 +125,7 @@ TEST(NetworkFlows, SlopesAgreeWithDifferencesOfTheFlows) {
   std::vector<double> T = at;
   c.put(net, T, t);
   c.flows.modulate(t, c.state);
-  c.flows.evaluate(c.state, &c.slopes);
+  c.flows.evaluate(c.state, c.state.f, &c.slopes);
   const auto free = static_cast<std::size_t>(c.flows.freeCount());
   c.flows.factor(s, c.slopes);
   // (C - s J) applied to the answer of a solve must give back the right-hand side; J by central differences
@@ -137,10 +137,10 @@ TEST(NetworkFlows, SlopesAgreeWithDifferencesOfTheFlows) {
   for (std::size_t j = 0; j < free; ++j) {
     const double keep = c.state.T[j];
     c.state.T[j] = keep + kNudge_K;
-    c.flows.evaluate(c.state);
+    c.flows.evaluate(c.state, c.state.f);
     const auto up = c.state.f;
     c.state.T[j] = keep - kNudge_K;
-    c.flows.evaluate(c.state);
+    c.flows.evaluate(c.state, c.state.f);
     c.state.T[j] = keep;
     for (std::size_t i = 0; i < free; ++i) back[i] -= s * (up[i] - c.state.f[i]) / (2.0 * kNudge_K) * x[j];
     back[j] += c.flows.capacity_J_K()[j] * x[j];
