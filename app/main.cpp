@@ -6,6 +6,7 @@
 #include "app/model/demo_book.h"
 #include "app/paint/theme.h"
 #include "app/stages/cost_stage.h"
+#include "app/stages/house_stage.h"
 #include "app/stages/main_window.h"
 
 #include <QApplication>
@@ -41,6 +42,13 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
       window.showStage(static_cast<Document::Stage>(i));
       ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, names[i], suffix)) && ok;
     }
+    window.showStage(Document::Stage::house);
+    auto* house = window.findChild<HouseStage*>();
+    for (const auto& [page, name] : {std::pair{HouseStage::Page::shape, "shape"}, {HouseStage::Page::skins, "skins"}}) {
+      house->showPage(page);
+      ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix)) && ok;
+    }
+    house->showPage(HouseStage::Page::flows);
   };
   all({});
   document.setDark(true);

@@ -10,6 +10,7 @@ namespace muffle {
 namespace {
 
 constexpr double kFoot_m = 0.3048;
+constexpr double kInch_m = 0.0254;
 constexpr double kBtuPerHour_W = 0.29307107;
 constexpr double kGallon_L = 3.785411784;
 
@@ -18,7 +19,8 @@ int decimals(Quantity q) {
   case Quantity::temperature:
   case Quantity::difference:
   case Quantity::speed:
-  case Quantity::airChanges: return 1;
+  case Quantity::airChanges:
+  case Quantity::uValue: return 1;
   case Quantity::length:
   case Quantity::price:
   case Quantity::areaPrice: return 2;
@@ -31,6 +33,8 @@ int decimals(Quantity q) {
 /// Further decimals where the value has them: 0.35 changes an hour are not 0.3.
 int mostDecimals(Quantity q, double shown) {
   if (q == Quantity::airChanges) return 2;
+  if (q == Quantity::thickness) return 1;
+  if (q == Quantity::uValue) return std::abs(shown) < 2.0 ? 2 : 1;
   if (q == Quantity::hours && std::abs(shown) < 10.0) return 2;
   return decimals(q);
 }
@@ -56,6 +60,9 @@ QString Units::unit(Quantity q) const {
   case Quantity::temperature: return fahrenheit ? QStringLiteral("°F") : QStringLiteral("°C");
   case Quantity::difference: return fahrenheit ? QStringLiteral("°F") : QStringLiteral("K");
   case Quantity::length: return feet ? QStringLiteral("ft") : QStringLiteral("m");
+  case Quantity::thickness: return feet ? QStringLiteral("in") : QStringLiteral("mm");
+  case Quantity::angle: return QStringLiteral("°");
+  case Quantity::uValue: return feet ? QStringLiteral("BTU/h·ft²·°F") : QStringLiteral("W/m²K");
   case Quantity::area: return feet ? QStringLiteral("ft²") : QStringLiteral("m²");
   case Quantity::volume: return feet ? QStringLiteral("ft³") : QStringLiteral("m³");
   case Quantity::power: return feet ? QStringLiteral("kBTU/h") : QStringLiteral("kW");
@@ -80,6 +87,8 @@ double Units::show(Quantity q, double v) const {
   case Quantity::difference:
   case Quantity::degreeHours: return fahrenheit ? v * 1.8 : v;
   case Quantity::length: return feet ? v / kFoot_m : v;
+  case Quantity::thickness: return feet ? v / kInch_m : v * 1000.0;
+  case Quantity::uValue: return feet ? v / kBtuPerHour_W * kFoot_m * kFoot_m / 1.8 : v;
   case Quantity::area: return feet ? v / (kFoot_m * kFoot_m) : v;
   case Quantity::volume: return feet ? v / (kFoot_m * kFoot_m * kFoot_m) : v;
   case Quantity::power: return feet ? v / kBtuPerHour_W / 1000.0 : v / 1000.0;
@@ -105,7 +114,7 @@ QString Units::text(Quantity q, double si) const {
   }
   const QString u = unit(q);
   if (u.isEmpty()) return number(q, si);
-  return number(q, si) + (u.startsWith(QLatin1Char('/')) ? QString() : QStringLiteral(" ")) + u;
+  return number(q, si) + (u.startsWith(QLatin1Char('/')) || q == Quantity::angle ? QString() : QStringLiteral(" ")) + u;
 }
 
 std::optional<double> Units::parse(Quantity q, const QString& typed) const {
@@ -134,10 +143,11 @@ std::optional<double> Units::parse(Quantity q, const QString& typed) const {
     if (is({"f", "°f", "fahrenheit"})) return (v - 32.0) / 1.8;
     break;
   case Quantity::length:
+  case Quantity::thickness:
     if (is({"m", "metre", "metres", "meter"})) return v;
     if (is({"cm"})) return v / 100.0;
     if (is({"mm"})) return v / 1000.0;
-    if (is({"in", "\""})) return v * 0.0254;
+    if (is({"in", "\""})) return v * kInch_m;
     break;
   case Quantity::power:
     if (is({"kw"})) return v * 1000.0;

@@ -59,7 +59,7 @@ SectionGeometry::SectionGeometry(const Plan& plan, const QRectF& area) : m_plan(
   const HouseShape& s = plan.house.shape;
   const double ground = area.top() + area.height() * kGroundShare;
   const double room = ground - area.top() - 92.0; // title and the roof's ribbon
-  m_scale = std::min(std::max(area.width() - 216.0, 50.0) / s.width_m, std::max(room, 40.0) / s.ridge_m);
+  m_scale = std::min(std::max(area.width() - 216.0, 50.0) / s.span_m(), std::max(room, 40.0) / s.ridge_m);
   m_origin = {area.center().x(), ground};
   bool first = true;
   for (const Point& p : s.outline()) {
@@ -74,11 +74,11 @@ SectionGeometry::SectionGeometry(const Plan& plan, const QRectF& area) : m_plan(
 
 QPointF SectionGeometry::handle(Handle which) const {
   const HouseShape& s = m_plan.house.shape;
-  const double half = s.width_m / 2.0;
+  const double half = s.span_m() / 2.0;
   switch (which) {
-  case Handle::ridge: return at(s.kind == ShapeKind::leanTo ? half : 0.0, s.ridge_m);
+  case Handle::ridge: return at(s.hasBackWall() ? half : -half + s.width_m / 2.0, s.ridge_m);
   case Handle::eave: return at(-half, s.eave_m);
-  case Handle::width: return at(half, 0.0);
+  case Handle::width: return at(half, -s.sunk_m);
   case Handle::barrels: return m_plan.barrels.empty() ? QPointF(-1e6, -1e6) : barrelsRect(0).center();
   case Handle::none: break;
   }
@@ -88,9 +88,9 @@ QPointF SectionGeometry::handle(Handle which) const {
 QRectF SectionGeometry::barrelsRect(std::size_t group) const {
   const Barrels& b = m_plan.barrels[group];
   const BarrelSize size = barrelSize(b.litres);
-  const double half = m_plan.house.shape.width_m / 2.0;
+  const double half = m_plan.house.shape.span_m() / 2.0;
   const double x = std::clamp(b.x_m, -half + size.diameter_m / 2.0, half - size.diameter_m / 2.0);
-  const QPointF foot = at(x - size.diameter_m / 2.0, 0.0);
+  const QPointF foot = at(x - size.diameter_m / 2.0, -m_plan.house.shape.sunk_m);
   return {foot.x(), foot.y() - size.height_m * m_scale, size.diameter_m * m_scale, size.height_m * m_scale};
 }
 
@@ -152,8 +152,10 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
   const QColor air = moment ? theme.warmth(moment->air_C) : theme.wool;
   const double luminance = 0.2126 * std::pow(air.redF(), 2.2) + 0.7152 * std::pow(air.greenF(), 2.2) + 0.0722 * std::pow(air.blueF(), 2.2);
   const QColor inkOnAir = luminance > 0.22 ? QColor("#221A15") : QColor("#FBF7F0");
+  const HouseShape& shape = plan.house.shape;
   QPainterPath closed = g.outline();
   closed.closeSubpath();
+  if (shape.sunk_m > 0.0) closed.addRect(QRectF(g.at(-shape.span_m() / 2.0, 0.0), g.at(shape.span_m() / 2.0, -shape.sunk_m)));
   p.setPen(Qt::NoPen);
   p.setBrush(moment ? theme.warmth(moment->air_C) : theme.wool);
   p.setOpacity(0.93);
@@ -164,7 +166,7 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
   for (std::size_t l = 0; l < layers.size() + (plan.house.blanket ? 1 : 0); ++l) {
     const bool blanket = l == layers.size();
     QTransform inset;
-    const double shrink = 1.0 - (static_cast<double>(l) * 6.0 + (blanket ? 3.0 : 0.0)) / (0.5 * plan.house.shape.width_m * g.scale());
+    const double shrink = 1.0 - (static_cast<double>(l) * 6.0 + (blanket ? 3.0 : 0.0)) / (0.5 * plan.house.shape.span_m() * g.scale());
     inset.translate(centre.x(), g.ground());
     inset.scale(shrink, shrink);
     inset.translate(-centre.x(), -g.ground());
@@ -175,7 +177,19 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
     p.drawPath(inset.map(g.outline()));
   }
   p.setPen(QPen(theme.ink, 1.2));
-  p.drawLine(g.at(-plan.house.shape.width_m / 2.0, 0), g.at(plan.house.shape.width_m / 2.0, 0));
+  const double end = shape.span_m() / 2.0;
+  if (shape.sunk_m > 0.0) p.drawPolyline(QPolygonF{g.at(-end, 0), g.at(-end, -shape.sunk_m), g.at(end, -shape.sunk_m), g.at(end, 0)});
+  p.drawLine(g.at(-end, -shape.sunk_m), g.at(end, -shape.sunk_m));
+  p.setPen(QPen(theme.ink, 1.2, Qt::DashLine)); // posts under the gutters
+  for (int bay = 1; bay < shape.bays; ++bay) p.drawLine(g.at(-end + bay * shape.width_m, -shape.sunk_m), g.at(-end + bay * shape.width_m, shape.eave_m));
+  if (shape.hasBackWall()) { // hatched like masonry, whatever it is made of
+    const QRectF wall(g.at(end, shape.ridge_m), g.at(end, -shape.sunk_m) + QPointF(std::max(0.3 * g.scale(), 8.0), 0.0));
+    p.setPen(QPen(theme.ink, 1.2));
+    p.setBrush(theme.soilDeep);
+    p.drawRect(wall);
+    p.setBrush(QBrush(QColor("#E9E4DA"), Qt::BDiagPattern));
+    p.drawRect(wall);
+  }
 
   // barrels stand in rows along the house; one is seen, the count is said
   for (std::size_t b = 0; b < plan.barrels.size(); ++b) {
@@ -199,7 +213,7 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
     const QString text = moment && b < moment->barrels_C.size()
                              ? tr("%1 barrels  %2").arg(plan.barrels[b].count).arg(units.text(Quantity::temperature, moment->barrels_C[b]))
                              : tr("%1 barrels").arg(plan.barrels[b].count);
-    const double half = plan.house.shape.width_m / 2.0;
+    const double half = plan.house.shape.span_m() / 2.0;
     label(p, {r.center().x(), r.top() - 10}, text, textFont(9, true), inkOnAir, Qt::AlignHCenter, QRectF(g.at(-half, 1), g.at(half, 0)));
   }
 
@@ -213,7 +227,7 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
     // ribbons: the widest is 26 px and the rest in proportion to it; heat coming in is lichen and points inwards
     double widest = 500.0;
     for (const double w : moment->loss_W) widest = std::max(widest, std::abs(w));
-    const double half = plan.house.shape.width_m / 2.0;
+    const double half = plan.house.shape.span_m() / 2.0;
     const HouseShape& s = plan.house.shape;
     struct Way {
       Part part;
@@ -223,10 +237,11 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
       Qt::Alignment align;
       QString name;
     };
-    const QPointF ridge =
-        g.at(s.kind == ShapeKind::leanTo ? 0.0 : -0.12 * s.width_m, s.kind == ShapeKind::leanTo ? (s.eave_m + s.ridge_m) / 2 : s.ridge_m - 0.02 * s.width_m);
+    const QPointF ridge = g.at(s.hasBackWall() ? 0.0 : -0.12 * s.width_m, s.hasBackWall()   ? (s.eave_m + s.ridge_m) / 2
+                                                                          : s.bays % 2 == 0 ? s.eave_m + 0.72 * s.rise_m()
+                                                                                            : s.ridge_m - 0.02 * s.width_m);
     const QPointF left = g.at(-half, s.eave_m * 0.55);
-    const QPointF right = g.at(half * (s.kind == ShapeKind::leanTo ? 1.0 : 0.93), s.eave_m + 0.22 * s.rise_m());
+    const QPointF right = g.at(half * (s.hasBackWall() ? 1.0 : 0.93), s.eave_m + 0.22 * s.rise_m());
     const QPointF rightLow = g.at(half, s.eave_m * 0.45);
     const QPointF edge = g.at(half * 0.96, -0.02);
     const QPointF floor = g.at(half * 0.1, -0.02);
@@ -235,6 +250,8 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
         {Part::sides, left + QPointF(10, 0), left - QPointF(36, 16), -0.2, left - QPointF(58, 42), Qt::AlignHCenter, tr("sides")},
         {Part::draughts, right, right + QPointF(34, -24), 0.2, right + QPointF(48, -48), Qt::AlignHCenter, tr("draughts")},
         {Part::ends, rightLow - QPointF(10, 0), rightLow + QPointF(36, -16), 0.2, rightLow + QPointF(56, -40), Qt::AlignHCenter, tr("ends")},
+        {Part::backWall, g.at(half, s.ridge_m * 0.5) - QPointF(10, 0), g.at(half, s.ridge_m * 0.5) + QPointF(46, -4), 0.1,
+         g.at(half, s.ridge_m * 0.5) + QPointF(60, -26), Qt::AlignHCenter, tr("back wall")},
         {Part::floorEdge, edge + QPointF(0, 8), edge + QPointF(26, 36), -0.2, edge + QPointF(48, 58), Qt::AlignHCenter, tr("floor edge")},
         {Part::deepGround, floor + QPointF(0, 8), floor + QPointF(0, 62), 0.0, floor + QPointF(-12, 60), Qt::AlignRight, tr("deep ground")},
     };

@@ -2,9 +2,10 @@
 #pragma once
 
 #include "app/stages/document_view.h"
+#include "app/stages/page_strip.h"
+#include "app/stages/shape_page.h"
+#include "app/stages/skin_editor.h"
 #include "app/stages/stage_page.h"
-
-class QComboBox;
 
 namespace muffle {
 
@@ -20,16 +21,20 @@ protected:
   void paintEvent(QPaintEvent*) override;
 };
 
-/// Where the warmth goes in the chosen night, and the house's own numbers.
+/// Where the warmth goes in the chosen night, the house's shape, and its skins.
 class HouseStage : public StagePage {
   Q_OBJECT
 public:
+  enum class Page { flows, shape, skins };
   explicit HouseStage(Document& document, QWidget* parent = nullptr);
+  void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
+  [[nodiscard]] SkinEditor& skins() { return *m_skins; }
 
 private:
   void refresh() override;
-  QComboBox* m_shape;
-  QComboBox* m_skins[3];
+  PageStrip* m_pages;
+  ShapePage* m_shape;
+  SkinEditor* m_skins;
 };
 
 } // namespace muffle

@@ -145,12 +145,12 @@ void SectionView::drag(const QPointF& to) {
     break;
   case Handle::width:
     why = m_document.edit(
-        tr("change the width"), [&](Plan& p) { p.house.shape.width_m = centimetres(s.width_m + 2.0 * dx); }, id);
+        tr("change the width"), [&](Plan& p) { p.house.shape.width_m = centimetres(s.width_m + 2.0 * dx / s.bays); }, id);
     break;
   case Handle::barrels:
     why = m_document.edit(
         tr("move the barrels"),
-        [&](Plan& p) { p.barrels.front().x_m = std::clamp(centimetres(m_dragStart.barrels.front().x_m + dx), -s.width_m / 2.0, s.width_m / 2.0); }, id);
+        [&](Plan& p) { p.barrels.front().x_m = std::clamp(centimetres(m_dragStart.barrels.front().x_m + dx), -s.span_m() / 2.0, s.span_m() / 2.0); }, id);
     break;
   case Handle::none: break;
   }

@@ -5,24 +5,38 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace muffle {
 namespace {
 
 constexpr int kSunStrips = 8; // strips of an arch that see the sun at their own tilt
+constexpr int kDomeRings = 4; // rings of a dome, and pieces of each
+constexpr int kDomeSectors = 8;
 
 struct Arc {
   double radius_m;
   double half_rad; ///< half the opening angle
 };
 
-Arc arcOf(double width, double rise) {
-  const double radius = (width * width / 4.0 + rise * rise) / (2.0 * rise);
-  return {radius, std::asin(std::min(width / (2.0 * radius), 1.0))};
+Arc arcOf(double width, double rise) { return {(width * width / 4.0 + rise * rise) / (2.0 * rise), 2.0 * std::atan2(2.0 * rise, width)}; }
+
+/// Half of a pointed arch: its centre lies at the springing's height, `beyond` the middle.
+struct PointedArc {
+  double radius_m;
+  double beyond_m;
+  double sweep_rad;
+};
+
+PointedArc pointedArcOf(double width, double rise) {
+  const double beyond = (rise * rise - width * width / 4.0) / width;
+  return {beyond + width / 2.0, beyond, std::atan2(rise, beyond)};
 }
 
 double wrap360(double deg) { return std::fmod(std::fmod(deg, 360.0) + 360.0, 360.0); }
+
+bool mayJoin(ShapeKind kind) { return kind == ShapeKind::gable || kind == ShapeKind::arch || kind == ShapeKind::pointedArch; }
 
 } // namespace
 
@@ -33,27 +47,69 @@ Problems HouseShape::check() const {
   };
   need(width_m >= 0.3 && width_m <= 60.0, "/width_m", fmt::format("width is {} m", width_m), "allowed is 0.3 to 60 m");
   need(length_m >= 0.3 && length_m <= 300.0, "/length_m", fmt::format("length is {} m", length_m), "allowed is 0.3 to 300 m");
-  need(eave_m >= (kind == ShapeKind::arch ? 0.0 : 0.05) && eave_m <= 12.0, "/eave_m", fmt::format("eave height is {} m", eave_m),
-       kind == ShapeKind::arch ? "allowed is 0 to 12 m" : "allowed is 0.05 to 12 m");
+  const bool mayRestOnGround = kind == ShapeKind::arch || kind == ShapeKind::pointedArch || kind == ShapeKind::dome;
+  need(eave_m >= (mayRestOnGround ? 0.0 : 0.05) && eave_m <= 12.0, "/eave_m", fmt::format("eave height is {} m", eave_m),
+       mayRestOnGround ? "allowed is 0 to 12 m" : "allowed is 0.05 to 12 m");
   need(ridge_m <= 15.0, "/ridge_m", fmt::format("ridge height is {} m", ridge_m), "allowed is up to 15 m");
   need(ridge_m - eave_m >= 0.05, "/ridge_m", fmt::format("ridge at {} m with the eave at {} m", ridge_m, eave_m),
        "the ridge must be at least 0.05 m above the eave");
+  const auto rises = fmt::format("it rises {:.3g} m over a width of {} m", rise_m(), width_m);
   if (kind == ShapeKind::arch)
-    need(ridge_m - eave_m <= width_m / 2.0 + 1e-9, "/ridge_m", fmt::format("the arch rises {:.3g} m over a width of {} m", ridge_m - eave_m, width_m),
-         fmt::format("a round arch rises at most half its width, {:.3g} m; raise the eave instead", width_m / 2.0));
+    need(rise_m() <= width_m / 2.0 + 1e-9, "/ridge_m", rises,
+         fmt::format("a round arch rises at most half its width, {:.3g} m; raise the eave or make it pointed", width_m / 2.0));
+  if (kind == ShapeKind::pointedArch)
+    need(rise_m() >= width_m / 2.0 - 1e-9 && rise_m() <= 1.5 * width_m, "/ridge_m", rises,
+         fmt::format("a pointed arch rises {:.3g} to {:.3g} m, half to one and a half times its width; flatter ones are round", width_m / 2.0, 1.5 * width_m));
+  if (kind == ShapeKind::dome)
+    need(rise_m() <= 0.75 * width_m, "/ridge_m", rises, fmt::format("a dome rises at most three quarters of its width, {:.3g} m", 0.75 * width_m));
   need(axis_deg >= 0.0 && axis_deg <= 180.0, "/axis_deg", fmt::format("ridge direction is {} degrees", axis_deg), "allowed is 0 to 180");
+  need(bays >= 1 && bays <= 40 && (bays == 1 || mayJoin(kind)), "/bays", fmt::format("{} bays", bays),
+       mayJoin(kind) ? "allowed is 1 to 40" : "only gable and arched houses are joined side by side");
+  need(sunk_m >= 0.0 && sunk_m <= 3.0, "/sunk_m", fmt::format("the floor lies {} m below the ground", sunk_m), "allowed is 0 to 3 m");
   return problems;
 }
 
-double HouseShape::perimeter_m() const { return kind == ShapeKind::leanTo ? length_m + 2.0 * width_m : 2.0 * (length_m + width_m); }
+HouseShape HouseShape::as(ShapeKind other) const {
+  HouseShape s = *this;
+  s.kind = other;
+  if (!mayJoin(other)) s.bays = 1;
+  switch (other) {
+  case ShapeKind::gable:
+  case ShapeKind::leanTo:
+  case ShapeKind::singleSlope:
+    s.eave_m = std::max(s.eave_m, 0.3);
+    s.ridge_m = std::max(s.ridge_m, s.eave_m + 0.1 * s.width_m);
+    break;
+  case ShapeKind::arch: s.ridge_m = std::min(s.ridge_m, s.eave_m + s.width_m / 2.0); break;
+  case ShapeKind::pointedArch: s.ridge_m = std::clamp(s.ridge_m, s.eave_m + 0.55 * s.width_m, s.eave_m + 1.5 * s.width_m); break;
+  case ShapeKind::dome: s.ridge_m = std::min(s.ridge_m, s.eave_m + 0.5 * s.width_m); break;
+  }
+  return s;
+}
+
+double HouseShape::floor_m2() const { return kind == ShapeKind::dome ? kPi * width_m * width_m / 4.0 : span_m() * length_m; }
+
+double HouseShape::perimeter_m() const {
+  switch (kind) {
+  case ShapeKind::leanTo: return length_m + 2.0 * width_m;
+  case ShapeKind::dome: return kPi * width_m;
+  default: return 2.0 * (length_m + span_m());
+  }
+}
 
 double HouseShape::roofLine_m() const {
   switch (kind) {
-  case ShapeKind::gable: return 2.0 * std::hypot(width_m / 2.0, rise_m());
-  case ShapeKind::leanTo: return std::hypot(width_m, rise_m());
-  case ShapeKind::arch: {
+  case ShapeKind::gable: return bays * 2.0 * std::hypot(width_m / 2.0, rise_m());
+  case ShapeKind::leanTo:
+  case ShapeKind::singleSlope: return std::hypot(width_m, rise_m());
+  case ShapeKind::pointedArch: {
+    const PointedArc arc = pointedArcOf(width_m, rise_m());
+    return bays * 2.0 * arc.radius_m * arc.sweep_rad;
+  }
+  case ShapeKind::arch:
+  case ShapeKind::dome: {
     const Arc arc = arcOf(width_m, rise_m());
-    return 2.0 * arc.radius_m * arc.half_rad;
+    return bays * 2.0 * arc.radius_m * arc.half_rad;
   }
   }
   return 0.0;
@@ -61,22 +117,39 @@ double HouseShape::roofLine_m() const {
 
 double HouseShape::section_m2() const {
   switch (kind) {
-  case ShapeKind::gable: return width_m * eave_m + width_m * rise_m() / 2.0;
-  case ShapeKind::leanTo: return width_m * (eave_m + ridge_m) / 2.0;
-  case ShapeKind::arch: {
+  case ShapeKind::gable: return bays * (width_m * eave_m + width_m * rise_m() / 2.0);
+  case ShapeKind::leanTo:
+  case ShapeKind::singleSlope: return width_m * (eave_m + ridge_m) / 2.0;
+  case ShapeKind::pointedArch: {
+    const PointedArc arc = pointedArcOf(width_m, rise_m());
+    return bays * (width_m * eave_m + arc.radius_m * arc.radius_m * arc.sweep_rad - arc.beyond_m * rise_m());
+  }
+  case ShapeKind::arch:
+  case ShapeKind::dome: {
     const Arc arc = arcOf(width_m, rise_m());
-    return width_m * eave_m + arc.radius_m * arc.radius_m * (arc.half_rad - std::sin(arc.half_rad) * std::cos(arc.half_rad));
+    return bays * (width_m * eave_m + arc.radius_m * arc.radius_m * (arc.half_rad - std::sin(arc.half_rad) * std::cos(arc.half_rad)));
   }
   }
   return 0.0;
 }
 
+double HouseShape::volume_m3() const {
+  const double below = floor_m2() * sunk_m;
+  if (kind != ShapeKind::dome) return section_m2() * length_m + below;
+  const double a = width_m / 2.0;
+  return kPi * rise_m() * (3.0 * a * a + rise_m() * rise_m()) / 6.0 + floor_m2() * eave_m + below;
+}
+
 double HouseShape::area_m2(FaceGroup group) const {
+  if (kind == ShapeKind::dome) {
+    if (group == FaceGroup::roof) return kPi * (width_m * width_m / 4.0 + rise_m() * rise_m());
+    return group == FaceGroup::sides ? perimeter_m() * eave_m : 0.0;
+  }
   switch (group) {
   case FaceGroup::roof: return roofLine_m() * length_m;
-  case FaceGroup::sides: return (kind == ShapeKind::leanTo ? 1.0 : 2.0) * eave_m * length_m;
+  case FaceGroup::sides: return (hasBackWall() ? 1.0 : 2.0) * eave_m * length_m;
   case FaceGroup::ends: return 2.0 * section_m2();
-  case FaceGroup::backWall: return kind == ShapeKind::leanTo ? ridge_m * length_m : 0.0;
+  case FaceGroup::backWall: return hasBackWall() ? ridge_m * length_m : 0.0;
   }
   return 0.0;
 }
@@ -84,25 +157,40 @@ double HouseShape::area_m2(FaceGroup group) const {
 double HouseShape::cover_m2() const { return area_m2(FaceGroup::roof) + area_m2(FaceGroup::sides) + area_m2(FaceGroup::ends); }
 
 std::vector<Face> HouseShape::faces() const {
+  std::vector<Face> faces;
+  if (kind == ShapeKind::dome) {
+    // rings of equal height have equal areas (Archimedes); each is taken at its middle height
+    const Arc arc = arcOf(width_m, rise_m());
+    const double wall = area_m2(FaceGroup::sides) / kDomeSectors;
+    for (int s = 0; s < kDomeSectors; ++s) {
+      const double azimuth = wrap360(axis_deg + 360.0 * s / kDomeSectors);
+      for (int r = 0; r < kDomeRings; ++r) {
+        const double drop = rise_m() * (r + 0.5) / kDomeRings; // from the top
+        faces.push_back({FaceGroup::roof, fmt::format("dome {}.{}", r + 1, s + 1), area_m2(FaceGroup::roof) / (kDomeRings * kDomeSectors),
+                         degrees(std::acos(1.0 - drop / arc.radius_m)), azimuth});
+      }
+      if (wall > 0.0) faces.push_back({FaceGroup::sides, fmt::format("wall {}", s + 1), wall, 90.0, azimuth});
+    }
+    return faces;
+  }
   // looking along the axis, the first side faces axis + 90 (to the right), the second axis - 90
   const double right = wrap360(axis_deg + 90.0);
   const double left = wrap360(axis_deg - 90.0);
-  std::vector<Face> faces;
-  const double slope = degrees(std::atan2(rise_m(), kind == ShapeKind::leanTo ? width_m : width_m / 2.0));
-  if (kind == ShapeKind::leanTo) {
-    faces.push_back({FaceGroup::roof, "roof", area_m2(FaceGroup::roof), slope, right});
+  const double roof = area_m2(FaceGroup::roof);
+  if (hasBackWall()) {
+    faces.push_back({FaceGroup::roof, "roof", roof, degrees(std::atan2(rise_m(), width_m)), right});
     faces.push_back({FaceGroup::sides, "front", area_m2(FaceGroup::sides), 90.0, right});
     faces.push_back({FaceGroup::backWall, "back wall", area_m2(FaceGroup::backWall), 90.0, left});
   } else {
     if (kind == ShapeKind::gable) {
-      for (const double azimuth : {right, left})
-        faces.push_back({FaceGroup::roof, azimuth == right ? "roof right" : "roof left", area_m2(FaceGroup::roof) / 2.0, slope, azimuth});
+      const double slope = degrees(std::atan2(rise_m(), width_m / 2.0));
+      for (const double azimuth : {right, left}) faces.push_back({FaceGroup::roof, azimuth == right ? "roof right" : "roof left", roof / 2.0, slope, azimuth});
     } else {
-      const Arc arc = arcOf(width_m, rise_m());
       for (int i = 0; i < kSunStrips; ++i) {
-        const double angle = arc.half_rad * (2.0 * (i + 0.5) / kSunStrips - 1.0); // from the vertical, right positive
-        faces.push_back(
-            {FaceGroup::roof, fmt::format("roof {}", i + 1), area_m2(FaceGroup::roof) / kSunStrips, std::abs(degrees(angle)), angle > 0.0 ? right : left});
+        const double across = 2.0 * (i + 0.5) / kSunStrips - 1.0; // along the arc from the left foot, -1..1
+        const double tilt = kind == ShapeKind::arch ? std::abs(across) * degrees(arcOf(width_m, rise_m()).half_rad)
+                                                    : 90.0 - (1.0 - std::abs(across)) * degrees(pointedArcOf(width_m, rise_m()).sweep_rad);
+        faces.push_back({FaceGroup::roof, fmt::format("roof {}", i + 1), roof / kSunStrips, tilt, across > 0.0 ? right : left});
       }
     }
     if (eave_m > 0.0)
@@ -115,19 +203,37 @@ std::vector<Face> HouseShape::faces() const {
 }
 
 std::vector<Point> HouseShape::outline(int arcPieces) const {
+  const double end = span_m() / 2.0;
   const double half = width_m / 2.0;
-  switch (kind) {
-  case ShapeKind::gable: return {{-half, 0}, {-half, eave_m}, {0, ridge_m}, {half, eave_m}, {half, 0}};
-  case ShapeKind::leanTo: return {{-half, 0}, {-half, eave_m}, {half, ridge_m}, {half, 0}};
-  case ShapeKind::arch: break;
+  std::vector<Point> line{{-end, 0}};
+  for (int bay = 0; bay < bays; ++bay) {
+    const double middle = -end + (bay + 0.5) * width_m;
+    switch (kind) {
+    case ShapeKind::gable: line.insert(line.end(), {{middle - half, eave_m}, {middle, ridge_m}, {middle + half, eave_m}}); break;
+    case ShapeKind::leanTo:
+    case ShapeKind::singleSlope: line.insert(line.end(), {{-half, eave_m}, {half, ridge_m}}); break;
+    case ShapeKind::pointedArch: {
+      const PointedArc arc = pointedArcOf(width_m, rise_m());
+      for (int i = 0; i <= arcPieces; ++i) {
+        const double across = 2.0 * i / arcPieces - 1.0;
+        const double angle = (1.0 - std::abs(across)) * arc.sweep_rad;
+        const double x = arc.radius_m * std::cos(angle) - arc.beyond_m;
+        line.push_back({middle + (across < 0.0 ? -x : x), eave_m + arc.radius_m * std::sin(angle)});
+      }
+      break;
+    }
+    case ShapeKind::arch:
+    case ShapeKind::dome: {
+      const Arc arc = arcOf(width_m, rise_m());
+      for (int i = 0; i <= arcPieces; ++i) {
+        const double angle = arc.half_rad * (2.0 * i / arcPieces - 1.0);
+        line.push_back({middle + arc.radius_m * std::sin(angle), ridge_m - arc.radius_m * (1.0 - std::cos(angle))});
+      }
+      break;
+    }
+    }
   }
-  std::vector<Point> line{{-half, 0}};
-  const Arc arc = arcOf(width_m, rise_m());
-  for (int i = 0; i <= arcPieces; ++i) {
-    const double angle = arc.half_rad * (2.0 * i / arcPieces - 1.0);
-    line.push_back({arc.radius_m * std::sin(angle), ridge_m - arc.radius_m * (1.0 - std::cos(angle))});
-  }
-  line.push_back({half, 0});
+  line.push_back({end, 0});
   return line;
 }
 

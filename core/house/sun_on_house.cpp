@@ -12,6 +12,7 @@ namespace muffle {
 namespace {
 
 constexpr double kAlbedo = 0.2;
+constexpr double kLowestSun = 0.052; // sin 3 degrees: below it a level reading says little about the beam
 
 /// Transmittance at an incidence over the diffuse one, for a typical sheet; index is whole degrees.
 const std::array<double, 91>& angleFactor() {
@@ -36,14 +37,16 @@ SunOnHouse sunOnHouse(const HouseShape& shape, const Winter& w, double latitude_
   sun.diffuse_W_m2.assign(n, 0.0);
   sun.upright_W_m2.assign(n, 0.0);
   const auto faces = shape.faces();
-  std::array<double, 3> area{};
+  std::array<double, kFaceGroupCount> area{};
+  if (shape.hasBackWall()) sun.wallInside_W_m2.assign(n, 0.0);
+  double inward_rad = 0.0; // the way a back wall's inner face looks
   struct Plane {
     std::size_t group;
     double area, cosSlope, sinSlope, azimuth_rad, slope_deg;
   };
   std::vector<Plane> planes;
   for (const Face& f : faces) {
-    if (f.group == FaceGroup::backWall) continue;
+    if (f.group == FaceGroup::backWall) inward_rad = radians(f.azimuth_deg + 180.0);
     const auto g = static_cast<std::size_t>(f.group);
     area[g] += f.area_m2;
     planes.push_back({g, f.area_m2, std::cos(radians(f.slope_deg)), std::sin(radians(f.slope_deg)), radians(f.azimuth_deg), f.slope_deg});
@@ -65,13 +68,17 @@ SunOnHouse sunOnHouse(const HouseShape& shape, const Winter& w, double latitude_
                                     tiltedIrradiance(global, diffuse, static_cast<double>(w.extraterrestrial_W_m2[i]), static_cast<double>(w.zenith_deg[i]),
                                                      incidence, p.slope_deg, kAlbedo, SkyModel::hayDavies)
                                         .total();
-      if (cosine > 0.0) {
+      if (cosine > 0.0 && p.group != static_cast<std::size_t>(FaceGroup::backWall)) {
         weight += p.area * cosine;
         weighted += p.area * cosine * factor[static_cast<std::size_t>(incidence + 0.5)];
       }
     }
     sun.beamInside_W_m2[i] = weight > 0.0 ? (global - diffuse) * weighted / weight : 0.0;
     sun.diffuse_W_m2[i] = diffuse;
+    if (!sun.wallInside_W_m2.empty()) { // the beam on it, from the level beam inside; the sun no lower than 3 degrees
+      const double inFront = std::max(sinZ * std::cos(azimuth - inward_rad), 0.0);
+      sun.wallInside_W_m2[i] = sun.beamInside_W_m2[i] * inFront / std::max(cosZ, kLowestSun) + diffuse / 2.0;
+    }
     const double cosUpright = sinZ * std::cos(azimuth - equator_rad);
     sun.upright_W_m2[i] = tiltedIrradiance(global, diffuse, static_cast<double>(w.extraterrestrial_W_m2[i]), static_cast<double>(w.zenith_deg[i]),
                                            degrees(std::acos(std::clamp(cosUpright, -1.0, 1.0))), 90.0, kAlbedo, SkyModel::hayDavies)

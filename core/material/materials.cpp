@@ -9,7 +9,7 @@ namespace {
 
 // Long-wave optics: Nijskens et al., Acta Hortic. 148 (1984) and ASAE greenhouse engineering tables. A film in use at
 // night carries drops; the plain films are given as found in houses, part wet, between dry and fully wet.
-constexpr std::array<CoverMaterial, 14> kCovers{{
+constexpr std::array<CoverMaterial, 29> kCovers{{
     {"pe-film",
      "polyethylene film, plain",
      {0.40, 0.45},
@@ -55,6 +55,37 @@ constexpr std::array<CoverMaterial, 14> kCovers{{
      "saves 40 to 60 %",
      "ASAE heating tables; one bright face counted as half"},
     {"foam-board-50", "rigid foam board 50 mm", {0.90, 0.0}, 0.0, 0.40, 1.430, 2300.0, "k 0.030 to 0.040", "ISO 10456, k 0.035"},
+    {"etfe-film",
+     "ETFE film",
+     {0.60, 0.25},
+     0.87,
+     0.09,
+     0.0,
+     330.0,
+     "long-wave transmittance 0.2 to 0.35",
+     "0.1 mm at 1750 kg/m3, 1900 J/kgK; optics by ASAE tables"},
+    {"twin-wall-4", "twin-wall polycarbonate 4 mm", {0.90, 0.05}, 0.72, 0.20, 0.080, 960.0, "U 3.8 to 4.2 as a whole cover", "ASAE heating tables; 0.8 kg/m2"},
+    {"multi-wall-32",
+     "five-wall polycarbonate 32 mm",
+     {0.90, 0.0},
+     0.48,
+     0.34,
+     0.580,
+     4300.0,
+     "U 1.2 to 1.6 as a whole cover",
+     "ASAE heating tables; 3.6 kg/m2"},
+    {"clear-screen", "clear woven screen", {0.65, 0.20}, 0.75, 0.15, 0.010, 130.0, "saves 20 to 35 % when closed", "ASAE heating tables"},
+    {"shade-cloth", "woven shade cloth, half open", {0.45, 0.45}, 0.45, 0.15, 0.0, 150.0, "light let through 0.3 to 0.7", "extension trials"},
+    {"quilt", "insulating quilt 20 mm", {0.85, 0.0}, 0.02, 0.50, 0.500, 900.0, "R 0.4 to 0.7", "ISO 10456, k 0.040; damp ones less"},
+    {"tarp", "tarpaulin", {0.90, 0.0}, 0.03, 0.30, 0.0, 450.0, "opaque, 150 to 600 g/m2", "0.3 mm coated cloth"},
+    {"foam-board-100", "rigid foam board 100 mm", {0.90, 0.0}, 0.0, 0.40, 2.860, 4600.0, "k 0.030 to 0.040", "ISO 10456, k 0.035"},
+    {"straw-bale-450", "straw bales 450 mm", {0.90, 0.0}, 0.0, 0.40, 6.900, 99000.0, "k 0.05 to 0.08, dry", "k 0.065, 110 kg/m3, 2000 J/kgK"},
+    {"block-200", "concrete block 200 mm", {0.90, 0.0}, 0.0, 0.35, 0.180, 280000.0, "k 0.8 to 1.4", "ISO 10456, k 1.1, 1400 kg/m3"},
+    {"brick-215", "solid brick 215 mm", {0.90, 0.0}, 0.0, 0.30, 0.280, 292400.0, "k 0.6 to 0.9", "ISO 10456, k 0.77, 1700 kg/m3, 800 J/kgK"},
+    {"masonry-300", "masonry 300 mm", {0.90, 0.0}, 0.0, 0.35, 0.375, 486000.0, "k 0.6 to 1.2", "ISO 10456, k 0.8, 1800 kg/m3, 900 J/kgK"},
+    {"stone-400", "stone wall 400 mm", {0.90, 0.0}, 0.0, 0.35, 0.222, 828000.0, "k 1.4 to 2.8", "ISO 10456, k 1.8, 2300 kg/m3, 900 J/kgK"},
+    {"earth-500", "earth wall 500 mm", {0.90, 0.0}, 0.0, 0.25, 0.455, 950000.0, "k 0.8 to 1.5", "ISO 10456, k 1.1, 1900 kg/m3, 1000 J/kgK"},
+    {"earth-1000", "earth bank 1 m", {0.90, 0.0}, 0.0, 0.25, 0.769, 2125000.0, "k 1.0 to 1.6, moist", "Farouki 1981, k 1.3, 1700 kg/m3, 1250 J/kgK"},
     {"timber-25", "timber board 25 mm", {0.90, 0.0}, 0.0, 0.40, 0.192, 20000.0, "k 0.12 to 0.18", "ISO 10456, k 0.13, 500 kg/m3, 1600 J/kgK"},
 }};
 

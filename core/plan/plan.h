@@ -52,11 +52,12 @@ struct House {
   Skin roof{{Layer{}}};
   Skin sides{{Layer{}}};
   Skin ends{{Layer{}}};
+  Skin backWall{{Layer{"masonry-300"}}}; ///< of a lean-to or single slope
   std::optional<NightBlanket> blanket;
   double airChanges_per_h = 0.8; ///< in still air, shut
   double windAirChanges = 0.25;  ///< added per m/s of wind
   Floor floor;
-  std::optional<double> backWall_C; ///< temperature behind a lean-to's wall; without it the wall faces outside air
+  std::optional<double> backWall_C; ///< temperature of the building behind a back wall; without it the wall faces the weather
   double ventOpens_C = 22.0;
   double ventFull_C = 28.0;
   double ventAirChanges_per_h = 15.0; ///< fully open

@@ -10,7 +10,12 @@ namespace muffle {
 namespace {
 
 using ShapeName = std::pair<ShapeKind, const char*>;
-constexpr std::array<ShapeName, 3> kShapes{{{ShapeKind::gable, "gable"}, {ShapeKind::arch, "arch"}, {ShapeKind::leanTo, "lean_to"}}};
+constexpr std::array<ShapeName, kShapeCount> kShapes{{{ShapeKind::gable, "gable"},
+                                                      {ShapeKind::arch, "arch"},
+                                                      {ShapeKind::leanTo, "lean_to"},
+                                                      {ShapeKind::pointedArch, "pointed_arch"},
+                                                      {ShapeKind::singleSlope, "single_slope"},
+                                                      {ShapeKind::dome, "dome"}}};
 using ColourName = std::pair<BarrelColour, const char*>;
 constexpr std::array<ColourName, 4> kColours{
     {{BarrelColour::black, "black"}, {BarrelColour::blue, "blue"}, {BarrelColour::white, "white"}, {BarrelColour::bare, "bare"}}};
@@ -56,10 +61,12 @@ template <class V> void describe(V& v, Floor& f) {
 template <class V> void describe(V& v, HouseShape& s) {
   v.choice("kind", s.kind, kShapes, "shape of the cross-section", true);
   v.number("width_m", s.width_m, {0.3, 60.0}, "width", true);
-  v.number("length_m", s.length_m, {0.3, 300.0}, "length", true);
-  v.number("eave_m", s.eave_m, {0.0, 12.0}, "height of the straight sides; lean-to: of the low wall");
+  v.number("length_m", s.length_m, {0.3, 300.0}, "length; a dome has none");
+  v.number("eave_m", s.eave_m, {0.0, 12.0}, "height of the straight sides; lean-to and single slope: of the low wall");
   v.number("ridge_m", s.ridge_m, {0.1, 15.0}, "height of the highest point", true);
   v.number("axis_deg", s.axis_deg, {0.0, 180.0}, "compass direction of the ridge line; 90 runs east-west");
+  v.integer("bays", s.bays, {1, 40}, "bays joined side by side with gutters");
+  v.number("sunk_m", s.sunk_m, {0.0, 3.0}, "how far the floor lies below the ground");
 }
 
 template <class V> void describe(V& v, House& h) {
@@ -67,11 +74,12 @@ template <class V> void describe(V& v, House& h) {
   v.object("roof", h.roof, "skin of the roof");
   v.object("sides", h.sides, "skin of the straight sides");
   v.object("ends", h.ends, "skin of the end walls");
+  v.object("back_wall", h.backWall, "skin of a lean-to's or single slope's back wall");
   v.object("blanket", h.blanket, "night blanket");
   v.number("air_changes_per_h", h.airChanges_per_h, {0.0, 20.0}, "air changes an hour, shut, in still air");
   v.number("air_changes_per_wind", h.windAirChanges, {0.0, 5.0}, "air changes an hour added by each m/s of wind");
   v.object("floor", h.floor, "floor");
-  v.number("back_wall_C", h.backWall_C, {-30.0, 40.0}, "temperature behind a lean-to's wall");
+  v.number("back_wall_C", h.backWall_C, {-30.0, 40.0}, "temperature of the building behind the back wall");
   v.number("vent_opens_C", h.ventOpens_C, {-5.0, 60.0}, "temperature at which the vents start to open");
   v.number("vent_full_C", h.ventFull_C, {-4.0, 70.0}, "temperature at which they are fully open");
   v.number("vent_air_changes_per_h", h.ventAirChanges_per_h, {0.0, 120.0}, "air changes an hour with the vents fully open");
@@ -155,6 +163,7 @@ Problems check(const Plan& plan) {
   checkSkin(plan.house.roof, "/house/roof", problems);
   checkSkin(plan.house.sides, "/house/sides", problems);
   checkSkin(plan.house.ends, "/house/ends", problems);
+  if (plan.house.shape.hasBackWall()) checkSkin(plan.house.backWall, "/house/back_wall", problems);
   const auto bad = [&](std::string where, std::string what, std::string allowed) {
     problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)});
   };

@@ -45,11 +45,4 @@ struct BarrelSize {
 BarrelSize barrelSize(double litres);
 double barrelAbsorptance(BarrelColour colour);
 
-/// Solar transmittance of a skin (diffuse, clean) and the absorptance of its sheets, outermost first.
-struct SkinOptics {
-  double transmittance;
-  std::vector<double> absorptance;
-};
-SkinOptics skinOptics(const Skin& skin);
-
 } // namespace muffle

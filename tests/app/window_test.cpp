@@ -5,14 +5,17 @@
 
 #include "app/stages/cost_stage.h"
 #include "app/stages/heat_stage.h"
+#include "app/stages/house_stage.h"
 #include "app/stages/number_field.h"
 #include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
 #include "app/stages/slip_view.h"
 #include "app/stages/thread_bar.h"
 
+#include <QComboBox>
 #include <QDialogButtonBox>
 #include <QTableWidget>
+#include <QToolButton>
 
 namespace muffle {
 namespace {
@@ -81,6 +84,7 @@ TEST_F(WindowTest, AnEveningsWorkIsKept) {
 TEST_F(WindowTest, NumbersAreTypedWithAnyUnitAndRefusalsKeepTheOldValue) {
   open();
   window->showStage(Document::Stage::house);
+  window->findChild<HouseStage*>()->showPage(HouseStage::Page::shape);
   auto* width = window->findChild<NumberField*>(QStringLiteral("Width"));
   ASSERT_NE(width, nullptr);
   const auto type = [&](const QString& text) {
@@ -105,6 +109,66 @@ TEST_F(WindowTest, NumbersAreTypedWithAnyUnitAndRefusalsKeepTheOldValue) {
   QTest::keyClick(width, Qt::Key_Up);
   EXPECT_NEAR(document->plan().house.shape.width_m, 6.6, 1e-9);
   EXPECT_TRUE(width->errorText().isEmpty());
+}
+
+TEST_F(WindowTest, AShapeIsChosenByItsSilhouetteAndTheHouseStillStands) {
+  open();
+  importDemoLog();
+  window->showStage(Document::Stage::house);
+  auto* house = window->findChild<HouseStage*>();
+  house->showPage(HouseStage::Page::shape);
+  const HouseShape before = document->plan().house.shape;
+  for (const char* name : {"gable", "pointed arch", "lean-to", "own back wall", "dome", "round arch"}) {
+    QAbstractButton* button = nullptr;
+    for (auto* b : house->findChildren<QAbstractButton*>())
+      if (b->text() == QString::fromLatin1(name)) button = b;
+    ASSERT_NE(button, nullptr) << name;
+    QTest::mouseClick(button, Qt::LeftButton);
+    EXPECT_TRUE(document->plan().house.shape.check().empty()) << name;
+    EXPECT_TRUE(button->isChecked()) << name;
+    ASSERT_TRUE(document->waitForResult()) << name;
+    EXPECT_LE(document->result()->summary.closure, 1e-6) << name;
+  }
+  EXPECT_EQ(document->plan().house.shape.kind, ShapeKind::arch);
+  for (int i = 0; i < 6; ++i) document->undoStack()->undo();
+  EXPECT_EQ(document->plan().house.shape, before);
+}
+
+TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
+  open();
+  window->showStage(Document::Stage::house);
+  auto* house = window->findChild<HouseStage*>();
+  house->showPage(HouseStage::Page::skins);
+  SkinEditor& skins = house->skins();
+  const Skin before = document->plan().house.roof;
+  const auto box = [&](const QString& name) {
+    for (auto* b : skins.findChildren<QComboBox*>())
+      if (b->accessibleName() == name && b->isVisibleTo(&skins)) return b;
+    return static_cast<QComboBox*>(nullptr);
+  };
+  const auto press = [&](const QString& name) {
+    QCoreApplication::processEvents(); // new rows are shown, old ones go
+    QToolButton* last = nullptr;
+    for (auto* b : skins.findChildren<QToolButton*>())
+      if (b->accessibleName() == name && b->isVisibleTo(&skins) && b->isEnabled()) last = b;
+    ASSERT_NE(last, nullptr) << name.toStdString();
+    last->click();
+  };
+  QComboBox* insert = box(QStringLiteral("Add a layer inside"));
+  ASSERT_NE(insert, nullptr);
+  emit insert->activated(insert->findData(QStringLiteral("bubble-wrap")));
+  ASSERT_EQ(document->plan().house.roof.layers.size(), before.layers.size() + 1);
+  EXPECT_EQ(document->plan().house.roof.layers.back().material, "bubble-wrap");
+  press(QStringLiteral("move outwards"));
+  EXPECT_EQ(document->plan().house.roof.layers.front().material, "bubble-wrap");
+  press(QStringLiteral("remove this layer"));
+  EXPECT_EQ(document->plan().house.roof.layers.size(), before.layers.size());
+  for (int i = 0; i < 3; ++i) document->undoStack()->undo();
+  EXPECT_EQ(document->plan().house.roof, before);
+  for (std::size_t i = before.layers.size(); i < 6; ++i) emit insert->activated(insert->findData(QStringLiteral("pe-film")));
+  EXPECT_EQ(document->plan().house.roof.layers.size(), 6U);
+  emit insert->activated(insert->findData(QStringLiteral("pe-film")));
+  EXPECT_EQ(document->plan().house.roof.layers.size(), 6U) << "a seventh layer is refused";
 }
 
 TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {

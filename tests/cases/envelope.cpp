@@ -200,6 +200,15 @@ void addEnvelope(Adapters& a) {
       s.kind = ShapeKind::leanTo;
       s.eave_m = num(in, "low_height_m");
       s.ridge_m = num(in, "high_height_m");
+    } else if (kind == "gothic") {
+      s.kind = ShapeKind::pointedArch;
+      s.eave_m = num(in, "side_wall_height_m", 0.0);
+      s.ridge_m = s.eave_m + num(in, "arch_rise_m");
+    } else if (kind == "dome") {
+      s.kind = ShapeKind::dome;
+      s.width_m = 2.0 * num(in, "base_radius_m");
+      s.eave_m = 0.0;
+      s.ridge_m = num(in, "height_m");
     } else {
       throw NotBuilt{};
     }

@@ -9,8 +9,17 @@
 namespace muffle {
 namespace {
 
-const HouseShape kShapes[] = {
-    {ShapeKind::gable, 8, 20, 2, 4, 30}, {ShapeKind::arch, 8, 20, 1, 4, 90}, {ShapeKind::arch, 8, 20, 0, 4, 0}, {ShapeKind::leanTo, 3, 10, 1.8, 3, 120}};
+const HouseShape kShapes[] = {{ShapeKind::gable, 8, 20, 2, 4, 30},
+                              {ShapeKind::arch, 8, 20, 1, 4, 90},
+                              {ShapeKind::arch, 8, 20, 0, 4, 0},
+                              {ShapeKind::leanTo, 3, 10, 1.8, 3, 120},
+                              {ShapeKind::pointedArch, 6, 15, 0.5, 4.1, 60},
+                              {ShapeKind::singleSlope, 4, 12, 0.6, 2.8, 90},
+                              {ShapeKind::gable, 8, 30, 3, 4.6, 10, 4},
+                              {ShapeKind::arch, 7, 30, 2, 4, 10, 3, 0.5},
+                              {ShapeKind::pointedArch, 6.4, 30, 2, 5.6, 0, 2},
+                              {ShapeKind::dome, 6, 1, 0.4, 3.4, 0},
+                              {ShapeKind::dome, 4, 1, 0, 2.6, 0}};
 
 TEST(Shape, FacesAddUpToTheCover) {
   for (const HouseShape& s : kShapes) {
@@ -64,6 +73,43 @@ TEST(Shape, ExplainsWhatCannotStand) {
   EXPECT_FALSE(s.check().empty());
   s.width_m = std::nan("");
   EXPECT_FALSE(s.check().empty());
+}
+
+TEST(Shape, JoinedBaysShareTheirInnerSides) {
+  const HouseShape one{ShapeKind::gable, 8, 30, 3, 4.6, 90};
+  HouseShape four = one;
+  four.bays = 4;
+  EXPECT_CLOSE(four.floor_m2(), 4 * one.floor_m2(), 1e-9, "closed form");
+  EXPECT_CLOSE(four.area_m2(FaceGroup::roof), 4 * one.area_m2(FaceGroup::roof), 1e-9, "closed form");
+  EXPECT_CLOSE(four.area_m2(FaceGroup::sides), one.area_m2(FaceGroup::sides), 1e-9, "the outermost two only");
+  EXPECT_CLOSE(four.perimeter_m(), 2 * (30 + 4 * 8), 1e-9, "closed form");
+}
+
+TEST(Shape, ASunkFloorAddsRoomBelow) {
+  HouseShape s{ShapeKind::arch, 6, 10, 0.5, 3, 90};
+  const double before = s.volume_m3();
+  const double cover = s.cover_m2();
+  s.sunk_m = 0.8;
+  EXPECT_CLOSE(s.volume_m3() - before, 0.8 * 60, 1e-9, "closed form");
+  EXPECT_CLOSE(s.cover_m2(), cover, 1e-12, "the ground is no cover");
+  EXPECT_CLOSE(s.sunkWall_m2(), 0.8 * 32, 1e-9, "closed form");
+}
+
+TEST(Shape, ASemicircleIsTheLowestPointedArch) {
+  const HouseShape pointed{ShapeKind::pointedArch, 6, 10, 1, 4, 90};
+  const HouseShape round{ShapeKind::arch, 6, 10, 1, 4, 90};
+  EXPECT_CLOSE(pointed.cover_m2(), round.cover_m2(), 1e-9, "both are the same circle");
+  EXPECT_CLOSE(pointed.volume_m3(), round.volume_m3(), 1e-9, "both are the same circle");
+}
+
+TEST(Shape, SaysWhichShapesCannotBeJoinedSunkOrFlattened) {
+  const auto where = [](const HouseShape& s) { return s.check().empty() ? std::string() : s.check().front().where; };
+  EXPECT_EQ(where({ShapeKind::pointedArch, 6, 10, 0, 2.5, 90}), "/ridge_m");
+  EXPECT_EQ(where({ShapeKind::dome, 6, 10, 0, 5, 90}), "/ridge_m");
+  EXPECT_EQ(where({ShapeKind::leanTo, 3, 10, 1, 2, 90, 2}), "/bays");
+  EXPECT_EQ(where({ShapeKind::gable, 6, 10, 2, 3, 90, 41}), "/bays");
+  EXPECT_EQ(where({ShapeKind::gable, 6, 10, 2, 3, 90, 1, 3.5}), "/sunk_m");
+  EXPECT_EQ(where({ShapeKind::pointedArch, 6, 10, 0, 3.6, 90}), "");
 }
 
 } // namespace

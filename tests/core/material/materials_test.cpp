@@ -5,7 +5,7 @@
 
 #include "core/constants.h"
 #include "core/plan/plan_json.h"
-#include "core/simulate/assemble.h"
+#include "core/simulate/covers.h"
 
 #include <gtest/gtest.h>
 

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The house's shape: silhouettes to choose from, drawn by the same geometry that is calculated with, and its measures.
+#pragma once
+
+#include "app/model/document.h"
+
+#include <QWidget>
+
+#include <vector>
+
+class QAbstractButton;
+class QLabel;
+
+namespace muffle {
+
+class ShapePage : public QWidget {
+  Q_OBJECT
+public:
+  explicit ShapePage(Document& document, QWidget* parent = nullptr);
+  void refresh();
+
+private:
+  Document& m_document;
+  std::vector<QAbstractButton*> m_silhouettes;
+  QWidget *m_bays, *m_length;
+  QLabel* m_sums;
+};
+
+} // namespace muffle

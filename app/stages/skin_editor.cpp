@@ -1,0 +1,271 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/skin_editor.h"
+
+#include "app/paint/theme.h"
+#include "app/stages/number_field.h"
+#include "core/material/materials.h"
+#include "core/simulate/covers.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+#include <QToolButton>
+
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr std::size_t kMostLayers = 6;
+constexpr double kClearSky_K = 20.0; // how much colder than the air a clear night's sky is
+
+Skin& skinOf(House& house, FaceGroup group) {
+  switch (group) {
+  case FaceGroup::roof: return house.roof;
+  case FaceGroup::sides: return house.sides;
+  case FaceGroup::ends: return house.ends;
+  case FaceGroup::backWall: break;
+  }
+  return house.backWall;
+}
+
+QString text(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<int>(s.size())); }
+
+QString about(const CoverMaterial& m) {
+  return SkinEditor::tr("%1\nlets %2 % of light and %3 % of radiant heat through, takes up %4 % of radiant heat; resistance %5 m²K/W\nseen: %6\nsource: %7")
+      .arg(text(m.name))
+      .arg(std::lround(100 * m.solarTransmittance))
+      .arg(std::lround(100 * m.longwave.transmittance))
+      .arg(std::lround(100 * m.longwave.emissivity))
+      .arg(m.resistance_m2K_W, 0, 'g', 3)
+      .arg(text(m.range), text(m.source));
+}
+
+/// A piece of the layer: as light as it lets light through, dotted where radiant heat passes, hatched where it is solid.
+class Swatch : public QWidget {
+public:
+  Swatch(Document& document, const CoverMaterial& material, QWidget* parent) : QWidget(parent), m_document(document), m_material(material) {
+    setFixedSize(34, 34);
+    setToolTip(about(material));
+    setAccessibleName(text(material.name));
+  }
+
+protected:
+  void paintEvent(QPaintEvent*) override {
+    QPainter p(this);
+    const Theme& t = Theme::of(m_document.isDark());
+    const double light = m_material.solarTransmittance;
+    const QColor body =
+        light > 0.3 ? QColor::fromRgbF(static_cast<float>(0.55 + 0.4 * light), static_cast<float>(0.66 + 0.3 * light), static_cast<float>(0.72 + 0.27 * light))
+        : m_material.capacity_J_m2K > 50000 ? t.soilTop
+                                            : t.fleece;
+    p.fillRect(rect(), body);
+    p.setPen(QPen(QColor("#2D241E"), 1));
+    if (m_material.longwave.transmittance > 0.1)
+      for (int y = 5; y < 34; y += 7)
+        for (int x = 5; x < 34; x += 7) p.drawPoint(x, y);
+    if (m_material.resistance_m2K_W > 0.05)
+      for (double k = -34; k < 34; k += std::max(4.0, 12.0 - 3.0 * m_material.resistance_m2K_W)) p.drawLine(QPointF(k, 34), QPointF(k + 34, 0));
+    p.setPen(QPen(t.ink, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(rect().adjusted(0, 0, -1, -1));
+  }
+
+private:
+  Document& m_document;
+  const CoverMaterial& m_material;
+};
+
+QComboBox* materialBox(QWidget* parent) {
+  auto* box = new QComboBox(parent);
+  box->setFont(textFont(9.5));
+  box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  box->setMinimumContentsLength(12);
+  for (const CoverMaterial& m : coverMaterials()) {
+    box->addItem(text(m.name), text(m.id));
+    box->setItemData(box->count() - 1, about(m), Qt::ToolTipRole);
+  }
+  return box;
+}
+
+} // namespace
+
+SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_faces(this), m_rows(new QVBoxLayout) {
+  auto* body = new QVBoxLayout(this);
+  body->setContentsMargins(0, 0, 0, 0);
+  body->setSpacing(8);
+  auto* faces = new QHBoxLayout;
+  faces->setSpacing(6);
+  const QString names[] = {tr("Roof"), tr("Sides"), tr("End walls"), tr("Back wall")};
+  for (int g = 0; g < kFaceGroupCount; ++g) {
+    auto* b = new QPushButton(names[g], this);
+    b->setCheckable(true);
+    b->setFont(textFont(9.5));
+    m_faces.addButton(b, g);
+    faces->addWidget(b);
+  }
+  faces->addStretch(1);
+  body->addLayout(faces);
+  connect(&m_faces, &QButtonGroup::idClicked, this, [this](int g) { showFace(static_cast<FaceGroup>(g)); });
+  m_sums = new QLabel(this);
+  m_sums->setWordWrap(true);
+  m_sums->setFont(textFont(10));
+  body->addWidget(m_sums);
+  auto* outside = new QLabel(tr("outside"), this);
+  outside->setFont(textFont(8.5));
+  body->addWidget(outside);
+  m_rows->setSpacing(4);
+  body->addLayout(m_rows);
+  auto* inside = new QHBoxLayout;
+  auto* word = new QLabel(tr("inside"), this);
+  word->setFont(textFont(8.5));
+  inside->addWidget(word);
+  inside->addStretch(1);
+  m_insert = materialBox(this);
+  m_insert->insertItem(0, tr("add a layer inside"));
+  m_insert->setCurrentIndex(0);
+  m_insert->setAccessibleName(tr("Add a layer inside"));
+  inside->addWidget(m_insert);
+  m_everywhere = new QPushButton(tr("The same on roof, sides and ends"), this);
+  m_everywhere->setFont(textFont(9));
+  inside->addWidget(m_everywhere);
+  body->addLayout(inside);
+  body->addStretch(1);
+  m_caution = new QLabel(
+      tr("Keep films, wraps and cloths away from heaters, flues and lamps; a hot pipe through film needs a proper sleeve. A house lined inside sheds "
+         "snow more slowly: ask a licensed structural engineer about its load."),
+      this);
+  m_caution->setFont(textFont(8.5));
+  m_caution->setWordWrap(true);
+  body->addWidget(m_caution);
+  connect(m_insert, &QComboBox::activated, this, [this](int i) {
+    if (i == 0) return;
+    const std::string id = m_insert->itemData(i).toString().toStdString();
+    m_insert->setCurrentIndex(0);
+    if (skin().layers.size() >= kMostLayers) {
+      emit m_document.trouble(tr("A skin has at most %1 layers.").arg(kMostLayers));
+      return;
+    }
+    change(tr("add a layer"), [&](Skin& s) { s.layers.push_back({id, 0.05}); });
+  });
+  connect(m_everywhere, &QPushButton::clicked, this, [this] {
+    const Skin same = skin();
+    if (auto why = m_document.edit(tr("the same skin everywhere"), [&](Plan& p) { p.house.roof = p.house.sides = p.house.ends = same; }))
+      emit m_document.trouble(*why);
+  });
+}
+
+const Skin& SkinEditor::skin() const { return skinOf(const_cast<House&>(m_document.plan().house), m_face); }
+
+void SkinEditor::change(const QString& name, const std::function<void(Skin&)>& what) {
+  if (auto why = m_document.edit(name, [&](Plan& p) { what(skinOf(p.house, m_face)); })) emit m_document.trouble(*why);
+}
+
+void SkinEditor::showFace(FaceGroup group) {
+  m_face = group;
+  refresh();
+}
+
+QWidget* SkinEditor::row(std::size_t layer) {
+  const CoverMaterial& material = *findCoverMaterial(m_shown.layers[layer].material);
+  auto* whole = new QWidget(this);
+  auto* down = new QVBoxLayout(whole);
+  down->setContentsMargins(0, 0, 0, 0);
+  down->setSpacing(0);
+  auto* card = new QWidget(whole);
+  down->addWidget(card);
+  auto* across = new QHBoxLayout(card);
+  across->setContentsMargins(0, 0, 0, 0);
+  across->setSpacing(6);
+  across->addWidget(new Swatch(m_document, material, card));
+  auto* box = materialBox(card);
+  box->setAccessibleName(tr("Layer %1").arg(layer + 1));
+  box->setCurrentIndex(box->findData(text(material.id)));
+  connect(box, &QComboBox::activated, this, [this, layer, box](int i) {
+    const std::string id = box->itemData(i).toString().toStdString();
+    change(tr("change a layer"), [&](Skin& s) { s.layers[layer].material = id; });
+  });
+  across->addWidget(box, 1);
+  const bool last = layer + 1 == m_shown.layers.size();
+  if (!last) {
+    auto* gap = new NumberField(
+        m_document,
+        {tr("gap"), Quantity::thickness, [this, layer](const Plan&) { return layer < skin().layers.size() ? skin().layers[layer].gap_m : 0.0; },
+         [this, layer](Plan& p, double v) { skinOf(p.house, m_face).layers[layer].gap_m = v; }, 0.003, 2.0, 0.01, tr("air to the next layer inwards")},
+        card);
+    gap->setFixedWidth(132);
+    across->addWidget(gap);
+  }
+  const auto button = [&](const QString& sign, const QString& tip, bool enabled, auto act) {
+    auto* b = new QToolButton(card);
+    b->setText(sign);
+    b->setToolTip(tip);
+    b->setAccessibleName(tip);
+    b->setEnabled(enabled);
+    connect(b, &QToolButton::clicked, this, act);
+    across->addWidget(b);
+  };
+  button(QStringLiteral("↑"), tr("move outwards"), layer > 0,
+         [this, layer] { change(tr("reorder layers"), [&](Skin& s) { std::swap(s.layers[layer].material, s.layers[layer - 1].material); }); });
+  button(QStringLiteral("↓"), tr("move inwards"), !last,
+         [this, layer] { change(tr("reorder layers"), [&](Skin& s) { std::swap(s.layers[layer].material, s.layers[layer + 1].material); }); });
+  Skin without = m_shown;
+  without.layers.erase(without.layers.begin() + static_cast<std::ptrdiff_t>(layer));
+  button(QStringLiteral("×"), m_shown.layers.size() > 1 ? tr("remove this layer") : tr("a face needs at least one layer"), m_shown.layers.size() > 1,
+         [this, layer] { change(tr("remove a layer"), [&](Skin& s) { s.layers.erase(s.layers.begin() + static_cast<std::ptrdiff_t>(layer)); }); });
+  if (!without.layers.empty()) {
+    const Units& u = m_document.units();
+    const auto with = skinU_W_m2K(m_shown, m_face);
+    const auto bare = skinU_W_m2K(without, m_face);
+    if (with && bare) {
+      auto* note = new QLabel(
+          tr("without it %1 and %2 % of light").arg(u.text(Quantity::uValue, *bare)).arg(std::lround(100 * skinOptics(without).transmittance)), whole);
+      note->setFont(textFont(8.5));
+      note->setContentsMargins(40, 0, 0, 0);
+      down->addWidget(note);
+    }
+  }
+  return whole;
+}
+
+void SkinEditor::rebuild() {
+  while (QLayoutItem* item = m_rows->takeAt(0)) {
+    item->widget()->hide();
+    item->widget()->deleteLater(); // it may be the one whose signal brought us here
+    delete item;
+  }
+  m_shown = skin();
+  m_shownFace = m_face;
+  m_shownUnits = m_document.units();
+  for (std::size_t l = 0; l < m_shown.layers.size(); ++l) m_rows->addWidget(row(l));
+}
+
+void SkinEditor::refresh() {
+  const House& house = m_document.plan().house;
+  m_faces.button(static_cast<int>(FaceGroup::backWall))->setVisible(house.shape.hasBackWall());
+  m_faces.button(static_cast<int>(FaceGroup::sides))->setVisible(house.shape.area_m2(FaceGroup::sides) > 0.0);
+  m_faces.button(static_cast<int>(FaceGroup::ends))->setVisible(house.shape.area_m2(FaceGroup::ends) > 0.0);
+  if (house.shape.area_m2(m_face) <= 0.0) m_face = FaceGroup::roof;
+  m_faces.button(static_cast<int>(m_face))->setChecked(true);
+  m_everywhere->setVisible(m_face != FaceGroup::backWall);
+  if (!(m_shown == skin()) || m_shownFace != m_face || !(m_shownUnits == m_document.units())) rebuild();
+  const Units& u = m_document.units();
+  const auto overcast = skinU_W_m2K(m_shown, m_face);
+  SkinNight clearNight;
+  clearNight.skyBelow_K = kClearSky_K;
+  const auto clear = skinU_W_m2K(m_shown, m_face, clearNight);
+  const double area = house.shape.area_m2(m_face);
+  if (overcast && clear)
+    m_sums->setText(tr("Lets %1 through on an overcast night, %2 under a clear sky; %3 % of light. %4 of it lose %5 at a lift of %6, overcast.")
+                        .arg(u.text(Quantity::uValue, *overcast), u.text(Quantity::uValue, *clear))
+                        .arg(std::lround(100 * skinOptics(m_shown).transmittance))
+                        .arg(u.text(Quantity::area, area), u.text(Quantity::power, *overcast * area * 10.0), u.text(Quantity::difference, 10.0)));
+  m_sums->setToolTip(
+      tr("Worked out with the same model as the nights: inside %1, outside %2, wind %3; the sky as cold as the air (overcast) or %4 colder (clear).")
+          .arg(u.text(Quantity::temperature, clearNight.inside_C), u.text(Quantity::temperature, clearNight.outside_C),
+               u.text(Quantity::speed, clearNight.wind_m_s), u.text(Quantity::difference, kClearSky_K)));
+}
+
+} // namespace muffle

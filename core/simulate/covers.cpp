@@ -1,0 +1,202 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/simulate/covers.h"
+
+#include "core/house/resistance.h"
+#include "core/material/materials.h"
+#include "core/network/solver.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kRoofFilm = 1.7;
+constexpr double kWallFilm = 1.5;
+constexpr double kThird = 1.0 / 3.0;
+// Over moist soil and crop the night air is near saturation and its vapour condenses on the cover. By the analogy of heat
+// and mass transfer q_latent/q_sensible = (L/cp) (W_air - W_s(T_cover))/(T_air - T_cover), which at 85 to 95 % humidity is
+// 0.4 to 0.9 between 0 and 15 degC. Moisture is not modelled yet: 0.6 is taken, so the film carries 1.6 times as much.
+constexpr double kCondensation = 1.6;
+constexpr double kFloorEmissivity = 0.95;
+constexpr double kThinSheet_m2K_W = 0.02; // below this a layer is one node
+constexpr double kBodyPiece_s = 3600.0;   // resistance x capacity of a piece: a day's wave runs through 24 of them
+constexpr int kMostBodyPieces = 8;
+constexpr double kBlanketGap_m = 0.15;
+constexpr double kBlanketOpenTie_W_m2K = 20.0; // a gathered blanket follows the air
+
+double gapConvection(FaceGroup group, double gap_m) { return airLayerConvection_W_m2K(gap_m, group == FaceGroup::roof ? HeatFlow::up : HeatFlow::horizontal); }
+
+double insideFilm(FaceGroup group) { return kCondensation * (group == FaceGroup::roof ? kRoofFilm : kWallFilm); }
+
+} // namespace
+
+double skyView(FaceGroup group, const HouseShape& shape) {
+  double view = 0.0, area = 0.0;
+  for (const Face& f : shape.faces()) {
+    if (f.group != group) continue;
+    view += f.area_m2 * (1.0 + std::cos(radians(f.slope_deg))) / 2.0;
+    area += f.area_m2;
+  }
+  return area > 0.0 ? view / area : 0.5;
+}
+
+CoverSheet Covers::sheet(const std::string& id, const Layer& layer, double area) {
+  const CoverMaterial& m = *findCoverMaterial(layer.material);
+  CoverSheet sheet{-1, -1, m.longwave, m.resistance_m2K_W >= kThinSheet_m2K_W};
+  if (sheet.body)
+    body(sheet, id, m.resistance_m2K_W, m.capacity_J_m2K, area);
+  else
+    sheet.outerNode = sheet.innerNode = m_net.addNode(id, m.capacity_J_m2K * area, m_outside);
+  return sheet;
+}
+
+/// A heavy body is cut so that no piece's own time is longer than kBodyPiece_s.
+void Covers::body(CoverSheet& sheet, const std::string& id, double resistance, double capacityByArea, double area) {
+  const int pieces = std::clamp(static_cast<int>(std::ceil(std::sqrt(resistance * capacityByArea / kBodyPiece_s))), 1, kMostBodyPieces);
+  const double capacity = capacityByArea * area / pieces;
+  const double conductance = area / resistance * pieces;
+  int before = sheet.outerNode = m_net.addNode(id + " outer", capacity / 2.0, m_outside);
+  for (int k = 1; k < pieces; ++k) {
+    const int node = m_net.addNode(fmt::format("{} within {}", id, k), capacity, m_outside + (m_inside - m_outside) * k / pieces);
+    m_net.addConductance(before, node, conductance);
+    before = node;
+  }
+  sheet.innerNode = m_net.addNode(id + " inner", capacity / 2.0, pieces > 1 ? m_inside : m_outside);
+  m_net.addConductance(before, sheet.innerNode, conductance);
+}
+
+CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double view, const std::string& id, int behind) {
+  CoverPart part{group, id, area, view, {}, std::nullopt, behind, 0};
+  for (std::size_t l = 0; l < skin.layers.size(); ++l) {
+    CoverSheet next = sheet(fmt::format("{} {}", id, l + 1), skin.layers[l], area);
+    if (l > 0) m_net.addConductance(part.sheets.back().innerNode, next.outerNode, area * gapConvection(group, skin.layers[l - 1].gap_m));
+    part.sheets.push_back(next);
+  }
+  if (behind >= 0)
+    m_net.addConductance(part.sheets.front().outerNode, behind, area / insideSurface_m2K_W(HeatFlow::horizontal), id);
+  else
+    m_net.addConductance(part.sheets.front().outerNode, m_at.outside, area, id).modulator = m_at.windFilm;
+  part.toAir = m_net.links.size();
+  m_net.addNatural(m_at.air, part.sheets.back().innerNode, area, insideFilm(group), kThird);
+  m_parts.push_back(std::move(part));
+  return m_parts.back();
+}
+
+void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSignals& when) {
+  m_net.links[part.toAir].modulator = when.film;
+  const CoverMaterial& m = *findCoverMaterial(blanket.material);
+  const int node = m_net.addNode(part.id + " blanket", m.capacity_J_m2K * part.area_m2, m_inside);
+  part.blanket = CoverSheet{node, node, m.longwave, false};
+  m_net.addNatural(m_at.air, node, part.area_m2, insideFilm(part.group), kThird).modulator = when.closed;
+  const double gap = 1.0 / (1.0 / gapConvection(part.group, kBlanketGap_m) + m.resistance_m2K_W);
+  m_net.addConductance(node, part.sheets.back().innerNode, part.area_m2 * gap).modulator = when.closed;
+  m_net.addConductance(node, m_at.air, part.area_m2 * kBlanketOpenTie_W_m2K).modulator = when.open;
+}
+
+void Covers::exchange(double floor_m2, const std::optional<BlanketSignals>& when) {
+  exchange(floor_m2, false, when ? when->open : -1);
+  if (when) exchange(floor_m2, true, when->closed);
+}
+
+void Covers::exchange(double floor_m2, bool withBlanket, int modulator) {
+  struct Surface {
+    int node = -1;
+    int part = -1;        ///< -1: the floor
+    int firstOfBody = -1; ///< the sheet whose other face follows it
+    bool outside = false;
+  };
+  std::vector<LongwaveCover> covers;
+  std::vector<std::vector<Surface>> sheets;
+  for (std::size_t c = 0; c < m_parts.size(); ++c) {
+    const CoverPart& part = m_parts[c];
+    LongwaveCover cover{part.area_m2, {}};
+    std::vector<Surface> surfaces;
+    const auto add = [&](const CoverSheet& s) {
+      const int index = static_cast<int>(surfaces.size());
+      if (!s.body) {
+        cover.sheets.push_back(s.longwave);
+        surfaces.push_back({s.outerNode, static_cast<int>(c), -1, false});
+        return;
+      }
+      for (const int node : {s.outerNode, s.innerNode}) { // two opaque faces: what passes between them is in the body's resistance
+        cover.sheets.push_back({s.longwave.emissivity, 0.0});
+        surfaces.push_back({node, static_cast<int>(c), index, false});
+      }
+    };
+    for (const CoverSheet& s : part.sheets) add(s);
+    if (withBlanket && part.blanket) add(*part.blanket);
+    covers.push_back(std::move(cover));
+    sheets.push_back(std::move(surfaces));
+  }
+  const LongwaveAreas areas = longwaveAreas(floor_m2, kFloorEmissivity, covers);
+  std::vector<Surface> surfaces(areas.between.size(), {m_at.floor, -1, -1, false});
+  for (std::size_t c = 0; c < covers.size(); ++c) {
+    surfaces[static_cast<std::size_t>(areas.outside[c])] = {-1, static_cast<int>(c), -1, true};
+    for (std::size_t s = 0; s < covers[c].sheets.size(); ++s) surfaces[static_cast<std::size_t>(areas.sheets[c][s])] = sheets[c][s];
+  }
+  const auto link = [&](int a, int b, double area, const std::string& id) {
+    if (a != b && area >= 1e-9) m_net.addRadiative(a, b, area, id).modulator = modulator;
+  };
+  for (std::size_t i = 0; i < surfaces.size(); ++i) {
+    for (std::size_t j = i + 1; j < surfaces.size(); ++j) {
+      const double area = areas.between[i][j];
+      const Surface& a = surfaces[i];
+      const Surface& b = surfaces[j];
+      if (a.outside && b.outside) continue; // sky through the house to sky: both at the same temperatures
+      if (a.outside || b.outside) {
+        const Surface& inner = a.outside ? b : a;
+        const CoverPart& part = m_parts[static_cast<std::size_t>(a.outside ? a.part : b.part)];
+        if (part.behind >= 0) continue; // a room's radiation is part of its surface resistance
+        link(inner.node, m_at.sky, area * part.skyView, part.id);
+        link(inner.node, m_at.outside, area * (1.0 - part.skyView), part.id);
+        continue;
+      }
+      const bool facesOfOneBody = a.part == b.part && a.part >= 0 && a.firstOfBody >= 0 && a.firstOfBody == b.firstOfBody;
+      if (!facesOfOneBody) link(a.node, b.node, area, "");
+    }
+  }
+}
+
+SkinOptics skinOptics(const Skin& skin) {
+  SkinOptics o{1.0, {}};
+  double reflectance = 0.0;
+  for (const Layer& layer : skin.layers) {
+    const CoverMaterial& m = *findCoverMaterial(layer.material);
+    const double between = 1.0 - reflectance * m.solarReflectance; // light caught between this sheet and those outside it
+    o.absorptance.push_back(o.transmittance * (1.0 - m.solarTransmittance - m.solarReflectance) / between);
+    reflectance += o.transmittance * o.transmittance * m.solarReflectance / between;
+    o.transmittance *= m.solarTransmittance / between;
+  }
+  return o;
+}
+
+std::optional<double> skinU_W_m2K(const Skin& skin, FaceGroup group, const SkinNight& night) {
+  Network net;
+  CoverSurroundings at;
+  at.air = net.addBoundary("air", Driver::constant(night.inside_C));
+  at.floor = net.addBoundary("floor", Driver::constant(night.inside_C));
+  at.outside = net.addBoundary("outside", Driver::constant(night.outside_C));
+  at.sky = net.addBoundary("sky", Driver::constant(night.outside_C - night.skyBelow_K));
+  Signal film;
+  film.value = {4.0 + 4.0 * night.wind_m_s};
+  film.step_s = 600.0;
+  at.windFilm = net.addSignal(std::move(film));
+  Covers covers(net, at, night.inside_C, night.outside_C);
+  const bool level = group == FaceGroup::roof;
+  covers.add(skin, group, 1.0, level ? 1.0 : 0.5, "skin");
+  covers.exchange(1.0);
+  auto solver = Solver::prepare(net);
+  if (!solver || !solver->solveSteady()) return std::nullopt;
+  double q = 0.0;
+  for (std::size_t l = 0; l < net.links.size(); ++l) {
+    const bool from = net.links[l].from == at.air || net.links[l].from == at.floor;
+    const bool to = net.links[l].to == at.air || net.links[l].to == at.floor;
+    if (from != to) q += (from ? 1.0 : -1.0) * solver->linkFlow_W(static_cast<int>(l));
+  }
+  return q / (night.inside_C - night.outside_C);
+}
+
+} // namespace muffle

@@ -1,0 +1,99 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The skins of a house in a Network: each face's layers from outside in with what lies between them, the films of air on
+// both sides, a night blanket, and the long-wave exchange of floor, sheets, sky and surroundings through all of them.
+//   outside  ISO 6946, h_c = 4 + 4 v, as a modulator; long-wave to sky and surroundings by the face's view of each
+//   inside   free convection from plates, h = k dT^(1/3), k 1.7 under a roof and 1.5 at walls (Churchill and Chu, turbulent
+//            limit of air near 5 degC), times 1.6 for the vapour that condenses
+//   gaps     ISO 6946 for convection; radiation by the net-radiation method, whatever the sheets let through
+//   bodies   boards and walls between two opaque faces, cut into pieces where they are heavy
+//
+//   Covers covers(network, {air, floor, outside, sky, windFilm}, inside_C, outside_C);
+//   covers.add(plan.house.roof, FaceGroup::roof, area_m2, skyView, "roof");
+//   covers.exchange(floor_m2);
+#pragma once
+
+#include "core/house/longwave.h"
+#include "core/network/network.h"
+#include "core/plan/plan.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace muffle {
+
+/// One layer in the network; both nodes are the same for a thin sheet, the two faces of a body otherwise.
+struct CoverSheet {
+  int outerNode = -1, innerNode = -1;
+  LongwaveSheet longwave;
+  bool body = false;
+};
+
+/// Faces that share a skin.
+struct CoverPart {
+  FaceGroup group = FaceGroup::roof;
+  std::string id;
+  double area_m2 = 0.0;
+  double skyView = 0.5;
+  std::vector<CoverSheet> sheets; ///< outermost first
+  std::optional<CoverSheet> blanket;
+  int behind = -1; ///< a room behind it instead of the weather
+  std::size_t toAir = 0;
+};
+
+struct CoverSurroundings {
+  int air = -1, floor = -1, outside = -1, sky = -1;
+  int windFilm = -1; ///< signal: the outside film, W/(m2 K)
+};
+
+/// Signals of a blanket: 1 while it is closed, 1 while it is open, and the share of the cover's inner film left to the air.
+struct BlanketSignals {
+  int closed = -1, open = -1, film = -1;
+};
+
+class Covers {
+public:
+  Covers(Network& network, const CoverSurroundings& at, double inside_C, double outside_C)
+      : m_net(network), m_at(at), m_inside(inside_C), m_outside(outside_C) {}
+
+  /// behind: the node of a room on the other side, or -1 for the weather.
+  CoverPart& add(const Skin& skin, FaceGroup group, double area_m2, double skyView, const std::string& id, int behind = -1);
+  void hang(CoverPart& part, const NightBlanket& blanket, const BlanketSignals& when);
+  /// Long-wave links between all parts and the floor, once all have been added.
+  void exchange(double floor_m2, const std::optional<BlanketSignals>& when = {});
+  [[nodiscard]] const std::vector<CoverPart>& parts() const { return m_parts; }
+
+private:
+  CoverSheet sheet(const std::string& id, const Layer& layer, double area_m2);
+  void body(CoverSheet& sheet, const std::string& id, double resistance_m2K_W, double capacity_J_m2K, double area_m2);
+  void exchange(double floor_m2, bool withBlanket, int modulator);
+
+  Network& m_net;
+  CoverSurroundings m_at;
+  double m_inside, m_outside;
+  std::vector<CoverPart> m_parts;
+};
+
+/// The mean view of the sky of a group of faces, 0..1.
+double skyView(FaceGroup group, const HouseShape& shape);
+
+/// Solar transmittance of a skin (diffuse, clean) and the absorptance of its sheets, outermost first.
+struct SkinOptics {
+  double transmittance;
+  std::vector<double> absorptance;
+};
+SkinOptics skinOptics(const Skin& skin);
+
+/// Under what a skin's U-value is stated.
+struct SkinNight {
+  double inside_C = 10.0;
+  double outside_C = -5.0;
+  double wind_m_s = 3.0;
+  double skyBelow_K = 0.0; ///< the sky is this much colder than the air: 0 overcast, 20 and more clear
+};
+/// Heat through a level metre of a skin over a floor at the air's temperature, by the difference of the airs; everything
+/// counts, long-wave through films included. W/(m2 K); nothing if no balance is found.
+std::optional<double> skinU_W_m2K(const Skin& skin, FaceGroup group = FaceGroup::roof, const SkinNight& night = {});
+
+} // namespace muffle
