@@ -43,6 +43,7 @@ public:
   [[nodiscard]] const std::vector<LogProblem>& logProblems() const { return m_log.problems; }
   [[nodiscard]] const std::vector<Night>& logNights() const { return m_log.nights; }
   [[nodiscard]] const Weather* weather() const { return m_log.weather.get(); }
+  [[nodiscard]] std::shared_ptr<const Weather> sharedWeather() const { return m_log.weather; }
   /// True while flags, nights and weather of the log are being worked out.
   [[nodiscard]] bool isPreparingLog() const { return m_preparing; }
   [[nodiscard]] TimeZone zone() const;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/stages/change_page.h"
 #include "app/stages/document_view.h"
 #include "app/stages/page_strip.h"
 #include "app/stages/shape_page.h"
@@ -25,16 +26,18 @@ protected:
 class HouseStage : public StagePage {
   Q_OBJECT
 public:
-  enum class Page { flows, shape, skins };
+  enum class Page { flows, shape, skins, change };
   explicit HouseStage(Document& document, QWidget* parent = nullptr);
   void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
   [[nodiscard]] SkinEditor& skins() { return *m_skins; }
+  [[nodiscard]] ChangePage& changes() { return *m_changes; }
 
 private:
   void refresh() override;
   PageStrip* m_pages;
   ShapePage* m_shape;
   SkinEditor* m_skins;
+  ChangePage* m_changes;
 };
 
 } // namespace muffle

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/measures_editor.h"
 
+#include "core/sizing/usual_measures.h"
+
 #include "app/paint/theme.h"
 #include "app/stages/number_field.h"
 #include "core/material/materials.h"
@@ -19,7 +21,8 @@
 namespace muffle {
 namespace {
 
-constexpr MeasureKind kKinds[] = {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater};
+constexpr MeasureKind kKinds[] = {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels,
+                                  MeasureKind::heater,     MeasureKind::skirt,        MeasureKind::hardier};
 
 QString kindText(MeasureKind kind) {
   switch (kind) {
@@ -28,6 +31,8 @@ QString kindText(MeasureKind kind) {
   case MeasureKind::sealing: return MeasuresEditor::tr("sealing");
   case MeasureKind::barrels: return MeasuresEditor::tr("barrels");
   case MeasureKind::heater: return MeasuresEditor::tr("heater");
+  case MeasureKind::skirt: return MeasuresEditor::tr("skirt");
+  case MeasureKind::hardier: return MeasuresEditor::tr("hardier crop");
   }
   return {};
 }
@@ -39,6 +44,8 @@ QString priceText(MeasureKind kind) {
   case MeasureKind::sealing: return MeasuresEditor::tr("Price, all of it");
   case MeasureKind::barrels: return MeasuresEditor::tr("Price of one");
   case MeasureKind::heater: return MeasuresEditor::tr("Price a kW");
+  case MeasureKind::skirt: return MeasuresEditor::tr("Price a metre round");
+  case MeasureKind::hardier: return MeasuresEditor::tr("Price");
   }
   return {};
 }
@@ -50,6 +57,8 @@ bool hasMaterial(MeasureKind kind) { return kind == MeasureKind::secondSkin || k
 Quantity levelQuantity(MeasureKind kind) {
   if (kind == MeasureKind::heater) return Quantity::power;
   if (kind == MeasureKind::sealing) return Quantity::airChanges;
+  if (kind == MeasureKind::skirt) return Quantity::length;
+  if (kind == MeasureKind::hardier) return Quantity::difference;
   return Quantity::count;
 }
 
@@ -69,43 +78,6 @@ std::optional<std::vector<double>> parseLevels(const QString& typed, MeasureKind
   }
   if (levels.empty()) return std::nullopt;
   return levels;
-}
-
-Measure usualMeasure(MeasureKind kind) {
-  Measure m;
-  m.kind = kind;
-  m.name = kindText(kind).toStdString();
-  switch (kind) {
-  case MeasureKind::secondSkin:
-    m.material = "pe-film";
-    m.price = 1.5;
-    m.life_years = 4;
-    m.hoursPerWinter = 3;
-    break;
-  case MeasureKind::nightBlanket:
-    m.material = "woven-blanket";
-    m.price = 6;
-    m.life_years = 8;
-    m.hoursPerNight = 0.25;
-    break;
-  case MeasureKind::sealing:
-    m.levels = {0.4};
-    m.price = 80;
-    m.life_years = 3;
-    m.hoursPerWinter = 5;
-    break;
-  case MeasureKind::barrels:
-    m.levels = {10, 20};
-    m.price = 15;
-    m.life_years = 15;
-    break;
-  case MeasureKind::heater:
-    m.levels = {3000, 6000};
-    m.price = 55;
-    m.life_years = 10;
-    break;
-  }
-  return m;
 }
 
 MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_cards(nullptr), m_add(new QComboBox(this)) {

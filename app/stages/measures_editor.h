@@ -20,8 +20,6 @@ Quantity levelQuantity(MeasureKind kind);
 /// "3 kW, 5 kW" in the shown units; and back. Nothing if a part cannot be read or there is none.
 QString levelsText(const Measure& measure, const Units& units);
 std::optional<std::vector<double>> parseLevels(const QString& typed, MeasureKind kind, const Units& units);
-/// A new measure of a kind, with usual prices that the grower is to overwrite.
-Measure usualMeasure(MeasureKind kind);
 
 class MeasuresEditor : public QWidget {
   Q_OBJECT

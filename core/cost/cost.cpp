@@ -18,6 +18,12 @@ LifeCost lifeCost(double capital, double yearlyCost, double rate, double escalat
   return cost;
 }
 
+std::vector<Kit> kitOf(const Plan& plan) {
+  std::vector<Kit> kit = plan.kit;
+  if (plan.heater && plan.heater->price > 0.0) kit.push_back({plan.heater->name, plan.heater->price, plan.heater->life_years, 0.0});
+  return kit;
+}
+
 Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit) {
   Cost cost;
   cost.energy = electricity_kWh * prices.electricity_per_kWh;

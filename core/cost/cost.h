@@ -18,14 +18,6 @@ struct LifeCost {
 };
 LifeCost lifeCost(double capital, double yearlyCost, double rate, double escalation, double years);
 
-/// A thing that a chosen measure adds.
-struct Kit {
-  std::string name;
-  double capital = 0.0;
-  double life_years = 5.0;
-  double hoursPerWinter = 0.0;
-};
-
 struct Cost {
   double energy = 0.0; ///< money a winter
   double kit = 0.0;
@@ -33,6 +25,9 @@ struct Cost {
   double hoursMoney = 0.0; ///< at the grower's own rate
   [[nodiscard]] double total() const { return energy + kit + hoursMoney; }
 };
+
+/// What has been bought with a plan: its kit, and the heater where that has a price.
+std::vector<Kit> kitOf(const Plan& plan);
 
 Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit);
 

@@ -88,16 +88,26 @@ struct Heater {
   double life_years = 10.0;
 };
 
-enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater };
+/// Something bought for the plan, or an hour's work it asks for.
+struct Kit {
+  std::string name;
+  double capital = 0.0;
+  double life_years = 5.0;
+  double hoursPerWinter = 0.0;
+};
 
-/// Something that may be added. `levels` are its sizes to try besides "not": barrels, watts, or air changes per hour.
+enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater, skirt, hardier };
+constexpr int kMeasureKindCount = 7;
+
+/// Something that may be added. `levels` are its sizes to try besides "not": barrels, watts, air changes per hour, metres
+/// of skirt, or how many kelvin hardier the crop is.
 struct Measure {
   MeasureKind kind = MeasureKind::sealing;
   std::string name;
   std::vector<double> levels;
   std::string material; ///< skin and blanket
   double gap_m = 0.05;  ///< skin
-  double price = 0.0;   ///< per m2 of cover, per barrel, per kW, or the whole for sealing
+  double price = 0.0;   ///< per m2 of cover, per barrel, per kW, per metre round the foot, or the whole for sealing
   double life_years = 5.0;
   double hoursPerWinter = 0.0;
   double hoursPerNight = 0.0; ///< closing and opening
@@ -121,6 +131,7 @@ struct Plan {
   Setpoints setpoints;
   std::vector<Barrels> barrels;
   std::optional<Heater> heater;
+  std::vector<Kit> kit;
   std::vector<Measure> measures;
   Prices prices;
   Ask ask;

@@ -20,11 +20,13 @@ using ColourName = std::pair<BarrelColour, const char*>;
 constexpr std::array<ColourName, 4> kColours{
     {{BarrelColour::black, "black"}, {BarrelColour::blue, "blue"}, {BarrelColour::white, "white"}, {BarrelColour::bare, "bare"}}};
 using MeasureName = std::pair<MeasureKind, const char*>;
-constexpr std::array<MeasureName, 5> kMeasures{{{MeasureKind::secondSkin, "second_skin"},
-                                                {MeasureKind::nightBlanket, "night_blanket"},
-                                                {MeasureKind::sealing, "sealing"},
-                                                {MeasureKind::barrels, "barrels"},
-                                                {MeasureKind::heater, "heater"}}};
+constexpr std::array<MeasureName, kMeasureKindCount> kMeasures{{{MeasureKind::secondSkin, "second_skin"},
+                                                                {MeasureKind::nightBlanket, "night_blanket"},
+                                                                {MeasureKind::sealing, "sealing"},
+                                                                {MeasureKind::barrels, "barrels"},
+                                                                {MeasureKind::heater, "heater"},
+                                                                {MeasureKind::skirt, "skirt"},
+                                                                {MeasureKind::hardier, "hardier"}}};
 
 } // namespace
 
@@ -108,13 +110,20 @@ template <class V> void describe(V& v, Heater& h) {
   v.number("life_years", h.life_years, {0.5, 60.0}, "years it lasts");
 }
 
+template <class V> void describe(V& v, Kit& k) {
+  v.text("name", k.name, "name", true);
+  v.number("price", k.capital, {0.0, 1e7}, "what it cost");
+  v.number("life_years", k.life_years, {0.5, 60.0}, "years it lasts");
+  v.number("hours_per_winter", k.hoursPerWinter, {0.0, 5000.0}, "hours of work each winter");
+}
+
 template <class V> void describe(V& v, Measure& m) {
   v.choice("kind", m.kind, kMeasures, "kind of measure", true);
   v.text("name", m.name, "name");
-  v.numbers("levels", m.levels, {0.0, 1e6}, "size to try: barrels, watts or air changes an hour");
+  v.numbers("levels", m.levels, {0.0, 1e6}, "size to try: barrels, watts, air changes an hour, metres of skirt, or kelvin hardier");
   v.text("material", m.material, "material of a skin or blanket");
   v.number("gap_m", m.gap_m, {0.003, 2.0}, "air gap of a second skin");
-  v.number("price", m.price, {0.0, 1e7}, "price per m2, per barrel, per kW, or of the sealing");
+  v.number("price", m.price, {0.0, 1e7}, "price per m2, per barrel, per kW, per metre of skirt, or of the sealing");
   v.number("life_years", m.life_years, {0.5, 60.0}, "years it lasts");
   v.number("hours_per_winter", m.hoursPerWinter, {0.0, 5000.0}, "hours of work each winter");
   v.number("hours_per_night", m.hoursPerNight, {0.0, 12.0}, "hours of work each night");
@@ -137,6 +146,7 @@ template <class V> void describe(V& v, Plan& p) {
   v.object("setpoints", p.setpoints, "setpoints");
   v.list("barrels", p.barrels, "water barrels", 50);
   v.object("heater", p.heater, "electric heater");
+  v.list("kit", p.kit, "what has been bought for the plan", 200);
   v.list("measures", p.measures, "measures that may be added", 12);
   v.object("prices", p.prices, "prices");
   v.object("ask", p.ask, "what is asked");
@@ -189,7 +199,8 @@ Problems check(const Plan& plan) {
     const bool needsMaterial = m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket;
     if (needsMaterial && !findCoverMaterial(m.material))
       bad(where + "/material", fmt::format("\"{}\" is not a known material", m.material), "see `muffle-cli materials`");
-    const bool needsLevels = m.kind == MeasureKind::barrels || m.kind == MeasureKind::heater || m.kind == MeasureKind::sealing;
+    const bool needsLevels = m.kind == MeasureKind::barrels || m.kind == MeasureKind::heater || m.kind == MeasureKind::sealing ||
+                             m.kind == MeasureKind::skirt || m.kind == MeasureKind::hardier;
     if (needsLevels && m.levels.empty()) bad(where + "/levels", "no sizes to try", "give at least one");
     if (m.levels.size() > 12) bad(where + "/levels", fmt::format("{} sizes", m.levels.size()), "at most 12 are allowed");
   }

@@ -257,9 +257,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
     all.summary.steps += winters[i].size() - 1;
     all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
   }
-  std::vector<Kit> kit;
-  if (plan.heater && plan.heater->price > 0.0) kit.push_back({plan.heater->name, plan.heater->price, plan.heater->life_years, 0.0});
-  all.summary.cost = winterCost(plan.prices, all.summary.heater_kWh / all.summary.winters, kit);
+  all.summary.cost = winterCost(plan.prices, all.summary.heater_kWh / all.summary.winters, kitOf(plan));
   return all;
 }
 

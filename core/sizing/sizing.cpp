@@ -13,6 +13,7 @@ namespace {
 
 constexpr std::size_t kMostPackages = 4096;
 constexpr double kNightsPerWinter = 182.0;
+constexpr double kSkirtBoard_m2K_W = 1.43; // 50 mm of rigid foam
 
 int levelCount(const Measure& m) { return m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket ? 1 : static_cast<int>(m.levels.size()); }
 
@@ -24,6 +25,8 @@ std::string nameOf(const Measure& m) {
   case MeasureKind::sealing: return "sealing";
   case MeasureKind::barrels: return "barrels";
   case MeasureKind::heater: return "heater";
+  case MeasureKind::skirt: return "skirt";
+  case MeasureKind::hardier: return "hardier crop";
   }
   return {};
 }
@@ -68,7 +71,6 @@ void rank(Sizing& s) {
 Package buildPackage(const Plan& base, const Choice& choice) {
   Package p{choice, base, {}, {}};
   House& house = p.plan.house;
-  if (base.heater && base.heater->price > 0.0) p.kit.push_back({base.heater->name, base.heater->price, base.heater->life_years, 0.0});
   for (std::size_t k = 0; k < base.measures.size(); ++k) {
     if (choice[k] < 0) continue;
     const Measure& m = base.measures[k];
@@ -108,15 +110,27 @@ Package buildPackage(const Plan& base, const Choice& choice) {
     }
     case MeasureKind::heater:
       p.plan.heater = Heater{nameOf(m), level, 0.0, m.life_years};
-      std::erase_if(p.kit, [&](const Kit& kit) { return base.heater && kit.name == base.heater->name; });
       capital = m.price * level / 1000.0;
       label += fmt::format(" {:g} kW", level / 1000.0);
       break;
+    case MeasureKind::skirt:
+      house.floor.edgeDepth_m = level;
+      house.floor.edgeInsulation_m2K_W = kSkirtBoard_m2K_W;
+      capital = m.price * house.shape.perimeter_m();
+      label += fmt::format(" {:g} m deep", level);
+      break;
+    case MeasureKind::hardier:
+      for (double* line : {&p.plan.setpoints.hold_C, &p.plan.setpoints.night_C, &p.plan.setpoints.day_C}) *line -= level;
+      capital = 0.0;
+      label += fmt::format(", {:g} K lower", level);
+      break;
     }
-    p.kit.push_back({label, capital, m.life_years, m.hoursPerWinter + m.hoursPerNight * kNightsPerWinter});
+    if (capital > 0.0 || m.hoursPerWinter > 0.0 || m.hoursPerNight > 0.0)
+      p.plan.kit.push_back({label, capital, m.life_years, m.hoursPerWinter + m.hoursPerNight * kNightsPerWinter});
     p.label += (p.label.empty() ? "" : ", ") + label;
   }
   if (p.label.empty()) p.label = "as it is";
+  p.kit = kitOf(p.plan);
   return p;
 }
 
@@ -130,12 +144,12 @@ std::size_t packageCount(const Plan& plan) {
   return count;
 }
 
-Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options) {
+namespace {
+
+/// Simulates, prices and ranks the choices on all cores. The scene's shape is that of every one of them.
+Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std::size_t count, const std::function<Choice(std::size_t)>& choiceOf,
+                   const SizingOptions& options) {
   const auto begin = std::chrono::steady_clock::now();
-  const std::size_t count = packageCount(plan);
-  if (count > kMostPackages)
-    return Problem{ProblemKind::badInput, "/measures", fmt::format("{} combinations", count),
-                   fmt::format("at most {} are searched; leave out some sizes", kMostPackages)};
   const Scene scene = makeScene(std::move(weather), plan);
   Sizing sizing;
   sizing.packages.resize(count);
@@ -145,7 +159,7 @@ Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, co
   std::optional<Problem> problem;
   const auto work = [&] {
     for (std::size_t i = next++; i < count && !stop; i = next++) {
-      const Package package = buildPackage(plan, choiceAt(plan, i));
+      const Package package = buildPackage(plan, choiceOf(i));
       auto run = simulate(package.plan, scene, {.stop = &stop});
       const std::scoped_lock lock(mutex);
       if (!run) {
@@ -174,6 +188,28 @@ Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, co
   rank(sizing);
   sizing.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return sizing;
+}
+
+} // namespace
+
+Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options) {
+  const std::size_t count = packageCount(plan);
+  if (count > kMostPackages)
+    return Problem{ProblemKind::badInput, "/measures", fmt::format("{} combinations", count),
+                   fmt::format("at most {} are searched; leave out some sizes", kMostPackages)};
+  return run(
+      plan, std::move(weather), count, [&](std::size_t i) { return choiceAt(plan, i); }, options);
+}
+
+Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options) {
+  std::vector<Choice> choices{Choice(plan.measures.size(), -1)};
+  for (std::size_t k = 0; k < plan.measures.size(); ++k)
+    for (int level = 0; level < levelCount(plan.measures[k]); ++level) {
+      choices.push_back(choices.front());
+      choices.back()[k] = level;
+    }
+  return run(
+      plan, std::move(weather), choices.size(), [&](std::size_t i) { return choices[i]; }, options);
 }
 
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {

@@ -13,12 +13,12 @@ namespace muffle {
 /// For each measure of the plan, -1 for "not" or the index of a level (0 for measures without levels).
 using Choice = std::vector<int>;
 
-/// The plan with the chosen measures built in, and what they add in kit and work.
+/// The plan with the chosen measures built in and bought.
 struct Package {
   Choice choice;
   Plan plan;
-  std::vector<Kit> kit;
-  std::string label; ///< "as it is", or the measures by name
+  std::vector<Kit> kit; ///< all of the plan's
+  std::string label;    ///< "as it is", or the measures by name
 };
 Package buildPackage(const Plan& base, const Choice& choice);
 
@@ -51,6 +51,9 @@ std::size_t packageCount(const Plan& plan);
 
 /// At most 4096 combinations; more is a problem that says so.
 Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options = {});
+
+/// The plan as it is, then each size of each of its measures alone: what one change would buy.
+Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options = {});
 
 /// Ranks the same packages under other prices without simulating again.
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices);

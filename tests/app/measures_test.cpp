@@ -3,6 +3,8 @@
 // What may be added, typed and priced in the window.
 #include "app/stages/measures_editor.h"
 
+#include "core/sizing/usual_measures.h"
+
 #include "app/stages/cost_stage.h"
 #include "tests/app/window_fixture.h"
 

@@ -171,6 +171,34 @@ TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
   EXPECT_EQ(document->plan().house.roof.layers.size(), 6U) << "a seventh layer is refused";
 }
 
+TEST_F(WindowTest, OneChangeIsTriedListedBuiltInAndUndone) {
+  open();
+  importDemoLog();
+  ASSERT_TRUE(document->waitForResult());
+  window->showStage(Document::Stage::house);
+  auto* house = window->findChild<HouseStage*>();
+  house->showPage(HouseStage::Page::change);
+  ASSERT_TRUE(house->changes().waitForList());
+  EXPECT_EQ(house->changes().list()->packages.front().held, document->result()->summary.held) << "the first line is the house as it is";
+  const std::size_t layers = document->plan().house.roof.layers.size();
+  QPushButton* wrap = nullptr;
+  for (auto* b : house->findChildren<QPushButton*>())
+    if (b->accessibleName().contains(QStringLiteral("bubble wrap"))) wrap = b;
+  ASSERT_NE(wrap, nullptr);
+  const SizedPackage* promised = nullptr;
+  for (const SizedPackage& p : house->changes().list()->packages)
+    if (p.label == "bubble wrap lining") promised = &p;
+  ASSERT_NE(promised, nullptr);
+  const SizedPackage promise = *promised;
+  wrap->click();
+  ASSERT_EQ(document->plan().house.roof.layers.size(), layers + 1);
+  ASSERT_TRUE(document->waitForResult());
+  EXPECT_EQ(document->result()->summary.held, promise.held) << "what was promised is what it then does";
+  EXPECT_DOUBLE_EQ(document->result()->summary.cost.total(), promise.cost.total()) << "its price is kept with the plan";
+  document->undoStack()->undo();
+  EXPECT_EQ(document->plan().house.roof.layers.size(), layers);
+}
+
 TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {
   open();
   const QString bad = m_dir.filePath(QStringLiteral("bad.csv"));

@@ -7,6 +7,7 @@
 #include "core/air/sky.h"
 #include "core/log/read.h"
 #include "core/sizing/sizing.h"
+#include "core/sizing/usual_measures.h"
 #include "tests/support/near.h"
 
 #include <fmt/format.h>
@@ -127,6 +128,25 @@ TEST(Simulate, SteadyLossIsTheSumOfItsPartsAndGrowsWithWind) {
   for (const LossPart& p : calm->parts) sum += p.loss_W;
   EXPECT_CLOSE(sum, calm->total_W, 1e-6, "the same numbers added");
   EXPECT_GT(windy->total_W, calm->total_W);
+}
+
+TEST(Sizing, OneChangeEachIsTheHouseWithThatChangeAlone) {
+  Plan p = yard();
+  p.measures = changesToTry(p);
+  ASSERT_GE(p.measures.size(), 5U);
+  ASSERT_TRUE(check(p).empty()) << "what is offered can be built";
+  const auto weather = std::make_shared<const Weather>(*weatherFromLog(fortnight(), p.site));
+  const auto list = oneChangeEach(p, weather);
+  ASSERT_TRUE(list);
+  ASSERT_EQ(list->packages.size(), p.measures.size() + 1) << "each has one size";
+  const auto scene = makeScene(weather, p);
+  for (const SizedPackage& line : list->packages) {
+    EXPECT_LE(std::count_if(line.choice.begin(), line.choice.end(), [](int c) { return c >= 0; }), 1);
+    const Package built = buildPackage(p, line.choice);
+    const auto alone = simulate(built.plan, scene);
+    EXPECT_EQ(alone->summary.held, line.held) << line.label;
+    EXPECT_DOUBLE_EQ(alone->summary.cost.total(), line.cost.total()) << line.label << ": the kit goes with the plan";
+  }
 }
 
 TEST(Sizing, FindsTheCheapestOfAllAndTheSameOnAnyNumberOfThreads) {

@@ -1,0 +1,99 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/sizing/usual_measures.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+
+Measure usualMeasure(MeasureKind kind) {
+  Measure m;
+  m.kind = kind;
+  switch (kind) {
+  case MeasureKind::secondSkin:
+    m.name = "second skin";
+    m.material = "pe-film";
+    m.price = 1.5;
+    m.life_years = 4;
+    m.hoursPerWinter = 3;
+    break;
+  case MeasureKind::nightBlanket:
+    m.name = "night blanket";
+    m.material = "woven-blanket";
+    m.price = 6;
+    m.life_years = 8;
+    m.hoursPerNight = 0.25;
+    break;
+  case MeasureKind::sealing:
+    m.name = "sealing";
+    m.levels = {0.4};
+    m.price = 80;
+    m.life_years = 3;
+    m.hoursPerWinter = 5;
+    break;
+  case MeasureKind::barrels:
+    m.name = "barrels";
+    m.levels = {10, 20};
+    m.price = 15;
+    m.life_years = 15;
+    break;
+  case MeasureKind::heater:
+    m.name = "heater";
+    m.levels = {3000, 6000};
+    m.price = 55;
+    m.life_years = 10;
+    break;
+  case MeasureKind::skirt:
+    m.name = "skirt";
+    m.levels = {0.6};
+    m.price = 9;
+    m.life_years = 25;
+    break;
+  case MeasureKind::hardier:
+    m.name = "hardier crop";
+    m.levels = {2};
+    break;
+  }
+  return m;
+}
+
+std::vector<Measure> changesToTry(const Plan& plan) {
+  std::vector<Measure> changes;
+  const auto add = [&](MeasureKind kind, std::vector<double> levels, const char* name = "", const char* material = "", double gap_m = 0.05,
+                       double price = -1.0) {
+    Measure m = usualMeasure(kind);
+    m.levels = std::move(levels);
+    if (*name) m.name = name;
+    if (*material) m.material = material;
+    m.gap_m = gap_m;
+    if (price >= 0.0) m.price = price;
+    const auto own = std::find_if(plan.measures.begin(), plan.measures.end(), [&](const Measure& o) { return o.kind == kind && o.material == m.material; });
+    if (own != plan.measures.end()) {
+      m.price = own->price;
+      m.life_years = own->life_years;
+      m.hoursPerWinter = own->hoursPerWinter;
+      m.hoursPerNight = own->hoursPerNight;
+    }
+    changes.push_back(std::move(m));
+  };
+  const House& house = plan.house;
+  const double floor = house.shape.floor_m2();
+  constexpr std::size_t kMostLayers = 6;
+  if (std::max({house.roof.layers.size(), house.sides.layers.size(), house.ends.layers.size()}) < kMostLayers) {
+    add(MeasureKind::secondSkin, {}, "second film, heat-holding", "pe-film-ir", 0.10, 2.0);
+    add(MeasureKind::secondSkin, {}, "bubble wrap lining", "bubble-wrap", 0.02, 2.5);
+  }
+  if (!house.blanket) {
+    add(MeasureKind::nightBlanket, {}, "woven night blanket", "woven-blanket");
+    add(MeasureKind::nightBlanket, {}, "aluminised night screen", "aluminised-screen", 0.05, 9.0);
+  }
+  if (house.airChanges_per_h > 0.2) add(MeasureKind::sealing, {std::round(50.0 * house.airChanges_per_h) / 100.0});
+  add(MeasureKind::barrels, {std::max(2.0, std::round(floor / 10.0))}); // one to each ten square metres
+  if (house.floor.edgeDepth_m <= 0.0) add(MeasureKind::skirt, {0.6});
+  const double power = plan.heater ? plan.heater->power_W : 0.0;
+  add(MeasureKind::heater, {power > 0.0 ? std::round(power * 1.5 / 500.0) * 500.0 : std::max(1000.0, std::round(floor * 60.0 / 500.0) * 500.0)});
+  add(MeasureKind::hardier, {2.0}, "grow something hardier");
+  return changes;
+}
+
+} // namespace muffle
