@@ -44,7 +44,10 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     }
     window.showStage(Document::Stage::house);
     auto* house = window.findChild<HouseStage*>();
-    for (const auto& [page, name] : {std::pair{HouseStage::Page::shape, "shape"}, {HouseStage::Page::skins, "skins"}, {HouseStage::Page::change, "change"}}) {
+    for (const auto& [page, name] : {std::pair{HouseStage::Page::shape, "shape"},
+                                     {HouseStage::Page::skins, "skins"},
+                                     {HouseStage::Page::beds, "beds"},
+                                     {HouseStage::Page::change, "change"}}) {
       house->showPage(page);
       if (page == HouseStage::Page::change && !house->changes().waitForList()) ok = false;
       ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix)) && ok;

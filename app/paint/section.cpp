@@ -94,6 +94,14 @@ QRectF SectionGeometry::barrelsRect(std::size_t group) const {
   return {foot.x(), foot.y() - size.height_m * m_scale, size.diameter_m * m_scale, size.height_m * m_scale};
 }
 
+QRectF SectionGeometry::bedCoverRect(std::size_t cover) const {
+  const BedCover& b = m_plan.house.bedCovers[cover];
+  const double half = std::max((m_plan.house.shape.span_m() - b.width_m) / 2.0, 0.0);
+  const QPointF foot = at(std::clamp(b.x_m, -half, half), -m_plan.house.shape.sunk_m);
+  const double w = b.width_m * m_scale, h = b.height_m * m_scale;
+  return {foot.x() - w / 2.0, foot.y() - h, w, 2.0 * h};
+}
+
 Handle SectionGeometry::hit(const QPointF& point) const {
   Handle best = Handle::none;
   double nearest = kReach_px;
@@ -126,26 +134,28 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
   const QColor onSky = QColor("#F4EFE6");
 
   // soil in layers, each in its own temperature
-  const double soilHeight = area.bottom() - g.ground();
+  const double soilTop = g.at(0, -plan.house.shape.sunk_m).y(); // a sunk floor has its soil under it
+  const double soilHeight = std::max(area.bottom() - soilTop, 40.0);
+  if (soilTop > g.ground()) p.fillRect(QRectF(area.left(), g.ground(), area.width(), soilTop - g.ground() + 1), theme.soilTop);
   const double shownDepth = 1.2;
   if (moment && moment->soil_C.size() > 1) {
     for (std::size_t i = 0; i < moment->soil_C.size(); ++i) {
       const double from = i == 0 ? 0.0 : 0.5 * (moment->soilDepth_m[i - 1] + moment->soilDepth_m[i]);
       const double to = i + 1 < moment->soil_C.size() ? 0.5 * (moment->soilDepth_m[i] + moment->soilDepth_m[i + 1]) : shownDepth;
       const QColor earth = blend(theme.soilTop, theme.soilDeep, from / shownDepth);
-      p.fillRect(QRectF(area.left(), g.ground() + soilHeight * from / shownDepth, area.width(), soilHeight * (to - from) / shownDepth + 1),
+      p.fillRect(QRectF(area.left(), soilTop + soilHeight * from / shownDepth, area.width(), soilHeight * (to - from) / shownDepth + 1),
                  blend(earth, theme.warmth(moment->soil_C[i]), 0.28));
     }
     for (const double depth : {0.06, 0.28, 0.80}) {
       std::size_t best = 0;
       for (std::size_t i = 0; i < moment->soilDepth_m.size(); ++i)
         if (std::abs(moment->soilDepth_m[i] - depth) < std::abs(moment->soilDepth_m[best] - depth)) best = i;
-      label(p, {area.left() + 12, g.ground() + std::max(soilHeight * moment->soilDepth_m[best] / shownDepth, 12.0)},
+      label(p, {area.left() + 12, soilTop + std::max(soilHeight * moment->soilDepth_m[best] / shownDepth, 12.0)},
             tr("soil %1 deep  %2").arg(units.text(Quantity::length, moment->soilDepth_m[best]), units.text(Quantity::temperature, moment->soil_C[best])),
             textFont(8.5), onSky, Qt::AlignLeft, area);
     }
   } else {
-    p.fillRect(QRectF(area.left(), g.ground(), area.width(), soilHeight), theme.soilTop);
+    p.fillRect(QRectF(area.left(), soilTop, area.width(), soilHeight), theme.soilTop);
   }
 
   // the house; words on its air are light or dark, whichever can be read
@@ -191,6 +201,19 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
     p.drawRect(wall);
   }
 
+  // low tunnels over beds, each kind once; the count is said
+  for (std::size_t b = 0; b < plan.house.bedCovers.size(); ++b) {
+    const QRectF r = g.bedCoverRect(b);
+    const bool known = moment && b < moment->bed_C.size();
+    p.setPen(QPen(QColor("#E6EEF2"), 2.2, Qt::DashLine));
+    p.setBrush(known ? theme.warmth(moment->bed_C[b]) : theme.wool);
+    p.drawChord(r, 0, 180 * 16);
+    if (!known) continue;
+    const QString warmth = units.text(Quantity::temperature, moment->bed_C[b]);
+    const QString said = plan.house.bedCovers[b].count > 1 ? tr("%1 covers  %2").arg(plan.house.bedCovers[b].count).arg(warmth) : tr("cover  %1").arg(warmth);
+    label(p, {r.center().x(), r.top() - 9}, said, textFont(9, true), inkOnAir, Qt::AlignHCenter, area);
+  }
+
   // barrels stand in rows along the house; one is seen, the count is said
   for (std::size_t b = 0; b < plan.barrels.size(); ++b) {
     const QRectF r = g.barrelsRect(b);
@@ -218,11 +241,16 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
   }
 
   if (moment) {
-    label(p, centre - QPointF(0, 12), units.text(Quantity::temperature, moment->air_C), textFont(22, true), inkOnAir, Qt::AlignHCenter, area);
-    label(p, centre + QPointF(0, 14), tr("house air"), textFont(9), inkOnAir, Qt::AlignHCenter, area);
-    if (moment->heater_W > 1.0)
-      label(p, centre + QPointF(0, 32), tr("heater %1").arg(units.text(Quantity::power, moment->heater_W)), textFont(9, true), inkOnAir, Qt::AlignHCenter,
-            area);
+    const QString heating = moment->heater_W > 1.0 ? tr("heater %1").arg(units.text(Quantity::power, moment->heater_W)) : QString();
+    if (plan.house.shape.ridge_m * g.scale() > 130.0) {
+      label(p, centre - QPointF(0, 12), units.text(Quantity::temperature, moment->air_C), textFont(22, true), inkOnAir, Qt::AlignHCenter, area);
+      label(p, centre + QPointF(0, 14), tr("house air"), textFont(9), inkOnAir, Qt::AlignHCenter, area);
+      if (!heating.isEmpty()) label(p, centre + QPointF(0, 32), heating, textFont(9, true), inkOnAir, Qt::AlignHCenter, area);
+    } else { // a low house: beside the drawing's foot, where there is room
+      label(p, {g.at(0, 0).x(), soilTop + 16}, tr("house air %1").arg(units.text(Quantity::temperature, moment->air_C)), textFont(12, true), onSky,
+            Qt::AlignHCenter, area);
+      if (!heating.isEmpty()) label(p, {g.at(0, 0).x(), soilTop + 36}, heating, textFont(9, true), onSky, Qt::AlignHCenter, area);
+    }
 
     // ribbons: the widest is 26 px and the rest in proportion to it; heat coming in is lichen and points inwards
     double widest = 500.0;
@@ -243,12 +271,16 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
     const QPointF left = g.at(-half, s.eave_m * 0.55);
     const QPointF right = g.at(half * (s.hasBackWall() ? 1.0 : 0.93), s.eave_m + 0.22 * s.rise_m());
     const QPointF rightLow = g.at(half, s.eave_m * 0.45);
-    const QPointF edge = g.at(half * 0.96, -0.02);
-    const QPointF floor = g.at(half * 0.1, -0.02);
+    const QPointF edge = g.at(half * 0.96, -s.sunk_m - 0.02);
+    const QPointF floor = g.at(half * (plan.house.shape.ridge_m * g.scale() > 130.0 ? 0.1 : 0.55), -s.sunk_m - 0.02);
+    const bool wall = s.hasBackWall();
+    const QPointF slope = g.at(-0.55 * half, s.eave_m + 0.225 * s.rise_m()); // on the roof of a house with a back wall
     const std::vector<Way> ways{
-        {Part::roof, ridge + QPointF(0, 14), ridge - QPointF(-6, 34), 0.15, ridge + QPointF(28, -34), Qt::AlignLeft, tr("roof")},
+        {Part::roof, ridge + QPointF(0, 14), ridge - QPointF(-6, 34), 0.15, wall ? ridge + QPointF(-24, -40) : ridge + QPointF(28, -34),
+         wall ? Qt::AlignRight : Qt::AlignLeft, tr("roof")},
         {Part::sides, left + QPointF(10, 0), left - QPointF(36, 16), -0.2, left - QPointF(58, 42), Qt::AlignHCenter, tr("sides")},
-        {Part::draughts, right, right + QPointF(34, -24), 0.2, right + QPointF(48, -48), Qt::AlignHCenter, tr("draughts")},
+        wall ? Way{Part::draughts, slope + QPointF(4, 8), slope + QPointF(-30, -30), -0.2, slope + QPointF(-50, -50), Qt::AlignHCenter, tr("draughts")}
+             : Way{Part::draughts, right, right + QPointF(34, -24), 0.2, right + QPointF(48, -48), Qt::AlignHCenter, tr("draughts")},
         {Part::ends, rightLow - QPointF(10, 0), rightLow + QPointF(36, -16), 0.2, rightLow + QPointF(56, -40), Qt::AlignHCenter, tr("ends")},
         {Part::backWall, g.at(half, s.ridge_m * 0.5) - QPointF(10, 0), g.at(half, s.ridge_m * 0.5) + QPointF(46, -4), 0.1,
          g.at(half, s.ridge_m * 0.5) + QPointF(60, -26), Qt::AlignHCenter, tr("back wall")},

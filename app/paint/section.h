@@ -22,7 +22,7 @@ namespace muffle {
 struct SectionMoment {
   double outside_C = 0, sky_C = 0, wind_m_s = 0, sun_W_m2 = 0, cloud = 0;
   double air_C = 0, heater_W = 0;
-  std::vector<double> soil_C, soilDepth_m, barrels_C;
+  std::vector<double> soil_C, soilDepth_m, barrels_C, bed_C;
   std::array<double, kPartCount> loss_W{};
   bool blanketClosed = false;
 };
@@ -40,6 +40,8 @@ public:
   [[nodiscard]] const QPainterPath& outline() const { return m_outline; }
   [[nodiscard]] QPointF handle(Handle which) const;
   [[nodiscard]] QRectF barrelsRect(std::size_t group) const;
+  /// The upper half of this rectangle's ellipse is the bed cover.
+  [[nodiscard]] QRectF bedCoverRect(std::size_t cover) const;
   /// The handle within reach of a point.
   [[nodiscard]] Handle hit(const QPointF& point) const;
   [[nodiscard]] QRectF area() const { return m_area; }

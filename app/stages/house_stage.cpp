@@ -97,11 +97,12 @@ void LossBars::paintEvent(QPaintEvent*) {
 
 HouseStage::HouseStage(Document& document, QWidget* parent)
     : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_shape(new ShapePage(document, this)), m_skins(new SkinEditor(document, this)),
-      m_changes(new ChangePage(document, this)) {
+      m_beds(new BedsPage(document, this)), m_changes(new ChangePage(document, this)) {
   m_body->addWidget(m_pages, 1);
   m_pages->add(tr("Where it goes"), new LossBars(document, this));
-  m_pages->add(tr("Shape and size"), m_shape);
+  m_pages->add(tr("Shape"), m_shape);
   m_pages->add(tr("Skins"), m_skins);
+  m_pages->add(tr("Beds"), m_beds);
   m_pages->add(tr("One change"), m_changes);
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged});
 }
@@ -109,6 +110,7 @@ HouseStage::HouseStage(Document& document, QWidget* parent)
 void HouseStage::refresh() {
   m_shape->refresh();
   m_skins->refresh();
+  m_beds->refresh();
   m_changes->refresh();
   QString remark;
   if (const auto loss = nightLoss(m_document)) {

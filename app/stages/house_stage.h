@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/stages/beds_page.h"
 #include "app/stages/change_page.h"
 #include "app/stages/document_view.h"
 #include "app/stages/page_strip.h"
@@ -26,7 +27,7 @@ protected:
 class HouseStage : public StagePage {
   Q_OBJECT
 public:
-  enum class Page { flows, shape, skins, change };
+  enum class Page { flows, shape, skins, beds, change };
   explicit HouseStage(Document& document, QWidget* parent = nullptr);
   void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
   [[nodiscard]] SkinEditor& skins() { return *m_skins; }
@@ -37,6 +38,7 @@ private:
   PageStrip* m_pages;
   ShapePage* m_shape;
   SkinEditor* m_skins;
+  BedsPage* m_beds;
   ChangePage* m_changes;
 };
 

@@ -47,6 +47,23 @@ struct Floor {
   double edgeDepth_m = 0.0;
 };
 
+/// A low tunnel of film or fleece over a bed inside the house: a room of its own within the room.
+struct BedCover {
+  std::string name = "bed cover";
+  int count = 1;
+  double width_m = 1.0;
+  double length_m = 6.0;
+  double height_m = 0.5; ///< of the hoops' top; its section is half an ellipse
+  std::string material = "fleece";
+  double airChanges_per_h = 2.0; ///< with the air of the house, tucked in
+  bool liftedByDay = true;       ///< ends open from sunrise to sunset
+  double x_m = -1.0;             ///< where it lies across the house, for the drawing
+
+  [[nodiscard]] double bed_m2() const { return count * width_m * length_m; }
+  [[nodiscard]] double cover_m2() const; ///< of the tunnel's skin, its two ends included
+  [[nodiscard]] double volume_m3() const;
+};
+
 struct House {
   HouseShape shape;
   Skin roof{{Layer{}}};
@@ -54,6 +71,7 @@ struct House {
   Skin ends{{Layer{}}};
   Skin backWall{{Layer{"masonry-300"}}}; ///< of a lean-to or single slope
   std::optional<NightBlanket> blanket;
+  std::vector<BedCover> bedCovers;
   double airChanges_per_h = 0.8; ///< in still air, shut
   double windAirChanges = 0.25;  ///< added per m/s of wind
   Floor floor;

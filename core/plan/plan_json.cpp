@@ -54,6 +54,18 @@ template <class V> void describe(V& v, NightBlanket& b) {
   v.number("leak", b.leak, {0.0, 1.0}, "share of the air behind it that mixes with the house when closed");
 }
 
+template <class V> void describe(V& v, BedCover& b) {
+  v.text("name", b.name, "name");
+  v.integer("count", b.count, {1, 200}, "how many alike");
+  v.number("width_m", b.width_m, {0.2, 20.0}, "width", true);
+  v.number("length_m", b.length_m, {0.2, 300.0}, "length", true);
+  v.number("height_m", b.height_m, {0.1, 3.0}, "height of the hoops' top");
+  v.text("material", b.material, "material of the cover");
+  v.number("air_changes_per_h", b.airChanges_per_h, {0.0, 60.0}, "air changes an hour with the house, tucked in");
+  v.boolean("lifted_by_day", b.liftedByDay, "ends opened from sunrise to sunset");
+  v.number("x_m", b.x_m, {-800.0, 800.0}, "place across the house");
+}
+
 template <class V> void describe(V& v, Floor& f) {
   v.text("soil", f.soil, "soil under the house");
   v.number("edge_insulation_m2K_W", f.edgeInsulation_m2K_W, {0.0, 10.0}, "resistance of a skirt round the foot");
@@ -78,6 +90,7 @@ template <class V> void describe(V& v, House& h) {
   v.object("ends", h.ends, "skin of the end walls");
   v.object("back_wall", h.backWall, "skin of a lean-to's or single slope's back wall");
   v.object("blanket", h.blanket, "night blanket");
+  v.list("bed_covers", h.bedCovers, "low tunnels over beds inside the house", 12);
   v.number("air_changes_per_h", h.airChanges_per_h, {0.0, 20.0}, "air changes an hour, shut, in still air");
   v.number("air_changes_per_wind", h.windAirChanges, {0.0, 5.0}, "air changes an hour added by each m/s of wind");
   v.object("floor", h.floor, "floor");
@@ -177,6 +190,23 @@ Problems check(const Plan& plan) {
   const auto bad = [&](std::string where, std::string what, std::string allowed) {
     problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)});
   };
+  double covered = 0.0;
+  for (std::size_t i = 0; i < plan.house.bedCovers.size(); ++i) {
+    const BedCover& b = plan.house.bedCovers[i];
+    const auto where = fmt::format("/house/bed_covers/{}", i);
+    covered += b.bed_m2();
+    if (const CoverMaterial* m = findCoverMaterial(b.material); !m)
+      bad(where + "/material", fmt::format("\"{}\" is not a known material", b.material), "see `muffle-cli materials`");
+    else if (m->resistance_m2K_W > 0.6 || m->capacity_J_m2K > 7000.0)
+      bad(where + "/material", fmt::format("{} is a board or a wall", m->name), "a bed is covered with film, fleece, cloth, wrap or quilt");
+    const double roof = std::max(plan.house.shape.ridge_m, 0.0) + plan.house.shape.sunk_m;
+    if (b.height_m >= roof)
+      bad(where + "/height_m", fmt::format("the cover over the bed is {} m high", b.height_m),
+          fmt::format("it must stay below the ridge, {:.3g} m above the floor", roof));
+  }
+  if (covered > 0.9 * plan.house.shape.floor_m2())
+    bad("/house/bed_covers", fmt::format("covers over {:.3g} m2 of beds", covered),
+        fmt::format("at most nine tenths of the floor can be beds, {:.3g} m2", 0.9 * plan.house.shape.floor_m2()));
   if (plan.house.blanket && !findCoverMaterial(plan.house.blanket->material))
     bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
   if (!findSoilMaterial(plan.house.floor.soil))

@@ -17,13 +17,11 @@
 namespace muffle {
 namespace {
 
-// Over a warm floor, free convection h = k dT^(1/3); those of the skins are in covers.cpp.
-constexpr double kFloorFilm = 1.5;
-constexpr double kThird = 1.0 / 3.0;
-constexpr double kCropCapacity_J_m2K = 20000.0; // trays, crop and benches per m2 of floor: about 5 kg of water
-constexpr double kDirtAndFrame = 0.82;          // share of light left by dirt and bars
-constexpr double kFloorShare = 0.60;            // of the light that reaches the floor; the rest warms leaves and air
-constexpr double kAirShare = 0.22;              // or leaves again
+constexpr double kCropCapacity_J_m2K = 20000.0;  // trays, crop and benches per m2 of floor: about 5 kg of water
+constexpr double kDirtAndFrame = 0.82;           // share of light left by dirt and bars
+constexpr double kFloorShare = 0.60;             // of the light that reaches the floor; the rest warms leaves and air
+constexpr double kAirShare = 0.22;               // or leaves again
+constexpr double kLiftedAirChanges_per_h = 40.0; // a low tunnel with open ends
 constexpr double kSoilDepth_m = 1.2;
 constexpr double kSoilLayers_m[] = {0.02, 0.04, 0.08, 0.14, 0.22, 0.30, 0.40};
 constexpr int kEdgeLayer = 3; // the edge draws on the soil at 0.14 m
@@ -91,20 +89,30 @@ private:
     return m_net.addSignal(std::move(wave));
   }
 
+  /// Soil under an area of floor, down to the ground's own wave.
+  void column(const std::string& id, int floor, double area_m2, double below_m) {
+    const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
+    Solid solid;
+    solid.id = id;
+    solid.area_m2 = area_m2;
+    solid.from = floor;
+    solid.to = m_a.deep;
+    solid.initial_C = start();
+    solid.initialFar_C = far().temperature_C(below_m, m_winter.startDay);
+    for (const double d : kSoilLayers_m) solid.layers.push_back({d, soil.conductivity_W_mK, soil.density_kg_m3, soil.heat_J_kgK, 1});
+    m_net.addSolid(solid);
+    m_net.links.back().part = partId(Part::deepGround);
+  }
+
   void ground() {
     const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
     const double below = kSoilDepth_m + m_house.shape.sunk_m;
     m_a.deep = m_net.addBoundary("deep ground", Driver::table(undisturbed(below)));
+    double covered = 0.0;
+    for (const BedCover& bed : m_house.bedCovers) covered += bed.bed_m2();
+    m_bare_m2 = m_house.shape.floor_m2() - covered;
     m_a.floor = m_net.addNode("floor", 0.0, start());
-    Solid solid;
-    solid.id = "soil";
-    solid.area_m2 = m_house.shape.floor_m2();
-    solid.from = m_a.floor;
-    solid.to = m_a.deep;
-    solid.initial_C = start();
-    solid.initialFar_C = far().temperature_C(below, m_winter.startDay);
-    for (const double d : kSoilLayers_m) solid.layers.push_back({d, soil.conductivity_W_mK, soil.density_kg_m3, soil.heat_J_kgK, 1});
-    m_net.addSolid(solid);
+    column("soil", m_a.floor, m_bare_m2, below);
     m_a.soil.push_back(m_a.floor);
     m_a.soilDepth_m.push_back(0.0);
     double depth = 0.0;
@@ -113,8 +121,16 @@ private:
       m_a.soil.push_back(m_net.find(fmt::format("soil:{}", l + 1)));
       m_a.soilDepth_m.push_back(depth);
     }
-    m_net.links.back().part = partId(Part::deepGround);
-    m_net.addNatural(m_a.floor, m_a.air, m_house.shape.floor_m2(), kFloorFilm, kThird);
+    m_net.addNatural(m_a.floor, m_a.air, m_bare_m2, kFloorFilm, kFilmExponent);
+    for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) {
+      const BedCover& bed = m_house.bedCovers[k];
+      const int floor = m_net.addNode(fmt::format("bed {} floor", k + 1), 0.0, start());
+      column(fmt::format("bed {} soil", k + 1), floor, bed.bed_m2(), below);
+      const int air = m_net.addNode(fmt::format("bed {} air", k + 1),
+                                    airDensity_kg_m3(5.0) * kAirHeat_J_kgK * bed.volume_m3() + kCropCapacity_J_m2K * bed.bed_m2(), start());
+      m_net.addNatural(floor, air, bed.bed_m2(), kFloorFilm, kFilmExponent);
+      m_a.beds.push_back({air, floor});
+    }
 
     // a sunk floor's path to the open is longer by half its depth (ISO 13370, floors of basements)
     const SlabOnGround slab{m_house.shape.floor_m2(), m_house.shape.perimeter_m(), 0.05, soil.conductivity_W_mK,
@@ -156,7 +172,17 @@ private:
       for (std::size_t l = 0; l < part.sheets.size(); ++l)
         m_absorbing.push_back({part.sheets[l].outerNode, static_cast<int>(group), area * optics.absorptance[l] * kDirtAndFrame});
     }
-    m_covers->exchange(m_house.shape.floor_m2(), signals);
+    for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) bedCover(m_house.bedCovers[k], m_a.beds[k], fmt::format("bed {} cover", k + 1));
+    m_covers->exchange(m_bare_m2, signals);
+  }
+
+  void bedCover(const BedCover& cover, const Assembly::Bed& bed, const std::string& id) {
+    const CoverPart& part = m_covers->tuck(cover, bed.air, bed.floor, id);
+    m_a.bedSheets.push_back(part.sheets.back().innerNode);
+    const double pressure = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
+    const double byDay = cover.liftedByDay ? std::max(cover.airChanges_per_h, kLiftedAirChanges_per_h) : cover.airChanges_per_h;
+    const int changes = signalOf([&](std::size_t i) { return m_night[i] > 0.0 ? cover.airChanges_per_h : byDay; }, true);
+    m_net.addConductance(bed.air, m_a.air, airChangeConductance_W_K(1.0, cover.volume_m3(), 5.0, pressure)).modulator = changes;
   }
 
   /// What stands in the ground beside a sunk floor: the wall's surface, then half a metre of soil to the ground's own wave at
@@ -205,10 +231,18 @@ private:
     for (const FaceGroup g : {FaceGroup::roof, FaceGroup::sides, FaceGroup::ends})
       transmittance += m_house.shape.area_m2(g) / m_house.shape.cover_m2() * skinOptics(*skins[static_cast<int>(g)]).transmittance;
     transmittance *= kDirtAndFrame;
-    const double floor = m_house.shape.floor_m2();
-    const int inside = signalOf([&](std::size_t i) { return transmittance * floor * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]); });
-    m_net.sources.push_back({m_a.floor, Driver::table(inside, kFloorShare), "sun on the floor"});
-    m_net.sources.push_back({m_a.air, Driver::table(inside, kAirShare), "sun on leaves"});
+    const int inside = signalOf([&](std::size_t i) { return transmittance * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]); });
+    m_net.sources.push_back({m_a.floor, Driver::table(inside, m_bare_m2 * kFloorShare), "sun on the floor"});
+    m_net.sources.push_back({m_a.air, Driver::table(inside, m_bare_m2 * kAirShare), "sun on leaves"});
+    for (std::size_t k = 0; k < m_a.beds.size(); ++k) {
+      const BedCover& bed = m_house.bedCovers[k];
+      const CoverMaterial& m = *findCoverMaterial(bed.material);
+      const double under = bed.bed_m2() * m.solarTransmittance;
+      m_net.sources.push_back({m_a.beds[k].floor, Driver::table(inside, under * kFloorShare), "sun on a bed"});
+      m_net.sources.push_back({m_a.beds[k].air, Driver::table(inside, under * kAirShare), "sun on leaves"});
+      m_net.sources.push_back(
+          {m_a.bedSheets[k], Driver::table(inside, bed.bed_m2() * (1.0 - m.solarTransmittance - m.solarReflectance)), "sun on a bed cover"});
+    }
     if (!m_plan.barrels.empty()) {
       const int upright = signal(m_sun.upright_W_m2);
       for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
@@ -218,7 +252,8 @@ private:
       }
     }
     if (!m_sun.wallInside_W_m2.empty()) {
-      const CoverPart& wall = m_covers->parts().back();
+      const CoverPart& wall =
+          *std::find_if(m_covers->parts().begin(), m_covers->parts().end(), [](const CoverPart& p) { return p.group == FaceGroup::backWall; });
       const double absorbed = 1.0 - findCoverMaterial(m_house.backWall.layers.back().material)->solarReflectance;
       m_net.sources.push_back(
           {wall.sheets.back().innerNode, Driver::table(signal(m_sun.wallInside_W_m2), wall.area_m2 * transmittance * absorbed), "sun on the wall"});
@@ -263,6 +298,7 @@ private:
   std::vector<double> m_night;
   int m_windFilm = -1;
   std::optional<Covers> m_covers;
+  double m_bare_m2 = 0.0; ///< floor that no bed cover stands on
   std::vector<Absorbing> m_absorbing;
 };
 

@@ -28,7 +28,12 @@ struct Assembly {
   int deep = -1;
   int heater = -1;          ///< thermostat, -1 without one
   std::vector<int> barrels; ///< node of each group
-  std::vector<int> soil;    ///< nodes downwards from the floor
+  struct Bed {
+    int air, floor;
+  };
+  std::vector<Bed> beds;      ///< under each kind of bed cover
+  std::vector<int> bedSheets; ///< the covers' own nodes
+  std::vector<int> soil;      ///< nodes downwards from the floor
   std::vector<double> soilDepth_m;
   std::vector<int> inner, outer;            ///< innermost and outermost sheet of roof, sides, ends; -1 where there is no such face
   std::vector<std::pair<int, Part>> losses; ///< link (vents after links) and the part it belongs to; flow leaves the house

@@ -15,7 +15,6 @@ namespace {
 
 constexpr double kRoofFilm = 1.7;
 constexpr double kWallFilm = 1.5;
-constexpr double kThird = 1.0 / 3.0;
 // Over moist soil and crop the night air is near saturation and its vapour condenses on the cover. By the analogy of heat
 // and mass transfer q_latent/q_sensible = (L/cp) (W_air - W_s(T_cover))/(T_air - T_cover), which at 85 to 95 % humidity is
 // 0.4 to 0.9 between 0 and 15 degC. Moisture is not modelled yet: 0.6 is taken, so the film carries 1.6 times as much.
@@ -69,7 +68,7 @@ void Covers::body(CoverSheet& sheet, const std::string& id, double resistance, d
 }
 
 CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double view, const std::string& id, int behind) {
-  CoverPart part{group, id, area, view, {}, std::nullopt, behind, 0};
+  CoverPart part{group, id, area, view, {}, std::nullopt, behind, false, 0};
   for (std::size_t l = 0; l < skin.layers.size(); ++l) {
     CoverSheet next = sheet(fmt::format("{} {}", id, l + 1), skin.layers[l], area);
     if (l > 0) m_net.addConductance(part.sheets.back().innerNode, next.outerNode, area * gapConvection(group, skin.layers[l - 1].gap_m));
@@ -80,7 +79,21 @@ CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double vi
   else
     m_net.addConductance(part.sheets.front().outerNode, m_at.outside, area, id).modulator = m_at.windFilm;
   part.toAir = m_net.links.size();
-  m_net.addNatural(m_at.air, part.sheets.back().innerNode, area, insideFilm(group), kThird);
+  m_net.addNatural(m_at.air, part.sheets.back().innerNode, area, insideFilm(group), kFilmExponent);
+  m_parts.push_back(std::move(part));
+  return m_parts.back();
+}
+
+CoverPart& Covers::tuck(const BedCover& cover, int bedAir, int bedFloor, const std::string& id) {
+  const double area = cover.cover_m2();
+  CoverPart part{FaceGroup::roof, id, cover.bed_m2(), 0.0, {}, std::nullopt, -1, true, 0};
+  part.sheets.push_back({bedFloor, bedFloor, {kFloorEmissivity, 0.0}, false});
+  CoverSheet over = sheet(id, {cover.material, 0.05}, area);
+  part.toAir = m_net.links.size();
+  // from the soil's side outwards: the sheet's first face looks at the bed, its last at the house
+  m_net.addNatural(m_at.air, over.innerNode, area, kRoofFilm, kFilmExponent);
+  m_net.addNatural(bedAir, over.outerNode, area, insideFilm(FaceGroup::roof), kFilmExponent);
+  part.sheets.push_back(over);
   m_parts.push_back(std::move(part));
   return m_parts.back();
 }
@@ -90,7 +103,7 @@ void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSig
   const CoverMaterial& m = *findCoverMaterial(blanket.material);
   const int node = m_net.addNode(part.id + " blanket", m.capacity_J_m2K * part.area_m2, m_inside);
   part.blanket = CoverSheet{node, node, m.longwave, false};
-  m_net.addNatural(m_at.air, node, part.area_m2, insideFilm(part.group), kThird).modulator = when.closed;
+  m_net.addNatural(m_at.air, node, part.area_m2, insideFilm(part.group), kFilmExponent).modulator = when.closed;
   const double gap = 1.0 / (1.0 / gapConvection(part.group, kBlanketGap_m) + m.resistance_m2K_W);
   m_net.addConductance(node, part.sheets.back().innerNode, part.area_m2 * gap).modulator = when.closed;
   m_net.addConductance(node, m_at.air, part.area_m2 * kBlanketOpenTie_W_m2K).modulator = when.open;
@@ -149,7 +162,7 @@ void Covers::exchange(double floor_m2, bool withBlanket, int modulator) {
       if (a.outside || b.outside) {
         const Surface& inner = a.outside ? b : a;
         const CoverPart& part = m_parts[static_cast<std::size_t>(a.outside ? a.part : b.part)];
-        if (part.behind >= 0) continue; // a room's radiation is part of its surface resistance
+        if (part.behind >= 0 || part.overBed) continue; // a room's radiation is part of its surface resistance
         link(inner.node, m_at.sky, area * part.skyView, part.id);
         link(inner.node, m_at.outside, area * (1.0 - part.skyView), part.id);
         continue;

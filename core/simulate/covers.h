@@ -38,7 +38,8 @@ struct CoverPart {
   double skyView = 0.5;
   std::vector<CoverSheet> sheets; ///< outermost first
   std::optional<CoverSheet> blanket;
-  int behind = -1; ///< a room behind it instead of the weather
+  int behind = -1;      ///< a room behind it instead of the weather
+  bool overBed = false; ///< the soil of a bed and the sheet over it: nothing of it sees the weather
   std::size_t toAir = 0;
 };
 
@@ -59,6 +60,9 @@ public:
 
   /// behind: the node of a room on the other side, or -1 for the weather.
   CoverPart& add(const Skin& skin, FaceGroup group, double area_m2, double skyView, const std::string& id, int behind = -1);
+  /// A sheet over a bed inside the house: between bed air and house air by its own area, for radiation by the bed's, which is
+  /// what soil and sheet see of each other. The bed's floor node must be there.
+  CoverPart& tuck(const BedCover& cover, int bedAir, int bedFloor, const std::string& id);
   void hang(CoverPart& part, const NightBlanket& blanket, const BlanketSignals& when);
   /// Long-wave links between all parts and the floor, once all have been added.
   void exchange(double floor_m2, const std::optional<BlanketSignals>& when = {});
@@ -74,6 +78,10 @@ private:
   double m_inside, m_outside;
   std::vector<CoverPart> m_parts;
 };
+
+/// Free convection from plates h = k dT^(1/3), W/(m2 K^(4/3)): over a warm floor, and the exponent.
+constexpr double kFloorFilm = 1.5;
+constexpr double kFilmExponent = 1.0 / 3.0;
 
 /// The mean view of the sky of a group of faces, 0..1.
 double skyView(FaceGroup group, const HouseShape& shape);

@@ -37,6 +37,7 @@ public:
     const std::size_t n = m_winter.size();
     m_air.resize(n);
     m_heater.assign(n, 0.0F);
+    m_beds.assign(m_assembly.beds.size(), std::vector<float>(n));
     if (m_options.series) reserve(n);
     m_run.soilDepth_m = m_assembly.soilDepth_m;
     record(solver, 0);
@@ -93,6 +94,7 @@ private:
     s.heater_W.resize(n);
     s.sun_W.assign(n, 0.0F);
     s.soil_C.assign(m_assembly.soil.size(), std::vector<float>(n));
+    s.bed_C.assign(m_assembly.beds.size(), std::vector<float>(n));
     s.barrels_C.assign(m_assembly.barrels.size(), std::vector<float>(n));
     for (std::size_t g = 0; g < 3; ++g) {
       if (m_assembly.inner[g] >= 0) s.inner_C[g].resize(n), s.outer_C[g].resize(n);
@@ -107,9 +109,11 @@ private:
       m_heater[i] = static_cast<float>(power);
       m_run.peak_W = std::max(m_run.peak_W, power);
     }
+    for (std::size_t k = 0; k < m_beds.size(); ++k) m_beds[k][i] = static_cast<float>(solver.temperature_C(m_assembly.beds[k].air));
     if (!m_options.series) return;
     WinterSeries& s = m_run.series;
     s.air_C[i] = m_air[i];
+    for (std::size_t k = 0; k < m_beds.size(); ++k) s.bed_C[k][i] = m_beds[k][i];
     s.heater_W[i] = m_heater[i];
     s.floor_C[i] = static_cast<float>(solver.temperature_C(m_assembly.floor));
     for (std::size_t k = 0; k < m_assembly.soil.size(); ++k) s.soil_C[k][i] = static_cast<float>(solver.temperature_C(m_assembly.soil[k]));
@@ -145,6 +149,9 @@ private:
         night.degreeHours_K_h += std::max(0.0, line - air) * m_winter.step_s / 3600.0;
         night.heater_kWh += static_cast<double>(m_heater[i]) * m_winter.step_s / 3.6e6;
       }
+      for (const auto& bed : m_beds)
+        night.bedColdest_C.push_back(static_cast<double>(
+            *std::min_element(bed.begin() + static_cast<std::ptrdiff_t>(span.from), bed.begin() + static_cast<std::ptrdiff_t>(span.to) + 1)));
       night.held = night.coldest_C >= line - kHoldTolerance_K;
       nights.push_back(night);
     }
@@ -159,6 +166,7 @@ private:
   std::vector<int> m_parts; ///< that the house has
   WinterResult m_run;
   std::vector<float> m_air, m_heater;
+  std::vector<std::vector<float>> m_beds;
 };
 
 /// Calls work(0..count-1), each once, on up to `threads` threads.
@@ -175,7 +183,7 @@ template <class Work> void forEach(std::size_t count, int threads, Work work) {
     });
 }
 
-void addWinter(Simulation& all, WinterResult&& run) {
+void addWinter(Simulation& all, double line_C, WinterResult&& run) {
   Summary& s = all.summary;
   for (const NightResult& night : run.nights) {
     all.nights.push_back(night);
@@ -188,6 +196,12 @@ void addWinter(Simulation& all, WinterResult&& run) {
       s.coldestAt = night.coldestAt;
     }
     if (night.held) ++s.held;
+    const bool first = s.beds.empty();
+    s.beds.resize(night.bedColdest_C.size());
+    for (std::size_t k = 0; k < s.beds.size(); ++k) {
+      s.beds[k].coldest_C = first ? night.bedColdest_C[k] : std::min(s.beds[k].coldest_C, night.bedColdest_C[k]);
+      if (night.bedColdest_C[k] >= line_C - kHoldTolerance_K) ++s.beds[k].held;
+    }
     s.degreeHours_K_h += night.degreeHours_K_h;
   }
   s.heater_kWh += run.heater_J / 3.6e6;
@@ -213,6 +227,8 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
   for (auto member : {&WinterSeries::air_C, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W}) take(into.*member, from.*member);
   into.soil_C.resize(from.soil_C.size());
   into.barrels_C.resize(from.barrels_C.size());
+  into.bed_C.resize(from.bed_C.size());
+  takeAll(into.bed_C, from.bed_C);
   takeAll(into.soil_C, from.soil_C);
   takeAll(into.barrels_C, from.barrels_C);
   takeAll(into.inner_C, from.inner_C);
@@ -253,7 +269,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
   for (std::size_t i = 0; i < winters.size(); ++i) {
     WinterResult& winter = **runs[i];
     all.soilDepth_m = winter.soilDepth_m;
-    addWinter(all, std::move(winter));
+    addWinter(all, plan.setpoints.hold_C, std::move(winter));
     all.summary.steps += winters[i].size() - 1;
     all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
   }

@@ -42,6 +42,7 @@ struct NightResult {
   double outsideLow_C = 0.0;
   double degreeHours_K_h = 0.0; ///< below the hold line
   double heater_kWh = 0.0;
+  std::vector<double> bedColdest_C = {}; ///< under each kind of bed cover
 };
 
 /// Temperatures and flows at every step, for drawing.
@@ -49,6 +50,7 @@ struct WinterSeries {
   std::vector<float> air_C, floor_C, heater_W, sun_W;
   std::vector<std::vector<float>> soil_C;    ///< by depth
   std::vector<std::vector<float>> barrels_C; ///< by group
+  std::vector<std::vector<float>> bed_C;     ///< air under each kind of bed cover
   std::array<std::vector<float>, 3> inner_C, outer_C;
   std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
 };
@@ -66,6 +68,12 @@ struct WinterResult {
 /// Steps 0..last of one series into another of the same winter; series that only one of them has are taken or dropped whole.
 void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last);
 
+/// A room within the house, over the judged nights.
+struct BedSummary {
+  int held = 0; ///< nights at or above the hold line
+  double coldest_C = 0.0;
+};
+
 struct Summary {
   int nights = 0; ///< judged
   int held = 0;
@@ -81,6 +89,7 @@ struct Summary {
   Cost cost;                                 ///< a winter
   std::size_t steps = 0;
   double run_ms = 0.0;
+  std::vector<BedSummary> beds; ///< by kind of bed cover
 };
 
 struct Simulation {

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // A fresh start, books from before, the log worked out beside the window, and the page on paper.
+#include "app/stages/house_stage.h"
 #include "app/stages/log_stage.h"
+#include "app/stages/number_field.h"
 #include "app/stages/print.h"
 #include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
@@ -9,8 +11,10 @@
 #include "app/stages/start_page.h"
 #include "tests/app/window_fixture.h"
 
+#include <QAbstractButton>
 #include <QElapsedTimer>
 #include <QFileInfo>
+#include <QLabel>
 #include <QMenuBar>
 #include <QPrinter>
 #include <QSettings>
@@ -31,6 +35,64 @@ TEST_F(StartTest, AFreshBookOffersWaysToBegin) {
   ASSERT_NE(house, nullptr);
   QTest::mouseClick(house, Qt::LeftButton);
   EXPECT_FALSE(find<StartPage>()->isVisible());
+}
+
+TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatures) {
+  // the steps of the guide, "A fleece over one bed"
+  document = std::make_unique<Document>();
+  window = std::make_unique<MainWindow>(*document);
+  ASSERT_FALSE(document->openBook(m_dir.filePath(QStringLiteral("mine.muffle")), true));
+  window->show();
+  ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
+  QTest::mouseClick(button(QStringLiteral("Describe your house")), Qt::LeftButton);
+  auto* house = find<HouseStage>();
+  ASSERT_TRUE(house->isVisible());
+  house->showPage(HouseStage::Page::shape);
+  const auto press = [&](const QString& name) {
+    QCoreApplication::processEvents();
+    for (auto* b : window->findChildren<QAbstractButton*>())
+      if (b->isVisible() && (b->text() == name || b->accessibleName() == name)) {
+        b->click();
+        return true;
+      }
+    return false;
+  };
+  const auto type = [&](const QString& field, const QString& text) {
+    QCoreApplication::processEvents();
+    NumberField* number = nullptr;
+    for (auto* f : window->findChildren<NumberField*>(field))
+      if (f->isVisible()) number = f;
+    ASSERT_NE(number, nullptr) << field.toStdString();
+    QTest::mouseClick(number, Qt::LeftButton);
+    number->editor()->selectAll();
+    QTest::keyClicks(number->editor(), text);
+    QTest::keyClick(number->editor(), Qt::Key_Return);
+  };
+  ASSERT_TRUE(press(QStringLiteral("round arch")));
+  type(QStringLiteral("Width"), QStringLiteral("6 m"));
+  type(QStringLiteral("Length"), QStringLiteral("15 m"));
+  type(QStringLiteral("Ridge"), QStringLiteral("2.8 m"));
+  importDemoLog();
+  window->showStage(Document::Stage::house);
+  house->showPage(HouseStage::Page::beds);
+  ASSERT_TRUE(press(QStringLiteral("Cover a bed")));
+  type(QStringLiteral("Bed length"), QStringLiteral("10 m"));
+  ASSERT_TRUE(document->waitForResult());
+  ASSERT_EQ(document->plan().house.bedCovers.size(), 1U);
+  EXPECT_EQ(document->plan().house.bedCovers[0].material, "fleece");
+  EXPECT_DOUBLE_EQ(document->plan().house.bedCovers[0].length_m, 10.0);
+  EXPECT_FALSE(document->plan().heater) << "a new house has no heater";
+  const NightResult& night = document->result()->nights[static_cast<std::size_t>(document->selectedNight())];
+  EXPECT_DOUBLE_EQ(night.coldest_C, document->result()->summary.coldest_C) << "the coldest logged night is in sight";
+  QCoreApplication::processEvents();
+  bool both = false;
+  for (auto* l : house->findChildren<QLabel*>())
+    both = both || (l->isVisible() && l->text().contains(document->units().text(Quantity::temperature, night.coldest_C)) &&
+                    l->text().contains(document->units().text(Quantity::temperature, night.bedColdest_C.at(0))));
+  EXPECT_TRUE(both);
+  EXPECT_GT(night.bedColdest_C.at(0), night.coldest_C);
+  ASSERT_TRUE(press(QStringLiteral("Take away bed cover 1")));
+  EXPECT_TRUE(document->plan().house.bedCovers.empty());
 }
 
 TEST_F(StartTest, TheDemoOpensInABookOfItsOwn) {

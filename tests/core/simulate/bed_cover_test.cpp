@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/simulate/simulate.h"
+
+#include "core/network/solver.h"
+#include "tests/support/near.h"
+
+#include <gtest/gtest.h>
+
+namespace muffle {
+namespace {
+
+/// Five clear nights and days at -8..2 degC in January.
+std::shared_ptr<const Weather> frost(const Site& site) {
+  Log log;
+  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  for (int i = 0; i < 6 * 144; ++i) {
+    log.time.push_back(daysSinceEpoch({2031, 1, 15}) * 86400 + 600 * i);
+    outside.raw.push_back(static_cast<float>(-3.0 + 5.0 * std::cos(kPi * (i / 6.0 - 14.0) / 12.0)));
+  }
+  outside.flag.assign(outside.raw.size(), 0);
+  log.channels.push_back(outside);
+  return std::make_shared<const Weather>(*weatherFromLog(log, site));
+}
+
+Plan tunnel() {
+  Plan p;
+  p.site.place = {48.0, 0.0, 100.0};
+  p.house.shape = {ShapeKind::arch, 6, 12, 0.5, 3.0, 90};
+  p.setpoints.hold_C = 0.0;
+  return p;
+}
+
+TEST(BedCover, HasTheAreasOfHalfAnEllipse) {
+  BedCover b;
+  b.width_m = 1.0;
+  b.height_m = 0.5; // a semicircle
+  b.length_m = 6.0;
+  EXPECT_CLOSE(b.cover_m2(), kPi * 0.5 * 6.0 + kPi * 0.25, 1e-9, "a semicircle's arc and two half discs");
+  EXPECT_CLOSE(b.volume_m3(), kPi * 0.125 * 6.0, 1e-9, "closed form");
+}
+
+TEST(BedCover, ItsAirIsWarmerAtNightThanTheHousesAndTheEnergyCloses) {
+  Plan p = tunnel();
+  const auto weather = frost(p.site);
+  const Simulation bare = *simulate(p, makeScene(weather, p));
+  p.house.bedCovers.push_back({});
+  const Simulation covered = *simulate(p, makeScene(weather, p), {.series = true});
+  ASSERT_EQ(covered.summary.beds.size(), 1U);
+  EXPECT_GT(covered.summary.beds[0].coldest_C, covered.summary.coldest_C + 1.0) << "the soil's warmth is kept under it";
+  EXPECT_CLOSE(covered.summary.coldest_C, bare.summary.coldest_C, 0.6, "one bed of six square metres in seventy-two hardly moves the house");
+  EXPECT_LE(covered.summary.closure, 1e-6);
+  for (const NightResult& n : covered.nights) EXPECT_GT(n.bedColdest_C.at(0), n.coldest_C);
+}
+
+TEST(BedCover, FilmThatHoldsRadiantHeatKeepsMoreThanFleeceAndTwoTunnelsAreTwoRooms) {
+  Plan p = tunnel();
+  p.house.bedCovers = {{}, {}};
+  p.house.bedCovers[1].material = "bubble-wrap";
+  const auto weather = frost(p.site);
+  const Simulation run = *simulate(p, makeScene(weather, p));
+  ASSERT_EQ(run.summary.beds.size(), 2U);
+  EXPECT_GT(run.summary.beds[1].coldest_C, run.summary.beds[0].coldest_C);
+}
+
+TEST(BedCover, SaysWhatDoesNotFit) {
+  Plan p = tunnel();
+  p.house.bedCovers.push_back({});
+  p.house.bedCovers[0].height_m = 3.0;
+  ASSERT_EQ(check(p).size(), 1U);
+  EXPECT_EQ(check(p)[0].where, "/house/bed_covers/0/height_m");
+  p.house.bedCovers[0].height_m = 0.5;
+  p.house.bedCovers[0].count = 12;
+  ASSERT_EQ(check(p).size(), 1U);
+  EXPECT_EQ(check(p)[0].where, "/house/bed_covers");
+  p.house.bedCovers[0].count = 2;
+  p.house.bedCovers[0].material = "stone-400";
+  ASSERT_EQ(check(p).size(), 1U) << "a wall over a bed";
+}
+
+} // namespace
+} // namespace muffle
