@@ -47,9 +47,11 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     for (const auto& [page, name] : {std::pair{HouseStage::Page::shape, "shape"},
                                      {HouseStage::Page::skins, "skins"},
                                      {HouseStage::Page::beds, "beds"},
+                                     {HouseStage::Page::proportions, "proportions"},
                                      {HouseStage::Page::change, "change"}}) {
       house->showPage(page);
       if (page == HouseStage::Page::change && !house->changes().waitForList()) ok = false;
+      if (page == HouseStage::Page::proportions && !house->proportions().waitForSweep()) ok = false;
       ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix)) && ok;
     }
     house->showPage(HouseStage::Page::flows);

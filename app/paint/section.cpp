@@ -211,7 +211,7 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
     if (!known) continue;
     const QString warmth = units.text(Quantity::temperature, moment->bed_C[b]);
     const QString said = plan.house.bedCovers[b].count > 1 ? tr("%1 covers  %2").arg(plan.house.bedCovers[b].count).arg(warmth) : tr("cover  %1").arg(warmth);
-    label(p, {r.center().x(), r.top() - 9}, said, textFont(9, true), inkOnAir, Qt::AlignHCenter, area);
+    label(p, {r.center().x(), r.center().y() + 11}, said, textFont(9, true), onSky, Qt::AlignHCenter, area); // in the soil, clear of the air's words
   }
 
   // barrels stand in rows along the house; one is seen, the count is said

@@ -10,7 +10,6 @@
 #include <QElapsedTimer>
 #include <QGridLayout>
 #include <QLabel>
-#include <QPointer>
 #include <QPushButton>
 
 #include <algorithm>
@@ -57,8 +56,6 @@ ChangePage::ChangePage(Document& document, QWidget* parent)
   connect(m_order, &QComboBox::activated, this, [this] { rebuild(); });
 }
 
-ChangePage::~ChangePage() { m_stop = true; }
-
 bool ChangePage::isCurrent() const { return m_list && m_weather == m_document.sharedWeather() && m_askedText == textOf(m_document.plan()); }
 
 void ChangePage::refresh() {
@@ -80,42 +77,26 @@ void ChangePage::showEvent(QShowEvent* e) {
 
 void ChangePage::start() {
   const std::string text = textOf(m_document.plan());
-  if (m_working && text == m_askedText && m_weather == m_document.sharedWeather()) return;
-  m_stop = true;
-  m_worker = {}; // joins the one before
-  m_stop = false;
-  m_working = true;
+  if (m_job.isWorking() && text == m_askedText && m_weather == m_document.sharedWeather()) return;
   m_weather = m_document.sharedWeather();
   m_askedText = text;
   m_asked = m_document.plan();
   m_asked.measures = changesToTry(m_asked);
   m_state->setText(tr("Trying each change over all logged nights."));
-  const quint64 run = ++m_run;
-  m_worker = std::jthread([this, run, plan = m_asked, weather = m_weather] {
-    SizingOptions options;
-    options.progress = [this, run](std::size_t done, std::size_t of) {
-      QMetaObject::invokeMethod(this, [this, run, done, of] {
-        if (run == m_run && m_working) m_state->setText(tr("Trying each change over all logged nights: %1 of %2.").arg(done).arg(of));
-      });
-      return !m_stop.load();
-    };
-    auto list = oneChangeEach(plan, weather, options);
-    auto kept = list ? std::make_shared<Sizing>(std::move(*list)) : nullptr;
-    const QString problem = list ? QString() : QString::fromStdString(list.problem().text());
-    QMetaObject::invokeMethod(this, [this, run, kept, problem] {
-      if (run != m_run) return;
-      m_working = false;
-      show(kept, problem);
-    });
-  });
+  m_job.start(
+      [plan = m_asked, weather = m_weather](const auto& progress) {
+        return oneChangeEach(plan, weather, {0, progress});
+      },
+      [this](Result<Sizing> list) { show(std::move(list)); },
+      [this](std::size_t done, std::size_t of) { m_state->setText(tr("Trying each change over all logged nights: %1 of %2.").arg(done).arg(of)); });
 }
 
-void ChangePage::show(std::shared_ptr<Sizing> list, const QString& problem) {
-  m_list = std::move(list);
-  if (!m_list) {
-    m_state->setText(problem);
+void ChangePage::show(Result<Sizing> list) {
+  if (!list) {
+    m_state->setText(QString::fromStdString(list.problem().text()));
     return;
   }
+  m_list = std::make_shared<Sizing>(std::move(*list));
   if (isCurrent())
     rebuild();
   else

@@ -5,11 +5,9 @@
 #pragma once
 
 #include "app/model/document.h"
+#include "app/model/latest_job.h"
 
 #include <QWidget>
-
-#include <atomic>
-#include <thread>
 
 class QComboBox;
 class QGridLayout;
@@ -21,7 +19,6 @@ class ChangePage : public QWidget {
   Q_OBJECT
 public:
   explicit ChangePage(Document& document, QWidget* parent = nullptr);
-  ~ChangePage() override;
   void refresh();
   /// Processes events until the list belongs to the plan in hand; false when the time runs out first.
   bool waitForList(int timeout_ms = 120000);
@@ -32,7 +29,7 @@ protected:
 
 private:
   void start();
-  void show(std::shared_ptr<Sizing> list, const QString& problem);
+  void show(Result<Sizing> list);
   void rebuild();
   void build(std::size_t package);
   [[nodiscard]] bool isCurrent() const;
@@ -44,10 +41,7 @@ private:
   std::string m_askedText;
   std::shared_ptr<const Weather> m_weather;
   std::shared_ptr<Sizing> m_list;
-  bool m_working = false;
-  quint64 m_run = 0;
-  std::atomic<bool> m_stop{false};
-  std::jthread m_worker; ///< last: it uses what is above
+  LatestJob<Sizing> m_job{this}; ///< last: it uses what is above
 };
 
 } // namespace muffle

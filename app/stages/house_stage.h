@@ -5,6 +5,7 @@
 #include "app/stages/change_page.h"
 #include "app/stages/document_view.h"
 #include "app/stages/page_strip.h"
+#include "app/stages/proportions_page.h"
 #include "app/stages/shape_page.h"
 #include "app/stages/skin_editor.h"
 #include "app/stages/stage_page.h"
@@ -27,10 +28,11 @@ protected:
 class HouseStage : public StagePage {
   Q_OBJECT
 public:
-  enum class Page { flows, shape, skins, beds, change };
+  enum class Page { flows, shape, skins, beds, proportions, change };
   explicit HouseStage(Document& document, QWidget* parent = nullptr);
   void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
   [[nodiscard]] SkinEditor& skins() { return *m_skins; }
+  [[nodiscard]] ProportionsPage& proportions() { return *m_proportions; }
   [[nodiscard]] ChangePage& changes() { return *m_changes; }
 
 private:
@@ -39,6 +41,7 @@ private:
   ShapePage* m_shape;
   SkinEditor* m_skins;
   BedsPage* m_beds;
+  ProportionsPage* m_proportions;
   ChangePage* m_changes;
 };
 

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/simulate/simulate.h"
 
-#include "core/network/solver.h"
 #include "tests/support/near.h"
 
 #include <gtest/gtest.h>

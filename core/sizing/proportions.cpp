@@ -1,0 +1,109 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/sizing/proportions.h"
+
+#include <algorithm>
+#include <cmath>
+#include <mutex>
+#include <thread>
+
+namespace muffle {
+namespace {
+
+constexpr double kShares[] = {0.6, 0.7, 0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75}; // of the present value
+
+HouseShape withHeight(HouseShape s, double ridge_m) {
+  const double rise = s.rise_m();
+  const double leastEave = s.kind == ShapeKind::gable || s.hasBackWall() ? std::min(s.eave_m, 0.3) : 0.0;
+  s.eave_m = std::max(ridge_m - rise, leastEave);
+  s.ridge_m = ridge_m;
+  return s;
+}
+
+HouseShape withWidth(HouseShape s, double width_m) {
+  const double slope = s.rise_m() / s.width_m;
+  s.length_m *= s.width_m / width_m;
+  s.width_m = width_m;
+  s.ridge_m = s.eave_m + slope * width_m;
+  return s;
+}
+
+std::vector<ProportionRule> rulesFor(const HouseShape& s, Proportion of) {
+  if (of == Proportion::width) return {};
+  if (s.kind == ShapeKind::arch || s.kind == ShapeKind::pointedArch || s.kind == ShapeKind::dome) return {{"half the width, for arches", s.width_m / 2.0}};
+  return {{"six tenths of the width, for gables", 0.6 * s.width_m}};
+}
+
+double meanSwing_K(const Simulation& run, const Weather& weather) {
+  double sum = 0.0;
+  int days = 0;
+  for (std::size_t w = 0; w < run.series.size(); ++w) {
+    const auto& air = run.series[w].air_C;
+    const auto perDay = static_cast<std::size_t>(std::lround(86400.0 / weather.winters[w].step_s));
+    for (std::size_t from = 0; from + perDay <= air.size(); from += perDay) {
+      const auto [low, high] = std::minmax_element(air.begin() + static_cast<std::ptrdiff_t>(from), air.begin() + static_cast<std::ptrdiff_t>(from + perDay));
+      sum += static_cast<double>(*high - *low);
+      ++days;
+    }
+  }
+  return days > 0 ? sum / days : 0.0;
+}
+
+} // namespace
+
+std::vector<HouseShape> proportionShapes(const HouseShape& shape, Proportion of) {
+  std::vector<HouseShape> shapes;
+  if (of == Proportion::width && shape.kind == ShapeKind::dome) return shapes;
+  for (const double share : kShares) {
+    HouseShape s = share == 1.0 ? shape : of == Proportion::height ? withHeight(shape, shape.ridge_m * share) : withWidth(shape, shape.width_m * share);
+    if (s.check().empty()) shapes.push_back(s);
+  }
+  return shapes;
+}
+
+Result<Proportions> sweepProportions(const Plan& plan, std::shared_ptr<const Weather> weather, Proportion of, const SizingOptions& options) {
+  Proportions sweep;
+  sweep.of = of;
+  sweep.rules = rulesFor(plan.house.shape, of);
+  const auto shapes = proportionShapes(plan.house.shape, of);
+  sweep.points.resize(shapes.size());
+  std::atomic<std::size_t> next{0}, done{0};
+  std::atomic<bool> stop{false};
+  std::mutex mutex;
+  std::optional<Problem> problem;
+  const auto work = [&] {
+    for (std::size_t i = next++; i < shapes.size() && !stop; i = next++) {
+      Plan tried = plan;
+      tried.house.shape = shapes[i];
+      auto run = check(tried).empty() ? simulate(tried, makeScene(weather, tried), {.series = true, .stop = &stop}) : Result<Simulation>(Problem{});
+      const std::scoped_lock lock(mutex);
+      ProportionPoint& p = sweep.points[i];
+      p.shape = shapes[i];
+      p.value_m = of == Proportion::height ? shapes[i].ridge_m : shapes[i].width_m;
+      p.cover_m2 = shapes[i].cover_m2();
+      if (run) {
+        const Summary& s = run->summary;
+        p.held = s.held;
+        p.nights = s.nights;
+        p.coldest_C = s.coldest_C;
+        p.heater_kWh = s.heater_kWh / s.winters;
+        p.light_kWh_m2 = s.sun_kWh / s.winters / shapes[i].floor_m2();
+        p.swing_K = meanSwing_K(*run, *weather);
+      }
+      if (options.progress && !options.progress(++done, shapes.size())) {
+        stop = true;
+        if (!problem) problem = Problem{ProblemKind::cancelled, "", "the sweep was stopped", ""};
+      }
+    }
+  };
+  {
+    const unsigned threads = options.threads > 0 ? static_cast<unsigned>(options.threads) : std::max(1U, std::thread::hardware_concurrency());
+    std::vector<std::jthread> workers;
+    for (unsigned t = 1; t < threads; ++t) workers.emplace_back(work);
+    work();
+  }
+  if (problem) return *problem;
+  std::erase_if(sweep.points, [](const ProportionPoint& p) { return p.nights == 0; });
+  return sweep;
+}
+
+} // namespace muffle
