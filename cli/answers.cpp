@@ -118,6 +118,13 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
                    {"ground", "assumed"}};
   out["sun_estimated_days"] = weather.sunEstimatedDays;
   out["rooms"]["house"] = {{"nights", s.nights}, {"held", s.held}, {"coldest_C", out["coldest_C"]}, {"heater_peak_W", digits(s.heaterPeak_W, 0)}};
+  if (s.bay)
+    out["rooms"]["bay"] = {{"name", plan.house.bay->name},
+                           {"nights", s.nights},
+                           {"held", s.bay->held},
+                           {"hold_C", plan.house.bay->setpoints.hold_C},
+                           {"coldest_C", digits(s.bay->coldest_C, 3)},
+                           {"heater_kWh", digits(s.bayHeater_kWh, 2)}};
   for (std::size_t k = 0; k < s.beds.size(); ++k)
     out["rooms"][fmt::format("bed:{}", k + 1)] = {
         {"name", plan.house.bedCovers[k].name}, {"nights", s.nights}, {"held", s.beds[k].held}, {"coldest_C", digits(s.beds[k].coldest_C, 3)}};
@@ -139,6 +146,8 @@ std::string simulateSeries(const Simulation& run, const Weather& weather, const 
   std::string out = "time,outside [C],sky [C],sun [W/m2],wind [m/s],room:house [C],floor [C]";
   const std::size_t barrels = run.series.empty() ? 0 : run.series.front().barrels_C.size();
   for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",store:barrels{} [C]", b + 1);
+  const bool bay = !run.series.empty() && !run.series.front().bay_C.empty();
+  if (bay) out += ",room:bay [C]";
   const std::size_t beds = run.series.empty() ? 0 : run.series.front().bed_C.size();
   for (std::size_t b = 0; b < beds; ++b) out += fmt::format(",room:bed{} [C]", b + 1);
   out += ",heater:1 [W]";
@@ -151,6 +160,7 @@ std::string simulateSeries(const Simulation& run, const Weather& weather, const 
       out += fmt::format("{},{:.3f},{:.3f},{:.1f},{:.2f},{:.3f},{:.3f}", zone.iso(winter.time(i)), winter.outside_C[i], winter.sky_C[i], winter.sun_W_m2[i],
                          winter.wind_m_s[i], s.air_C[i], s.floor_C[i]);
       for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",{:.3f}", s.barrels_C[b][i]);
+      if (bay) out += fmt::format(",{:.3f}", s.bay_C[i]);
       for (std::size_t b = 0; b < beds; ++b) out += fmt::format(",{:.3f}", s.bed_C[b][i]);
       out += fmt::format(",{:.1f}", s.heater_W[i]);
       for (const auto& part : s.loss_W) out += fmt::format(",{:.1f}", part[i]);

@@ -241,7 +241,8 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
   }
 
   if (moment) {
-    const QString heating = moment->heater_W > 1.0 ? tr("heater %1").arg(units.text(Quantity::power, moment->heater_W)) : QString();
+    const QString heating =
+        moment->heater_W > 1.0 ? (plan.house.bay ? tr("heaters %1") : tr("heater %1")).arg(units.text(Quantity::power, moment->heater_W)) : QString();
     if (plan.house.shape.ridge_m * g.scale() > 130.0) {
       label(p, centre - QPointF(0, 12), units.text(Quantity::temperature, moment->air_C), textFont(22, true), inkOnAir, Qt::AlignHCenter, area);
       label(p, centre + QPointF(0, 14), tr("house air"), textFont(9), inkOnAir, Qt::AlignHCenter, area);
@@ -309,6 +310,9 @@ void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const
   }
   label(p, {area.left() + 12, area.top() + 20}, title, titleFont(11), onSky, Qt::AlignLeft, area);
   label(p, {area.left() + 12, area.top() + 40}, subtitle, textFont(9), onSky, Qt::AlignLeft, area);
+  if (moment && moment->bay_C)
+    label(p, {area.left() + 12, area.top() + 58}, tr("warm bay at the end %1").arg(units.text(Quantity::temperature, *moment->bay_C)), textFont(9, true), onSky,
+          Qt::AlignLeft, area);
   p.restore();
 }
 

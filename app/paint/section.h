@@ -25,6 +25,7 @@ struct SectionMoment {
   std::vector<double> soil_C, soilDepth_m, barrels_C, bed_C;
   std::array<double, kPartCount> loss_W{};
   bool blanketClosed = false;
+  std::optional<double> bay_C; ///< the warm bay lies behind or before this section
 };
 
 enum class Handle { none, ridge, eave, width, barrels };

@@ -97,12 +97,12 @@ void LossBars::paintEvent(QPaintEvent*) {
 
 HouseStage::HouseStage(Document& document, QWidget* parent)
     : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_shape(new ShapePage(document, this)), m_skins(new SkinEditor(document, this)),
-      m_beds(new BedsPage(document, this)), m_proportions(new ProportionsPage(document, this)), m_changes(new ChangePage(document, this)) {
+      m_roomsPage(new RoomsPage(document, this)), m_proportions(new ProportionsPage(document, this)), m_changes(new ChangePage(document, this)) {
   m_body->addWidget(m_pages, 1);
   m_pages->add(tr("Where it goes"), new LossBars(document, this));
   m_pages->add(tr("Shape"), m_shape);
   m_pages->add(tr("Skins"), m_skins);
-  m_pages->add(tr("Beds"), m_beds);
+  m_pages->add(tr("Rooms"), m_roomsPage);
   m_pages->add(tr("Proportions"), m_proportions);
   m_pages->add(tr("One change"), m_changes);
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged});
@@ -111,7 +111,7 @@ HouseStage::HouseStage(Document& document, QWidget* parent)
 void HouseStage::refresh() {
   m_shape->refresh();
   m_skins->refresh();
-  m_beds->refresh();
+  m_roomsPage->refresh();
   m_proportions->refresh();
   m_changes->refresh();
   QString remark;

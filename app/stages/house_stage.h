@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/stages/beds_page.h"
 #include "app/stages/change_page.h"
 #include "app/stages/document_view.h"
 #include "app/stages/page_strip.h"
 #include "app/stages/proportions_page.h"
+#include "app/stages/rooms_page.h"
 #include "app/stages/shape_page.h"
 #include "app/stages/skin_editor.h"
 #include "app/stages/stage_page.h"
@@ -28,7 +28,7 @@ protected:
 class HouseStage : public StagePage {
   Q_OBJECT
 public:
-  enum class Page { flows, shape, skins, beds, proportions, change };
+  enum class Page { flows, shape, skins, rooms, proportions, change };
   explicit HouseStage(Document& document, QWidget* parent = nullptr);
   void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
   [[nodiscard]] SkinEditor& skins() { return *m_skins; }
@@ -40,7 +40,7 @@ private:
   PageStrip* m_pages;
   ShapePage* m_shape;
   SkinEditor* m_skins;
-  BedsPage* m_beds;
+  RoomsPage* m_roomsPage;
   ProportionsPage* m_proportions;
   ChangePage* m_changes;
 };

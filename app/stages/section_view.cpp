@@ -42,6 +42,7 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
   m.heater_W = static_cast<double>(s.heater_W[i]);
   m.soilDepth_m = run->soilDepth_m;
   for (const auto& soil : s.soil_C) m.soil_C.push_back(static_cast<double>(soil[i]));
+  if (!s.bay_C.empty()) m.bay_C = static_cast<double>(s.bay_C[i]);
   for (const auto& b : s.bed_C) m.bed_C.push_back(static_cast<double>(b[i]));
   for (const auto& b : s.barrels_C) m.barrels_C.push_back(static_cast<double>(b[i]));
   for (std::size_t p = 0; p < kPartCount; ++p) m.loss_W[p] = static_cast<double>(s.loss_W[p][i]);

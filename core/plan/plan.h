@@ -64,6 +64,22 @@ struct BedCover {
   [[nodiscard]] double volume_m3() const;
 };
 
+struct Setpoints {
+  double hold_C = 1.0;  ///< the line that must not be crossed
+  double night_C = 2.0; ///< what the heater aims at from sunset to sunrise
+  double day_C = 4.0;   ///< and by day
+};
+
+/// A length of the house partitioned off at one end, a room with a heater and setpoints of its own.
+struct WarmBay {
+  std::string name = "warm bay";
+  double length_m = 3.0;
+  Skin partition{{Layer{"pe-film", 0.05}}}; ///< layers from the house's side
+  double airChanges_per_h = 0.5;            ///< of its air with the house's, through door and joints
+  Setpoints setpoints{8.0, 10.0, 12.0};
+  double heater_W = 2000.0;
+};
+
 struct House {
   HouseShape shape;
   Skin roof{{Layer{}}};
@@ -72,6 +88,7 @@ struct House {
   Skin backWall{{Layer{"masonry-300"}}}; ///< of a lean-to or single slope
   std::optional<NightBlanket> blanket;
   std::vector<BedCover> bedCovers;
+  std::optional<WarmBay> bay;
   double airChanges_per_h = 0.8; ///< in still air, shut
   double windAirChanges = 0.25;  ///< added per m/s of wind
   Floor floor;
@@ -79,12 +96,6 @@ struct House {
   double ventOpens_C = 22.0;
   double ventFull_C = 28.0;
   double ventAirChanges_per_h = 15.0; ///< fully open
-};
-
-struct Setpoints {
-  double hold_C = 1.0;  ///< the line that must not be crossed
-  double night_C = 2.0; ///< what the heater aims at from sunset to sunrise
-  double day_C = 4.0;   ///< and by day
 };
 
 enum class BarrelColour { black, blue, white, bare };

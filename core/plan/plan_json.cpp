@@ -66,6 +66,21 @@ template <class V> void describe(V& v, BedCover& b) {
   v.number("x_m", b.x_m, {-800.0, 800.0}, "place across the house");
 }
 
+template <class V> void describe(V& v, Setpoints& s) {
+  v.number("hold_C", s.hold_C, {-30.0, 40.0}, "line that must not be crossed");
+  v.number("night_C", s.night_C, {-30.0, 40.0}, "night setpoint of the heater");
+  v.number("day_C", s.day_C, {-30.0, 40.0}, "day setpoint of the heater");
+}
+
+template <class V> void describe(V& v, WarmBay& b) {
+  v.text("name", b.name, "name");
+  v.number("length_m", b.length_m, {0.3, 299.0}, "length along the ridge, from one end", true);
+  v.object("partition", b.partition, "skin of the partition, layers from the house's side");
+  v.number("air_changes_per_h", b.airChanges_per_h, {0.0, 60.0}, "air changes an hour with the rest of the house");
+  v.object("setpoints", b.setpoints, "setpoints of the bay");
+  v.number("heater_W", b.heater_W, {0.0, 1e6}, "power of its own electric heater");
+}
+
 template <class V> void describe(V& v, Floor& f) {
   v.text("soil", f.soil, "soil under the house");
   v.number("edge_insulation_m2K_W", f.edgeInsulation_m2K_W, {0.0, 10.0}, "resistance of a skirt round the foot");
@@ -91,6 +106,7 @@ template <class V> void describe(V& v, House& h) {
   v.object("back_wall", h.backWall, "skin of a lean-to's or single slope's back wall");
   v.object("blanket", h.blanket, "night blanket");
   v.list("bed_covers", h.bedCovers, "low tunnels over beds inside the house", 12);
+  v.object("warm_bay", h.bay, "bay partitioned off at one end");
   v.number("air_changes_per_h", h.airChanges_per_h, {0.0, 20.0}, "air changes an hour, shut, in still air");
   v.number("air_changes_per_wind", h.windAirChanges, {0.0, 5.0}, "air changes an hour added by each m/s of wind");
   v.object("floor", h.floor, "floor");
@@ -98,12 +114,6 @@ template <class V> void describe(V& v, House& h) {
   v.number("vent_opens_C", h.ventOpens_C, {-5.0, 60.0}, "temperature at which the vents start to open");
   v.number("vent_full_C", h.ventFull_C, {-4.0, 70.0}, "temperature at which they are fully open");
   v.number("vent_air_changes_per_h", h.ventAirChanges_per_h, {0.0, 120.0}, "air changes an hour with the vents fully open");
-}
-
-template <class V> void describe(V& v, Setpoints& s) {
-  v.number("hold_C", s.hold_C, {-30.0, 40.0}, "line that must not be crossed");
-  v.number("night_C", s.night_C, {-30.0, 40.0}, "night setpoint of the heater");
-  v.number("day_C", s.day_C, {-30.0, 40.0}, "day setpoint of the heater");
 }
 
 template <class V> void describe(V& v, Barrels& b) {
@@ -190,6 +200,21 @@ Problems check(const Plan& plan) {
   const auto bad = [&](std::string where, std::string what, std::string allowed) {
     problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)});
   };
+  double mainFloor = plan.house.shape.floor_m2();
+  if (plan.house.bay) {
+    const WarmBay& bay = *plan.house.bay;
+    const double length = plan.house.shape.length_m;
+    if (plan.house.shape.kind == ShapeKind::dome)
+      bad("/house/warm_bay", "a bay partitioned off in a dome", "only long houses are partitioned; cover the beds instead");
+    else if (bay.length_m > 0.9 * length)
+      bad("/house/warm_bay/length_m", fmt::format("the bay is {} m long", bay.length_m),
+          fmt::format("at most nine tenths of the house, {:.3g} m", 0.9 * length));
+    checkSkin(bay.partition, "/house/warm_bay/partition", problems);
+    if (std::max(bay.setpoints.night_C, bay.setpoints.day_C) > plan.house.ventOpens_C)
+      bad("/house/warm_bay/setpoints", "a setpoint lies above the vents' opening temperature",
+          fmt::format("heater and vents would fight; keep it at or below {}", plan.house.ventOpens_C));
+    mainFloor *= std::max(1.0 - bay.length_m / length, 0.0);
+  }
   double covered = 0.0;
   for (std::size_t i = 0; i < plan.house.bedCovers.size(); ++i) {
     const BedCover& b = plan.house.bedCovers[i];
@@ -204,9 +229,9 @@ Problems check(const Plan& plan) {
       bad(where + "/height_m", fmt::format("the cover over the bed is {} m high", b.height_m),
           fmt::format("it must stay below the ridge, {:.3g} m above the floor", roof));
   }
-  if (covered > 0.9 * plan.house.shape.floor_m2())
+  if (covered > 0.9 * mainFloor)
     bad("/house/bed_covers", fmt::format("covers over {:.3g} m2 of beds", covered),
-        fmt::format("at most nine tenths of the floor can be beds, {:.3g} m2", 0.9 * plan.house.shape.floor_m2()));
+        fmt::format("at most nine tenths of the floor, the bay apart, can be beds: {:.3g} m2", 0.9 * mainFloor));
   if (plan.house.blanket && !findCoverMaterial(plan.house.blanket->material))
     bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
   if (!findSoilMaterial(plan.house.floor.soil))

@@ -33,7 +33,12 @@ public:
 
   Assembly run() {
     boundaries();
-    m_a.air = m_net.addNode("air", airCapacity(), start());
+    const double bay = m_house.bay ? m_house.bay->length_m / m_house.shape.length_m : 0.0;
+    m_rooms.push_back({"", 1.0 - bay, start(), -1, -1, 0.0, {}});
+    if (m_house.bay) m_rooms.push_back({"bay ", bay, std::max(start(), m_house.bay->setpoints.night_C), -1, -1, 0.0, {}});
+    for (Room& room : m_rooms) room.air = m_net.addNode(room.prefix + "air", airCapacity() * room.share, room.start_C);
+    m_a.air = m_rooms.front().air;
+    if (m_house.bay) m_a.bayAir = m_rooms.back().air;
     ground();
     covers();
     sunkWalls();
@@ -49,6 +54,16 @@ public:
   }
 
 private:
+  /// An air space from end to end of its share of the length.
+  struct Room {
+    std::string prefix; ///< of its nodes' names
+    double share;       ///< of the house's length
+    double start_C;
+    int air, floor;
+    double bare_m2; ///< floor that no bed cover stands on
+    std::optional<Covers> covers;
+  };
+
   double start() const { return std::max(m_winter.outside_C.front() + 2.0, m_plan.setpoints.night_C); }
   double airCapacity() const { return airDensity_kg_m3(5.0) * kAirHeat_J_kgK * m_house.shape.volume_m3() + kCropCapacity_J_m2K * m_house.shape.floor_m2(); }
 
@@ -90,29 +105,34 @@ private:
   }
 
   /// Soil under an area of floor, down to the ground's own wave.
-  void column(const std::string& id, int floor, double area_m2, double below_m) {
+  void column(const std::string& id, int floor, double area_m2, double below_m, double start_C) {
     const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
     Solid solid;
     solid.id = id;
     solid.area_m2 = area_m2;
     solid.from = floor;
     solid.to = m_a.deep;
-    solid.initial_C = start();
+    solid.initial_C = start_C;
     solid.initialFar_C = far().temperature_C(below_m, m_winter.startDay);
     for (const double d : kSoilLayers_m) solid.layers.push_back({d, soil.conductivity_W_mK, soil.density_kg_m3, soil.heat_J_kgK, 1});
     m_net.addSolid(solid);
     m_net.links.back().part = partId(Part::deepGround);
+    for (std::size_t l = 1; l + 1 < std::size(kSoilLayers_m); ++l) m_a.below.push_back(m_net.find(fmt::format("{}:{}", id, l + 1)));
   }
 
   void ground() {
     const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
     const double below = kSoilDepth_m + m_house.shape.sunk_m;
     m_a.deep = m_net.addBoundary("deep ground", Driver::table(undisturbed(below)));
-    double covered = 0.0;
-    for (const BedCover& bed : m_house.bedCovers) covered += bed.bed_m2();
-    m_bare_m2 = m_house.shape.floor_m2() - covered;
-    m_a.floor = m_net.addNode("floor", 0.0, start());
-    column("soil", m_a.floor, m_bare_m2, below);
+    for (Room& room : m_rooms) {
+      room.bare_m2 = m_house.shape.floor_m2() * room.share;
+      if (&room == &m_rooms.front())
+        for (const BedCover& bed : m_house.bedCovers) room.bare_m2 -= bed.bed_m2();
+      room.floor = m_net.addNode(room.prefix + "floor", 0.0, room.start_C);
+      column(room.prefix + "soil", room.floor, room.bare_m2, below, room.start_C);
+      m_net.addNatural(room.floor, room.air, room.bare_m2, kFloorFilm, kFilmExponent);
+    }
+    m_a.floor = m_rooms.front().floor;
     m_a.soil.push_back(m_a.floor);
     m_a.soilDepth_m.push_back(0.0);
     double depth = 0.0;
@@ -121,11 +141,10 @@ private:
       m_a.soil.push_back(m_net.find(fmt::format("soil:{}", l + 1)));
       m_a.soilDepth_m.push_back(depth);
     }
-    m_net.addNatural(m_a.floor, m_a.air, m_bare_m2, kFloorFilm, kFilmExponent);
     for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) {
       const BedCover& bed = m_house.bedCovers[k];
       const int floor = m_net.addNode(fmt::format("bed {} floor", k + 1), 0.0, start());
-      column(fmt::format("bed {} soil", k + 1), floor, bed.bed_m2(), below);
+      column(fmt::format("bed {} soil", k + 1), floor, bed.bed_m2(), below, start());
       const int air = m_net.addNode(fmt::format("bed {} air", k + 1),
                                     airDensity_kg_m3(5.0) * kAirHeat_J_kgK * bed.volume_m3() + kCropCapacity_J_m2K * bed.bed_m2(), start());
       m_net.addNatural(floor, air, bed.bed_m2(), kFloorFilm, kFilmExponent);
@@ -142,7 +161,8 @@ private:
                                                 m_house.floor.edgeInsulation_m2K_W * kBoard_W_mK, kBoard_W_mK, EdgeInsulation::vertical);
       edge = std::max(edge + psi * slab.perimeter_m, 0.1 * edge);
     }
-    m_net.addConductance(m_net.find(fmt::format("soil:{}", kEdgeLayer)), m_a.outside, edge, partId(Part::floorEdge));
+    for (const Room& room : m_rooms)
+      m_net.addConductance(m_net.find(fmt::format("{}soil:{}", room.prefix, kEdgeLayer)), m_a.outside, edge * edgeShare(room), partId(Part::floorEdge));
   }
 
   void covers() {
@@ -152,32 +172,58 @@ private:
       signals = BlanketSignals{signal(m_night, true), signalOf([&](std::size_t i) { return 1.0 - m_night[i]; }, true),
                                signalOf([&](std::size_t i) { return 1.0 - m_night[i] * (1.0 - leak); }, true)};
     }
-    m_covers.emplace(m_net, CoverSurroundings{m_a.air, m_a.floor, m_a.outside, m_a.sky, m_windFilm}, start(), m_winter.outside_C.front());
+    for (Room& room : m_rooms) skins(room, signals);
+  }
+
+  /// Of the exposed edge: a bay has its two sides and one end.
+  double edgeShare(const Room& room) const {
+    if (m_rooms.size() == 1) return 1.0;
+    const HouseShape& s = m_house.shape;
+    const double bay = ((s.kind == ShapeKind::leanTo ? 1.0 : 2.0) * m_house.bay->length_m + s.span_m()) / s.perimeter_m();
+    return &room == &m_rooms.front() ? 1.0 - bay : bay;
+  }
+
+  void skins(Room& room, const std::optional<BlanketSignals>& signals) {
+    const bool isMain = &room == &m_rooms.front();
+    room.covers.emplace(m_net, CoverSurroundings{room.air, room.floor, m_a.outside, m_a.sky, m_windFilm}, room.start_C, m_winter.outside_C.front());
     const Skin* const skins[] = {&m_house.roof, &m_house.sides, &m_house.ends, &m_house.backWall};
     for (const auto& [group, which] :
          {std::pair{FaceGroup::roof, Part::roof}, {FaceGroup::sides, Part::sides}, {FaceGroup::ends, Part::ends}, {FaceGroup::backWall, Part::backWall}}) {
-      const double area = m_house.shape.area_m2(group);
-      m_a.inner.push_back(-1);
-      m_a.outer.push_back(-1);
+      const double share = group == FaceGroup::ends && m_rooms.size() > 1 ? 0.5 : room.share; // one end wall each
+      const double area = m_house.shape.area_m2(group) * share;
+      if (isMain) {
+        m_a.inner.push_back(-1);
+        m_a.outer.push_back(-1);
+      }
       if (area <= 0.0) continue;
       const bool shared = group == FaceGroup::backWall && m_house.backWall_C;
-      const int behind = shared ? m_net.addBoundary("building", Driver::constant(*m_house.backWall_C)) : -1;
+      const int behind = shared ? m_net.addBoundary(room.prefix + "building", Driver::constant(*m_house.backWall_C)) : -1;
       const Skin& skin = *skins[static_cast<int>(group)];
-      CoverPart& part = m_covers->add(skin, group, area, skyView(group, m_house.shape), partId(which), behind);
-      m_a.outer.back() = part.sheets.front().outerNode;
-      m_a.inner.back() = part.sheets.back().innerNode;
-      if (signals && group != FaceGroup::backWall) m_covers->hang(part, *m_house.blanket, *signals);
+      CoverPart& part = room.covers->add(skin, group, area, skyView(group, m_house.shape), partId(which), behind, room.prefix);
+      if (isMain) {
+        m_a.outer.back() = part.sheets.front().outerNode;
+        m_a.inner.back() = part.sheets.back().innerNode;
+      }
+      if (signals && group != FaceGroup::backWall) room.covers->hang(part, *m_house.blanket, *signals);
+      if (group == FaceGroup::backWall) m_innerWalls.emplace_back(part.sheets.back().innerNode, area);
       if (behind >= 0) continue; // no sun on it from outside
       const SkinOptics optics = skinOptics(skin);
       for (std::size_t l = 0; l < part.sheets.size(); ++l)
         m_absorbing.push_back({part.sheets[l].outerNode, static_cast<int>(group), area * optics.absorptance[l] * kDirtAndFrame});
     }
-    for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) bedCover(m_house.bedCovers[k], m_a.beds[k], fmt::format("bed {} cover", k + 1));
-    m_covers->exchange(m_bare_m2, signals);
+    if (isMain) {
+      for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) bedCover(*room.covers, m_house.bedCovers[k], m_a.beds[k], fmt::format("bed {} cover", k + 1));
+    } else {
+      const HouseShape& s = m_house.shape;
+      room.covers->add(m_house.bay->partition, FaceGroup::ends, s.section_m2() + s.span_m() * s.sunk_m, 0.5, "partition", m_a.air, room.prefix);
+      const double pressure = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
+      m_net.addConductance(room.air, m_a.air, airChangeConductance_W_K(m_house.bay->airChanges_per_h, s.volume_m3() * room.share, 5.0, pressure));
+    }
+    room.covers->exchange(room.bare_m2, signals);
   }
 
-  void bedCover(const BedCover& cover, const Assembly::Bed& bed, const std::string& id) {
-    const CoverPart& part = m_covers->tuck(cover, bed.air, bed.floor, id);
+  void bedCover(Covers& covers, const BedCover& cover, const Assembly::Bed& bed, const std::string& id) {
+    const CoverPart& part = covers.tuck(cover, bed.air, bed.floor, id);
     m_a.bedSheets.push_back(part.sheets.back().innerNode);
     const double pressure = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
     const double byDay = cover.liftedByDay ? std::max(cover.airChanges_per_h, kLiftedAirChanges_per_h) : cover.airChanges_per_h;
@@ -191,17 +237,20 @@ private:
     const double depth = m_house.shape.sunk_m;
     if (depth <= 0.0) return;
     const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
-    Solid wall;
-    wall.id = "sunk wall";
-    wall.area_m2 = m_house.shape.sunkWall_m2();
-    wall.from = m_a.air;
-    wall.hFrom_W_m2K = 1.0 / insideSurface_m2K_W(HeatFlow::horizontal);
-    wall.to = m_net.addBoundary("ground beside", Driver::table(undisturbed(depth / 2.0)));
-    wall.initial_C = far().temperature_C(depth / 2.0, m_winter.startDay);
-    wall.initialFar_C = wall.initial_C;
-    for (const double d : {0.05, 0.15, 0.30}) wall.layers.push_back({d, soil.conductivity_W_mK, soil.density_kg_m3, soil.heat_J_kgK, 1});
-    m_net.addSolid(wall);
-    m_net.links.back().part = partId(Part::deepGround);
+    const int beside = m_net.addBoundary("ground beside", Driver::table(undisturbed(depth / 2.0)));
+    for (const Room& room : m_rooms) {
+      Solid wall;
+      wall.id = room.prefix + "sunk wall";
+      wall.area_m2 = m_house.shape.sunkWall_m2() * edgeShare(room);
+      wall.from = room.air;
+      wall.hFrom_W_m2K = 1.0 / insideSurface_m2K_W(HeatFlow::horizontal);
+      wall.to = beside;
+      wall.initial_C = far().temperature_C(depth / 2.0, m_winter.startDay);
+      wall.initialFar_C = wall.initial_C;
+      for (const double d : {0.05, 0.15, 0.30}) wall.layers.push_back({d, soil.conductivity_W_mK, soil.density_kg_m3, soil.heat_J_kgK, 1});
+      m_net.addSolid(wall);
+      m_net.links.back().part = partId(Part::deepGround);
+    }
   }
 
   void draughts() {
@@ -210,9 +259,11 @@ private:
     const int conductance = signalOf([&](std::size_t i) {
       return airChangeConductance_W_K(m_house.airChanges_per_h + m_house.windAirChanges * m_winter.wind_m_s[i], volume, m_winter.outside_C[i], pressure);
     });
-    m_net.addConductance(m_a.air, m_a.outside, 1.0, partId(Part::draughts)).modulator = conductance;
-    m_net.vents.push_back({m_a.air, m_a.outside, m_a.air, m_house.ventOpens_C, m_house.ventFull_C,
-                           airChangeConductance_W_K(m_house.ventAirChanges_per_h, volume, 10.0, pressure), partId(Part::vents)});
+    for (const Room& room : m_rooms) {
+      m_net.addConductance(room.air, m_a.outside, room.share, partId(Part::draughts)).modulator = conductance;
+      m_net.vents.push_back({room.air, m_a.outside, room.air, m_house.ventOpens_C, m_house.ventFull_C,
+                             airChangeConductance_W_K(m_house.ventAirChanges_per_h, volume * room.share, 10.0, pressure), partId(Part::vents)});
+    }
   }
 
   void barrels() {
@@ -232,8 +283,10 @@ private:
       transmittance += m_house.shape.area_m2(g) / m_house.shape.cover_m2() * skinOptics(*skins[static_cast<int>(g)]).transmittance;
     transmittance *= kDirtAndFrame;
     const int inside = signalOf([&](std::size_t i) { return transmittance * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]); });
-    m_net.sources.push_back({m_a.floor, Driver::table(inside, m_bare_m2 * kFloorShare), "sun on the floor"});
-    m_net.sources.push_back({m_a.air, Driver::table(inside, m_bare_m2 * kAirShare), "sun on leaves"});
+    for (const Room& room : m_rooms) {
+      m_net.sources.push_back({room.floor, Driver::table(inside, room.bare_m2 * kFloorShare), "sun on the floor"});
+      m_net.sources.push_back({room.air, Driver::table(inside, room.bare_m2 * kAirShare), "sun on leaves"});
+    }
     for (std::size_t k = 0; k < m_a.beds.size(); ++k) {
       const BedCover& bed = m_house.bedCovers[k];
       const CoverMaterial& m = *findCoverMaterial(bed.material);
@@ -251,12 +304,10 @@ private:
         m_net.sources.push_back({m_a.barrels[b], Driver::table(upright, factor), "sun on barrels"});
       }
     }
-    if (!m_sun.wallInside_W_m2.empty()) {
-      const CoverPart& wall =
-          *std::find_if(m_covers->parts().begin(), m_covers->parts().end(), [](const CoverPart& p) { return p.group == FaceGroup::backWall; });
+    if (!m_innerWalls.empty()) {
+      const int wall = signal(m_sun.wallInside_W_m2);
       const double absorbed = 1.0 - findCoverMaterial(m_house.backWall.layers.back().material)->solarReflectance;
-      m_net.sources.push_back(
-          {wall.sheets.back().innerNode, Driver::table(signal(m_sun.wallInside_W_m2), wall.area_m2 * transmittance * absorbed), "sun on the wall"});
+      for (const auto& [node, area] : m_innerWalls) m_net.sources.push_back({node, Driver::table(wall, area * transmittance * absorbed), "sun on the wall"});
     }
     int groupSignal[kFaceGroupCount] = {-1, -1, -1, -1};
     for (const auto& absorbing : m_absorbing) {
@@ -266,15 +317,20 @@ private:
     }
   }
 
-  void heater() {
-    if (!m_plan.heater || m_plan.heater->power_W <= 0.0) return;
+  int thermostat(const std::string& name, int air, double power_W, const Setpoints& setpoints) {
+    if (power_W <= 0.0) return -1;
     Thermostat t;
-    t.id = m_plan.heater->name;
-    t.sensor = t.heats = m_a.air;
-    t.power_W = m_plan.heater->power_W;
-    t.setpointSignal = signalOf([&](std::size_t i) { return m_night[i] > 0.0 ? m_plan.setpoints.night_C : m_plan.setpoints.day_C; }, true);
-    m_a.heater = static_cast<int>(m_net.thermostats.size());
+    t.id = name;
+    t.sensor = t.heats = air;
+    t.power_W = power_W;
+    t.setpointSignal = signalOf([&](std::size_t i) { return m_night[i] > 0.0 ? setpoints.night_C : setpoints.day_C; }, true);
     m_net.thermostats.push_back(t);
+    return static_cast<int>(m_net.thermostats.size()) - 1;
+  }
+
+  void heater() {
+    if (m_plan.heater) m_a.heater = thermostat(m_plan.heater->name, m_a.air, m_plan.heater->power_W, m_plan.setpoints);
+    if (m_house.bay) m_a.bayHeater = thermostat(m_house.bay->name + " heater", m_a.bayAir, m_house.bay->heater_W, m_house.bay->setpoints);
   }
 
   void tagLosses() {
@@ -297,8 +353,8 @@ private:
   Network& m_net;
   std::vector<double> m_night;
   int m_windFilm = -1;
-  std::optional<Covers> m_covers;
-  double m_bare_m2 = 0.0; ///< floor that no bed cover stands on
+  std::vector<Room> m_rooms;                        ///< the house, then its bay
+  std::vector<std::pair<int, double>> m_innerWalls; ///< inner face of a back wall, and its area
   std::vector<Absorbing> m_absorbing;
 };
 

@@ -33,6 +33,9 @@ struct Assembly {
   };
   std::vector<Bed> beds;      ///< under each kind of bed cover
   std::vector<int> bedSheets; ///< the covers' own nodes
+  int bayAir = -1;            ///< -1 without a bay
+  int bayHeater = -1;         ///< thermostat, -1 without one
+  std::vector<int> below;     ///< every soil node under a floor's surface
   std::vector<int> soil;      ///< nodes downwards from the floor
   std::vector<double> soilDepth_m;
   std::vector<int> inner, outer;            ///< innermost and outermost sheet of roof, sides, ends; -1 where there is no such face

@@ -67,10 +67,10 @@ void Covers::body(CoverSheet& sheet, const std::string& id, double resistance, d
   m_net.addConductance(before, sheet.innerNode, conductance);
 }
 
-CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double view, const std::string& id, int behind) {
-  CoverPart part{group, id, area, view, {}, std::nullopt, behind, false, 0};
+CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double view, const std::string& id, int behind, const std::string& prefix) {
+  CoverPart part{group, id, area, view, {}, std::nullopt, behind, false, 0, prefix};
   for (std::size_t l = 0; l < skin.layers.size(); ++l) {
-    CoverSheet next = sheet(fmt::format("{} {}", id, l + 1), skin.layers[l], area);
+    CoverSheet next = sheet(fmt::format("{}{} {}", prefix, id, l + 1), skin.layers[l], area);
     if (l > 0) m_net.addConductance(part.sheets.back().innerNode, next.outerNode, area * gapConvection(group, skin.layers[l - 1].gap_m));
     part.sheets.push_back(next);
   }
@@ -101,7 +101,7 @@ CoverPart& Covers::tuck(const BedCover& cover, int bedAir, int bedFloor, const s
 void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSignals& when) {
   m_net.links[part.toAir].modulator = when.film;
   const CoverMaterial& m = *findCoverMaterial(blanket.material);
-  const int node = m_net.addNode(part.id + " blanket", m.capacity_J_m2K * part.area_m2, m_inside);
+  const int node = m_net.addNode(part.prefix + part.id + " blanket", m.capacity_J_m2K * part.area_m2, m_inside);
   part.blanket = CoverSheet{node, node, m.longwave, false};
   m_net.addNatural(m_at.air, node, part.area_m2, insideFilm(part.group), kFilmExponent).modulator = when.closed;
   const double gap = 1.0 / (1.0 / gapConvection(part.group, kBlanketGap_m) + m.resistance_m2K_W);

@@ -41,6 +41,7 @@ struct CoverPart {
   int behind = -1;      ///< a room behind it instead of the weather
   bool overBed = false; ///< the soil of a bed and the sheet over it: nothing of it sees the weather
   std::size_t toAir = 0;
+  std::string prefix = {}; ///< of its nodes' names
 };
 
 struct CoverSurroundings {
@@ -59,7 +60,8 @@ public:
       : m_net(network), m_at(at), m_inside(inside_C), m_outside(outside_C) {}
 
   /// behind: the node of a room on the other side, or -1 for the weather.
-  CoverPart& add(const Skin& skin, FaceGroup group, double area_m2, double skyView, const std::string& id, int behind = -1);
+  /// `id` names the part in the links, with `prefix` before it the nodes.
+  CoverPart& add(const Skin& skin, FaceGroup group, double area_m2, double skyView, const std::string& id, int behind = -1, const std::string& prefix = "");
   /// A sheet over a bed inside the house: between bed air and house air by its own area, for radiation by the bed's, which is
   /// what soil and sheet see of each other. The bed's floor node must be there.
   CoverPart& tuck(const BedCover& cover, int bedAir, int bedFloor, const std::string& id);

@@ -37,6 +37,7 @@ public:
     const std::size_t n = m_winter.size();
     m_air.resize(n);
     m_heater.assign(n, 0.0F);
+    m_bay.assign(m_assembly.bayAir >= 0 ? n : 0, 0.0F);
     m_beds.assign(m_assembly.beds.size(), std::vector<float>(n));
     if (m_options.series) reserve(n);
     m_run.soilDepth_m = m_assembly.soilDepth_m;
@@ -53,6 +54,7 @@ public:
     const EnergyBalance balance = solver.balance();
     m_run.closure = balance.closure();
     for (const double e : balance.thermostat_J) m_run.heater_J += e;
+    if (m_assembly.bayHeater >= 0) m_run.bayHeater_J = balance.thermostat_J[static_cast<std::size_t>(m_assembly.bayHeater)];
     for (int i = 0; i < m_assembly.sunSources; ++i) m_run.sun_J += balance.source_J[static_cast<std::size_t>(i)];
     m_run.nights = judged(n - 1);
     return std::move(m_run);
@@ -78,8 +80,8 @@ private:
     std::vector<double> start(solver.network().nodes.size());
     for (std::size_t i = 0; i < start.size(); ++i) start[i] = solver.temperature_C(static_cast<int>(i));
     // the soil keeps its undisturbed profile: five days of autumn say nothing about it below the surface
-    for (std::size_t i = 2; i < m_assembly.soil.size(); ++i) {
-      const auto node = static_cast<std::size_t>(m_assembly.soil[i]);
+    for (const int below : m_assembly.below) {
+      const auto node = static_cast<std::size_t>(below);
       start[node] = solver.network().nodes[node].initial_C;
     }
     solver.setTemperatures(start);
@@ -94,6 +96,7 @@ private:
     s.heater_W.resize(n);
     s.sun_W.assign(n, 0.0F);
     s.soil_C.assign(m_assembly.soil.size(), std::vector<float>(n));
+    s.bay_C.assign(m_bay.size(), 0.0F);
     s.bed_C.assign(m_assembly.beds.size(), std::vector<float>(n));
     s.barrels_C.assign(m_assembly.barrels.size(), std::vector<float>(n));
     for (std::size_t g = 0; g < 3; ++g) {
@@ -104,15 +107,19 @@ private:
 
   void record(const Solver& solver, std::size_t i) {
     m_air[i] = static_cast<float>(solver.temperature_C(m_assembly.air));
-    if (m_assembly.heater >= 0 && i > 0) {
-      const double power = solver.lastPower_W(m_assembly.heater);
+    if (i > 0 && (m_assembly.heater >= 0 || m_assembly.bayHeater >= 0)) {
+      double power = 0.0; // of all heaters
+      for (const int heater : {m_assembly.heater, m_assembly.bayHeater})
+        if (heater >= 0) power += solver.lastPower_W(heater);
       m_heater[i] = static_cast<float>(power);
       m_run.peak_W = std::max(m_run.peak_W, power);
     }
+    if (!m_bay.empty()) m_bay[i] = static_cast<float>(solver.temperature_C(m_assembly.bayAir));
     for (std::size_t k = 0; k < m_beds.size(); ++k) m_beds[k][i] = static_cast<float>(solver.temperature_C(m_assembly.beds[k].air));
     if (!m_options.series) return;
     WinterSeries& s = m_run.series;
     s.air_C[i] = m_air[i];
+    if (!m_bay.empty()) s.bay_C[i] = m_bay[i];
     for (std::size_t k = 0; k < m_beds.size(); ++k) s.bed_C[k][i] = m_beds[k][i];
     s.heater_W[i] = m_heater[i];
     s.floor_C[i] = static_cast<float>(solver.temperature_C(m_assembly.floor));
@@ -149,6 +156,9 @@ private:
         night.degreeHours_K_h += std::max(0.0, line - air) * m_winter.step_s / 3600.0;
         night.heater_kWh += static_cast<double>(m_heater[i]) * m_winter.step_s / 3.6e6;
       }
+      if (!m_bay.empty())
+        night.bayColdest_C = static_cast<double>(
+            *std::min_element(m_bay.begin() + static_cast<std::ptrdiff_t>(span.from), m_bay.begin() + static_cast<std::ptrdiff_t>(span.to) + 1));
       for (const auto& bed : m_beds)
         night.bedColdest_C.push_back(static_cast<double>(
             *std::min_element(bed.begin() + static_cast<std::ptrdiff_t>(span.from), bed.begin() + static_cast<std::ptrdiff_t>(span.to) + 1)));
@@ -165,7 +175,7 @@ private:
   Assembly m_assembly;
   std::vector<int> m_parts; ///< that the house has
   WinterResult m_run;
-  std::vector<float> m_air, m_heater;
+  std::vector<float> m_air, m_heater, m_bay; ///< m_bay empty without one
   std::vector<std::vector<float>> m_beds;
 };
 
@@ -183,8 +193,9 @@ template <class Work> void forEach(std::size_t count, int threads, Work work) {
     });
 }
 
-void addWinter(Simulation& all, double line_C, WinterResult&& run) {
+void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   Summary& s = all.summary;
+  const double line_C = plan.setpoints.hold_C;
   for (const NightResult& night : run.nights) {
     all.nights.push_back(night);
     if (!night.judged) {
@@ -196,6 +207,11 @@ void addWinter(Simulation& all, double line_C, WinterResult&& run) {
       s.coldestAt = night.coldestAt;
     }
     if (night.held) ++s.held;
+    if (plan.house.bay) {
+      if (!s.bay) s.bay = RoomSummary{0, night.bayColdest_C};
+      s.bay->coldest_C = std::min(s.bay->coldest_C, night.bayColdest_C);
+      if (night.bayColdest_C >= plan.house.bay->setpoints.hold_C - kHoldTolerance_K) ++s.bay->held;
+    }
     const bool first = s.beds.empty();
     s.beds.resize(night.bedColdest_C.size());
     for (std::size_t k = 0; k < s.beds.size(); ++k) {
@@ -205,6 +221,7 @@ void addWinter(Simulation& all, double line_C, WinterResult&& run) {
     s.degreeHours_K_h += night.degreeHours_K_h;
   }
   s.heater_kWh += run.heater_J / 3.6e6;
+  s.bayHeater_kWh += run.bayHeater_J / 3.6e6;
   s.sun_kWh += run.sun_J / 3.6e6;
   for (int p = 0; p < kPartCount; ++p) s.loss_kWh[static_cast<std::size_t>(p)] += run.loss_J[static_cast<std::size_t>(p)] / 3.6e6;
   s.closure = std::max(s.closure, run.closure);
@@ -224,7 +241,8 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
   const auto takeAll = [&](auto& to, const auto& of) {
     for (std::size_t i = 0; i < of.size(); ++i) take(to[i], of[i]);
   };
-  for (auto member : {&WinterSeries::air_C, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W}) take(into.*member, from.*member);
+  for (auto member : {&WinterSeries::air_C, &WinterSeries::bay_C, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W})
+    take(into.*member, from.*member);
   into.soil_C.resize(from.soil_C.size());
   into.barrels_C.resize(from.barrels_C.size());
   into.bed_C.resize(from.bed_C.size());
@@ -269,7 +287,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
   for (std::size_t i = 0; i < winters.size(); ++i) {
     WinterResult& winter = **runs[i];
     all.soilDepth_m = winter.soilDepth_m;
-    addWinter(all, plan.setpoints.hold_C, std::move(winter));
+    addWinter(all, plan, std::move(winter));
     all.summary.steps += winters[i].size() - 1;
     all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
   }
@@ -291,10 +309,12 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
   const SunOnHouse dark = sunOnHouse(plan.house.shape, winter, plan.site.place.latitude_deg); // zero: no sun in this weather
   Plan still = plan;
   still.heater.reset();
+  if (still.house.bay) still.house.bay->heater_W = 0.0;
   still.house.ventOpens_C = 90.0;
   still.house.ventFull_C = 99.0;
   Assembly a = assemble(still, winter, dark);
   a.network.nodes[static_cast<std::size_t>(a.air)].boundary = Driver::constant(inside_C);
+  if (a.bayAir >= 0) a.network.nodes[static_cast<std::size_t>(a.bayAir)].boundary = Driver::constant(inside_C); // the whole house at one temperature
   a.network.nodes[static_cast<std::size_t>(a.deep)].boundary = Driver::constant(plan.site.groundMean_C);
   auto solver = Solver::prepare(a.network);
   if (!solver) return solver.problems();

@@ -43,6 +43,7 @@ struct NightResult {
   double degreeHours_K_h = 0.0; ///< below the hold line
   double heater_kWh = 0.0;
   std::vector<double> bedColdest_C = {}; ///< under each kind of bed cover
+  double bayColdest_C = 0.0;             ///< in the warm bay, where there is one
 };
 
 /// Temperatures and flows at every step, for drawing.
@@ -51,6 +52,7 @@ struct WinterSeries {
   std::vector<std::vector<float>> soil_C;    ///< by depth
   std::vector<std::vector<float>> barrels_C; ///< by group
   std::vector<std::vector<float>> bed_C;     ///< air under each kind of bed cover
+  std::vector<float> bay_C;                  ///< empty without a bay
   std::array<std::vector<float>, 3> inner_C, outer_C;
   std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
 };
@@ -59,7 +61,7 @@ struct WinterSeries {
 struct WinterResult {
   WinterSeries series; ///< empty unless asked for
   std::vector<NightResult> nights;
-  double heater_J = 0.0, sun_J = 0.0, peak_W = 0.0;
+  double heater_J = 0.0, bayHeater_J = 0.0, sun_J = 0.0, peak_W = 0.0;
   std::array<double, kPartCount> loss_J{};
   double closure = 1.0;
   std::vector<double> soilDepth_m;
@@ -69,8 +71,8 @@ struct WinterResult {
 void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last);
 
 /// A room within the house, over the judged nights.
-struct BedSummary {
-  int held = 0; ///< nights at or above the hold line
+struct RoomSummary {
+  int held = 0; ///< nights at or above its hold line
   double coldest_C = 0.0;
 };
 
@@ -81,7 +83,8 @@ struct Summary {
   double coldest_C = 0.0;
   UtcSeconds coldestAt = 0;
   double degreeHours_K_h = 0.0;
-  double heater_kWh = 0.0, sun_kWh = 0.0; ///< over all winters
+  double heater_kWh = 0.0, sun_kWh = 0.0; ///< over all winters; all heaters
+  double bayHeater_kWh = 0.0;             ///< of that, the bay's own
   double winters = 1.0;                   ///< how many winters of 182 days the log amounts to
   double heaterPeak_W = 0.0;
   std::array<double, kPartCount> loss_kWh{}; ///< over all winters
@@ -89,7 +92,8 @@ struct Summary {
   Cost cost;                                 ///< a winter
   std::size_t steps = 0;
   double run_ms = 0.0;
-  std::vector<BedSummary> beds; ///< by kind of bed cover
+  std::vector<RoomSummary> beds;  ///< by kind of bed cover
+  std::optional<RoomSummary> bay; ///< its own hold line
 };
 
 struct Simulation {

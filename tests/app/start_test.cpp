@@ -74,7 +74,7 @@ TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatu
   type(QStringLiteral("Ridge"), QStringLiteral("2.8 m"));
   importDemoLog();
   window->showStage(Document::Stage::house);
-  house->showPage(HouseStage::Page::beds);
+  house->showPage(HouseStage::Page::rooms);
   ASSERT_TRUE(press(QStringLiteral("Cover a bed")));
   type(QStringLiteral("Bed length"), QStringLiteral("10 m"));
   ASSERT_TRUE(document->waitForResult());

@@ -199,6 +199,37 @@ TEST_F(WindowTest, OneChangeIsTriedListedBuiltInAndUndone) {
   EXPECT_EQ(document->plan().house.roof.layers.size(), layers);
 }
 
+TEST_F(WindowTest, AWarmBayIsPartitionedOffSetAndTakenAway) {
+  open();
+  importDemoLog();
+  window->showStage(Document::Stage::house);
+  auto* house = window->findChild<HouseStage*>();
+  house->showPage(HouseStage::Page::rooms);
+  button(QStringLiteral("Partition off a warm bay"))->click();
+  ASSERT_TRUE(document->plan().house.bay);
+  QCoreApplication::processEvents();
+  auto* length = window->findChild<NumberField*>(QStringLiteral("Bay length"));
+  ASSERT_NE(length, nullptr);
+  QTest::mouseClick(length, Qt::LeftButton);
+  length->editor()->selectAll();
+  QTest::keyClicks(length->editor(), QStringLiteral("13 ft"));
+  QTest::keyClick(length->editor(), Qt::Key_Return);
+  EXPECT_NEAR(document->plan().house.bay->length_m, 13 * 0.3048, 1e-9);
+  QTest::mouseClick(length, Qt::LeftButton);
+  length->editor()->selectAll();
+  QTest::keyClicks(length->editor(), QStringLiteral("40 m"));
+  QTest::keyClick(length->editor(), Qt::Key_Return);
+  EXPECT_NEAR(document->plan().house.bay->length_m, 13 * 0.3048, 1e-9) << "longer than nine tenths of the house";
+  EXPECT_FALSE(length->errorText().isEmpty());
+  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(document->result()->summary.bay);
+  EXPECT_GT(document->result()->summary.bay->coldest_C, document->result()->summary.coldest_C);
+  button(QStringLiteral("Take the bay away"))->click();
+  EXPECT_FALSE(document->plan().house.bay);
+  document->undoStack()->undo();
+  EXPECT_TRUE(document->plan().house.bay);
+}
+
 TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {
   open();
   const QString bad = m_dir.filePath(QStringLiteral("bad.csv"));

@@ -1,0 +1,121 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/simulate/simulate.h"
+
+#include "core/network/solver.h"
+#include "tests/support/near.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+std::shared_ptr<const Weather> frost(const Site& site) {
+  Log log;
+  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  for (int i = 0; i < 6 * 144; ++i) {
+    log.time.push_back(daysSinceEpoch({2031, 1, 15}) * 86400 + 600 * i);
+    outside.raw.push_back(static_cast<float>(-3.0 + 5.0 * std::cos(kPi * (i / 6.0 - 14.0) / 12.0)));
+  }
+  outside.flag.assign(outside.raw.size(), 0);
+  log.channels.push_back(outside);
+  return std::make_shared<const Weather>(*weatherFromLog(log, site));
+}
+
+/// A house at 4 degC with a bay at 12 degC at one end.
+Plan house() {
+  Plan p;
+  p.site.place = {48.0, 0.0, 100.0};
+  p.house.shape = {ShapeKind::gable, 6, 18, 2.0, 3.4, 90};
+  p.setpoints = {3.9, 4.0, 4.0};
+  p.heater = Heater{"heater", 40000.0, 0.0, 10.0};
+  WarmBay bay;
+  bay.length_m = 4.0;
+  bay.setpoints = {11.9, 12.0, 12.0};
+  bay.heater_W = 20000.0;
+  bay.partition.layers = {{"twin-wall-8", 0.05}};
+  p.house.bay = bay;
+  return p;
+}
+
+TEST(WarmBay, IsHeldAtItsOwnSetpointAndTheEnergyThroughItsPartitionCloses) {
+  const Plan p = house();
+  const auto weather = frost(p.site);
+  const Scene scene = makeScene(weather, p);
+  Assembly a = assemble(p, weather->winters.front(), scene.sun.front());
+  // everything that flows into and out of the partition's own nodes
+  std::vector<bool> own(a.network.nodes.size(), false);
+  for (std::size_t i = 0; i < own.size(); ++i) own[i] = a.network.nodes[i].id.find("partition") != std::string::npos;
+  ASSERT_EQ(std::count(own.begin(), own.end(), true), 2) << "a body with two faces";
+  SolverOptions options;
+  for (const Link& l : a.network.links) {
+    const bool from = own[static_cast<std::size_t>(l.from)], to = own[static_cast<std::size_t>(l.to)];
+    options.groupOfLink.push_back(from == to ? -1 : to ? 0 : 1);
+  }
+  auto solver = Solver::prepare(a.network, options);
+  ASSERT_TRUE(solver);
+  const auto stored = [&] {
+    double sum = 0.0;
+    for (std::size_t i = 0; i < own.size(); ++i)
+      if (own[i]) sum += a.network.nodes[i].capacity_J_K * solver->temperature_C(static_cast<int>(i));
+    return sum;
+  };
+  const double before = stored();
+  double in = 0.0, out = 0.0;
+  for (int i = 0; i < 4 * 144; ++i) {
+    ASSERT_TRUE(solver->advance(600.0));
+    in += solver->groupEnergy_J(0);
+    out += solver->groupEnergy_J(1);
+    if (i > 144 && solver->lastPower_W(a.bayHeater) > 0.0) { EXPECT_CLOSE(solver->temperature_C(a.bayAir), 12.0, 0.005, "the thermostat's tolerance"); }
+    if (i > 144 && solver->lastPower_W(a.heater) > 0.0) { EXPECT_CLOSE(solver->temperature_C(a.air), 4.0, 0.005, "the thermostat's tolerance"); }
+  }
+  EXPECT_GT(std::abs(in) + std::abs(out), 1e7) << "some kilowatt-hours went through";
+  EXPECT_LE(std::abs(in - out - (stored() - before)), 1e-6 * (std::abs(in) + std::abs(out)));
+  EXPECT_LE(solver->balance().closure(), 1e-6);
+}
+
+TEST(WarmBay, CostsLessToHoldThanTheWholeHouseAtItsTemperature) {
+  Plan bay = house();
+  const auto weather = frost(bay.site);
+  const Scene scene = makeScene(weather, bay);
+  const Simulation split = *simulate(bay, scene);
+  ASSERT_TRUE(split.summary.bay);
+  EXPECT_EQ(split.summary.bay->held, split.summary.nights);
+  EXPECT_EQ(split.summary.held, split.summary.nights);
+  EXPECT_GT(split.summary.bayHeater_kWh, 0.0);
+  EXPECT_LT(split.summary.bayHeater_kWh, split.summary.heater_kWh);
+  EXPECT_LE(split.summary.closure, 1e-6);
+  Plan whole = bay;
+  whole.house.bay.reset();
+  whole.setpoints = {11.9, 12.0, 12.0};
+  whole.heater->power_W = 60000.0;
+  EXPECT_LT(split.summary.heater_kWh, 0.75 * simulate(whole, scene)->summary.heater_kWh);
+}
+
+TEST(WarmBay, ItsFloorSkinsAndDraughtsAreTakenFromTheHouse) {
+  Plan with = house();
+  Plan without = with;
+  without.house.bay.reset();
+  const auto split = steadyLoss(with, 8.0, -5.0, 2.0, 0.5), one = steadyLoss(without, 8.0, -5.0, 2.0, 0.5);
+  EXPECT_CLOSE(split->total_W, one->total_W, 0.02 * one->total_W,
+               "both at one temperature lose what one house loses; enclosures see each other a little differently");
+}
+
+TEST(WarmBay, SaysWhatDoesNotFit) {
+  Plan p = house();
+  p.house.bay->length_m = 17.0;
+  ASSERT_EQ(check(p).size(), 1U);
+  EXPECT_EQ(check(p)[0].where, "/house/warm_bay/length_m");
+  p.house.bay->length_m = 4.0;
+  p.house.bay->setpoints.day_C = 30.0;
+  ASSERT_EQ(check(p).size(), 1U);
+  EXPECT_EQ(check(p)[0].where, "/house/warm_bay/setpoints");
+  p.house.bay->setpoints.day_C = 12.0;
+  p.house.shape = p.house.shape.as(ShapeKind::dome);
+  ASSERT_EQ(check(p).size(), 1U);
+  EXPECT_EQ(check(p)[0].where, "/house/warm_bay");
+}
+
+} // namespace
+} // namespace muffle
