@@ -32,7 +32,7 @@ void SeasonForty(benchmark::State& state) { // three-layer skins with blanket an
   Plan p = demo().plan;
   for (Skin* s : {&p.house.roof, &p.house.sides, &p.house.ends})
     s->layers = {{"twin-wall-8", 0.05}, {"pe-film-ir", 0.05}, {"twin-wall-16", 0.05}, {"bubble-wrap", 0.05}};
-  p.house.blanket = NightBlanket{"aluminised-screen", 0.1};
+  p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
   for (int i = 0; i < 4; ++i) p.barrels.push_back({});
   season(state, p);
 }

@@ -24,6 +24,7 @@ QHBoxLayout* named(const QString& name, QComboBox* box) {
   auto* across = new QHBoxLayout;
   auto* label = new QLabel(name, box->parentWidget());
   label->setFont(textFont(10));
+  across->setSpacing(8);
   across->addWidget(label);
   box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   box->setMinimumContentsLength(8);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/section_view.h"
 
+#include "core/simulate/blanket.h"
+
 #include <QDateTime>
 #include <QKeyEvent>
 #include <QLocale>
@@ -46,7 +48,7 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
   for (const auto& b : s.bed_C) m.bed_C.push_back(static_cast<double>(b[i]));
   for (const auto& b : s.barrels_C) m.barrels_C.push_back(static_cast<double>(b[i]));
   for (std::size_t p = 0; p < kPartCount; ++p) m.loss_W[p] = static_cast<double>(s.loss_W[p][i]);
-  for (const NightSpan& night : w.nights) m.blanketClosed = m.blanketClosed || (i >= night.from && i < night.to);
+  if (const auto& blanket = m_document.plan().house.blanket) m.blanketClosed = blanketClosed(*blanket, w)[i] > 0.0;
   return m;
 }
 

@@ -19,6 +19,7 @@ namespace muffle {
 namespace {
 
 constexpr std::size_t kMostLayers = 6;
+constexpr const char* kCloths[] = {"woven-blanket", "aluminised-screen", "clear-screen", "quilt", "fleece", "pe-film", "bubble-wrap", "shade-cloth"};
 constexpr double kClearSky_K = 20.0; // how much colder than the air a clear night's sky is
 
 Skin& skinOf(House& house, FaceGroup group) {
@@ -132,6 +133,60 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_everywhere->setFont(textFont(9));
   inside->addWidget(m_everywhere);
   body->addLayout(inside);
+  body->addSpacing(10);
+  auto* blanket = new QGridLayout;
+  blanket->setHorizontalSpacing(14);
+  blanket->setVerticalSpacing(2);
+  auto* blanketWord = new QLabel(tr("Night blanket under roof, sides and ends"), this);
+  blanketWord->setFont(textFont(10, true));
+  blanket->addWidget(blanketWord, 0, 0, 1, 2);
+  m_blanket = new QComboBox(this);
+  m_blanket->setFont(textFont(9.5));
+  m_blanket->setAccessibleName(tr("Night blanket"));
+  m_blanket->addItem(tr("none"));
+  for (const char* id : kCloths) m_blanket->addItem(text(findCoverMaterial(id)->name), QString::fromLatin1(id));
+  m_rule = new QComboBox(this);
+  m_rule->setFont(textFont(9.5));
+  m_rule->setAccessibleName(tr("When the blanket is drawn"));
+  m_rule->addItems({tr("drawn from sunset to sunrise"), tr("drawn on cold nights only"), tr("drawn whenever there is little sun")});
+  blanket->addWidget(m_blanket, 1, 0);
+  blanket->addWidget(m_rule, 1, 1);
+  const auto field = [&](const QString& name, Quantity q, double NightBlanket::*member, double min, double max, double nudge, const QString& source) {
+    return new NumberField(document,
+                           {name, q, [member](const Plan& p) { return p.house.blanket ? (*p.house.blanket).*member : 0.0; },
+                            [member](Plan& p, double v) {
+                              if (p.house.blanket) (*p.house.blanket).*member = v;
+                            },
+                            min, max, nudge, source},
+                           this);
+  };
+  m_leak = field(tr("Blanket leaks"), Quantity::share, &NightBlanket::leak, 0, 1, 0.05,
+                 tr("share of the air behind it that mixes with the house when it is closed"));
+  m_cold = field(tr("Drawn below"), Quantity::temperature, &NightBlanket::outsideBelow_C, -40, 30, 0.5, tr("outside temperature; it opens a kelvin above"));
+  m_dark = field(tr("Drawn below W/m²"), Quantity::count, &NightBlanket::sunBelow_W_m2, 0, 1000, 5,
+                 tr("level sun outside, W/m²; it opens a tenth above, and costs light while closed"));
+  blanket->addWidget(m_leak, 2, 0);
+  blanket->addWidget(m_cold, 2, 1);
+  blanket->addWidget(m_dark, 2, 1);
+  body->addLayout(blanket);
+  connect(m_blanket, &QComboBox::activated, this, [this](int i) {
+    const std::string id = m_blanket->itemData(i).toString().toStdString();
+    if (auto why = m_document.edit(i == 0 ? tr("take the blanket away") : tr("hang a blanket"), [&](Plan& p) {
+          if (id.empty())
+            p.house.blanket.reset();
+          else if (p.house.blanket)
+            p.house.blanket->material = id;
+          else
+            p.house.blanket = NightBlanket{.material = id};
+        }))
+      emit m_document.trouble(*why);
+  });
+  connect(m_rule, &QComboBox::activated, this, [this](int i) {
+    if (auto why = m_document.edit(tr("when the blanket is drawn"), [&](Plan& p) {
+          if (p.house.blanket) p.house.blanket->rule = static_cast<BlanketRule>(i);
+        }))
+      emit m_document.trouble(*why);
+  });
   body->addStretch(1);
   m_caution = new QLabel(
       tr("Keep films, wraps and cloths away from heaters, flues and lamps; a hot pipe through film needs a proper sleeve. A house lined inside sheds "
@@ -251,6 +306,15 @@ void SkinEditor::refresh() {
   m_faces.button(static_cast<int>(m_face))->setChecked(true);
   m_everywhere->setVisible(m_face != FaceGroup::backWall);
   if (!(m_shown == skin()) || m_shownFace != m_face || !(m_shownUnits == m_document.units())) rebuild();
+  const auto& blanket = house.blanket;
+  const QString cloth = blanket ? QString::fromStdString(blanket->material) : QString();
+  if (blanket && m_blanket->findData(cloth) < 0) m_blanket->addItem(text(findCoverMaterial(blanket->material)->name), cloth);
+  m_blanket->setCurrentIndex(blanket ? m_blanket->findData(cloth) : 0);
+  m_rule->setVisible(blanket.has_value());
+  m_leak->setVisible(blanket.has_value());
+  if (blanket) m_rule->setCurrentIndex(static_cast<int>(blanket->rule));
+  m_cold->setVisible(blanket && blanket->rule == BlanketRule::cold);
+  m_dark->setVisible(blanket && blanket->rule == BlanketRule::dark);
   const Units& u = m_document.units();
   const auto overcast = skinU_W_m2K(m_shown, m_face);
   SkinNight clearNight;

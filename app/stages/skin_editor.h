@@ -38,6 +38,8 @@ private:
   QLabel *m_sums, *m_caution;
   QComboBox* m_insert;
   QPushButton* m_everywhere;
+  QComboBox *m_blanket, *m_rule;
+  QWidget *m_leak, *m_cold, *m_dark;
   Skin m_shown;
   FaceGroup m_shownFace = FaceGroup::backWall;
   Units m_shownUnits;

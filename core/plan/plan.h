@@ -35,10 +35,15 @@ struct Skin {
   bool operator==(const Skin&) const = default;
 };
 
-/// A cloth drawn inside the cover from sunset to sunrise.
+enum class BlanketRule { night, cold, dark }; ///< sunset to sunrise; at night below a temperature; whenever there is little sun
+
+/// A cloth drawn inside the cover.
 struct NightBlanket {
   std::string material = "woven-blanket";
   double leak = 0.1; ///< share of the gap's air that still mixes with the house when closed
+  BlanketRule rule = BlanketRule::night;
+  double outsideBelow_C = 3.0; ///< rule cold
+  double sunBelow_W_m2 = 20.0; ///< rule dark
 };
 
 struct Floor {

@@ -16,6 +16,8 @@ constexpr std::array<ShapeName, kShapeCount> kShapes{{{ShapeKind::gable, "gable"
                                                       {ShapeKind::pointedArch, "pointed_arch"},
                                                       {ShapeKind::singleSlope, "single_slope"},
                                                       {ShapeKind::dome, "dome"}}};
+using RuleName = std::pair<BlanketRule, const char*>;
+constexpr std::array<RuleName, 3> kBlanketRules{{{BlanketRule::night, "night"}, {BlanketRule::cold, "cold"}, {BlanketRule::dark, "dark"}}};
 using ColourName = std::pair<BarrelColour, const char*>;
 constexpr std::array<ColourName, 4> kColours{
     {{BarrelColour::black, "black"}, {BarrelColour::blue, "blue"}, {BarrelColour::white, "white"}, {BarrelColour::bare, "bare"}}};
@@ -52,6 +54,9 @@ template <class V> void describe(V& v, Skin& s) { v.list("layers", s.layers, "la
 template <class V> void describe(V& v, NightBlanket& b) {
   v.text("material", b.material, "material of the blanket", true);
   v.number("leak", b.leak, {0.0, 1.0}, "share of the air behind it that mixes with the house when closed");
+  v.choice("rule", b.rule, kBlanketRules, "when it is drawn: from sunset to sunrise, on cold nights only, or whenever there is little sun");
+  v.number("outside_below_C", b.outsideBelow_C, {-40.0, 30.0}, "rule cold: outside temperature below which it is drawn");
+  v.number("sun_below_W_m2", b.sunBelow_W_m2, {0.0, 1000.0}, "rule dark: level sun below which it is drawn");
 }
 
 template <class V> void describe(V& v, BedCover& b) {

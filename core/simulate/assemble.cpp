@@ -7,6 +7,7 @@
 #include "core/house/infiltration.h"
 #include "core/house/resistance.h"
 #include "core/material/materials.h"
+#include "core/simulate/blanket.h"
 #include "core/simulate/covers.h"
 
 #include <fmt/format.h>
@@ -169,8 +170,9 @@ private:
     std::optional<BlanketSignals> signals;
     if (m_house.blanket) {
       const double leak = m_house.blanket->leak;
-      signals = BlanketSignals{signal(m_night, true), signalOf([&](std::size_t i) { return 1.0 - m_night[i]; }, true),
-                               signalOf([&](std::size_t i) { return 1.0 - m_night[i] * (1.0 - leak); }, true)};
+      m_closed = blanketClosed(*m_house.blanket, m_winter);
+      signals = BlanketSignals{signal(m_closed, true), signalOf([&](std::size_t i) { return 1.0 - m_closed[i]; }, true),
+                               signalOf([&](std::size_t i) { return 1.0 - m_closed[i] * (1.0 - leak); }, true)};
     }
     for (Room& room : m_rooms) skins(room, signals);
   }
@@ -282,7 +284,12 @@ private:
     for (const FaceGroup g : {FaceGroup::roof, FaceGroup::sides, FaceGroup::ends})
       transmittance += m_house.shape.area_m2(g) / m_house.shape.cover_m2() * skinOptics(*skins[static_cast<int>(g)]).transmittance;
     transmittance *= kDirtAndFrame;
-    const int inside = signalOf([&](std::size_t i) { return transmittance * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]); });
+    // a blanket that is closed by day takes its share of the light; what it stops is taken as sent back out
+    const double cloth = m_house.blanket ? findCoverMaterial(m_house.blanket->material)->solarTransmittance : 1.0;
+    const int inside = signalOf([&](std::size_t i) {
+      const double drawn = m_closed.empty() || m_closed[i] == 0.0 ? 1.0 : cloth;
+      return drawn * transmittance * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
+    });
     for (const Room& room : m_rooms) {
       m_net.sources.push_back({room.floor, Driver::table(inside, room.bare_m2 * kFloorShare), "sun on the floor"});
       m_net.sources.push_back({room.air, Driver::table(inside, room.bare_m2 * kAirShare), "sun on leaves"});
@@ -352,6 +359,7 @@ private:
   Assembly m_a;
   Network& m_net;
   std::vector<double> m_night;
+  std::vector<double> m_closed; ///< the blanket; empty without one
   int m_windFilm = -1;
   std::vector<Room> m_rooms;                        ///< the house, then its bay
   std::vector<std::pair<int, double>> m_innerWalls; ///< inner face of a back wall, and its area

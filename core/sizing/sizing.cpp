@@ -86,7 +86,7 @@ Package buildPackage(const Plan& base, const Choice& choice) {
       capital = m.price * house.shape.cover_m2();
       break;
     case MeasureKind::nightBlanket:
-      house.blanket = NightBlanket{m.material, NightBlanket{}.leak};
+      house.blanket = NightBlanket{.material = m.material, .leak = NightBlanket{}.leak};
       capital = m.price * house.shape.cover_m2();
       break;
     case MeasureKind::sealing: {

@@ -165,6 +165,17 @@ TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
   EXPECT_EQ(document->plan().house.roof.layers.size(), before.layers.size());
   for (int i = 0; i < 3; ++i) document->undoStack()->undo();
   EXPECT_EQ(document->plan().house.roof, before);
+  QComboBox* blanket = box(QStringLiteral("Night blanket"));
+  ASSERT_NE(blanket, nullptr);
+  emit blanket->activated(blanket->findData(QStringLiteral("aluminised-screen")));
+  ASSERT_TRUE(document->plan().house.blanket);
+  QCoreApplication::processEvents();
+  QComboBox* rule = box(QStringLiteral("When the blanket is drawn"));
+  ASSERT_NE(rule, nullptr);
+  emit rule->activated(2);
+  EXPECT_EQ(document->plan().house.blanket->rule, BlanketRule::dark);
+  emit blanket->activated(0);
+  EXPECT_FALSE(document->plan().house.blanket);
   for (std::size_t i = before.layers.size(); i < 6; ++i) emit insert->activated(insert->findData(QStringLiteral("pe-film")));
   EXPECT_EQ(document->plan().house.roof.layers.size(), 6U);
   emit insert->activated(insert->findData(QStringLiteral("pe-film")));

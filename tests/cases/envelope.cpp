@@ -52,7 +52,7 @@ double designU(const std::vector<Layer>& layers, const char* blanket = nullptr) 
   Plan plan;
   plan.house.shape = {ShapeKind::gable, 9.0, 30.0, 2.4, 4.6, 90.0};
   for (Skin* s : {&plan.house.roof, &plan.house.sides, &plan.house.ends}) s->layers = layers;
-  if (blanket) plan.house.blanket = NightBlanket{blanket, 0.1};
+  if (blanket) plan.house.blanket = NightBlanket{.material = blanket, .leak = 0.1};
   plan.house.airChanges_per_h = 0.0;
   plan.house.windAirChanges = 0.0;
   plan.site.groundMean_C = 15.0; // the floor neither gains nor loses: the tables speak of the cover alone

@@ -46,7 +46,7 @@ Summary run(const Plan& plan) { return simulate(plan, sceneOf(plan))->summary; }
 
 TEST(Simulate, ClosesItsEnergyOnEveryVariant) {
   std::vector<Plan> plans(5, yard());
-  plans[1].house.blanket = NightBlanket{"aluminised-screen", 0.1};
+  plans[1].house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
   plans[2].house.shape = {ShapeKind::gable, 6.0, 12.0, 1.8, 3.2, 0.0};
   plans[2].house.roof = plans[2].house.sides = plans[2].house.ends = Skin{{{"glass-4mm", 0.05}}};
   plans[3].house.shape = {ShapeKind::leanTo, 3.0, 8.0, 1.6, 2.8, 90.0};
@@ -66,7 +66,7 @@ TEST(Simulate, MoreOfAnythingThatKeepsWarmthNeedsLessHeat) {
   p.house.roof.layers.push_back({"pe-film-ir", 0.05});
   EXPECT_LT(run(p).heater_kWh, 0.85 * bare);
   p = yard();
-  p.house.blanket = NightBlanket{"aluminised-screen", 0.1};
+  p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
   EXPECT_LT(run(p).heater_kWh, 0.9 * bare);
   p = yard();
   p.house.airChanges_per_h = 0.3;

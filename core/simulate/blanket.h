@@ -1,0 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// When a night blanket is drawn, by its rule, over a winter's weather.
+#pragma once
+
+#include "core/plan/plan.h"
+#include "core/weather/weather.h"
+
+#include <vector>
+
+namespace muffle {
+
+/// 1 for each step (from i to i + 1) that the blanket is closed, else 0. By light or cold it closes at the threshold and opens
+/// only a tenth of the light, or a kelvin, beyond it, so that it does not flutter; the first step of a winter is open.
+std::vector<double> blanketClosed(const NightBlanket& blanket, const Winter& winter);
+
+} // namespace muffle
