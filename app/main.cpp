@@ -79,6 +79,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     document.setDark(false);
   }
   // the demo's house is one room: shown with a bay and a covered bed
+  document.compareWith(std::nullopt, {});
   document.edit(QStringLiteral("rooms"), [](Plan& p) {
     p.house.bay = WarmBay{};
     p.house.bay->heater_W = 7500.0;

@@ -25,15 +25,18 @@ struct Strip {
   QString name;
   double ProportionPoint::*member;
   Quantity quantity;
-  QString after;
+  bool byFloor = false; ///< an energy by area of floor
+
+  [[nodiscard]] QString unit(const Units& u) const { return byFloor ? u.unit(Quantity::energy) + u.unit(Quantity::areaPrice) : u.unit(quantity); }
+  [[nodiscard]] QString number(const Units& u, double value) const { return u.number(quantity, byFloor ? u.show(Quantity::areaPrice, value) : value); }
 };
 
 std::vector<Strip> strips() {
-  return {{ProportionStrips::tr("heat bought a winter"), &ProportionPoint::heater_kWh, Quantity::energy, {}},
-          {ProportionStrips::tr("coldest inside"), &ProportionPoint::coldest_C, Quantity::temperature, {}},
-          {ProportionStrips::tr("swing, day to night"), &ProportionPoint::swing_K, Quantity::difference, {}},
-          {ProportionStrips::tr("cover"), &ProportionPoint::cover_m2, Quantity::area, {}},
-          {ProportionStrips::tr("sun taken up, by floor"), &ProportionPoint::light_kWh_m2, Quantity::energy, ProportionStrips::tr("/m²")}};
+  return {{ProportionStrips::tr("heat bought a winter"), &ProportionPoint::heater_kWh, Quantity::energy},
+          {ProportionStrips::tr("coldest inside"), &ProportionPoint::coldest_C, Quantity::temperature},
+          {ProportionStrips::tr("swing, day to night"), &ProportionPoint::swing_K, Quantity::difference},
+          {ProportionStrips::tr("cover"), &ProportionPoint::cover_m2, Quantity::area},
+          {ProportionStrips::tr("sun taken up, by floor"), &ProportionPoint::light_kWh_m2, Quantity::energy, true}};
 }
 
 } // namespace
@@ -88,8 +91,7 @@ void ProportionStrips::paintEvent(QPaintEvent*) {
     p.drawLine(QPointF(0, top + tall), QPointF(width(), top + tall));
     p.setFont(textFont(9.5));
     p.setPen(t.ink);
-    p.drawText(QRectF(0, top, kLeft - 8, tall), static_cast<int>(Qt::AlignVCenter | Qt::TextWordWrap),
-               QStringLiteral("%1\n%2%3").arg(strip.name, u.unit(strip.quantity), strip.after));
+    p.drawText(QRectF(0, top, kLeft - 8, tall), static_cast<int>(Qt::AlignVCenter | Qt::TextWordWrap), QStringLiteral("%1\n%2").arg(strip.name, strip.unit(u)));
     QPolygonF line;
     for (const ProportionPoint& q : m_sweep->points) line << QPointF(xOf(q.value_m), yOf(q.*strip.member));
     p.setPen(QPen(t.ink, 1.8));
@@ -102,9 +104,9 @@ void ProportionStrips::paintEvent(QPaintEvent*) {
     const ProportionPoint& first = m_sweep->points.front();
     const ProportionPoint& last = m_sweep->points.back();
     p.drawText(QRectF(kLeft - 66, std::clamp(yOf(first.*strip.member) - 8, top, top + tall - 16), 60, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter),
-               u.number(strip.quantity, first.*strip.member));
+               strip.number(u, first.*strip.member));
     p.drawText(QRectF(width() - kRight + 6, std::clamp(yOf(last.*strip.member) - 8, top, top + tall - 16), kRight - 6, 16), static_cast<int>(Qt::AlignVCenter),
-               u.number(strip.quantity, last.*strip.member));
+               strip.number(u, last.*strip.member));
   }
 }
 
@@ -116,7 +118,7 @@ void ProportionStrips::mouseMoveEvent(QMouseEvent* e) {
   const Units& u = m_document.units();
   QString text = (m_sweep->of == Proportion::height ? tr("ridge at %1") : tr("%1 wide")).arg(u.text(Quantity::length, nearest->value_m));
   text += QStringLiteral("\n") + tr("held %1 of %2 nights").arg(nearest->held).arg(nearest->nights);
-  for (const Strip& s : strips()) text += QStringLiteral("\n%1 %2%3").arg(s.name, u.text(s.quantity, (*nearest).*s.member), s.after);
+  for (const Strip& s : strips()) text += QStringLiteral("\n%1 %2 %3").arg(s.name, s.number(u, (*nearest).*s.member), s.unit(u));
   QToolTip::showText(e->globalPosition().toPoint(), text, this);
 }
 

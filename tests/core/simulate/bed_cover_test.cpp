@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/simulate/simulate.h"
 
+#include "tests/support/frost.h"
 #include "tests/support/near.h"
 
 #include <gtest/gtest.h>
@@ -8,18 +9,7 @@
 namespace muffle {
 namespace {
 
-/// Five clear nights and days at -8..2 degC in January.
-std::shared_ptr<const Weather> frost(const Site& site) {
-  Log log;
-  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
-  for (int i = 0; i < 6 * 144; ++i) {
-    log.time.push_back(daysSinceEpoch({2031, 1, 15}) * 86400 + 600 * i);
-    outside.raw.push_back(static_cast<float>(-3.0 + 5.0 * std::cos(kPi * (i / 6.0 - 14.0) / 12.0)));
-  }
-  outside.flag.assign(outside.raw.size(), 0);
-  log.channels.push_back(outside);
-  return std::make_shared<const Weather>(*weatherFromLog(log, site));
-}
+using testing::frost;
 
 Plan tunnel() {
   Plan p;

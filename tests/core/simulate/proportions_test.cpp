@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/proportions.h"
+#include "tests/support/frost.h"
 #include "tests/support/near.h"
 
 #include <gtest/gtest.h>
@@ -26,19 +27,11 @@ TEST(Proportions, KeepTheFloorAndHoldThePresentHouseAmongThem) {
 }
 
 TEST(Proportions, ATallerHouseOfTheSameFloorNeedsMoreHeat) {
-  Log log;
-  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
-  for (int i = 0; i < 6 * 144; ++i) {
-    log.time.push_back(daysSinceEpoch({2031, 1, 15}) * 86400 + 600 * i);
-    outside.raw.push_back(static_cast<float>(-3.0 + 5.0 * std::cos(kPi * (i / 6.0 - 14.0) / 12.0)));
-  }
-  outside.flag.assign(outside.raw.size(), 0);
-  log.channels.push_back(outside);
   Plan plan;
   plan.site.place = {48.0, 0.0, 100.0};
   plan.house.shape = kArch;
   plan.heater = Heater{"heater", 30000.0, 0.0, 10.0};
-  const auto weather = std::make_shared<const Weather>(*weatherFromLog(log, plan.site));
+  const auto weather = testing::frost(plan.site);
   const auto one = sweepProportions(plan, weather, Proportion::height, {1, {}}), two = sweepProportions(plan, weather, Proportion::height, {2, {}});
   ASSERT_TRUE(one);
   ASSERT_TRUE(two);

@@ -2,6 +2,7 @@
 #include "core/simulate/simulate.h"
 
 #include "core/network/solver.h"
+#include "tests/support/frost.h"
 #include "tests/support/near.h"
 
 #include <gtest/gtest.h>
@@ -11,17 +12,7 @@
 namespace muffle {
 namespace {
 
-std::shared_ptr<const Weather> frost(const Site& site) {
-  Log log;
-  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
-  for (int i = 0; i < 6 * 144; ++i) {
-    log.time.push_back(daysSinceEpoch({2031, 1, 15}) * 86400 + 600 * i);
-    outside.raw.push_back(static_cast<float>(-3.0 + 5.0 * std::cos(kPi * (i / 6.0 - 14.0) / 12.0)));
-  }
-  outside.flag.assign(outside.raw.size(), 0);
-  log.channels.push_back(outside);
-  return std::make_shared<const Weather>(*weatherFromLog(log, site));
-}
+using testing::frost;
 
 /// A house at 4 degC with a bay at 12 degC at one end.
 Plan house() {
