@@ -180,7 +180,8 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   p.setFont(titleFont(10.5));
   p.setPen(t.ink);
   p.drawText(QRectF(0, 0, width(), 20), static_cast<int>(Qt::AlignVCenter), tr("Hours by heat load, a winter"));
-  const double size = m_document.plan().heater ? m_document.plan().heater->power_W : 0.0;
+  const Plan& plan = m_document.plan();
+  const double size = (plan.heater ? plan.heater->power_W : 0.0) + (plan.house.bay ? plan.house.bay->heater_W : 0.0); // the curve is of all heaters
   if (!run || size <= 0.0) {
     p.setFont(textFont(9));
     p.setPen(t.fleece);
