@@ -40,7 +40,7 @@ int mostDecimals(Quantity q, double shown) {
 }
 
 int placesFor(Quantity q, double shown) {
-  int places = decimals(q);
+  int places = q == Quantity::volume && std::abs(shown) >= 100.0 ? 0 : decimals(q);
   for (double scale = std::pow(10.0, places); places < mostDecimals(q, shown) && std::abs(shown * scale - std::round(shown * scale)) > 0.005 * scale;
        scale *= 10.0)
     ++places;

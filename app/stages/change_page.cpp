@@ -2,6 +2,7 @@
 #include "app/stages/change_page.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/measures_editor.h"
 #include "core/plan/plan_json.h"
 #include "core/sizing/usual_measures.h"
 
@@ -108,7 +109,18 @@ void ChangePage::build(std::size_t package) {
   const SizedPackage& chosen = m_list->packages[package];
   Plan after = buildPackage(m_asked, chosen.choice).plan;
   after.measures = m_document.plan().measures;
-  if (auto why = m_document.edit(QString::fromStdString(chosen.label), [&](Plan& p) { p = after; })) emit m_document.trouble(*why);
+  if (auto why = m_document.edit(nameOf(chosen), [&](Plan& p) { p = after; })) emit m_document.trouble(*why);
+}
+
+QString ChangePage::nameOf(const SizedPackage& package) const {
+  const auto chosen = std::find_if(package.choice.begin(), package.choice.end(), [](int c) { return c >= 0; });
+  if (chosen == package.choice.end()) return QString::fromStdString(package.label);
+  const Measure& m = m_asked.measures[static_cast<std::size_t>(chosen - package.choice.begin())];
+  const QString name = QString::fromStdString(m.name);
+  if (m.levels.empty()) return name;
+  const QString size = m_document.units().text(levelQuantity(m.kind), m.levels[static_cast<std::size_t>(*chosen)]);
+  if (m.kind == MeasureKind::barrels) return size + QLatin1Char(' ') + name;
+  return name + (m.kind == MeasureKind::sealing ? tr(" to ") : m.kind == MeasureKind::hardier ? tr(", by ") : QStringLiteral(" ")) + size;
 }
 
 void ChangePage::rebuild() {
@@ -146,11 +158,11 @@ void ChangePage::rebuild() {
     const double heat = p.heater_kWh - now.heater_kWh;
     const double money = p.cost.total() - now.cost.total();
     const double hours = p.cost.hours - now.cost.hours;
-    auto* name = cell(row, 0, QString::fromStdString(p.label), false, false);
+    auto* name = cell(row, 0, nameOf(p), false, false);
     name->setMinimumWidth(120);
     name->setWordWrap(true);
     name->setToolTip(tr("%1: %2 of %3 nights held, coldest %4, %5 a winter")
-                         .arg(QString::fromStdString(p.label))
+                         .arg(nameOf(p))
                          .arg(p.held)
                          .arg(p.nights)
                          .arg(u.text(Quantity::temperature, p.coldest_C), u.text(Quantity::energy, p.heater_kWh)));
@@ -160,7 +172,7 @@ void ChangePage::rebuild() {
     cell(row, 4, signedText(std::round(hours), u.number(Quantity::hours, std::round(std::abs(hours)))));
     auto* button = new QPushButton(tr("Do it"), this);
     button->setFont(textFont(9));
-    button->setAccessibleName(tr("Build in: %1").arg(QString::fromStdString(p.label)));
+    button->setAccessibleName(tr("Build in: %1").arg(nameOf(p)));
     connect(button, &QPushButton::clicked, this, [this, i] { build(i); });
     m_rows->addWidget(button, row, 5);
     ++row;

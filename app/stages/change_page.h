@@ -32,6 +32,8 @@ private:
   void show(Result<Sizing> list);
   void rebuild();
   void build(std::size_t package);
+  /// A change in the shown units: "skirt 0.60 m".
+  [[nodiscard]] QString nameOf(const SizedPackage& package) const;
   [[nodiscard]] bool isCurrent() const;
   Document& m_document;
   QComboBox* m_order;

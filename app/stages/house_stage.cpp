@@ -105,15 +105,19 @@ HouseStage::HouseStage(Document& document, QWidget* parent)
   m_pages->add(tr("Rooms"), m_roomsPage);
   m_pages->add(tr("Proportions"), m_proportions);
   m_pages->add(tr("One change"), m_changes);
+  connect(m_pages, &PageStrip::turned, this, &HouseStage::refresh);
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged});
 }
 
 void HouseStage::refresh() {
-  m_shape->refresh();
-  m_skins->refresh();
-  m_roomsPage->refresh();
-  m_proportions->refresh();
-  m_changes->refresh();
+  switch (static_cast<Page>(m_pages->shown())) { // the others wait until they are turned to
+  case Page::flows: break;
+  case Page::shape: m_shape->refresh(); break;
+  case Page::skins: m_skins->refresh(); break;
+  case Page::rooms: m_roomsPage->refresh(); break;
+  case Page::proportions: m_proportions->refresh(); break;
+  case Page::change: m_changes->refresh(); break;
+  }
   QString remark;
   if (const auto loss = nightLoss(m_document)) {
     double total = 0.0;

@@ -56,7 +56,9 @@ PageStrip::PageStrip(Document& document, QWidget* parent)
   body->addLayout(m_words);
   body->addWidget(m_pages, 1);
   connect(&m_group, &QButtonGroup::idToggled, this, [this](int id, bool on) {
-    if (on) m_pages->setCurrentIndex(id);
+    if (!on) return;
+    m_pages->setCurrentIndex(id);
+    emit turned();
   });
   connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
 }

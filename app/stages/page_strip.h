@@ -22,6 +22,9 @@ public:
   void show(int page);
   [[nodiscard]] int shown() const { return m_pages->currentIndex(); }
 
+signals:
+  void turned();
+
 private:
   Document& m_document;
   QHBoxLayout* m_words;

@@ -153,11 +153,7 @@ QWidget* RoomsPage::bayCard() {
   grid->addWidget(remove, 0, 1, Qt::AlignRight);
   const auto field = [&](int r, int c, const QString& name, Quantity q, auto of, double min, double max, double nudge, const QString& source) {
     grid->addWidget(new NumberField(m_document,
-                                    {name, q,
-                                     [of](const Plan& p) {
-                                       Plan copy = p;
-                                       return copy.house.bay ? of(*copy.house.bay) : 0.0;
-                                     },
+                                    {name, q, [of](const Plan& p) { return p.house.bay ? of(*p.house.bay) : 0.0; },
                                      [of](Plan& p, double v) {
                                        if (p.house.bay) of(*p.house.bay) = v;
                                      },
@@ -166,20 +162,19 @@ QWidget* RoomsPage::bayCard() {
                     r, c);
   };
   field(
-      1, 0, tr("Bay length"), Quantity::length, [](WarmBay& b) -> double& { return b.length_m; }, 0.3, 299, 0.1, tr("along the ridge, from one end"));
+      1, 0, tr("Bay length"), Quantity::length, [](auto& b) -> auto& { return b.length_m; }, 0.3, 299, 0.1, tr("along the ridge, from one end"));
   field(
-      1, 1, tr("Bay heater"), Quantity::power, [](WarmBay& b) -> double& { return b.heater_W; }, 0, 1e6, 250,
-      tr("its own, electric, with a thermostat in the bay"));
+      1, 1, tr("Bay heater"), Quantity::power, [](auto& b) -> auto& { return b.heater_W; }, 0, 1e6, 250, tr("its own, electric, with a thermostat in the bay"));
   field(
-      2, 0, tr("Bay at night"), Quantity::temperature, [](WarmBay& b) -> double& { return b.setpoints.night_C; }, -30, 40, 0.5,
+      2, 0, tr("Bay at night"), Quantity::temperature, [](auto& b) -> auto& { return b.setpoints.night_C; }, -30, 40, 0.5,
       tr("what its heater aims at from sunset to sunrise"));
   field(
-      2, 1, tr("by day"), Quantity::temperature, [](WarmBay& b) -> double& { return b.setpoints.day_C; }, -30, 40, 0.5, tr("what its heater aims at by day"));
+      2, 1, tr("by day"), Quantity::temperature, [](auto& b) -> auto& { return b.setpoints.day_C; }, -30, 40, 0.5, tr("what its heater aims at by day"));
   field(
-      3, 0, tr("Bay must hold"), Quantity::temperature, [](WarmBay& b) -> double& { return b.setpoints.hold_C; }, -30, 40, 0.5,
+      3, 0, tr("Bay must hold"), Quantity::temperature, [](auto& b) -> auto& { return b.setpoints.hold_C; }, -30, 40, 0.5,
       tr("the line its nights are judged by"));
   field(
-      3, 1, tr("Bay leaks"), Quantity::airChanges, [](WarmBay& b) -> double& { return b.airChanges_per_h; }, 0, 60, 0.1,
+      3, 1, tr("Bay leaks"), Quantity::airChanges, [](auto& b) -> auto& { return b.airChanges_per_h; }, 0, 60, 0.1,
       tr("air changes an hour with the house, through door and joints"));
   m_bayResult = new QLabel(card);
   m_bayResult->setFont(textFont(9.5));

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/section_view.h"
 
-#include "core/simulate/blanket.h"
-
 #include <QDateTime>
 #include <QKeyEvent>
 #include <QLocale>
@@ -48,7 +46,7 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
   for (const auto& b : s.bed_C) m.bed_C.push_back(static_cast<double>(b[i]));
   for (const auto& b : s.barrels_C) m.barrels_C.push_back(static_cast<double>(b[i]));
   for (std::size_t p = 0; p < kPartCount; ++p) m.loss_W[p] = static_cast<double>(s.loss_W[p][i]);
-  if (const auto& blanket = m_document.plan().house.blanket) m.blanketClosed = blanketClosed(*blanket, w)[i] > 0.0;
+  m.blanketClosed = !s.blanket.empty() && s.blanket[i] > 0.0F;
   return m;
 }
 

@@ -170,9 +170,9 @@ private:
     std::optional<BlanketSignals> signals;
     if (m_house.blanket) {
       const double leak = m_house.blanket->leak;
-      m_closed = blanketClosed(*m_house.blanket, m_winter);
-      signals = BlanketSignals{signal(m_closed, true), signalOf([&](std::size_t i) { return 1.0 - m_closed[i]; }, true),
-                               signalOf([&](std::size_t i) { return 1.0 - m_closed[i] * (1.0 - leak); }, true)};
+      m_a.blanketClosed = blanketClosed(*m_house.blanket, m_winter);
+      signals = BlanketSignals{signal(m_a.blanketClosed, true), signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i]; }, true),
+                               signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i] * (1.0 - leak); }, true)};
     }
     for (Room& room : m_rooms) skins(room, signals);
   }
@@ -287,7 +287,7 @@ private:
     // a blanket that is closed by day takes its share of the light; what it stops is taken as sent back out
     const double cloth = m_house.blanket ? findCoverMaterial(m_house.blanket->material)->solarTransmittance : 1.0;
     const int inside = signalOf([&](std::size_t i) {
-      const double drawn = m_closed.empty() || m_closed[i] == 0.0 ? 1.0 : cloth;
+      const double drawn = m_a.blanketClosed.empty() || m_a.blanketClosed[i] == 0.0 ? 1.0 : cloth;
       return drawn * transmittance * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
     });
     for (const Room& room : m_rooms) {
@@ -359,7 +359,6 @@ private:
   Assembly m_a;
   Network& m_net;
   std::vector<double> m_night;
-  std::vector<double> m_closed; ///< the blanket; empty without one
   int m_windFilm = -1;
   std::vector<Room> m_rooms;                        ///< the house, then its bay
   std::vector<std::pair<int, double>> m_innerWalls; ///< inner face of a back wall, and its area

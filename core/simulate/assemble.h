@@ -31,12 +31,13 @@ struct Assembly {
   struct Bed {
     int air, floor;
   };
-  std::vector<Bed> beds;      ///< under each kind of bed cover
-  std::vector<int> bedSheets; ///< the covers' own nodes
-  int bayAir = -1;            ///< -1 without a bay
-  int bayHeater = -1;         ///< thermostat, -1 without one
-  std::vector<int> below;     ///< every soil node under a floor's surface
-  std::vector<int> soil;      ///< nodes downwards from the floor
+  std::vector<Bed> beds;             ///< under each kind of bed cover
+  std::vector<int> bedSheets;        ///< the covers' own nodes
+  int bayAir = -1;                   ///< -1 without a bay
+  int bayHeater = -1;                ///< thermostat, -1 without one
+  std::vector<int> below;            ///< every soil node under a floor's surface
+  std::vector<double> blanketClosed; ///< by step: 1 while it is; empty without one
+  std::vector<int> soil;             ///< nodes downwards from the floor
   std::vector<double> soilDepth_m;
   std::vector<int> inner, outer;            ///< innermost and outermost sheet of roof, sides, ends; -1 where there is no such face
   std::vector<std::pair<int, Part>> losses; ///< link (vents after links) and the part it belongs to; flow leaves the house

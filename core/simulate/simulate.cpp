@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/simulate/simulate.h"
 
+#include "core/parallel.h"
+
 #include "core/network/solver.h"
 
 #include <fmt/format.h>
@@ -94,6 +96,7 @@ private:
     s.air_C.resize(n);
     s.floor_C.resize(n);
     s.heater_W.resize(n);
+    s.blanket.assign(m_assembly.blanketClosed.begin(), m_assembly.blanketClosed.end());
     s.sun_W.assign(n, 0.0F);
     s.soil_C.assign(m_assembly.soil.size(), std::vector<float>(n));
     s.bay_C.assign(m_bay.size(), 0.0F);
@@ -179,20 +182,6 @@ private:
   std::vector<std::vector<float>> m_beds;
 };
 
-/// Calls work(0..count-1), each once, on up to `threads` threads.
-template <class Work> void forEach(std::size_t count, int threads, Work work) {
-  if (threads <= 1 || count <= 1) {
-    for (std::size_t i = 0; i < count; ++i) work(i);
-    return;
-  }
-  std::atomic<std::size_t> next{0};
-  std::vector<std::jthread> workers;
-  for (int t = 0; t < std::min<int>(threads, static_cast<int>(count)); ++t)
-    workers.emplace_back([&] {
-      for (std::size_t i = next++; i < count; i = next++) work(i);
-    });
-}
-
 void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   Summary& s = all.summary;
   const double line_C = plan.setpoints.hold_C;
@@ -241,7 +230,8 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
   const auto takeAll = [&](auto& to, const auto& of) {
     for (std::size_t i = 0; i < of.size(); ++i) take(to[i], of[i]);
   };
-  for (auto member : {&WinterSeries::air_C, &WinterSeries::bay_C, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W})
+  for (auto member :
+       {&WinterSeries::air_C, &WinterSeries::bay_C, &WinterSeries::blanket, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W})
     take(into.*member, from.*member);
   into.soil_C.resize(from.soil_C.size());
   into.barrels_C.resize(from.barrels_C.size());
@@ -298,7 +288,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
 Result<Simulation> simulate(const Plan& plan, const Scene& scene, const SimulateOptions& options) {
   const auto begin = std::chrono::steady_clock::now();
   std::vector<std::optional<Result<WinterResult>>> runs(scene.weather->winters.size());
-  forEach(runs.size(), options.threads, [&](std::size_t i) { runs[i] = simulateWinter(plan, scene, i, options); });
+  forEachIndex(runs.size(), options.threads, [&](std::size_t i) { runs[i] = simulateWinter(plan, scene, i, options); });
   auto all = gather(plan, scene, std::move(runs));
   if (all) all->summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return all;

@@ -53,6 +53,7 @@ struct WinterSeries {
   std::vector<std::vector<float>> barrels_C; ///< by group
   std::vector<std::vector<float>> bed_C;     ///< air under each kind of bed cover
   std::vector<float> bay_C;                  ///< empty without a bay
+  std::vector<float> blanket;                ///< 1 while it is closed; empty without one
   std::array<std::vector<float>, 3> inner_C, outer_C;
   std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
 };

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/proportions.h"
 
+#include "core/parallel.h"
+
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 #include <mutex>
-#include <thread>
+#include <optional>
 
 namespace muffle {
 namespace {
@@ -66,41 +69,36 @@ Result<Proportions> sweepProportions(const Plan& plan, std::shared_ptr<const Wea
   sweep.rules = rulesFor(plan.house.shape, of);
   const auto shapes = proportionShapes(plan.house.shape, of);
   sweep.points.resize(shapes.size());
-  std::atomic<std::size_t> next{0}, done{0};
+  std::size_t done = 0;
   std::atomic<bool> stop{false};
   std::mutex mutex;
   std::optional<Problem> problem;
-  const auto work = [&] {
-    for (std::size_t i = next++; i < shapes.size() && !stop; i = next++) {
-      Plan tried = plan;
-      tried.house.shape = shapes[i];
-      auto run = check(tried).empty() ? simulate(tried, makeScene(weather, tried), {.series = true, .stop = &stop}) : Result<Simulation>(Problem{});
-      const std::scoped_lock lock(mutex);
-      ProportionPoint& p = sweep.points[i];
-      p.shape = shapes[i];
-      p.value_m = of == Proportion::height ? shapes[i].ridge_m : shapes[i].width_m;
-      p.cover_m2 = shapes[i].cover_m2();
-      if (run) {
-        const Summary& s = run->summary;
-        p.held = s.held;
-        p.nights = s.nights;
-        p.coldest_C = s.coldest_C;
-        p.heater_kWh = s.heater_kWh / s.winters;
-        p.light_kWh_m2 = s.sun_kWh / s.winters / shapes[i].floor_m2();
-        p.swing_K = meanSwing_K(*run, *weather);
-      }
-      if (options.progress && !options.progress(++done, shapes.size())) {
-        stop = true;
-        if (!problem) problem = Problem{ProblemKind::cancelled, "", "the sweep was stopped", ""};
-      }
+  forEachIndex(shapes.size(), options.threads, [&](std::size_t i) {
+    Plan tried = plan;
+    tried.house.shape = shapes[i];
+    if (stop || !check(tried).empty()) return; // beds or barrels that do not fit such a house: it is left out
+    const auto run = simulate(tried, makeScene(weather, tried), {.series = true, .stop = &stop});
+    const std::scoped_lock lock(mutex);
+    if (!run) {
+      if (!problem) problem = run.problem();
+      stop = true;
+      return;
     }
-  };
-  {
-    const unsigned threads = options.threads > 0 ? static_cast<unsigned>(options.threads) : std::max(1U, std::thread::hardware_concurrency());
-    std::vector<std::jthread> workers;
-    for (unsigned t = 1; t < threads; ++t) workers.emplace_back(work);
-    work();
-  }
+    const Summary& s = run->summary;
+    sweep.points[i] = {shapes[i],
+                       of == Proportion::height ? shapes[i].ridge_m : shapes[i].width_m,
+                       shapes[i].cover_m2(),
+                       s.held,
+                       s.nights,
+                       s.coldest_C,
+                       s.heater_kWh / s.winters,
+                       meanSwing_K(*run, *weather),
+                       s.sun_kWh / s.winters / shapes[i].floor_m2()};
+    if (options.progress && !options.progress(++done, shapes.size())) {
+      stop = true;
+      if (!problem) problem = Problem{ProblemKind::cancelled, "", "the sweep was stopped", ""};
+    }
+  });
   if (problem) return *problem;
   std::erase_if(sweep.points, [](const ProportionPoint& p) { return p.nights == 0; });
   return sweep;

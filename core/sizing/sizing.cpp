@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/sizing.h"
 
+#include "core/parallel.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <chrono>
 #include <mutex>
-#include <thread>
 
 namespace muffle {
 namespace {
@@ -153,37 +154,30 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
   const Scene scene = makeScene(std::move(weather), plan);
   Sizing sizing;
   sizing.packages.resize(count);
-  std::atomic<std::size_t> next{0}, done{0};
+  std::size_t done = 0;
   std::atomic<bool> stop{false};
   std::mutex mutex;
   std::optional<Problem> problem;
-  const auto work = [&] {
-    for (std::size_t i = next++; i < count && !stop; i = next++) {
-      const Package package = buildPackage(plan, choiceOf(i));
-      auto run = simulate(package.plan, scene, {.stop = &stop});
-      const std::scoped_lock lock(mutex);
-      if (!run) {
-        if (!problem) problem = run.problem();
-        stop = true;
-        return;
-      }
-      SizedPackage& p = sizing.packages[i];
-      const Summary& s = run->summary;
-      p = {package.choice,    package.label,           winterCost(plan.prices, s.heater_kWh / s.winters, package.kit), s.nights, s.held, s.coldest_C,
-           s.degreeHours_K_h, s.heater_kWh / s.winters};
-      judge(p, plan);
-      if (options.progress && !options.progress(++done, count)) {
-        stop = true;
-        if (!problem) problem = Problem{ProblemKind::cancelled, "", "the search was stopped", ""};
-      }
+  forEachIndex(count, options.threads, [&](std::size_t i) {
+    if (stop) return;
+    const Package package = buildPackage(plan, choiceOf(i));
+    auto run = simulate(package.plan, scene, {.stop = &stop});
+    const std::scoped_lock lock(mutex);
+    if (!run) {
+      if (!problem) problem = run.problem();
+      stop = true;
+      return;
     }
-  };
-  {
-    const unsigned threads = options.threads > 0 ? static_cast<unsigned>(options.threads) : std::max(1U, std::thread::hardware_concurrency());
-    std::vector<std::jthread> workers;
-    for (unsigned t = 1; t < threads; ++t) workers.emplace_back(work);
-    work();
-  }
+    SizedPackage& p = sizing.packages[i];
+    const Summary& s = run->summary;
+    p = {package.choice,    package.label,           winterCost(plan.prices, s.heater_kWh / s.winters, package.kit), s.nights, s.held, s.coldest_C,
+         s.degreeHours_K_h, s.heater_kWh / s.winters};
+    judge(p, plan);
+    if (options.progress && !options.progress(++done, count)) {
+      stop = true;
+      if (!problem) problem = Problem{ProblemKind::cancelled, "", "the search was stopped", ""};
+    }
+  });
   if (problem) return *problem;
   rank(sizing);
   sizing.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
