@@ -14,7 +14,7 @@ constexpr double kInch_m = 0.0254;
 constexpr double kBtuPerHour_W = 0.29307107;
 constexpr double kGallon_L = 3.785411784;
 
-int decimals(Quantity q) {
+int decimals(Quantity q, double shown) {
   switch (q) {
   case Quantity::temperature:
   case Quantity::difference:
@@ -25,7 +25,7 @@ int decimals(Quantity q) {
   case Quantity::price:
   case Quantity::areaPrice: return 2;
   case Quantity::power: return 1;
-  case Quantity::volume: return 1;
+  case Quantity::volume: return std::abs(shown) < 100.0 ? 1 : 0;
   default: return 0;
   }
 }
@@ -36,11 +36,11 @@ int mostDecimals(Quantity q, double shown) {
   if (q == Quantity::thickness) return 1;
   if (q == Quantity::uValue) return std::abs(shown) < 2.0 ? 2 : 1;
   if (q == Quantity::hours && std::abs(shown) < 10.0) return 2;
-  return decimals(q);
+  return decimals(q, shown);
 }
 
 int placesFor(Quantity q, double shown) {
-  int places = q == Quantity::volume && std::abs(shown) >= 100.0 ? 0 : decimals(q);
+  int places = decimals(q, shown);
   for (double scale = std::pow(10.0, places); places < mostDecimals(q, shown) && std::abs(shown * scale - std::round(shown * scale)) > 0.005 * scale;
        scale *= 10.0)
     ++places;

@@ -18,6 +18,20 @@ TEST(Units, ReadWhatTheyWrite) {
     }
 }
 
+TEST(Units, OfThicknessAnglesAndUValues) {
+  const Units metric, feet{true, true};
+  EXPECT_EQ(metric.text(Quantity::thickness, 0.05), QStringLiteral("50 mm"));
+  EXPECT_EQ(feet.text(Quantity::thickness, 0.0508), QStringLiteral("2 in"));
+  EXPECT_NEAR(*metric.parse(Quantity::thickness, QStringLiteral("5 cm")), 0.05, 1e-12);
+  EXPECT_NEAR(*metric.parse(Quantity::thickness, QStringLiteral("2 in")), 0.0508, 1e-12);
+  EXPECT_NEAR(*metric.parse(Quantity::thickness, QStringLiteral("20")), 0.02, 1e-12) << "the shown unit is meant";
+  EXPECT_EQ(metric.text(Quantity::angle, 75.0), QStringLiteral("75°"));
+  EXPECT_EQ(metric.text(Quantity::uValue, 6.7), QStringLiteral("6.7 W/m²K"));
+  EXPECT_NEAR(feet.show(Quantity::uValue, 5.678), 1.0, 1e-3) << "one BTU an hour, square foot and degree";
+  EXPECT_EQ(metric.number(Quantity::volume, 265.53), QStringLiteral("266")) << "no tenths of a hundred cubic metres";
+  EXPECT_EQ(metric.number(Quantity::volume, 12.34), QStringLiteral("12.3"));
+}
+
 TEST(Units, UnderstandPeople) {
   const Units u;
   EXPECT_NEAR(*u.parse(Quantity::length, QStringLiteral("7 ft 6")), 7.5 * 0.3048, 1e-12);

@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The drawing keeps to the model for every shape: scale, handles, floor, bed covers.
+#include "app/paint/section.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+const QRectF kArea(0, 0, 540, 476);
+
+std::vector<HouseShape> everyShape() {
+  std::vector<HouseShape> shapes;
+  for (int k = 0; k < kShapeCount; ++k) shapes.push_back(HouseShape{ShapeKind::arch, 6, 12, 1, 3.5, 90}.as(static_cast<ShapeKind>(k)));
+  HouseShape bays{ShapeKind::gable, 6.4, 20, 3, 4.6, 90};
+  bays.bays = 3;
+  shapes.push_back(bays);
+  HouseShape sunk = shapes.front();
+  sunk.sunk_m = 0.8;
+  shapes.push_back(sunk);
+  return shapes;
+}
+
+TEST(SectionGeometry, DrawsEveryShapeToScaleAndWithinItsFrame) {
+  for (const HouseShape& shape : everyShape()) {
+    Plan plan;
+    plan.house.shape = shape;
+    const SectionGeometry g(plan, kArea);
+    const QRectF box = g.outline().boundingRect();
+    EXPECT_TRUE(kArea.contains(box));
+    EXPECT_NEAR(box.height() / g.scale(), shape.ridge_m, 1e-6) << "ground to ridge, metres";
+    EXPECT_GE(box.width() / g.scale(), shape.span_m() - 1e-6) << "a dome may bulge beyond its foot";
+  }
+}
+
+TEST(SectionGeometry, HandlesLieOnWhatTheyMove) {
+  for (const HouseShape& shape : everyShape()) {
+    Plan plan;
+    plan.house.shape = shape;
+    const SectionGeometry g(plan, kArea);
+    EXPECT_NEAR(g.metresY(g.handle(Handle::ridge).y()), shape.ridge_m, 1e-9);
+    EXPECT_NEAR(g.metresY(g.handle(Handle::eave).y()), shape.eave_m, 1e-9);
+    EXPECT_NEAR(g.metresX(g.handle(Handle::width).x()), shape.span_m() / 2.0, 1e-9);
+    EXPECT_NEAR(g.metresY(g.handle(Handle::width).y()), -shape.sunk_m, 1e-9) << "on the floor";
+    EXPECT_EQ(g.hit(g.handle(Handle::ridge) + QPointF(3, 3)), Handle::ridge);
+  }
+}
+
+TEST(SectionGeometry, BedCoversStandOnTheFloorInsideTheHouse) {
+  Plan plan;
+  plan.house.shape.sunk_m = 0.5;
+  for (const double x : {-50.0, -1.0, 0.0, 50.0}) {
+    BedCover bed;
+    bed.x_m = x;
+    plan.house.bedCovers = {bed};
+    const SectionGeometry g(plan, kArea);
+    const QRectF r = g.bedCoverRect(0);
+    EXPECT_NEAR(g.metresY(r.center().y()), -0.5, 1e-9) << "the ellipse's middle is the floor";
+    EXPECT_NEAR(r.width() / g.scale(), bed.width_m, 1e-9);
+    EXPECT_GE(g.metresX(r.left()), -plan.house.shape.span_m() / 2.0 - 1e-9);
+    EXPECT_LE(g.metresX(r.right()), plan.house.shape.span_m() / 2.0 + 1e-9);
+  }
+}
+
+} // namespace
+} // namespace muffle

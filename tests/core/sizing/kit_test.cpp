@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/parallel.h"
+#include "core/plan/plan_json.h"
+#include "core/sizing/sizing.h"
+#include "core/sizing/usual_measures.h"
+#include "tests/support/near.h"
+
+#include <gtest/gtest.h>
+
+#include <atomic>
+
+namespace muffle {
+namespace {
+
+Measure one(MeasureKind kind) {
+  Measure m = usualMeasure(kind);
+  if (m.levels.size() > 1) m.levels.resize(1);
+  return m;
+}
+
+Plan with(MeasureKind kind) {
+  Plan p;
+  p.measures = {one(kind)};
+  return buildPackage(p, {0}).plan;
+}
+
+TEST(Kit, OfEveryMeasureGoesWithThePlanThatTakesIt) {
+  for (const MeasureKind kind :
+       {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater, MeasureKind::skirt}) {
+    const Plan taken = with(kind);
+    ASSERT_EQ(taken.kit.size(), 1U) << usualMeasure(kind).name;
+    EXPECT_GT(taken.kit[0].capital, 0.0);
+    const auto back = planFromJson(planToJson(taken));
+    ASSERT_TRUE(back) << "it can be saved and opened";
+    EXPECT_EQ(back->kit[0].capital, taken.kit[0].capital);
+    EXPECT_EQ(back->kit[0].name, taken.kit[0].name);
+  }
+}
+
+TEST(Kit, ASkirtIsPaidByTheMetreRoundTheFoot) {
+  const Plan p = with(MeasureKind::skirt);
+  EXPECT_CLOSE(p.kit[0].capital, usualMeasure(MeasureKind::skirt).price * p.house.shape.perimeter_m(), 1e-9, "closed form");
+  EXPECT_CLOSE(p.house.floor.edgeDepth_m, 0.6, 1e-12, "the usual depth");
+  EXPECT_GT(p.house.floor.edgeInsulation_m2K_W, 1.0);
+}
+
+TEST(Kit, AHardierCropCostsNothingAndMovesEveryLine) {
+  const Plan before;
+  const Plan p = with(MeasureKind::hardier);
+  EXPECT_TRUE(p.kit.empty());
+  EXPECT_DOUBLE_EQ(p.setpoints.hold_C, before.setpoints.hold_C - 2.0);
+  EXPECT_DOUBLE_EQ(p.setpoints.night_C, before.setpoints.night_C - 2.0);
+  EXPECT_DOUBLE_EQ(p.setpoints.day_C, before.setpoints.day_C - 2.0);
+}
+
+TEST(Kit, ANewHeaterTakesThePlaceOfTheOldOnesPrice) {
+  Plan p;
+  p.heater = Heater{"old heater", 2000.0, 150.0, 10.0};
+  p.measures = {one(MeasureKind::heater)};
+  EXPECT_EQ(buildPackage(p, {-1}).kit.size(), 1U);
+  const Package changed = buildPackage(p, {0});
+  ASSERT_EQ(changed.kit.size(), 1U);
+  EXPECT_NE(changed.kit[0].name, "old heater");
+}
+
+TEST(ChangesToTry, OfferOnlyWhatTheHouseLacksAndThePlansOwnPrices) {
+  Plan p;
+  const auto has = [](const std::vector<Measure>& v, MeasureKind kind) {
+    return std::count_if(v.begin(), v.end(), [&](const Measure& m) { return m.kind == kind; });
+  };
+  EXPECT_EQ(has(changesToTry(p), MeasureKind::nightBlanket), 2);
+  EXPECT_EQ(has(changesToTry(p), MeasureKind::skirt), 1);
+  p.house.blanket = NightBlanket{};
+  p.house.floor.edgeDepth_m = 0.5;
+  EXPECT_EQ(has(changesToTry(p), MeasureKind::nightBlanket), 0);
+  EXPECT_EQ(has(changesToTry(p), MeasureKind::skirt), 0);
+  Measure own = one(MeasureKind::barrels);
+  own.price = 3.25;
+  p.measures = {own};
+  for (const Measure& m : changesToTry(p))
+    if (m.kind == MeasureKind::barrels) { EXPECT_DOUBLE_EQ(m.price, 3.25); }
+}
+
+TEST(Parallel, DoesEachPieceOnceOnAnyNumberOfThreads) {
+  for (const int threads : {0, 1, 2, 7}) {
+    std::vector<std::atomic<int>> times(100);
+    forEachIndex(times.size(), threads, [&](std::size_t i) { ++times[i]; });
+    for (const auto& t : times) EXPECT_EQ(t.load(), 1);
+  }
+  forEachIndex(0, 2, [](std::size_t) { FAIL() << "nothing to do"; });
+}
+
+} // namespace
+} // namespace muffle
