@@ -120,7 +120,7 @@ QString ChangePage::nameOf(const SizedPackage& package) const {
   if (m.levels.empty()) return name;
   const QString size = m_document.units().text(levelQuantity(m.kind), m.levels[static_cast<std::size_t>(*chosen)]);
   if (m.kind == MeasureKind::barrels) return size + QLatin1Char(' ') + name;
-  return name + (m.kind == MeasureKind::sealing ? tr(" to ") : m.kind == MeasureKind::hardier ? tr(", by ") : QStringLiteral(" ")) + size;
+  return name + (m.kind == MeasureKind::sealing ? tr(" to ") : m.kind == MeasureKind::hardier ? QStringLiteral(", ") : QStringLiteral(" ")) + size;
 }
 
 void ChangePage::rebuild() {

@@ -72,7 +72,10 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   m_instruments->addWidget(m_start);
   connect(log, &LogStage::importAsked, this, &MainWindow::chooseLog);
   connect(m_start, &StartPage::logAsked, this, &MainWindow::chooseLog);
-  connect(m_start, &StartPage::houseAsked, this, [this] { showStage(Document::Stage::house); });
+  connect(m_start, &StartPage::houseAsked, this, [this] {
+    showStage(Document::Stage::house);
+    findChild<HouseStage*>()->showPage(HouseStage::Page::shape); // a new house is described before anything can be asked of it
+  });
   connect(m_start, &StartPage::demoAsked, this, &MainWindow::openDemo);
   connect(m_start, &StartPage::bookAsked, this, [this](const QString& path) {
     if (path.isEmpty())

@@ -92,7 +92,7 @@ std::vector<Measure> changesToTry(const Plan& plan) {
   if (house.floor.edgeDepth_m <= 0.0) add(MeasureKind::skirt, {0.6});
   const double power = plan.heater ? plan.heater->power_W : 0.0;
   add(MeasureKind::heater, {power > 0.0 ? std::round(power * 1.5 / 500.0) * 500.0 : std::max(1000.0, std::round(floor * 60.0 / 500.0) * 500.0)});
-  add(MeasureKind::hardier, {2.0}, "grow something hardier");
+  add(MeasureKind::hardier, {2.0});
   return changes;
 }
 

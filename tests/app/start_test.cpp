@@ -47,7 +47,6 @@ TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatu
   QTest::mouseClick(button(QStringLiteral("Describe your house")), Qt::LeftButton);
   auto* house = find<HouseStage>();
   ASSERT_TRUE(house->isVisible());
-  house->showPage(HouseStage::Page::shape);
   const auto press = [&](const QString& name) {
     QCoreApplication::processEvents();
     for (auto* b : window->findChildren<QAbstractButton*>())
