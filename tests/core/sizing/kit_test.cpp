@@ -14,7 +14,7 @@ namespace {
 
 Measure one(MeasureKind kind) {
   Measure m = usualMeasure(kind);
-  if (m.levels.size() > 1) m.levels.resize(1);
+  if (!m.levels.empty()) m.levels = {m.levels.front()};
   return m;
 }
 
