@@ -78,8 +78,12 @@ void NetworkFlows::orderNodes(const Network& net) {
     if (fb >= 0) fixed[static_cast<std::size_t>(fb)] = false;
   };
   for (const Link& link : net.links) {
-    const bool nonlinear = link.kind == LinkKind::radiative || link.kind == LinkKind::natural;
+    const bool nonlinear = link.kind == LinkKind::radiative || link.kind == LinkKind::natural || link.kind == LinkKind::evaporative;
     couple(link.from, link.to, link.modulator < 0 && !nonlinear);
+    if (link.vapour >= 0) {
+      couple(link.from, link.vapour, false);
+      couple(link.to, link.vapour, false);
+    }
     m_nonlinear = m_nonlinear || nonlinear;
   }
   for (const Vent& vent : net.vents) {
@@ -109,6 +113,7 @@ void NetworkFlows::addTerms(const Network& net, const std::vector<int>& groupOfL
   for (const int g : groupOfLink) groups = std::max(groups, g + 1);
   m_rows = m_slots + groups + 1;
   const auto group = [&](std::size_t link) { return link < groupOfLink.size() && groupOfLink[link] >= 0 ? groupRow(groupOfLink[link]) : -1; };
+  m_vapour = VapourFlows(net.pressure_Pa);
   const auto entries = [&](int a, int b) { return Entries{m_lu.entry(a, a), m_lu.entry(a, b), m_lu.entry(b, a), m_lu.entry(b, b)}; };
 
   for (std::size_t l = 0; l < net.links.size(); ++l) {
@@ -120,8 +125,13 @@ void NetworkFlows::addTerms(const Network& net, const std::vector<int>& groupOfL
     if (modulator >= 0 && (link.kind == LinkKind::radiative || link.kind == LinkKind::natural)) m_relays[static_cast<std::size_t>(modulator)] = true;
     if (link.kind == LinkKind::natural) {
       const bool reported = a >= m_free || b >= m_free || group(l) >= 0;
+      const int film = link.vapour < 0 ? -1 : m_vapour.addFilm(a, b, m_slot[static_cast<std::size_t>(link.vapour)], link.wetShare, m_free, m_lu);
       m_allNatural.push_back(
-          {a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported, entries(a, b)});
+          {a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported, entries(a, b), film});
+      continue;
+    }
+    if (link.kind == LinkKind::evaporative) {
+      m_vapour.addLeaf(a, b, link.coefficient, modulator, m_free, m_lu);
       continue;
     }
     const bool fourth = link.kind == LinkKind::radiative;
@@ -191,6 +201,8 @@ void NetworkFlows::activate() {
     }
     m_rowStart.push_back(static_cast<int>(m_column.size()));
   }
+  m_film.assign(m_vapour.filmCount(), {});
+  m_filmFrom = m_filmTo = m_film;
   for (const Natural& n : m_allNatural) {
     const double strong = strength(n.modulator);
     if (strong == 0.0) continue;
@@ -211,6 +223,7 @@ FlowSlopes NetworkFlows::makeSlopes() const {
   FlowSlopes slopes;
   slopes.fourCubed.assign(static_cast<std::size_t>(m_slots), 0.0);
   slopes.natural.assign(m_allNatural.size(), 0.0);
+  slopes.vapour = m_vapour.makeSlopes();
   slopes.vent.assign(m_vents.size(), {});
   return slopes;
 }
@@ -233,6 +246,7 @@ bool NetworkFlows::modulate(double t, FlowState& state) {
     m_modulator[i] = now;
   }
   if (!changed) return true;
+  m_vapour.modulate(m_modulator, state.T.data(), state.f.data());
   if (lay) {
     activate();
     return false;
@@ -281,11 +295,13 @@ void NetworkFlows::evaluate(const FlowState& state, std::vector<double>& flows, 
     const double square = dT * dT + kNaturalSmoothing_K2;
     const double h = n.g * naturalPower(square, n.halfExponent, n.third);
     if (slopes) slopes->natural[i] = h * (1.0 + 2.0 * n.halfExponent * dT * dT / square);
+    if (n.vapour >= 0) m_film[static_cast<std::size_t>(n.vapour)] = {h, h * 2.0 * n.halfExponent * dT / square};
     const double q = h * dT;
     f[n.a] -= q;
     f[n.b] += q;
     if (n.group >= 0) f[n.group] += q;
   }
+  m_vapour.evaluate(T, m_film, f, slopes ? &slopes->vapour : nullptr);
   for (std::size_t i = 0; i < m_vents.size(); ++i) {
     const VentSlots& v = m_vents[i];
     const double ramp = (T[v.sensor] - v.opens) / v.span;
@@ -315,6 +331,7 @@ void NetworkFlows::addDriven(const FlowSlopes& slopes, const FlowState& from, co
     f[n.a] -= q;
     f[n.b] += q;
   }
+  m_vapour.addReported(slopes.vapour, delta, f, 0);
   for (std::size_t i = 0; i < m_vents.size(); ++i) {
     const VentSlots& v = m_vents[i];
     const double q = slopes.vent[i].opening * (delta[v.a] - delta[v.b]) + slopes.vent[i].sensor * delta[v.sensor];
@@ -342,6 +359,7 @@ void NetworkFlows::addToReported(const FlowSlopes& slopes, const double* delta, 
     add(n.b, q);
     add(n.group, q);
   }
+  m_vapour.addReported(slopes.vapour, delta, f, m_free);
   for (std::size_t i = 0; i < m_vents.size(); ++i) {
     const VentSlots& v = m_vents[i];
     const double q = slopes.vent[i].opening * (delta[v.a] - delta[v.b]) + slopes.vent[i].sensor * delta[v.sensor];
@@ -358,12 +376,19 @@ double NetworkFlows::curvature_K(const FlowSlopes& slopes, const FlowState& from
   double worst = kFourthPower_1_K * largest_K * largest_K;
   for (std::size_t i = 0; i < m_natural.size(); ++i) {
     const Natural& n = m_natural[i];
-    const auto flow = [&](double dT) { return n.g * naturalPower(dT * dT + kNaturalSmoothing_K2, n.halfExponent, n.third) * dT; };
+    const auto film = [&](double dT) { return n.g * naturalPower(dT * dT + kNaturalSmoothing_K2, n.halfExponent, n.third); };
     const double before = from.T[static_cast<std::size_t>(n.a)] - from.T[static_cast<std::size_t>(n.b)];
     const double after = to.T[static_cast<std::size_t>(n.a)] - to.T[static_cast<std::size_t>(n.b)];
-    const double left = flow(after) - flow(before) - slopes.natural[i] * (after - before);
+    const double filmBefore = film(before);
+    const double filmAfter = film(after);
+    if (n.vapour >= 0) {
+      m_filmFrom[static_cast<std::size_t>(n.vapour)].h = filmBefore;
+      m_filmTo[static_cast<std::size_t>(n.vapour)].h = filmAfter;
+    }
+    const double left = filmAfter * after - filmBefore * before - slopes.natural[i] * (after - before);
     worst = std::max(worst, s * std::abs(left) * std::max(pivot(n.a), pivot(n.b)));
   }
+  if (!m_vapour.empty()) worst = std::max(worst, s * m_vapour.curvature(slopes.vapour, from.T.data(), to.T.data(), m_filmFrom, m_filmTo, inverse));
   for (std::size_t i = 0; i < m_vents.size(); ++i) {
     const VentSlots& v = m_vents[i];
     const auto flow = [&](const FlowState& at) {
@@ -413,6 +438,7 @@ void NetworkFlows::factor(double s, const FlowSlopes& slopes) {
     a[e.ab] -= g;
   };
   for (std::size_t i = 0; i < m_natural.size(); ++i) add(m_natural[i].at, s * slopes.natural[i]);
+  m_vapour.fill(slopes.vapour, s, a);
   for (std::size_t i = 0; i < m_vents.size(); ++i) {
     const FlowSlopes::Vent& v = slopes.vent[i];
     if (v.opening == 0.0 && v.sensor == 0.0) continue;

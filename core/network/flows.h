@@ -2,7 +2,7 @@
 //
 // A network's heat flows compiled for repeated evaluation. Nodes get slots: free ones first, in elimination order, then the
 // boundaries. Conductances, long-wave and one-way links are rows of one sparse operator on (T, T_K^4):
-//   f = source + A [T; T_K^4] + natural convection + vents          W, by row
+//   f = source + A [T; T_K^4] + natural convection + vapour + vents          W, by row
 // Rows are the slots (net heat into each; at a boundary what it takes up), then one per tracked group of links, then one for
 // the heat that one-way links carry off free nodes. Links whose modulator is 0 are left out until it is not.
 // The Jacobian on the free slots shares the pattern, so that C - s J is filled and factored without a search.
@@ -17,6 +17,7 @@
 
 #include "core/network/drivers.h"
 #include "core/network/sparse_lu.h"
+#include "core/network/vapour.h"
 
 #include <memory>
 #include <span>
@@ -36,6 +37,7 @@ struct FlowState {
 struct FlowSlopes {
   std::vector<double> fourCubed; ///< 4 T_K^3, by slot
   std::vector<double> natural;   ///< W/K, by active link
+  VapourSlopes vapour;
   struct Vent {
     double opening, sensor;
   };
@@ -109,6 +111,7 @@ private:
     bool third;
     bool reported; ///< touches a boundary or a group
     Entries at;
+    int vapour; ///< its film in m_vapour, or -1
   };
   struct VentSlots {
     int a, b, sensor, group;
@@ -154,6 +157,9 @@ private:
   std::vector<Term> m_terms; ///< sorted by row, constant before modulated, column
   std::vector<Natural> m_allNatural, m_natural;
   std::vector<VentSlots> m_vents;
+  VapourFlows m_vapour;
+  std::vector<FilmNow> m_film;                            ///< of m_vapour's films at the state last evaluated
+  mutable std::vector<FilmNow> m_filmFrom, m_filmTo;      ///< scratch of curvature_K()
   std::vector<Source> m_sources;                          ///< by row
   std::size_t m_curvedSources = 0, m_boundarySources = 0; ///< where those of rows from linearCount() and of boundaries begin
   TableSampler m_modulators;

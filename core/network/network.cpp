@@ -107,6 +107,7 @@ double Link::flow_W(double a, double b) const {
   case LinkKind::advective: return coefficient * (a - b);
   case LinkKind::radiative: return coefficient * kStefanBoltzmann_W_m2K4 * (std::pow(kelvin(a), 4) - std::pow(kelvin(b), 4));
   case LinkKind::natural: return coefficient * std::pow((a - b) * (a - b) + kNaturalSmoothing_K2, exponent / 2.0) * (a - b);
+  case LinkKind::evaporative: break;
   }
   return 0.0;
 }
@@ -127,16 +128,19 @@ int Network::addSignal(Signal signal) {
 }
 
 Link& Network::addConductance(int from, int to, double conductance, std::string part) {
-  return links.emplace_back(Link{LinkKind::conductance, from, to, conductance, 0.0, -1, std::move(part)});
+  return links.emplace_back(Link{LinkKind::conductance, from, to, conductance, 0.0, -1, 0.0, -1, std::move(part)});
 }
 Link& Network::addRadiative(int from, int to, double area_m2, std::string part) {
-  return links.emplace_back(Link{LinkKind::radiative, from, to, area_m2, 0.0, -1, std::move(part)});
+  return links.emplace_back(Link{LinkKind::radiative, from, to, area_m2, 0.0, -1, 0.0, -1, std::move(part)});
 }
 Link& Network::addNatural(int from, int to, double area_m2, double k, double exponent, std::string part) {
-  return links.emplace_back(Link{LinkKind::natural, from, to, area_m2 * k, exponent, -1, std::move(part)});
+  return links.emplace_back(Link{LinkKind::natural, from, to, area_m2 * k, exponent, -1, 0.0, -1, std::move(part)});
+}
+Link& Network::addEvaporative(int from, int to, double g, std::string part) {
+  return links.emplace_back(Link{LinkKind::evaporative, from, to, g, 0.0, -1, 0.0, -1, std::move(part)});
 }
 Link& Network::addAdvective(int from, int to, double mcp, std::string part) {
-  return links.emplace_back(Link{LinkKind::advective, from, to, mcp, 0.0, -1, std::move(part)});
+  return links.emplace_back(Link{LinkKind::advective, from, to, mcp, 0.0, -1, 0.0, -1, std::move(part)});
 }
 
 int Network::find(const std::string& id) const {
@@ -206,6 +210,7 @@ Problems validate(const Network& net) {
   };
   if (!(net.step_s > 0.0)) bad("/step_s", fmt::format("step {} s", net.step_s), "must be more than 0 s");
   if (!(net.end_s > 0.0)) bad("/end_s", fmt::format("end {} s", net.end_s), "must be more than 0 s");
+  if (!(net.pressure_Pa >= 2e4 && net.pressure_Pa <= 2e5)) bad("/pressure_Pa", fmt::format("pressure {} Pa", net.pressure_Pa), "20000 to 200000 is allowed");
   std::vector<int> touched(net.nodes.size(), 0);
   const auto checkNode = [&](int node, const std::string& where) {
     if (node < 0 || node >= count) {
@@ -221,6 +226,11 @@ Problems validate(const Network& net) {
     checkNode(link.to, where + "/to");
     if (link.from == link.to) bad(where, "joins a node to itself", "needs two different nodes");
     if (!(link.coefficient >= 0.0) || !std::isfinite(link.coefficient)) bad(where, fmt::format("coefficient {}", link.coefficient), "must be 0 or more");
+    if (link.vapour >= 0) checkNode(link.vapour, where + "/vapour");
+    if (link.vapour >= 0 && (link.vapour == link.from || link.vapour == link.to))
+      bad(where + "/vapour", "is an end of the link", "name the node of the air's humidity");
+    if (link.vapour >= 0 && link.kind != LinkKind::natural) bad(where + "/vapour", "vapour on a link without a film", "only natural links carry it");
+    if (!(link.wetShare >= 0.0 && link.wetShare <= 1.0)) bad(where + "/wet", fmt::format("wet share {}", link.wetShare), "0 to 1 is allowed");
   }
   for (std::size_t i = 0; i < net.vents.size(); ++i) {
     const Vent& vent = net.vents[i];

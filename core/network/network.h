@@ -3,6 +3,7 @@
 // An explicit thermal network: nodes joined by links, fed by sources, held by thermostats. It knows no greenhouses.
 //   C_i dT_i/dt = sum of link flows + sources + thermostats        (C_i = 0: algebraic, the sum is zero)
 // Temperatures in degC, powers in W, conductances in W/K, times in s from the start of the run.
+// A node may hold the humidity of some air instead, in g/kg with J per g/kg for its capacity (core/network/vapour.h).
 //
 //   Network net;
 //   const int air = net.addNode("air", 250e3, 8.0);
@@ -11,6 +12,7 @@
 //   auto solver = Solver::prepare(net);
 #pragma once
 
+#include "core/constants.h"
 #include "core/status.h"
 
 #include <optional>
@@ -71,6 +73,7 @@ enum class LinkKind {
   radiative,   ///< q = sigma A (Ta^4 - Tb^4), A in m2
   natural,     ///< q = k A (dT^2 + 0.01)^(p/2) dT, k in W/m2K^(1+p)
   advective,   ///< m cp (Ta - Tb) into b; a is not cooled by it
+  evaporative, ///< q = g (x_s(Ta) - xb), from a node with a temperature to one with a humidity; g in W per g/kg
 };
 
 struct Link {
@@ -79,9 +82,11 @@ struct Link {
   int to = -1;
   double coefficient = 0.0; ///< W/K, m2, k x A or W/K by kind; >= 0
   double exponent = 0.0;    ///< natural only
+  int vapour = -1;          ///< natural only: humidity of the air at `from`, which condenses on the surface at `to`
+  double wetShare = 0.0;    ///< natural with vapour: of the surface that gives water up while it dries, 0..1
   int modulator = -1;       ///< signal that multiplies the coefficient, sampled at mid-step; -1 none
   std::string part;         ///< name under which flows are reported; may be empty
-  /// Flow from -> to without the modulator, W; an advective link's counts into `to`.
+  /// Sensible flow from -> to without the modulator, W; an advective link's counts into `to`. Not for evaporative links.
   [[nodiscard]] double flow_W(double from_C, double to_C) const;
 };
 
@@ -150,6 +155,7 @@ struct Network {
   std::vector<Thermostat> thermostats;
   std::vector<Vent> vents;
   std::vector<Signal> tables;
+  double pressure_Pa = kStandardPressure_Pa;        ///< of the air, for saturation
   std::vector<std::pair<std::string, int>> aliases; ///< surfaces in perfect contact with a node: name, node
   double step_s = 600.0;
   double end_s = 86400.0;
@@ -161,6 +167,7 @@ struct Network {
   Link& addConductance(int from, int to, double conductance_W_K, std::string part = {});
   Link& addRadiative(int from, int to, double area_m2, std::string part = {});
   Link& addNatural(int from, int to, double area_m2, double k, double exponent, std::string part = {});
+  Link& addEvaporative(int from, int to, double g_W_g_kg, std::string part = {});
   Link& addAdvective(int from, int to, double mcp_W_K, std::string part = {});
   /// Appends the solid and the nodes of its layer boundaries and cells; returns the node of its first surface.
   int addSolid(Solid solid);

@@ -39,11 +39,12 @@ struct NodeJson {
   std::optional<BoundaryJson> boundary;
 };
 struct NaturalJson {
-  double area_m2 = 0, k = 0, exponent = 1.0 / 3.0;
+  double area_m2 = 0, k = 0, exponent = 1.0 / 3.0, wet = 0;
+  std::string vapour;
 };
 struct LinkJson {
   std::string from, to;
-  std::optional<double> conductance, radiative, advective;
+  std::optional<double> conductance, radiative, advective, evaporative;
   std::optional<NaturalJson> natural;
 };
 struct LayerJson {
@@ -79,7 +80,7 @@ struct VentJson {
   double opens = 0, full = 0, conductance = 0;
 };
 struct NetworkJson {
-  double step = 600, end = 0, every = 3600;
+  double step = 600, end = 0, every = 3600, pressure = kStandardPressure_Pa;
   std::vector<NodeJson> nodes;
   std::vector<LinkJson> links;
   std::vector<SolidJson> solids;
@@ -119,6 +120,8 @@ template <class V> void describe(V& v, NaturalJson& n) {
   v.number("area_m2", n.area_m2, kPositive, "area", true);
   v.number("k", n.k, kPositive, "coefficient", true);
   v.number("exponent", n.exponent, {0.0, 2.0}, "exponent", true);
+  v.text("vapour", n.vapour, "node of the humidity of the air that it comes from");
+  v.number("wet", n.wet, {0.0, 1.0}, "share of the surface that dries");
 }
 template <class V> void describe(V& v, LinkJson& l) {
   v.text("from", l.from, "node it comes from", true);
@@ -126,6 +129,7 @@ template <class V> void describe(V& v, LinkJson& l) {
   v.number("conductance_W_K", l.conductance, kPositive, "conductance");
   v.number("radiative_m2", l.radiative, kPositive, "radiating area");
   v.number("advective_W_K", l.advective, kPositive, "flow times heat capacity");
+  v.number("evaporative_W_g_kg", l.evaporative, kPositive, "heat evaporated for each g/kg");
   v.object("natural", l.natural, "natural convection");
 }
 template <class V> void describe(V& v, LayerJson& l) {
@@ -173,6 +177,7 @@ template <class V> void describe(V& v, SolidJson& s) {
 template <class V> void describe(V& v, NetworkJson& n) {
   v.fixedText("schema", "muffle-network-1");
   v.number("step_s", n.step, {1e-3, 1e7}, "time step", true);
+  v.number("pressure_Pa", n.pressure, {2e4, 2e5}, "pressure of the air, for humidity");
   v.number("end_s", n.end, {1e-3, 1e11}, "end time", true);
   v.number("output_every_s", n.every, {1e-3, 1e11}, "output interval");
   v.list("nodes", n.nodes, "nodes", 100000);
@@ -276,16 +281,21 @@ void addLinks(Builder& b, const NetworkJson& in) {
     const auto where = fmt::format("/links/{}", i);
     const int from = b.node(l.from, where + "/from");
     const int to = b.node(l.to, where + "/to");
-    if (countSet({l.conductance.has_value(), l.radiative.has_value(), l.natural.has_value(), l.advective.has_value()}) != 1)
-      b.bad(where, "it needs exactly one kind", "give conductance_W_K, radiative_m2, natural or advective_W_K");
+    if (countSet({l.conductance.has_value(), l.radiative.has_value(), l.natural.has_value(), l.advective.has_value(), l.evaporative.has_value()}) != 1)
+      b.bad(where, "it needs exactly one kind", "give conductance_W_K, radiative_m2, natural, advective_W_K or evaporative_W_g_kg");
     else if (l.conductance)
       b.net.addConductance(from, to, *l.conductance);
     else if (l.radiative)
       b.net.addRadiative(from, to, *l.radiative);
     else if (l.advective)
       b.net.addAdvective(from, to, *l.advective);
-    else
-      b.net.addNatural(from, to, l.natural->area_m2, l.natural->k, l.natural->exponent);
+    else if (l.evaporative)
+      b.net.addEvaporative(from, to, *l.evaporative);
+    else {
+      Link& link = b.net.addNatural(from, to, l.natural->area_m2, l.natural->k, l.natural->exponent);
+      link.wetShare = l.natural->wet;
+      if (!l.natural->vapour.empty()) link.vapour = b.node(l.natural->vapour, where + "/natural/vapour");
+    }
   }
 }
 
@@ -369,6 +379,7 @@ Result<Network> networkFromJson(const Json& document) {
   if (!problems.empty()) return problems;
   Builder b(problems);
   b.net.step_s = in.step;
+  b.net.pressure_Pa = in.pressure;
   b.net.end_s = in.end;
   b.net.outputEvery_s = in.every;
   addNodes(b, in);
@@ -383,7 +394,8 @@ Result<Network> networkFromJson(const Json& document) {
 }
 
 Json networkToJson(const Network& net) {
-  Json out{{"schema", "muffle-network-1"}, {"step_s", net.step_s}, {"end_s", net.end_s}, {"output_every_s", net.outputEvery_s}};
+  Json out{
+      {"schema", "muffle-network-1"}, {"step_s", net.step_s}, {"end_s", net.end_s}, {"output_every_s", net.outputEvery_s}, {"pressure_Pa", net.pressure_Pa}};
   const auto id = [&](int node) { return net.nodes[static_cast<std::size_t>(node)].id; };
   const auto tableOf = [&](const Driver& d, const char* key) {
     const Signal& s = net.tables[static_cast<std::size_t>(d.signal)];
@@ -417,7 +429,11 @@ Json networkToJson(const Network& net) {
     case LinkKind::conductance: link["conductance_W_K"] = l.coefficient; break;
     case LinkKind::radiative: link["radiative_m2"] = l.coefficient; break;
     case LinkKind::advective: link["advective_W_K"] = l.coefficient; break;
-    case LinkKind::natural: link["natural"] = {{"area_m2", 1.0}, {"k", l.coefficient}, {"exponent", l.exponent}}; break;
+    case LinkKind::evaporative: link["evaporative_W_g_kg"] = l.coefficient; break;
+    case LinkKind::natural:
+      link["natural"] = {{"area_m2", 1.0}, {"k", l.coefficient}, {"exponent", l.exponent}};
+      if (l.vapour >= 0) link["natural"].update({{"vapour", id(l.vapour)}, {"wet", l.wetShare}});
+      break;
     }
     out["links"].push_back(link);
   }

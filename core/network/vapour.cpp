@@ -1,0 +1,120 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/network/vapour.h"
+
+#include <cmath>
+
+namespace muffle {
+
+int VapourFlows::addFilm(int air, int surface, int vapour, double wetShare, int free, const SparseLu& lu) {
+  const bool reported = air >= free || surface >= free || vapour >= free;
+  m_films.push_back({air, surface, vapour, wetShare, reported, lu.entry(surface, surface), lu.entry(surface, vapour), lu.entry(surface, air),
+                     lu.entry(vapour, surface), lu.entry(vapour, vapour), lu.entry(vapour, air)});
+  return static_cast<int>(m_films.size()) - 1;
+}
+
+void VapourFlows::addLeaf(int leaf, int vapour, double g, int modulator, int free, const SparseLu& lu) {
+  const bool reported = leaf >= free || vapour >= free;
+  m_leaves.push_back({leaf, vapour, g, modulator < 0 ? g : 0.0, modulator, reported, lu.entry(leaf, leaf), lu.entry(leaf, vapour), lu.entry(vapour, leaf),
+                      lu.entry(vapour, vapour)});
+}
+
+void VapourFlows::modulate(const std::vector<double>& modulator, const double* T, double* f) {
+  for (Leaf& l : m_leaves) {
+    if (l.modulator < 0) continue;
+    const double g = l.full * modulator[static_cast<std::size_t>(l.modulator)];
+    if (g == l.g) continue;
+    const double q = (g - l.g) * (m_saturated.at(T[l.leaf]).g_kg - T[l.vapour]);
+    f[l.leaf] -= q;
+    f[l.vapour] += q;
+    l.g = g;
+  }
+}
+
+double VapourFlows::filmFlow(const Film& n, const double* T, double h) const {
+  const double excess = T[n.vapour] - m_saturated.at(T[n.surface]).g_kg;
+  return kLatentPerFilm * (excess > 0.0 ? 1.0 : n.wetShare) * h * excess;
+}
+
+void VapourFlows::evaluate(const double* T, const std::vector<FilmNow>& film, double* f, VapourSlopes* slopes) const {
+  for (std::size_t i = 0; i < m_films.size(); ++i) {
+    const Film& n = m_films[i];
+    const SaturationCurve::Point saturated = m_saturated.at(T[n.surface]);
+    const double excess = T[n.vapour] - saturated.g_kg;
+    const double k = kLatentPerFilm * (excess > 0.0 ? 1.0 : n.wetShare);
+    const double q = k * film[i].h * excess;
+    if (slopes) slopes->film[i] = {k * film[i].h, -k * film[i].h * saturated.slope_1_K, k * film[i].slope * excess};
+    f[n.vapour] -= q;
+    f[n.surface] += q;
+  }
+  for (std::size_t i = 0; i < m_leaves.size(); ++i) {
+    const Leaf& l = m_leaves[i];
+    const SaturationCurve::Point saturated = m_saturated.at(T[l.leaf]);
+    const double q = l.g * (saturated.g_kg - T[l.vapour]);
+    if (slopes) slopes->leaf[i] = saturated.slope_1_K;
+    f[l.leaf] -= q;
+    f[l.vapour] += q;
+  }
+}
+
+void VapourFlows::addReported(const VapourSlopes& slopes, const double* delta, double* f, int fromRow) const {
+  const auto move = [&](int from, int to, double q) {
+    if (from >= fromRow) f[from] -= q;
+    if (to >= fromRow) f[to] += q;
+  };
+  for (std::size_t i = 0; i < m_films.size(); ++i) {
+    const Film& n = m_films[i];
+    if (!n.reported) continue;
+    const VapourSlopes::Film& s = slopes.film[i];
+    move(n.vapour, n.surface, s.vapour * delta[n.vapour] + s.surface * delta[n.surface] + s.difference * (delta[n.air] - delta[n.surface]));
+  }
+  for (std::size_t i = 0; i < m_leaves.size(); ++i) {
+    const Leaf& l = m_leaves[i];
+    if (l.reported) move(l.leaf, l.vapour, l.g * (slopes.leaf[i] * delta[l.leaf] - delta[l.vapour]));
+  }
+}
+
+void VapourFlows::fill(const VapourSlopes& slopes, double s, double* a) const {
+  for (std::size_t i = 0; i < m_films.size(); ++i) {
+    const Film& n = m_films[i];
+    const VapourSlopes::Film& slope = slopes.film[i];
+    const double byVapour = s * slope.vapour;
+    const double bySurface = s * (slope.surface - slope.difference);
+    const double byAir = s * slope.difference;
+    a[n.ss] -= bySurface;
+    a[n.sv] -= byVapour;
+    a[n.sa] -= byAir;
+    a[n.vs] += bySurface;
+    a[n.vv] += byVapour;
+    a[n.va] += byAir;
+  }
+  for (std::size_t i = 0; i < m_leaves.size(); ++i) {
+    const Leaf& l = m_leaves[i];
+    const double byLeaf = s * l.g * slopes.leaf[i];
+    a[l.ll] += byLeaf;
+    a[l.vl] -= byLeaf;
+    a[l.lv] -= s * l.g;
+    a[l.vv] += s * l.g;
+  }
+}
+
+double VapourFlows::curvature(const VapourSlopes& slopes, const double* from, const double* to, const std::vector<FilmNow>& filmFrom,
+                              const std::vector<FilmNow>& filmTo, const std::vector<double>& inverse) const {
+  const auto pivot = [&](int slot) { return slot < static_cast<int>(inverse.size()) ? inverse[static_cast<std::size_t>(slot)] : 0.0; };
+  const auto moved = [&](int slot) { return to[slot] - from[slot]; };
+  double worst = 0.0;
+  for (std::size_t i = 0; i < m_films.size(); ++i) {
+    const Film& n = m_films[i];
+    const VapourSlopes::Film& s = slopes.film[i];
+    const double along = s.vapour * moved(n.vapour) + s.surface * moved(n.surface) + s.difference * (moved(n.air) - moved(n.surface));
+    const double left = filmFlow(n, to, filmTo[i].h) - filmFlow(n, from, filmFrom[i].h) - along;
+    worst = std::max(worst, std::abs(left) * std::max(pivot(n.surface), pivot(n.vapour)));
+  }
+  for (std::size_t i = 0; i < m_leaves.size(); ++i) {
+    const Leaf& l = m_leaves[i];
+    const double left = l.g * (m_saturated.at(to[l.leaf]).g_kg - m_saturated.at(from[l.leaf]).g_kg - slopes.leaf[i] * moved(l.leaf));
+    worst = std::max(worst, std::abs(left) * std::max(pivot(l.leaf), pivot(l.vapour)));
+  }
+  return worst;
+}
+
+} // namespace muffle
