@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/answers.h"
 
+#include "core/air/moist_air.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -16,6 +18,11 @@ double digits(double value, int decimals) {
 
 Json reading(const std::optional<Reading>& r) { return r ? Json(digits(r->value, 3)) : Json(); }
 Json readingAt(const std::optional<Reading>& r, const TimeZone& zone) { return r ? Json(zone.iso(r->at)) : Json(); }
+
+/// Hours a winter.
+Json dampJson(const Dampness& d) {
+  return {{"hours_above_90", digits(d.above90_h, 0)}, {"leaf_wet_hours", digits(d.leafWet_h, 0)}, {"longest_hours", digits(d.longest_h, 1)}};
+}
 
 Json costJson(const Cost& c, const Prices& prices) {
   return {{"total", digits(c.total(), 2)},          {"energy", digits(c.energy, 2)}, {"kit", digits(c.kit, 2)},    {"hours", digits(c.hours, 1)},
@@ -114,20 +121,25 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
                    {"wind", inputKindText(weather.wind)},
                    {"sky", inputKindText(weather.sky)},
                    {"cloud", "estimated"},
-                   {"humidity", "estimated"},
+                   {"humidity", inputKindText(weather.humidity)},
                    {"ground", "assumed"}};
   out["sun_estimated_days"] = weather.sunEstimatedDays;
-  out["rooms"]["house"] = {{"nights", s.nights}, {"held", s.held}, {"coldest_C", out["coldest_C"]}, {"heater_peak_W", digits(s.heaterPeak_W, 0)}};
+  out["rooms"]["house"] = {
+      {"nights", s.nights}, {"held", s.held}, {"coldest_C", out["coldest_C"]}, {"heater_peak_W", digits(s.heaterPeak_W, 0)}, {"damp", dampJson(s.damp)}};
   if (s.bay)
     out["rooms"]["bay"] = {{"name", plan.house.bay->name},
                            {"nights", s.nights},
                            {"held", s.bay->held},
                            {"hold_C", plan.house.bay->setpoints.hold_C},
                            {"coldest_C", digits(s.bay->coldest_C, 3)},
-                           {"heater_kWh", digits(s.bayHeater_kWh, 2)}};
+                           {"heater_kWh", digits(s.bayHeater_kWh, 2)},
+                           {"damp", dampJson(s.bay->damp)}};
   for (std::size_t k = 0; k < s.beds.size(); ++k)
-    out["rooms"][fmt::format("bed:{}", k + 1)] = {
-        {"name", plan.house.bedCovers[k].name}, {"nights", s.nights}, {"held", s.beds[k].held}, {"coldest_C", digits(s.beds[k].coldest_C, 3)}};
+    out["rooms"][fmt::format("bed:{}", k + 1)] = {{"name", plan.house.bedCovers[k].name},
+                                                  {"nights", s.nights},
+                                                  {"held", s.beds[k].held},
+                                                  {"coldest_C", digits(s.beds[k].coldest_C, 3)},
+                                                  {"damp", dampJson(s.beds[k].damp)}};
   out["night_list"] = Json::array();
   for (const NightResult& n : run.nights)
     out["night_list"].push_back({{"date", isoDate(n.date)},
@@ -136,14 +148,17 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
                                  {"coldest_C", digits(n.coldest_C, 2)},
                                  {"outside_low_C", digits(n.outsideLow_C, 2)},
                                  {"degree_hours_K_h", digits(n.degreeHours_K_h, 2)},
-                                 {"heater_kWh", digits(n.heater_kWh, 2)}});
+                                 {"heater_kWh", digits(n.heater_kWh, 2)},
+                                 {"hours_above_90", digits(n.damp_h, 1)},
+                                 {"leaf_wet_hours", digits(n.leafWet_h, 1)}});
   out["steps"] = s.steps;
   out["run_ms"] = digits(s.run_ms, 1);
   return out;
 }
 
-std::string simulateSeries(const Simulation& run, const Weather& weather, const TimeZone& zone) {
-  std::string out = "time,outside [C],sky [C],sun [W/m2],wind [m/s],room:house [C],floor [C]";
+std::string simulateSeries(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone) {
+  const double pressure_Pa = pressureAtElevation_Pa(plan.site.place.elevation_m);
+  std::string out = "time,outside [C],sky [C],sun [W/m2],wind [m/s],room:house [C],floor [C],humidity:house [%],leaf [C]";
   const std::size_t barrels = run.series.empty() ? 0 : run.series.front().barrels_C.size();
   for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",store:barrels{} [C]", b + 1);
   const bool bay = !run.series.empty() && !run.series.front().bay_C.empty();
@@ -157,8 +172,9 @@ std::string simulateSeries(const Simulation& run, const Weather& weather, const 
     const Winter& winter = weather.winters[w];
     const WinterSeries& s = run.series[w];
     for (std::size_t i = 0; i < winter.size(); ++i) {
-      out += fmt::format("{},{:.3f},{:.3f},{:.1f},{:.2f},{:.3f},{:.3f}", zone.iso(winter.time(i)), winter.outside_C[i], winter.sky_C[i], winter.sun_W_m2[i],
-                         winter.wind_m_s[i], s.air_C[i], s.floor_C[i]);
+      out += fmt::format("{},{:.3f},{:.3f},{:.1f},{:.2f},{:.3f},{:.3f},{:.1f},{:.3f}", zone.iso(winter.time(i)), winter.outside_C[i], winter.sky_C[i],
+                         winter.sun_W_m2[i], winter.wind_m_s[i], s.air_C[i], s.floor_C[i],
+                         100.0 * std::min(relativeHumidity(s.air_C[i], s.vapour_g_kg[i], pressure_Pa), 1.0), s.leaf_C[i]);
       for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",{:.3f}", s.barrels_C[b][i]);
       if (bay) out += fmt::format(",{:.3f}", s.bay_C[i]);
       for (std::size_t b = 0; b < beds; ++b) out += fmt::format(",{:.3f}", s.bed_C[b][i]);

@@ -15,7 +15,7 @@ Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, 
 Json lossAnswer(const HeatLoss& loss);
 Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone);
 /// Every step as CSV: time, outside, sky, sun, wind, air, floor, barrels, heater, loss by part.
-std::string simulateSeries(const Simulation& run, const Weather& weather, const TimeZone& zone);
+std::string simulateSeries(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone);
 Json sizeAnswer(const Plan& plan, const Sizing& sizing);
 
 } // namespace muffle

@@ -173,7 +173,7 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
   const auto run = simulate(in->plan, scene, {.series = true, .threads = static_cast<int>(std::thread::hardware_concurrency())});
   if (!run) return report(planFile, run.problems());
   if (!out.empty())
-    if (const auto ok = writeFile(out, simulateSeries(*run, *in->weather, in->zone)); !ok) return report(out, ok.problems());
+    if (const auto ok = writeFile(out, simulateSeries(in->plan, *run, *in->weather, in->zone)); !ok) return report(out, ok.problems());
   if (json) {
     print(simulateAnswer(in->plan, *run, *in->weather, in->zone));
     return kDone;

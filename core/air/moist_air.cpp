@@ -47,6 +47,8 @@ double humidityRatio(double vapour_Pa, double pressure_Pa) { return kMassRatio *
 
 double vapourPressure_Pa(double humidityRatio, double pressure_Pa) { return pressure_Pa * humidityRatio / (kMassRatio + humidityRatio); }
 
+double relativeHumidity(double t_C, double g_kg, double pressure_Pa) { return vapourPressure_Pa(g_kg / 1000.0, pressure_Pa) / saturationPressure_Pa(t_C); }
+
 double enthalpy_J_kg(double t_C, double humidityRatio) { return kAirHeat_J_kgK * t_C + humidityRatio * (kEvaporation_J_kg + kVapourHeat_J_kgK * t_C); }
 
 double specificVolume_m3_kg(double t_C, double humidityRatio, double pressure_Pa) {

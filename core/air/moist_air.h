@@ -24,6 +24,9 @@ double dewPoint_C(double vapour_Pa);
 double humidityRatio(double vapour_Pa, double pressure_Pa = kStandardPressure_Pa);
 double vapourPressure_Pa(double humidityRatio, double pressure_Pa = kStandardPressure_Pa);
 
+/// Of air with so many grams of water per kg of dry air, 0..1 and above where it is supersaturated.
+double relativeHumidity(double t_C, double g_kg, double pressure_Pa = kStandardPressure_Pa);
+
 /// J per kg dry air, zero at 0 degC dry.
 double enthalpy_J_kg(double t_C, double humidityRatio);
 

@@ -125,7 +125,7 @@ void NetworkFlows::addTerms(const Network& net, const std::vector<int>& groupOfL
     if (modulator >= 0 && (link.kind == LinkKind::radiative || link.kind == LinkKind::natural)) m_relays[static_cast<std::size_t>(modulator)] = true;
     if (link.kind == LinkKind::natural) {
       const bool reported = a >= m_free || b >= m_free || group(l) >= 0;
-      const int film = link.vapour < 0 ? -1 : m_vapour.addFilm(a, b, m_slot[static_cast<std::size_t>(link.vapour)], link.wetShare, m_free, m_lu);
+      const int film = link.vapour < 0 ? -1 : m_vapour.addFilm(a, b, m_slot[static_cast<std::size_t>(link.vapour)], link.wetShare, group(l), m_free, m_lu);
       m_allNatural.push_back(
           {a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported, entries(a, b), film});
       continue;

@@ -5,9 +5,9 @@
 
 namespace muffle {
 
-int VapourFlows::addFilm(int air, int surface, int vapour, double wetShare, int free, const SparseLu& lu) {
-  const bool reported = air >= free || surface >= free || vapour >= free;
-  m_films.push_back({air, surface, vapour, wetShare, reported, lu.entry(surface, surface), lu.entry(surface, vapour), lu.entry(surface, air),
+int VapourFlows::addFilm(int air, int surface, int vapour, double wetShare, int group, int free, const SparseLu& lu) {
+  const bool reported = air >= free || surface >= free || vapour >= free || group >= 0;
+  m_films.push_back({air, surface, vapour, wetShare, group, reported, lu.entry(surface, surface), lu.entry(surface, vapour), lu.entry(surface, air),
                      lu.entry(vapour, surface), lu.entry(vapour, vapour), lu.entry(vapour, air)});
   return static_cast<int>(m_films.size()) - 1;
 }
@@ -45,6 +45,7 @@ void VapourFlows::evaluate(const double* T, const std::vector<FilmNow>& film, do
     if (slopes) slopes->film[i] = {k * film[i].h, -k * film[i].h * saturated.slope_1_K, k * film[i].slope * excess};
     f[n.vapour] -= q;
     f[n.surface] += q;
+    if (n.group >= 0) f[n.group] += q;
   }
   for (std::size_t i = 0; i < m_leaves.size(); ++i) {
     const Leaf& l = m_leaves[i];
@@ -65,7 +66,9 @@ void VapourFlows::addReported(const VapourSlopes& slopes, const double* delta, d
     const Film& n = m_films[i];
     if (!n.reported) continue;
     const VapourSlopes::Film& s = slopes.film[i];
-    move(n.vapour, n.surface, s.vapour * delta[n.vapour] + s.surface * delta[n.surface] + s.difference * (delta[n.air] - delta[n.surface]));
+    const double q = s.vapour * delta[n.vapour] + s.surface * delta[n.surface] + s.difference * (delta[n.air] - delta[n.surface]);
+    move(n.vapour, n.surface, q);
+    if (n.group >= 0 && fromRow > 0) f[n.group] += q;
   }
   for (std::size_t i = 0; i < m_leaves.size(); ++i) {
     const Leaf& l = m_leaves[i];

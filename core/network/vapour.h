@@ -43,7 +43,8 @@ class VapourFlows {
 public:
   explicit VapourFlows(double pressure_Pa = kStandardPressure_Pa) : m_saturated(pressure_Pa) {}
 
-  int addFilm(int air, int surface, int vapour, double wetShare, int freeSlots, const SparseLu& lu);
+  /// group: the row that counts what flows into the surface, or -1.
+  int addFilm(int air, int surface, int vapour, double wetShare, int group, int freeSlots, const SparseLu& lu);
   void addLeaf(int leaf, int vapour, double g_W_g_kg, int modulator, int freeSlots, const SparseLu& lu);
   [[nodiscard]] bool empty() const { return m_films.empty() && m_leaves.empty(); }
   [[nodiscard]] std::size_t filmCount() const { return m_films.size(); }
@@ -53,7 +54,7 @@ public:
   void modulate(const std::vector<double>& modulator, const double* T, double* f);
   /// Adds the flows at T to f.
   void evaluate(const double* T, const std::vector<FilmNow>& film, double* f, VapourSlopes* slopes) const;
-  /// Adds the flows' change for moves along the slopes; only links that touch a boundary.
+  /// Adds the flows' change for moves along the slopes to rows from fromRow; only links that touch a boundary or a group.
   void addReported(const VapourSlopes& slopes, const double* delta, double* f, int fromRow) const;
   /// Adds -s J to the matrix.
   void fill(const VapourSlopes& slopes, double s, double* matrix) const;
@@ -65,6 +66,7 @@ private:
   struct Film {
     int air, surface, vapour;
     double wetShare;
+    int group;
     bool reported;
     int ss, sv, sa, vs, vv, va; ///< of the matrix: rows surface and vapour by columns surface, vapour, air
   };

@@ -52,6 +52,12 @@ struct Floor {
   double edgeDepth_m = 0.0;
 };
 
+/// What gives water to the air of a house.
+struct Crop {
+  double leafArea = 1.0; ///< m2 of leaf for each m2 of floor
+  double wetFloor = 0.3; ///< share of the floor that is moist soil, wet paths or capillary matting
+};
+
 /// A low tunnel of film or fleece over a bed inside the house: a room of its own within the room.
 struct BedCover {
   std::string name = "bed cover";
@@ -92,6 +98,7 @@ struct House {
   Skin ends{{Layer{}}};
   Skin backWall{{Layer{"masonry-300"}}}; ///< of a lean-to or single slope
   std::optional<NightBlanket> blanket;
+  Crop crop;
   std::vector<BedCover> bedCovers;
   std::optional<WarmBay> bay;
   double airChanges_per_h = 0.8; ///< in still air, shut

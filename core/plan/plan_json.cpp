@@ -59,6 +59,11 @@ template <class V> void describe(V& v, NightBlanket& b) {
   v.number("sun_below_W_m2", b.sunBelow_W_m2, {0.0, 1000.0}, "rule dark: level sun below which it is drawn");
 }
 
+template <class V> void describe(V& v, Crop& c) {
+  v.number("leaf_area", c.leafArea, {0.0, 8.0}, "square metres of leaf for each of floor");
+  v.number("wet_floor", c.wetFloor, {0.0, 1.0}, "share of the floor that is moist");
+}
+
 template <class V> void describe(V& v, BedCover& b) {
   v.text("name", b.name, "name");
   v.integer("count", b.count, {1, 200}, "how many alike");
@@ -110,6 +115,7 @@ template <class V> void describe(V& v, House& h) {
   v.object("ends", h.ends, "skin of the end walls");
   v.object("back_wall", h.backWall, "skin of a lean-to's or single slope's back wall");
   v.object("blanket", h.blanket, "night blanket");
+  v.object("crop", h.crop, "what gives water to the air");
   v.list("bed_covers", h.bedCovers, "low tunnels over beds inside the house", 12);
   v.object("warm_bay", h.bay, "bay partitioned off at one end");
   v.number("air_changes_per_h", h.airChanges_per_h, {0.0, 20.0}, "air changes an hour, shut, in still air");

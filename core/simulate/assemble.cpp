@@ -9,6 +9,7 @@
 #include "core/material/materials.h"
 #include "core/simulate/blanket.h"
 #include "core/simulate/covers.h"
+#include "core/simulate/room_air.h"
 
 #include <fmt/format.h>
 
@@ -33,13 +34,20 @@ public:
       : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_net(m_a.network) {}
 
   Assembly run() {
+    m_net.pressure_Pa = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
     boundaries();
     const double bay = m_house.bay ? m_house.bay->length_m / m_house.shape.length_m : 0.0;
-    m_rooms.push_back({"", 1.0 - bay, start(), -1, -1, 0.0, {}});
-    if (m_house.bay) m_rooms.push_back({"bay ", bay, std::max(start(), m_house.bay->setpoints.night_C), -1, -1, 0.0, {}});
-    for (Room& room : m_rooms) room.air = m_net.addNode(room.prefix + "air", airCapacity() * room.share, room.start_C);
-    m_a.air = m_rooms.front().air;
-    if (m_house.bay) m_a.bayAir = m_rooms.back().air;
+    m_rooms.push_back({"", 1.0 - bay, start(), {}, -1, 0.0, {}});
+    if (m_house.bay) m_rooms.push_back({"bay ", bay, std::max(start(), m_house.bay->setpoints.night_C), {}, -1, 0.0, {}});
+    for (Room& room : m_rooms)
+      room.air = addRoomAir(m_net, room.prefix, m_house.shape.volume_m3() * room.share, kCropCapacity_J_m2K * m_house.shape.floor_m2() * room.share,
+                            room.start_C, m_winter.outside_g_kg.front());
+    m_a.air = m_rooms.front().air.air;
+    m_a.vapour = m_rooms.front().air.vapour;
+    if (m_house.bay) {
+      m_a.bayAir = m_rooms.back().air.air;
+      m_a.bayVapour = m_rooms.back().air.vapour;
+    }
     ground();
     covers();
     sunkWalls();
@@ -47,6 +55,7 @@ public:
     barrels();
     sun();
     heater();
+    viewFromFloor();
     tagLosses();
     m_net.step_s = m_winter.step_s;
     m_net.end_s = m_winter.step_s * static_cast<double>(m_winter.size() - 1);
@@ -60,13 +69,13 @@ private:
     std::string prefix; ///< of its nodes' names
     double share;       ///< of the house's length
     double start_C;
-    int air, floor;
+    RoomAir air;
+    int floor;
     double bare_m2; ///< floor that no bed cover stands on
     std::optional<Covers> covers;
   };
 
   double start() const { return std::max(m_winter.outside_C.front() + 2.0, m_plan.setpoints.night_C); }
-  double airCapacity() const { return airDensity_kg_m3(5.0) * kAirHeat_J_kgK * m_house.shape.volume_m3() + kCropCapacity_J_m2K * m_house.shape.floor_m2(); }
 
   int signal(std::vector<double> values, bool hold = false) {
     Signal s;
@@ -83,6 +92,7 @@ private:
 
   void boundaries() {
     m_a.outside = m_net.addBoundary("outside", Driver::table(signal(m_winter.outside_C)));
+    m_outdoors = {m_a.outside, m_net.addBoundary("outside vapour", Driver::table(signal(m_winter.outside_g_kg)))};
     m_a.sky = m_net.addBoundary("sky", Driver::table(signal(m_winter.sky_C)));
     std::vector<double> night(m_winter.size(), 0.0);
     for (const NightSpan& span : m_winter.nights)
@@ -121,6 +131,13 @@ private:
     for (std::size_t l = 1; l + 1 < std::size(kSoilLayers_m); ++l) m_a.below.push_back(m_net.find(fmt::format("{}:{}", id, l + 1)));
   }
 
+  /// The film over a floor, moist in part.
+  void overFloor(RoomAir air, int floor, double area_m2) {
+    Link& film = m_net.addNatural(air.air, floor, area_m2, kFloorFilm, kFilmExponent);
+    film.vapour = air.vapour;
+    film.wetShare = m_house.crop.wetFloor;
+  }
+
   void ground() {
     const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
     const double below = kSoilDepth_m + m_house.shape.sunk_m;
@@ -131,7 +148,7 @@ private:
         for (const BedCover& bed : m_house.bedCovers) room.bare_m2 -= bed.bed_m2();
       room.floor = m_net.addNode(room.prefix + "floor", 0.0, room.start_C);
       column(room.prefix + "soil", room.floor, room.bare_m2, below, room.start_C);
-      m_net.addNatural(room.floor, room.air, room.bare_m2, kFloorFilm, kFilmExponent);
+      overFloor(room.air, room.floor, room.bare_m2);
     }
     m_a.floor = m_rooms.front().floor;
     m_a.soil.push_back(m_a.floor);
@@ -146,10 +163,10 @@ private:
       const BedCover& bed = m_house.bedCovers[k];
       const int floor = m_net.addNode(fmt::format("bed {} floor", k + 1), 0.0, start());
       column(fmt::format("bed {} soil", k + 1), floor, bed.bed_m2(), below, start());
-      const int air = m_net.addNode(fmt::format("bed {} air", k + 1),
-                                    airDensity_kg_m3(5.0) * kAirHeat_J_kgK * bed.volume_m3() + kCropCapacity_J_m2K * bed.bed_m2(), start());
-      m_net.addNatural(floor, air, bed.bed_m2(), kFloorFilm, kFilmExponent);
-      m_a.beds.push_back({air, floor});
+      const RoomAir air =
+          addRoomAir(m_net, fmt::format("bed {} ", k + 1), bed.volume_m3(), kCropCapacity_J_m2K * bed.bed_m2(), start(), m_winter.outside_g_kg.front());
+      overFloor(air, floor, bed.bed_m2());
+      m_a.beds.push_back({air.air, air.vapour, floor});
     }
 
     // a sunk floor's path to the open is longer by half its depth (ISO 13370, floors of basements)
@@ -171,7 +188,8 @@ private:
     if (m_house.blanket) {
       const double leak = m_house.blanket->leak;
       m_a.blanketClosed = blanketClosed(*m_house.blanket, m_winter);
-      signals = BlanketSignals{signal(m_a.blanketClosed, true), signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i]; }, true),
+      m_blanketSignal = signal(m_a.blanketClosed, true);
+      signals = BlanketSignals{m_blanketSignal, signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i]; }, true),
                                signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i] * (1.0 - leak); }, true)};
     }
     for (Room& room : m_rooms) skins(room, signals);
@@ -187,7 +205,8 @@ private:
 
   void skins(Room& room, const std::optional<BlanketSignals>& signals) {
     const bool isMain = &room == &m_rooms.front();
-    room.covers.emplace(m_net, CoverSurroundings{room.air, room.floor, m_a.outside, m_a.sky, m_windFilm}, room.start_C, m_winter.outside_C.front());
+    room.covers.emplace(m_net, CoverSurroundings{room.air.air, room.air.vapour, room.floor, m_a.outside, m_a.sky, m_windFilm}, room.start_C,
+                        m_winter.outside_C.front());
     const Skin* const skins[] = {&m_house.roof, &m_house.sides, &m_house.ends, &m_house.backWall};
     for (const auto& [group, which] :
          {std::pair{FaceGroup::roof, Part::roof}, {FaceGroup::sides, Part::sides}, {FaceGroup::ends, Part::ends}, {FaceGroup::backWall, Part::backWall}}) {
@@ -219,18 +238,19 @@ private:
       const HouseShape& s = m_house.shape;
       room.covers->add(m_house.bay->partition, FaceGroup::ends, s.section_m2() + s.span_m() * s.sunk_m, 0.5, "partition", m_a.air, room.prefix);
       const double pressure = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
-      m_net.addConductance(room.air, m_a.air, airChangeConductance_W_K(m_house.bay->airChanges_per_h, s.volume_m3() * room.share, 5.0, pressure));
+      exchangeAir(m_net, room.air, m_rooms.front().air, airChangeConductance_W_K(m_house.bay->airChanges_per_h, s.volume_m3() * room.share, 5.0, pressure), -1,
+                  "");
     }
     room.covers->exchange(room.bare_m2, signals);
   }
 
   void bedCover(Covers& covers, const BedCover& cover, const Assembly::Bed& bed, const std::string& id) {
-    const CoverPart& part = covers.tuck(cover, bed.air, bed.floor, id);
+    const CoverPart& part = covers.tuck(cover, bed.air, bed.vapour, bed.floor, id);
     m_a.bedSheets.push_back(part.sheets.back().innerNode);
     const double pressure = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
     const double byDay = cover.liftedByDay ? std::max(cover.airChanges_per_h, kLiftedAirChanges_per_h) : cover.airChanges_per_h;
     const int changes = signalOf([&](std::size_t i) { return m_night[i] > 0.0 ? cover.airChanges_per_h : byDay; }, true);
-    m_net.addConductance(bed.air, m_a.air, airChangeConductance_W_K(1.0, cover.volume_m3(), 5.0, pressure)).modulator = changes;
+    exchangeAir(m_net, {bed.air, bed.vapour}, m_rooms.front().air, airChangeConductance_W_K(1.0, cover.volume_m3(), 5.0, pressure), changes, "");
   }
 
   /// What stands in the ground beside a sunk floor: the wall's surface, then half a metre of soil to the ground's own wave at
@@ -244,7 +264,7 @@ private:
       Solid wall;
       wall.id = room.prefix + "sunk wall";
       wall.area_m2 = m_house.shape.sunkWall_m2() * edgeShare(room);
-      wall.from = room.air;
+      wall.from = room.air.air;
       wall.hFrom_W_m2K = 1.0 / insideSurface_m2K_W(HeatFlow::horizontal);
       wall.to = beside;
       wall.initial_C = far().temperature_C(depth / 2.0, m_winter.startDay);
@@ -262,9 +282,9 @@ private:
       return airChangeConductance_W_K(m_house.airChanges_per_h + m_house.windAirChanges * m_winter.wind_m_s[i], volume, m_winter.outside_C[i], pressure);
     });
     for (const Room& room : m_rooms) {
-      m_net.addConductance(room.air, m_a.outside, room.share, partId(Part::draughts)).modulator = conductance;
-      m_net.vents.push_back({room.air, m_a.outside, room.air, m_house.ventOpens_C, m_house.ventFull_C,
-                             airChangeConductance_W_K(m_house.ventAirChanges_per_h, volume * room.share, 10.0, pressure), partId(Part::vents)});
+      exchangeAir(m_net, room.air, m_outdoors, room.share, conductance, partId(Part::draughts));
+      ventAir(m_net, room.air, m_outdoors, m_house.ventOpens_C, m_house.ventFull_C,
+              airChangeConductance_W_K(m_house.ventAirChanges_per_h, volume * room.share, 10.0, pressure), partId(Part::vents));
     }
   }
 
@@ -292,7 +312,7 @@ private:
     });
     for (const Room& room : m_rooms) {
       m_net.sources.push_back({room.floor, Driver::table(inside, room.bare_m2 * kFloorShare), "sun on the floor"});
-      m_net.sources.push_back({room.air, Driver::table(inside, room.bare_m2 * kAirShare), "sun on leaves"});
+      m_net.sources.push_back({room.air.air, Driver::table(inside, room.bare_m2 * kAirShare), "sun on leaves"});
     }
     for (std::size_t k = 0; k < m_a.beds.size(); ++k) {
       const BedCover& bed = m_house.bedCovers[k];
@@ -303,6 +323,7 @@ private:
       m_net.sources.push_back(
           {m_a.bedSheets[k], Driver::table(inside, bed.bed_m2() * (1.0 - m.solarTransmittance - m.solarReflectance)), "sun on a bed cover"});
     }
+    leaves(inside);
     if (!m_plan.barrels.empty()) {
       const int upright = signal(m_sun.upright_W_m2);
       for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
@@ -324,6 +345,16 @@ private:
     }
   }
 
+  /// Transpiration by the light inside; the heat comes from the air, for leaves are near its temperature.
+  void leaves(int light) {
+    if (m_house.crop.leafArea <= 0.0) return;
+    const std::vector<double>& W_m2 = m_net.tables[static_cast<std::size_t>(light)].value;
+    const int stomata = signalOf([&](std::size_t i) { return transpiration_W_g_kg(W_m2[i]); });
+    for (const Room& room : m_rooms) m_net.addEvaporative(room.air.air, room.air.vapour, m_house.crop.leafArea * room.bare_m2).modulator = stomata;
+    for (std::size_t k = 0; k < m_a.beds.size(); ++k)
+      m_net.addEvaporative(m_a.beds[k].air, m_a.beds[k].vapour, m_house.crop.leafArea * m_house.bedCovers[k].bed_m2()).modulator = stomata;
+  }
+
   int thermostat(const std::string& name, int air, double power_W, const Setpoints& setpoints) {
     if (power_W <= 0.0) return -1;
     Thermostat t;
@@ -338,6 +369,26 @@ private:
   void heater() {
     if (m_plan.heater) m_a.heater = thermostat(m_plan.heater->name, m_a.air, m_plan.heater->power_W, m_plan.setpoints);
     if (m_house.bay) m_a.bayHeater = thermostat(m_house.bay->name + " heater", m_a.bayAir, m_house.bay->heater_W, m_house.bay->setpoints);
+  }
+
+  /// The long-wave links of the house's floor.
+  void viewFromFloor() {
+    const auto add = [](std::vector<Assembly::View>& view, int node, double area) {
+      const auto it = std::find_if(view.begin(), view.end(), [node](const Assembly::View& v) { return v.node == node; });
+      it == view.end() ? view.push_back({node, area}) : void(it->share += area);
+    };
+    for (const Link& l : m_net.links) {
+      if (l.kind != LinkKind::radiative || (l.from != m_a.floor && l.to != m_a.floor)) continue;
+      const int seen = l.from == m_a.floor ? l.to : l.from;
+      const bool closed = l.modulator >= 0 && l.modulator == m_blanketSignal;
+      if (!closed) add(m_a.above, seen, l.coefficient);
+      if (closed || l.modulator < 0) add(m_a.aboveBlanket, seen, l.coefficient);
+    }
+    for (auto* view : {&m_a.above, &m_a.aboveBlanket}) {
+      double sum = 0.0;
+      for (const Assembly::View& v : *view) sum += v.share;
+      for (Assembly::View& v : *view) v.share /= sum;
+    }
   }
 
   void tagLosses() {
@@ -360,6 +411,8 @@ private:
   Network& m_net;
   std::vector<double> m_night;
   int m_windFilm = -1;
+  int m_blanketSignal = -1; ///< 1 while it is closed
+  RoomAir m_outdoors;
   std::vector<Room> m_rooms;                        ///< the house, then its bay
   std::vector<std::pair<int, double>> m_innerWalls; ///< inner face of a back wall, and its area
   std::vector<Absorbing> m_absorbing;

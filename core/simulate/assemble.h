@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// Turns a plan and a winter's weather into a Network: one room of air, each skin's sheets, the floor and the soil under
-// it, barrels, vents, draughts and the heater. docs/model.md lists every coefficient with its source.
+// Turns a plan and a winter's weather into a Network: rooms of moist air, each skin's sheets, the floor and the soil under
+// it, crop, barrels, vents, draughts and heaters. docs/model.md lists every coefficient with its source.
 #pragma once
 
 #include "core/house/sun_on_house.h"
@@ -22,6 +22,7 @@ const char* partId(Part part);
 struct Assembly {
   Network network;
   int air = -1;
+  int vapour = -1; ///< humidity of the house's air, g/kg
   int floor = -1;
   int outside = -1;
   int sky = -1;
@@ -29,13 +30,20 @@ struct Assembly {
   int heater = -1;          ///< thermostat, -1 without one
   std::vector<int> barrels; ///< node of each group
   struct Bed {
-    int air, floor;
+    int air, vapour, floor;
   };
-  std::vector<Bed> beds;             ///< under each kind of bed cover
-  std::vector<int> bedSheets;        ///< the covers' own nodes
-  int bayAir = -1;                   ///< -1 without a bay
-  int bayHeater = -1;                ///< thermostat, -1 without one
-  std::vector<int> below;            ///< every soil node under a floor's surface
+  std::vector<Bed> beds;      ///< under each kind of bed cover
+  std::vector<int> bedSheets; ///< the covers' own nodes
+  int bayAir = -1;            ///< -1 without a bay
+  int bayVapour = -1;
+  int bayHeater = -1;     ///< thermostat, -1 without one
+  std::vector<int> below; ///< every soil node under a floor's surface
+  /// What a leaf over the house's floor sees above it: nodes and their shares, blanket open and closed.
+  struct View {
+    int node;
+    double share;
+  };
+  std::vector<View> above, aboveBlanket;
   std::vector<double> blanketClosed; ///< by step: 1 while it is; empty without one
   std::vector<int> soil;             ///< nodes downwards from the floor
   std::vector<double> soilDepth_m;

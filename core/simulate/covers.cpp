@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/simulate/covers.h"
 
+#include "core/air/moist_air.h"
 #include "core/house/resistance.h"
 #include "core/material/materials.h"
 #include "core/network/solver.h"
@@ -15,10 +16,6 @@ namespace {
 
 constexpr double kRoofFilm = 1.7;
 constexpr double kWallFilm = 1.5;
-// Over moist soil and crop the night air is near saturation and its vapour condenses on the cover. By the analogy of heat
-// and mass transfer q_latent/q_sensible = (L/cp) (W_air - W_s(T_cover))/(T_air - T_cover), which at 85 to 95 % humidity is
-// 0.4 to 0.9 between 0 and 15 degC. Moisture is not modelled yet: 0.6 is taken, so the film carries 1.6 times as much.
-constexpr double kCondensation = 1.6;
 constexpr double kFloorEmissivity = 0.95;
 constexpr double kThinSheet_m2K_W = 0.02; // below this a layer is one node
 constexpr double kBodyPiece_s = 3600.0;   // resistance x capacity of a piece: a day's wave runs through 24 of them
@@ -28,7 +25,7 @@ constexpr double kBlanketOpenTie_W_m2K = 20.0; // a gathered blanket follows the
 
 double gapConvection(FaceGroup group, double gap_m) { return airLayerConvection_W_m2K(gap_m, group == FaceGroup::roof ? HeatFlow::up : HeatFlow::horizontal); }
 
-double insideFilm(FaceGroup group) { return kCondensation * (group == FaceGroup::roof ? kRoofFilm : kWallFilm); }
+double insideFilm(FaceGroup group) { return group == FaceGroup::roof ? kRoofFilm : kWallFilm; }
 
 } // namespace
 
@@ -79,20 +76,20 @@ CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double vi
   else
     m_net.addConductance(part.sheets.front().outerNode, m_at.outside, area, id).modulator = m_at.windFilm;
   part.toAir = m_net.links.size();
-  m_net.addNatural(m_at.air, part.sheets.back().innerNode, area, insideFilm(group), kFilmExponent);
+  m_net.addNatural(m_at.air, part.sheets.back().innerNode, area, insideFilm(group), kFilmExponent).vapour = m_at.vapour;
   m_parts.push_back(std::move(part));
   return m_parts.back();
 }
 
-CoverPart& Covers::tuck(const BedCover& cover, int bedAir, int bedFloor, const std::string& id) {
+CoverPart& Covers::tuck(const BedCover& cover, int bedAir, int bedVapour, int bedFloor, const std::string& id) {
   const double area = cover.cover_m2();
   CoverPart part{FaceGroup::roof, id, cover.bed_m2(), 0.0, {}, std::nullopt, -1, true, 0};
   part.sheets.push_back({bedFloor, bedFloor, {kFloorEmissivity, 0.0}, false});
   CoverSheet over = sheet(id, {cover.material, 0.05}, area);
   part.toAir = m_net.links.size();
   // from the soil's side outwards: the sheet's first face looks at the bed, its last at the house
-  m_net.addNatural(m_at.air, over.innerNode, area, kRoofFilm, kFilmExponent);
-  m_net.addNatural(bedAir, over.outerNode, area, insideFilm(FaceGroup::roof), kFilmExponent);
+  m_net.addNatural(m_at.air, over.innerNode, area, kRoofFilm, kFilmExponent).vapour = m_at.vapour;
+  m_net.addNatural(bedAir, over.outerNode, area, kRoofFilm, kFilmExponent).vapour = bedVapour;
   part.sheets.push_back(over);
   m_parts.push_back(std::move(part));
   return m_parts.back();
@@ -103,7 +100,9 @@ void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSig
   const CoverMaterial& m = *findCoverMaterial(blanket.material);
   const int node = m_net.addNode(part.prefix + part.id + " blanket", m.capacity_J_m2K * part.area_m2, m_inside);
   part.blanket = CoverSheet{node, node, m.longwave, false};
-  m_net.addNatural(m_at.air, node, part.area_m2, insideFilm(part.group), kFilmExponent).modulator = when.closed;
+  Link& film = m_net.addNatural(m_at.air, node, part.area_m2, insideFilm(part.group), kFilmExponent);
+  film.modulator = when.closed;
+  film.vapour = m_at.vapour;
   const double gap = 1.0 / (1.0 / gapConvection(part.group, kBlanketGap_m) + m.resistance_m2K_W);
   m_net.addConductance(node, part.sheets.back().innerNode, part.area_m2 * gap).modulator = when.closed;
   m_net.addConductance(node, m_at.air, part.area_m2 * kBlanketOpenTie_W_m2K).modulator = when.open;
@@ -190,6 +189,7 @@ std::optional<double> skinU_W_m2K(const Skin& skin, FaceGroup group, const SkinN
   Network net;
   CoverSurroundings at;
   at.air = net.addBoundary("air", Driver::constant(night.inside_C));
+  at.vapour = net.addBoundary("vapour", Driver::constant(1000.0 * humidityRatio(night.humidity * saturationPressure_Pa(night.inside_C))));
   at.floor = net.addBoundary("floor", Driver::constant(night.inside_C));
   at.outside = net.addBoundary("outside", Driver::constant(night.outside_C));
   at.sky = net.addBoundary("sky", Driver::constant(night.outside_C - night.skyBelow_K));
@@ -205,9 +205,9 @@ std::optional<double> skinU_W_m2K(const Skin& skin, FaceGroup group, const SkinN
   if (!solver || !solver->solveSteady()) return std::nullopt;
   double q = 0.0;
   for (std::size_t l = 0; l < net.links.size(); ++l) {
-    const bool from = net.links[l].from == at.air || net.links[l].from == at.floor;
-    const bool to = net.links[l].to == at.air || net.links[l].to == at.floor;
-    if (from != to) q += (from ? 1.0 : -1.0) * solver->linkFlow_W(static_cast<int>(l));
+    const auto outdoors = [&](int node) { return node == at.outside || node == at.sky; };
+    const bool out = outdoors(net.links[l].to);
+    if (out != outdoors(net.links[l].from)) q += (out ? 1.0 : -1.0) * solver->linkFlow_W(static_cast<int>(l));
   }
   return q / (night.inside_C - night.outside_C);
 }

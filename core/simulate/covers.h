@@ -4,11 +4,11 @@
 // both sides, a night blanket, and the long-wave exchange of floor, sheets, sky and surroundings through all of them.
 //   outside  ISO 6946, h_c = 4 + 4 v, as a modulator; long-wave to sky and surroundings by the face's view of each
 //   inside   free convection from plates, h = k dT^(1/3), k 1.7 under a roof and 1.5 at walls (Churchill and Chu, turbulent
-//            limit of air near 5 degC), times 1.6 for the vapour that condenses
+//            limit of air near 5 degC); vapour condenses through the same film (core/network/vapour.h)
 //   gaps     ISO 6946 for convection; radiation by the net-radiation method, whatever the sheets let through
 //   bodies   boards and walls between two opaque faces, cut into pieces where they are heavy
 //
-//   Covers covers(network, {air, floor, outside, sky, windFilm}, inside_C, outside_C);
+//   Covers covers(network, {air, vapour, floor, outside, sky, windFilm}, inside_C, outside_C);
 //   covers.add(plan.house.roof, FaceGroup::roof, area_m2, skyView, "roof");
 //   covers.exchange(floor_m2);
 #pragma once
@@ -45,7 +45,7 @@ struct CoverPart {
 };
 
 struct CoverSurroundings {
-  int air = -1, floor = -1, outside = -1, sky = -1;
+  int air = -1, vapour = -1, floor = -1, outside = -1, sky = -1;
   int windFilm = -1; ///< signal: the outside film, W/(m2 K)
 };
 
@@ -64,7 +64,7 @@ public:
   CoverPart& add(const Skin& skin, FaceGroup group, double area_m2, double skyView, const std::string& id, int behind = -1, const std::string& prefix = "");
   /// A sheet over a bed inside the house: between bed air and house air by its own area, for radiation by the bed's, which is
   /// what soil and sheet see of each other. The bed's floor node must be there.
-  CoverPart& tuck(const BedCover& cover, int bedAir, int bedFloor, const std::string& id);
+  CoverPart& tuck(const BedCover& cover, int bedAir, int bedVapour, int bedFloor, const std::string& id);
   void hang(CoverPart& part, const NightBlanket& blanket, const BlanketSignals& when);
   /// Long-wave links between all parts and the floor, once all have been added.
   void exchange(double floor_m2, const std::optional<BlanketSignals>& when = {});
@@ -100,6 +100,7 @@ struct SkinNight {
   double inside_C = 10.0;
   double outside_C = -5.0;
   double wind_m_s = 3.0;
+  double humidity = 0.85;  ///< relative, inside: over moist soil and leaves
   double skyBelow_K = 0.0; ///< the sky is this much colder than the air: 0 overcast, 20 and more clear
 };
 /// Heat through a level metre of a skin over a floor at the air's temperature, by the difference of the airs; everything

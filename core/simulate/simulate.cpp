@@ -3,7 +3,10 @@
 
 #include "core/parallel.h"
 
+#include "core/air/moist_air.h"
+#include "core/air/saturation_curve.h"
 #include "core/network/solver.h"
+#include "core/simulate/dampness.h"
 
 #include <fmt/format.h>
 
@@ -23,7 +26,9 @@ constexpr double kWinter_s = 182.0 * 86400.0; // a winter, for costs
 class WinterRunner {
 public:
   WinterRunner(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::size_t index, const SimulateOptions& options)
-      : m_plan(plan), m_winter(winter), m_index(index), m_options(options), m_assembly(assemble(plan, winter, sun)) {
+      : m_plan(plan), m_winter(winter), m_index(index), m_options(options), m_assembly(assemble(plan, winter, sun)),
+        m_saturated(m_assembly.network.pressure_Pa), m_house(winter.step_s), m_bayHours(winter.step_s),
+        m_bedHours(m_assembly.beds.size(), DampHours(winter.step_s)) {
     std::set<int> parts;
     for (const auto& [link, part] : m_assembly.losses) parts.insert(static_cast<int>(part));
     m_parts.assign(parts.begin(), parts.end());
@@ -41,6 +46,7 @@ public:
     m_heater.assign(n, 0.0F);
     m_bay.assign(m_assembly.bayAir >= 0 ? n : 0, 0.0F);
     m_beds.assign(m_assembly.beds.size(), std::vector<float>(n));
+    m_damp.assign(n, 0);
     if (m_options.series) reserve(n);
     m_run.soilDepth_m = m_assembly.soilDepth_m;
     record(solver, 0);
@@ -59,6 +65,9 @@ public:
     if (m_assembly.bayHeater >= 0) m_run.bayHeater_J = balance.thermostat_J[static_cast<std::size_t>(m_assembly.bayHeater)];
     for (int i = 0; i < m_assembly.sunSources; ++i) m_run.sun_J += balance.source_J[static_cast<std::size_t>(i)];
     m_run.nights = judged(n - 1);
+    m_run.damp = m_house.sum();
+    m_run.bayDamp = m_bayHours.sum();
+    for (const DampHours& bed : m_bedHours) m_run.bedDamp.push_back(bed.sum());
     return std::move(m_run);
   }
 
@@ -100,6 +109,10 @@ private:
     s.sun_W.assign(n, 0.0F);
     s.soil_C.assign(m_assembly.soil.size(), std::vector<float>(n));
     s.bay_C.assign(m_bay.size(), 0.0F);
+    s.bayVapour_g_kg.assign(m_bay.size(), 0.0F);
+    s.vapour_g_kg.resize(n);
+    s.leaf_C.resize(n);
+    s.bedVapour_g_kg.assign(m_assembly.beds.size(), std::vector<float>(n));
     s.bed_C.assign(m_assembly.beds.size(), std::vector<float>(n));
     s.barrels_C.assign(m_assembly.barrels.size(), std::vector<float>(n));
     for (std::size_t g = 0; g < 3; ++g) {
@@ -119,9 +132,14 @@ private:
     }
     if (!m_bay.empty()) m_bay[i] = static_cast<float>(solver.temperature_C(m_assembly.bayAir));
     for (std::size_t k = 0; k < m_beds.size(); ++k) m_beds[k][i] = static_cast<float>(solver.temperature_C(m_assembly.beds[k].air));
+    const double leaf_C = dampen(solver, i);
     if (!m_options.series) return;
     WinterSeries& s = m_run.series;
     s.air_C[i] = m_air[i];
+    s.leaf_C[i] = static_cast<float>(leaf_C);
+    s.vapour_g_kg[i] = static_cast<float>(solver.temperature_C(m_assembly.vapour));
+    if (!m_bay.empty()) s.bayVapour_g_kg[i] = static_cast<float>(solver.temperature_C(m_assembly.bayVapour));
+    for (std::size_t k = 0; k < m_beds.size(); ++k) s.bedVapour_g_kg[k][i] = static_cast<float>(solver.temperature_C(m_assembly.beds[k].vapour));
     if (!m_bay.empty()) s.bay_C[i] = m_bay[i];
     for (std::size_t k = 0; k < m_beds.size(); ++k) s.bed_C[k][i] = m_beds[k][i];
     s.heater_W[i] = m_heater[i];
@@ -141,6 +159,32 @@ private:
     }
   }
 
+  /// Counts the damp hours of every room up to step i; the temperature of a leaf in the house.
+  double dampen(const Solver& solver, std::size_t i) {
+    const auto& above = m_assembly.blanketClosed.empty() || m_assembly.blanketClosed[i] == 0.0 ? m_assembly.above : m_assembly.aboveBlanket;
+    double seen_C = 0.0;
+    for (const Assembly::View& v : above) seen_C += v.share * solver.temperature_C(v.node);
+    const double leaf_C = leafTemperature_C(solver.temperature_C(m_assembly.air), solver.temperature_C(m_assembly.floor), seen_C);
+    if (i == 0) return leaf_C;
+    const double vapour = solver.temperature_C(m_assembly.vapour);
+    const bool damp = isDamp(solver.temperature_C(m_assembly.air), vapour);
+    const bool wet = vapour > m_saturated.at(leaf_C).g_kg;
+    m_house.add(damp, wet);
+    m_damp[i] = static_cast<std::uint8_t>((damp ? kDamp : 0) | (wet ? kWet : 0));
+    if (m_assembly.bayAir >= 0) m_bayHours.add(isDamp(solver.temperature_C(m_assembly.bayAir), solver.temperature_C(m_assembly.bayVapour)), false);
+    for (std::size_t k = 0; k < m_bedHours.size(); ++k) {
+      const Assembly::Bed& bed = m_assembly.beds[k];
+      m_bedHours[k].add(isDamp(solver.temperature_C(bed.air), solver.temperature_C(bed.vapour)), false);
+    }
+    return leaf_C;
+  }
+
+  [[nodiscard]] bool isDamp(double air_C, double vapour_g_kg) const {
+    constexpr double kRatio_g_kg = 621.945; // relative humidity is by pressure, x/(622 + x)
+    const double saturated = m_saturated.at(air_C).g_kg;
+    return vapour_g_kg * (kRatio_g_kg + saturated) >= kDampHumidity * saturated * (kRatio_g_kg + vapour_g_kg);
+  }
+
   /// The nights that end by step `last`.
   std::vector<NightResult> judged(std::size_t last) const {
     std::vector<NightResult> nights;
@@ -158,6 +202,8 @@ private:
         night.outsideLow_C = std::min(night.outsideLow_C, m_winter.outside_C[i]);
         night.degreeHours_K_h += std::max(0.0, line - air) * m_winter.step_s / 3600.0;
         night.heater_kWh += static_cast<double>(m_heater[i]) * m_winter.step_s / 3.6e6;
+        if (m_damp[i] & kDamp) night.damp_h += m_winter.step_s / 3600.0;
+        if (m_damp[i] & kWet) night.leafWet_h += m_winter.step_s / 3600.0;
       }
       if (!m_bay.empty())
         night.bayColdest_C = static_cast<double>(
@@ -171,11 +217,17 @@ private:
     return nights;
   }
 
+  static constexpr std::uint8_t kDamp = 1, kWet = 2;
+
   const Plan& m_plan;
   const Winter& m_winter;
   std::size_t m_index;
   const SimulateOptions& m_options;
   Assembly m_assembly;
+  SaturationCurve m_saturated;
+  DampHours m_house, m_bayHours;
+  std::vector<DampHours> m_bedHours;
+  std::vector<std::uint8_t> m_damp;
   std::vector<int> m_parts; ///< that the house has
   WinterResult m_run;
   std::vector<float> m_air, m_heater, m_bay; ///< m_bay empty without one
@@ -197,7 +249,7 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
     }
     if (night.held) ++s.held;
     if (plan.house.bay) {
-      if (!s.bay) s.bay = RoomSummary{0, night.bayColdest_C};
+      if (!s.bay) s.bay = RoomSummary{0, night.bayColdest_C, {}};
       s.bay->coldest_C = std::min(s.bay->coldest_C, night.bayColdest_C);
       if (night.bayColdest_C >= plan.house.bay->setpoints.hold_C - kHoldTolerance_K) ++s.bay->held;
     }
@@ -209,6 +261,14 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
     }
     s.degreeHours_K_h += night.degreeHours_K_h;
   }
+  const auto join = [](Dampness& sum, const Dampness& winter) {
+    sum.above90_h += winter.above90_h;
+    sum.leafWet_h += winter.leafWet_h;
+    sum.longest_h = std::max(sum.longest_h, winter.longest_h);
+  };
+  join(s.damp, run.damp);
+  if (s.bay) join(s.bay->damp, run.bayDamp);
+  for (std::size_t k = 0; k < std::min(s.beds.size(), run.bedDamp.size()); ++k) join(s.beds[k].damp, run.bedDamp[k]);
   s.heater_kWh += run.heater_J / 3.6e6;
   s.bayHeater_kWh += run.bayHeater_J / 3.6e6;
   s.sun_kWh += run.sun_J / 3.6e6;
@@ -230,13 +290,15 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
   const auto takeAll = [&](auto& to, const auto& of) {
     for (std::size_t i = 0; i < of.size(); ++i) take(to[i], of[i]);
   };
-  for (auto member :
-       {&WinterSeries::air_C, &WinterSeries::bay_C, &WinterSeries::blanket, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W})
+  for (auto member : {&WinterSeries::vapour_g_kg, &WinterSeries::bayVapour_g_kg, &WinterSeries::leaf_C, &WinterSeries::air_C, &WinterSeries::bay_C,
+                      &WinterSeries::blanket, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W})
     take(into.*member, from.*member);
   into.soil_C.resize(from.soil_C.size());
   into.barrels_C.resize(from.barrels_C.size());
   into.bed_C.resize(from.bed_C.size());
   takeAll(into.bed_C, from.bed_C);
+  into.bedVapour_g_kg.resize(from.bedVapour_g_kg.size());
+  takeAll(into.bedVapour_g_kg, from.bedVapour_g_kg);
   takeAll(into.soil_C, from.soil_C);
   takeAll(into.barrels_C, from.barrels_C);
   takeAll(into.inner_C, from.inner_C);
@@ -281,6 +343,13 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
     all.summary.steps += winters[i].size() - 1;
     all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
   }
+  const auto aWinter = [&](Dampness& damp) {
+    damp.above90_h /= all.summary.winters;
+    damp.leafWet_h /= all.summary.winters;
+  };
+  aWinter(all.summary.damp);
+  if (all.summary.bay) aWinter(all.summary.bay->damp);
+  for (RoomSummary& bed : all.summary.beds) aWinter(bed.damp);
   all.summary.cost = winterCost(plan.prices, all.summary.heater_kWh / all.summary.winters, kitOf(plan));
   return all;
 }

@@ -42,6 +42,8 @@ struct NightResult {
   double outsideLow_C = 0.0;
   double degreeHours_K_h = 0.0; ///< below the hold line
   double heater_kWh = 0.0;
+  double damp_h = 0.0;                   ///< at 90 % relative humidity or more
+  double leafWet_h = 0.0;                ///< leaves below the dew point
   std::vector<double> bedColdest_C = {}; ///< under each kind of bed cover
   double bayColdest_C = 0.0;             ///< in the warm bay, where there is one
 };
@@ -53,9 +55,19 @@ struct WinterSeries {
   std::vector<std::vector<float>> barrels_C; ///< by group
   std::vector<std::vector<float>> bed_C;     ///< air under each kind of bed cover
   std::vector<float> bay_C;                  ///< empty without a bay
-  std::vector<float> blanket;                ///< 1 while it is closed; empty without one
+  std::vector<float> vapour_g_kg, bayVapour_g_kg;
+  std::vector<std::vector<float>> bedVapour_g_kg;
+  std::vector<float> leaf_C;  ///< of a leaf that lies open to the cover
+  std::vector<float> blanket; ///< 1 while it is closed; empty without one
   std::array<std::vector<float>, 3> inner_C, outer_C;
   std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
+};
+
+/// How damp a room's air was.
+struct Dampness {
+  double above90_h = 0.0; ///< hours at 90 % relative humidity or more: mould and rot grow
+  double leafWet_h = 0.0; ///< hours in which leaves were below the dew point
+  double longest_h = 0.0; ///< of either, on end
 };
 
 /// One winter of a plan.
@@ -65,6 +77,8 @@ struct WinterResult {
   double heater_J = 0.0, bayHeater_J = 0.0, sun_J = 0.0, peak_W = 0.0;
   std::array<double, kPartCount> loss_J{};
   double closure = 1.0;
+  Dampness damp, bayDamp;
+  std::vector<Dampness> bedDamp;
   std::vector<double> soilDepth_m;
 };
 
@@ -75,6 +89,7 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last);
 struct RoomSummary {
   int held = 0; ///< nights at or above its hold line
   double coldest_C = 0.0;
+  Dampness damp; ///< hours a winter
 };
 
 struct Summary {
@@ -88,6 +103,7 @@ struct Summary {
   double bayHeater_kWh = 0.0;             ///< of that, the bay's own
   double winters = 1.0;                   ///< how many winters of 182 days the log amounts to
   double heaterPeak_W = 0.0;
+  Dampness damp;                             ///< of the house; hours a winter
   std::array<double, kPartCount> loss_kWh{}; ///< over all winters
   double closure = 1.0;                      ///< worst of the winters
   Cost cost;                                 ///< a winter

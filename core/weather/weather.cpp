@@ -86,8 +86,9 @@ struct DayStats {
   double swing = 0.0, clearness = 1.0;
 };
 
-/// Sun, cloud and sky of one winter whose outside, wind and (perhaps) sun are on the grid.
-void completeSky(Winter& w, const Site& site, const TimeZone& zone, const std::vector<double>& measuredSun, Weather& summary) {
+/// Sun, cloud, humidity and sky of one winter whose outside, wind and (perhaps) sun are on the grid.
+void completeSky(Winter& w, const Site& site, const TimeZone& zone, const std::vector<double>& measuredSun, const std::vector<double>& measuredHumidity,
+                 Weather& summary) {
   const std::size_t n = w.size();
   w.zenith_deg.resize(n);
   w.azimuth_deg.resize(n);
@@ -96,6 +97,7 @@ void completeSky(Winter& w, const Site& site, const TimeZone& zone, const std::v
   w.diffuse_W_m2.assign(n, 0.0);
   w.sky_C.resize(n);
   w.cloud.resize(n);
+  w.outside_g_kg.resize(n);
   std::vector<float> solarHour(n);
   std::vector<std::size_t> dayOf(n);
   std::vector<DayStats> days;
@@ -154,7 +156,13 @@ void completeSky(Winter& w, const Site& site, const TimeZone& zone, const std::v
       return at(floor) + (x - floor) * (at(floor + 1.0) - at(floor));
     };
     w.cloud[i] = cloudFromClearness(between(12.0, &DayStats::clearness));
-    const double dew = std::min(between(6.0, &DayStats::low), w.outside_C[i]);
+    double dew = std::min(between(6.0, &DayStats::low), w.outside_C[i]);
+    double vapour_Pa = saturationPressure_Pa(dew);
+    if (!measuredHumidity.empty() && !std::isnan(measuredHumidity[i])) {
+      vapour_Pa = std::clamp(measuredHumidity[i], 1.0, 100.0) / 100.0 * saturationPressure_Pa(w.outside_C[i]);
+      dew = dewPoint_C(vapour_Pa);
+    }
+    w.outside_g_kg[i] = 1000.0 * humidityRatio(vapour_Pa, pressure);
     w.sky_C[i] = skyBerdahlMartin(w.outside_C[i], dew, static_cast<double>(solarHour[i]), pressure, w.cloud[i], kCloudBase_m).sky_C;
   }
 }
@@ -176,6 +184,7 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
   if (!zone) return zone.problems();
   const Channel* wind = log.find(Role::wind);
   const Channel* sun = log.find(Role::sun);
+  const Channel* humidity = log.find(Role::humidity, "outside");
 
   std::vector<std::size_t> valid;
   for (std::size_t i = 0; i < log.time.size(); ++i)
@@ -205,7 +214,8 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
     }
     const Date first = zone->localDate(w.start);
     w.startDay = dayOfYear(first) + zone->localHour(w.start) / 24.0;
-    completeSky(w, site, *zone, sun ? onGrid(log, *sun, w, size) : std::vector<double>{}, weather);
+    completeSky(w, site, *zone, sun ? onGrid(log, *sun, w, size) : std::vector<double>{}, humidity ? onGrid(log, *humidity, w, size) : std::vector<double>{},
+                weather);
     for (const Night& night : nights) {
       if (night.sunset < w.start || night.sunrise > end) continue;
       NightSpan span{night.date, static_cast<std::size_t>((night.sunset - w.start + step - 1) / step),
@@ -217,6 +227,7 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
   }
   if (weather.winters.empty())
     return Problem{ProblemKind::badInput, "log", "there is less than a day of usable outside temperatures", "at least one whole day and night is needed"};
+  weather.humidity = humidity ? InputKind::measured : InputKind::estimated;
   weather.wind = !wind ? InputKind::assumed : InputKind::measured;
   weather.sun = sun && weather.sunEstimatedDays == 0 ? InputKind::measured : InputKind::estimated;
   return weather;
@@ -236,6 +247,7 @@ Winter steadyWinter(const Site& site, double outside_C, double wind_m_s, double 
   w.bridged.assign(2, 0);
   const double dew = outside_C - 2.0; // a near-saturated winter night
   w.sky_C.assign(2, skyBerdahlMartin(outside_C, dew, 0.0, pressureAtElevation_Pa(site.place.elevation_m), 1.0 - skyClear, kCloudBase_m).sky_C);
+  w.outside_g_kg.assign(2, 1000.0 * humidityRatio(saturationPressure_Pa(dew), pressureAtElevation_Pa(site.place.elevation_m)));
   w.startDay = site.coldestDay;
   w.nights.push_back({{}, 0, 1, true});
   return w;

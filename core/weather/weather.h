@@ -3,7 +3,7 @@
 // Weather on a regular grid, from a log. What the log lacks is estimated, and the result says which:
 //   sun      a column, or the day-night swing (Bristow and Campbell) shaped by the sun's real path
 //   cloud    from each day's clearness (Kasten and Czeplak), carried through the night between two days
-//   dew      the night's low: air that radiates to dew point stops falling there
+//   humidity a column, or a dew point at the night's low: air that radiates to dew point stops falling there
 //   sky      Berdahl and Martin from dew point, hour, cloud and height
 //   wind     a column, or the site's stated constant
 // A hole of more than a week starts a new winter; shorter holes are bridged with the shape of the days beside them so
@@ -33,6 +33,7 @@ struct Winter {
   UtcSeconds start = 0;
   double step_s = 600.0;
   std::vector<double> outside_C, wind_m_s, sun_W_m2, diffuse_W_m2, sky_C, cloud;
+  std::vector<double> outside_g_kg; ///< water in the air outside, per kg of dry air
   std::vector<float> zenith_deg, azimuth_deg, extraterrestrial_W_m2;
   std::vector<std::uint8_t> bridged; ///< 1 where outside was not measured
   std::vector<NightSpan> nights;
@@ -48,6 +49,7 @@ struct Weather {
   InputKind wind = InputKind::assumed;
   InputKind sun = InputKind::estimated; ///< measured only if every winter has it
   InputKind sky = InputKind::estimated;
+  InputKind humidity = InputKind::estimated; ///< measured if there is a column; its holes are estimated
   std::size_t sunEstimatedDays = 0;
   std::size_t days = 0;
   [[nodiscard]] std::size_t steps() const;

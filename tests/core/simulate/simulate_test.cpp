@@ -64,7 +64,7 @@ TEST(Simulate, MoreOfAnythingThatKeepsWarmthNeedsLessHeat) {
   const double bare = run(yard()).heater_kWh;
   Plan p = yard();
   p.house.roof.layers.push_back({"pe-film-ir", 0.05});
-  EXPECT_LT(run(p).heater_kWh, 0.85 * bare);
+  EXPECT_LT(run(p).heater_kWh, 0.88 * bare) << "the roof's loss nearly halves; the vapour that draughts carry off does not";
   p = yard();
   p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
   EXPECT_LT(run(p).heater_kWh, 0.9 * bare);

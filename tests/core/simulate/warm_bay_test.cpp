@@ -89,8 +89,8 @@ TEST(WarmBay, ItsFloorSkinsAndDraughtsAreTakenFromTheHouse) {
   Plan without = with;
   without.house.bay.reset();
   const auto split = steadyLoss(with, 8.0, -5.0, 2.0, 0.5), one = steadyLoss(without, 8.0, -5.0, 2.0, 0.5);
-  EXPECT_CLOSE(split->total_W, one->total_W, 0.02 * one->total_W,
-               "both at one temperature lose what one house loses; enclosures see each other a little differently");
+  EXPECT_CLOSE(split->total_W, one->total_W, 0.03 * one->total_W,
+               "both at one temperature lose what one house loses; enclosures see each other, and dry, a little differently");
 }
 
 TEST(WarmBay, SaysWhatDoesNotFit) {

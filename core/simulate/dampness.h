@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// How damp the air of a room is, hour by hour, and whether its leaves are wet.
+#pragma once
+
+#include "core/simulate/simulate.h"
+
+namespace muffle {
+
+/// Rot and mildew thrive from here on.
+inline constexpr double kDampHumidity = 0.90;
+
+/// A level leaf in still air between the floor below and what it sees above: both its faces exchange heat with the air at
+/// 3 W/(m2 K) (free convection at leaves of some centimetres, h = 1.4 (dT/L)^(1/4)), and radiation at 4.6 W/(m2 K).
+double leafTemperature_C(double air_C, double floor_C, double above_C);
+
+/// Counts a room's hours, one step after another.
+class DampHours {
+public:
+  explicit DampHours(double step_s) : m_step_h(step_s / 3600.0) {}
+  void add(bool damp, bool leafWet);
+  [[nodiscard]] const Dampness& sum() const { return m_sum; }
+
+private:
+  double m_step_h;
+  double m_spell_h = 0.0;
+  Dampness m_sum;
+};
+
+} // namespace muffle
