@@ -5,6 +5,7 @@
 // that the product found, as a source that holds them, and must come to the same temperatures. Prints the largest and rms
 // difference of the air and both run times, at several CVODE tolerances so that equal errors can be compared.
 #include "bench/demo_scene.h"
+#include "core/air/moist_air.h"
 #include "core/network/solver.h"
 
 #include <cvode/cvode.h>
@@ -38,8 +39,17 @@ int rhs(double t, N_Vector y, N_Vector dy, void* data) {
   for (const Link& l : net.links) {
     const double a = T[static_cast<std::size_t>(l.from)], b = T[static_cast<std::size_t>(l.to)];
     const double mod = l.modulator < 0 ? 1.0 : net.tables[static_cast<std::size_t>(l.modulator)].at(t);
+    const auto saturated_g_kg = [&](double t_C) { return 1000.0 * humidityRatio(saturationPressure_Pa(t_C), net.pressure_Pa); };
+    if (l.vapour >= 0) {
+      const double x = T[static_cast<std::size_t>(l.vapour)] - saturated_g_kg(b);
+      const double film = l.coefficient * mod * std::pow((a - b) * (a - b) + 0.01, l.exponent / 2.0);
+      const double latent = (x > 0.0 ? 1.0 : l.wetShare) * film * kEvaporation_J_kg / 1000.0 / (kAirHeat_J_kgK * 0.905) * x;
+      f[static_cast<std::size_t>(l.vapour)] -= latent;
+      f[static_cast<std::size_t>(l.to)] += latent;
+    }
     double q = 0.0;
     switch (l.kind) {
+    case LinkKind::evaporative: q = l.coefficient * mod * (saturated_g_kg(a) - b); break;
     case LinkKind::conductance:
     case LinkKind::advective: q = l.coefficient * mod * (a - b); break;
     case LinkKind::radiative: q = l.coefficient * mod * kStefanBoltzmann_W_m2K4 * (std::pow(kelvin(a), 4) - std::pow(kelvin(b), 4)); break;

@@ -236,6 +236,7 @@ int runMaterials() {
   for (const CoverMaterial& m : coverMaterials())
     fmt::print("{:<17} {:<38} long-wave e {:.2f} t {:.2f}  sun {:.2f}  R {:.3f}  ({}; {})\n", m.id, m.name, m.longwave.emissivity, m.longwave.transmittance,
                m.solarTransmittance, m.resistance_m2K_W, m.range, m.source);
+  for (const FloorCover& m : floorCovers()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({})\n", m.id, m.name, m.conductivity_W_mK, m.source);
   for (const SoilMaterial& m : soilMaterials()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({}; {})\n", m.id, m.name, m.conductivity_W_mK, m.range, m.source);
   return kDone;
 }

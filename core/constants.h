@@ -17,6 +17,8 @@ inline constexpr double kVapourHeat_J_kgK = 1860.0;
 inline constexpr double kEvaporation_J_kg = 2501000.0;
 inline constexpr double kWaterHeat_J_kgK = 4186.0;
 inline constexpr double kWaterDensity_kg_m3 = 1000.0;
+inline constexpr double kFusion_J_kg = 334000.0;
+inline constexpr double kIceHeat_J_kgK = 2100.0;
 inline constexpr double kSolarConstant_W_m2 = 1367.0;
 inline constexpr double kStandardPressure_Pa = 101325.0;
 inline constexpr double kPi = 3.14159265358979323846;
@@ -28,7 +30,7 @@ struct Constant {
   std::string_view source;
 };
 
-inline constexpr std::array<Constant, 11> kConstants{{
+inline constexpr std::array<Constant, 13> kConstants{{
     {"sigma", kStefanBoltzmann_W_m2K4, "W/(m2 K4)", "CODATA 2018, exact value cut at ten digits"},
     {"T0", kZeroCelsius_K, "K", "definition of the Celsius scale"},
     {"g", kGravity_m_s2, "m/s2", "rounded standard gravity 9.80665"},
@@ -38,6 +40,8 @@ inline constexpr std::array<Constant, 11> kConstants{{
     {"h_fg", kEvaporation_J_kg, "J/kg", "ASHRAE Fundamentals, Psychrometrics, at 0 degC"},
     {"c_w", kWaterHeat_J_kgK, "J/(kg K)", "steam tables near 15 degC"},
     {"rho_w", kWaterDensity_kg_m3, "kg/m3", "rounded; 999.7 at 10 degC"},
+    {"h_if", kFusion_J_kg, "J/kg", "steam tables, 333.6 at 0 degC rounded"},
+    {"c_ice", kIceHeat_J_kgK, "J/(kg K)", "steam tables near 0 degC"},
     {"G_sc", kSolarConstant_W_m2, "W/m2", "World Radiation Centre 1981, as in Duffie and Beckman"},
     {"p0", kStandardPressure_Pa, "Pa", "ISO 2533 standard atmosphere"},
 }};

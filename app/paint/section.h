@@ -25,7 +25,11 @@ struct SectionMoment {
   std::vector<double> soil_C, soilDepth_m, barrels_C, bed_C;
   std::array<double, kPartCount> loss_W{};
   bool blanketClosed = false;
-  std::optional<double> bay_C; ///< the warm bay lies behind or before this section
+  std::optional<double> bay_C;          ///< the warm bay lies behind or before this section
+  double humidity = 0, bayHumidity = 0; ///< relative, 0..1
+  std::array<bool, 3> dewOn{};          ///< roof, sides, ends: vapour condenses on the inside
+  bool leafWet = false;
+  double sky_W = 0; ///< of all losses, radiated to the sky
 };
 
 enum class Handle { none, ridge, eave, width, barrels };

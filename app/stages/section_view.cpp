@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/section_view.h"
 
+#include "core/air/moist_air.h"
+
 #include <QDateTime>
 #include <QKeyEvent>
 #include <QLocale>
@@ -46,6 +48,15 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
   for (const auto& b : s.bed_C) m.bed_C.push_back(static_cast<double>(b[i]));
   for (const auto& b : s.barrels_C) m.barrels_C.push_back(static_cast<double>(b[i]));
   for (std::size_t p = 0; p < kPartCount; ++p) m.loss_W[p] = static_cast<double>(s.loss_W[p][i]);
+  const double pressure_Pa = pressureAtElevation_Pa(m_document.plan().site.place.elevation_m);
+  const auto humidity = [&](double air_C, double vapour_g_kg) { return std::min(relativeHumidity(air_C, vapour_g_kg, pressure_Pa), 1.0); };
+  const auto vapour = static_cast<double>(s.vapour_g_kg[i]);
+  m.humidity = humidity(m.air_C, vapour);
+  if (m.bay_C) m.bayHumidity = humidity(*m.bay_C, static_cast<double>(s.bayVapour_g_kg[i]));
+  for (std::size_t g = 0; g < m.dewOn.size(); ++g)
+    m.dewOn[g] = !s.inner_C[g].empty() && relativeHumidity(static_cast<double>(s.inner_C[g][i]), vapour, pressure_Pa) > 1.0;
+  m.leafWet = relativeHumidity(static_cast<double>(s.leaf_C[i]), vapour, pressure_Pa) > 1.0;
+  m.sky_W = static_cast<double>(s.sky_W[i]);
   m.blanketClosed = !s.blanket.empty() && s.blanket[i] > 0.0F;
   return m;
 }

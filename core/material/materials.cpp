@@ -90,15 +90,31 @@ constexpr std::array<CoverMaterial, 29> kCovers{{
 }};
 
 constexpr std::array<SoilMaterial, 6> kSoils{{
-    {"sand-dry", "dry sand", 0.40, 1600.0, 850.0, "k 0.2 to 0.6", "ISO 13370 annex; Farouki 1981"},
-    {"sand-moist", "moist sand or gravel", 2.0, 1900.0, 1050.0, "k 1.5 to 2.5", "ISO 13370 table 7, sand or gravel"},
-    {"loam", "loam, moist", 1.3, 1700.0, 1250.0, "k 0.8 to 1.6", "Farouki 1981"},
-    {"clay", "clay or silt", 1.5, 1800.0, 1670.0, "k 1.0 to 2.0", "ISO 13370 table 7, clay or silt"},
-    {"peat", "peaty soil, wet", 0.45, 900.0, 3000.0, "k 0.3 to 0.6", "Farouki 1981"},
-    {"rock", "homogeneous rock", 3.5, 2500.0, 800.0, "k 2.5 to 4.5", "ISO 13370 table 7, rock"},
+    {"sand-dry", "dry sand", 0.40, 1600.0, 850.0, 1580.0, 0.01, 0.7, true, 0.2, "k 0.2 to 0.6", "ISO 13370 annex; Farouki 1981"},
+    {"sand-moist", "moist sand or gravel", 2.0, 1900.0, 1050.0, 1700.0, 0.12, 0.7, true, 0.2, "k 1.5 to 2.5", "ISO 13370 table 7, sand or gravel"},
+    {"loam", "loam, moist", 1.3, 1700.0, 1250.0, 1420.0, 0.20, 0.4, false, 0.5, "k 0.8 to 1.6", "Farouki 1981"},
+    {"clay", "clay or silt", 1.5, 1800.0, 1670.0, 1400.0, 0.28, 0.25, false, 1.0, "k 1.0 to 2.0", "ISO 13370 table 7, clay or silt"},
+    {"peat", "peaty soil, wet", 0.45, 900.0, 3000.0, 300.0, 2.0, 0.0, false, 0.3, "k 0.3 to 0.6", "Farouki 1981"},
+    {"rock", "homogeneous rock", 3.5, 2500.0, 800.0, 2500.0, 0.0, 0.3, true, 0.2, "k 2.5 to 4.5", "ISO 13370 table 7, rock"},
+}};
+
+constexpr std::array<FloorCover, 6> kFloorCovers{{
+    {"straw", "loose straw", 0.06, 0.10e6, 0.10, 0.3, "k 0.05 to 0.09 for straw at 50 to 80 kg/m3, building tables"},
+    {"bark", "bark or wood chips", 0.12, 0.45e6, 0.06, 0.5, "k 0.08 to 0.15, half dry; forestry tables"},
+    {"gravel", "gravel, dry on top", 0.60, 1.60e6, 0.06, 0.3, "k 0.4 to 1.0, ISO 10456"},
+    {"paving", "concrete slabs", 1.50, 2.00e6, 0.05, 0.1, "k 1.35 to 1.65, ISO 10456"},
+    {"brick", "bricks on sand", 0.80, 1.50e6, 0.07, 0.3, "k 0.6 to 1.0, ISO 10456"},
+    {"boards", "wooden boards", 0.13, 0.80e6, 0.03, 0.2, "k 0.12 to 0.18, ISO 10456"},
 }};
 
 } // namespace
+
+std::span<const FloorCover> floorCovers() { return kFloorCovers; }
+
+const FloorCover* findFloorCover(std::string_view id) {
+  const auto it = std::find_if(kFloorCovers.begin(), kFloorCovers.end(), [&](const auto& m) { return m.id == id; });
+  return it == kFloorCovers.end() ? nullptr : &*it;
+}
 
 std::span<const CoverMaterial> coverMaterials() { return kCovers; }
 std::span<const SoilMaterial> soilMaterials() { return kSoils; }

@@ -29,14 +29,32 @@ struct SoilMaterial {
   double conductivity_W_mK;
   double density_kg_m3;
   double heat_J_kgK;
+  double dryDensity_kg_m3; ///< without its water
+  double moisture_kg_kg;   ///< that the figures above are for, kg water per kg dry
+  double quartz;           ///< share of the grains, 0..1
+  bool coarse;
+  double freezingInterval_K; ///< over which its water freezes
   std::string_view range;
   std::string_view source;
 };
 
+/// What lies on the soil of a floor.
+struct FloorCover {
+  std::string_view id;
+  std::string_view name;
+  double conductivity_W_mK;
+  double heat_J_m3K;
+  double usual_m;     ///< thickness
+  double evaporation; ///< share of what moist soil gives off that still comes through, 0..1
+  std::string_view source;
+};
+
 std::span<const CoverMaterial> coverMaterials();
+std::span<const FloorCover> floorCovers();
 std::span<const SoilMaterial> soilMaterials();
 /// nullptr if there is no such id.
 const CoverMaterial* findCoverMaterial(std::string_view id);
 const SoilMaterial* findSoilMaterial(std::string_view id);
+const FloorCover* findFloorCover(std::string_view id);
 
 } // namespace muffle

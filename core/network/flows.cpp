@@ -105,6 +105,7 @@ void NetworkFlows::orderNodes(const Network& net) {
     m_slot[i] = m_lu.position(free[i]);
     m_capacity[static_cast<std::size_t>(m_slot[i])] = net.nodes[i].capacity_J_K;
     if (net.nodes[i].capacity_J_K <= 0.0) m_algebraic = true;
+    if (net.nodes[i].water) m_freezing.add(m_slot[i], net.nodes[i].capacity_J_K, *net.nodes[i].water);
   }
 }
 
@@ -137,9 +138,14 @@ void NetworkFlows::addTerms(const Network& net, const std::vector<int>& groupOfL
     const bool fourth = link.kind == LinkKind::radiative;
     const double g = fourth ? link.coefficient * kStefanBoltzmann_W_m2K4 : link.coefficient;
     const int shift = fourth ? m_slots : 0;
+    int frozen = -1;
+    if (link.frozenFactor != 1.0) {
+      frozen = static_cast<int>(m_frozenLinks.size());
+      m_frozenLinks.push_back({a, b, link.frozenFactor});
+    }
     const auto term = [&](int row, double sign) {
-      m_terms.push_back({row, a + shift, sign * g, modulator});
-      m_terms.push_back({row, b + shift, -sign * g, modulator});
+      m_terms.push_back({row, a + shift, sign * g, modulator, frozen});
+      m_terms.push_back({row, b + shift, -sign * g, modulator, frozen});
     };
     term(b, 1.0);
     const bool oneWay = link.kind == LinkKind::advective;
@@ -196,7 +202,7 @@ void NetworkFlows::activate() {
         }
       }
       lastVaries = varying;
-      m_value.back() += term.coefficient * strength(term.modulator);
+      m_value.back() += term.coefficient * strength(term.modulator) * frozenStrength(term.frozen);
       if (varying) m_modulatedAt.push_back({row, static_cast<int>(m_column.size()) - 1, term.coefficient, term.modulator});
     }
     m_rowStart.push_back(static_cast<int>(m_column.size()));
@@ -209,6 +215,27 @@ void NetworkFlows::activate() {
     m_natural.push_back(n);
     m_natural.back().g *= strong;
   }
+}
+
+double NetworkFlows::frozenStrength(int link) const {
+  if (link < 0) return 1.0;
+  const FrozenLink& l = m_frozenLinks[static_cast<std::size_t>(link)];
+  const double a = m_freezing.frozen(l.a);
+  const double b = m_freezing.frozen(l.b);
+  const double share = a < 0.0 ? std::max(b, 0.0) : b < 0.0 ? a : 0.5 * (a + b);
+  return 1.0 + share * (l.factor - 1.0);
+}
+
+void NetworkFlows::startFreezing(std::span<const double> T) {
+  if (m_freezing.empty()) return;
+  m_freezing.start(T, m_capacity);
+  activate();
+}
+
+bool NetworkFlows::settleFreezing(std::span<const double> before, std::span<double> T) {
+  if (m_freezing.empty() || !m_freezing.settle(before, T, m_capacity)) return false;
+  activate();
+  return true;
 }
 
 FlowState NetworkFlows::makeState() const {

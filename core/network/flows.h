@@ -16,6 +16,7 @@
 #pragma once
 
 #include "core/network/drivers.h"
+#include "core/network/freezing.h"
 #include "core/network/sparse_lu.h"
 #include "core/network/vapour.h"
 
@@ -65,6 +66,13 @@ public:
   [[nodiscard]] FlowState makeState() const;
   [[nodiscard]] FlowSlopes makeSlopes() const;
 
+  /// Takes up which water is frozen at these temperatures, by slot; for a start.
+  void startFreezing(std::span<const double> T);
+  /// After a step from `before` to T: true if water has begun or ceased to freeze somewhere; T is then put right, and flows and
+  /// slopes must be evaluated anew.
+  bool settleFreezing(std::span<const double> before, std::span<double> T);
+  [[nodiscard]] const FreezingNodes& freezing() const { return m_freezing; }
+
   /// Boundary temperatures and driven values at time t.
   void drive(double t_s, FlowState& state) const;
   /// Takes the modulators of time t. True if `state.f` was right before and has been brought up to date (only plain
@@ -100,6 +108,11 @@ private:
     int row, column;
     double coefficient;
     int modulator;
+    int frozen; ///< index into m_frozenLinks, or -1
+  };
+  struct FrozenLink {
+    int a, b;
+    double factor;
   };
   struct Entries {
     int aa, ab, ba, bb;
@@ -144,6 +157,8 @@ private:
   void prepareBase(double s);
   /// True for a modulator whose changes are taken up without a new layout.
   [[nodiscard]] bool varies(int modulator) const { return modulator >= 0 && !m_relays[static_cast<std::size_t>(modulator)]; }
+  /// Of a link by the state of the water at its ends.
+  [[nodiscard]] double frozenStrength(int link) const;
   [[nodiscard]] double strength(int modulator) const { return modulator < 0 ? 1.0 : m_modulator[static_cast<std::size_t>(modulator)]; }
 
   std::shared_ptr<const Network> m_network;
@@ -152,6 +167,8 @@ private:
   int m_free = 0, m_slots = 0, m_rows = 0;
   std::vector<int> m_slot, m_boundaryNode;
   std::vector<double> m_capacity;
+  FreezingNodes m_freezing;
+  std::vector<FrozenLink> m_frozenLinks;
   bool m_nonlinear = false, m_algebraic = false;
 
   std::vector<Term> m_terms; ///< sorted by row, constant before modulated, column

@@ -128,19 +128,19 @@ int Network::addSignal(Signal signal) {
 }
 
 Link& Network::addConductance(int from, int to, double conductance, std::string part) {
-  return links.emplace_back(Link{LinkKind::conductance, from, to, conductance, 0.0, -1, 0.0, -1, std::move(part)});
+  return links.emplace_back(Link{LinkKind::conductance, from, to, conductance, 0.0, -1, 1.0, 0.0, -1, std::move(part)});
 }
 Link& Network::addRadiative(int from, int to, double area_m2, std::string part) {
-  return links.emplace_back(Link{LinkKind::radiative, from, to, area_m2, 0.0, -1, 0.0, -1, std::move(part)});
+  return links.emplace_back(Link{LinkKind::radiative, from, to, area_m2, 0.0, -1, 1.0, 0.0, -1, std::move(part)});
 }
 Link& Network::addNatural(int from, int to, double area_m2, double k, double exponent, std::string part) {
-  return links.emplace_back(Link{LinkKind::natural, from, to, area_m2 * k, exponent, -1, 0.0, -1, std::move(part)});
+  return links.emplace_back(Link{LinkKind::natural, from, to, area_m2 * k, exponent, -1, 1.0, 0.0, -1, std::move(part)});
 }
 Link& Network::addEvaporative(int from, int to, double g, std::string part) {
-  return links.emplace_back(Link{LinkKind::evaporative, from, to, g, 0.0, -1, 0.0, -1, std::move(part)});
+  return links.emplace_back(Link{LinkKind::evaporative, from, to, g, 0.0, -1, 1.0, 0.0, -1, std::move(part)});
 }
 Link& Network::addAdvective(int from, int to, double mcp, std::string part) {
-  return links.emplace_back(Link{LinkKind::advective, from, to, mcp, 0.0, -1, 0.0, -1, std::move(part)});
+  return links.emplace_back(Link{LinkKind::advective, from, to, mcp, 0.0, -1, 1.0, 0.0, -1, std::move(part)});
 }
 
 int Network::find(const std::string& id) const {
@@ -191,9 +191,17 @@ int Network::addSolid(Solid solid) {
       const double halfCapacity = 0.5 * cells[c] * solid.area_m2 * layer.density_kg_m3 * layer.heat_J_kgK;
       for (const int end : {previous, next}) {
         Node& node = nodes[static_cast<std::size_t>(end)];
-        if (!node.boundary) node.capacity_J_K += halfCapacity;
+        if (node.boundary) continue;
+        const double frozen = layer.frozenHeat_J_m3K > 0.0 ? 0.5 * cells[c] * solid.area_m2 * layer.frozenHeat_J_m3K : halfCapacity;
+        if (layer.latent_J_m3 > 0.0) {
+          if (!node.water) node.water = FreezingWater{0.0, layer.freezingInterval_K, node.capacity_J_K};
+          node.water->latent_J += 0.5 * cells[c] * solid.area_m2 * layer.latent_J_m3;
+        }
+        if (node.water) node.water->frozenCapacity_J_K += frozen;
+        node.capacity_J_K += halfCapacity;
       }
-      addConductance(previous, next, layer.conductivity_W_mK * solid.area_m2 / cells[c]);
+      Link& link = addConductance(previous, next, layer.conductivity_W_mK * solid.area_m2 / cells[c]);
+      if (layer.latent_J_m3 > 0.0 && layer.frozenConductivity_W_mK > 0.0) link.frozenFactor = layer.frozenConductivity_W_mK / layer.conductivity_W_mK;
       previous = next;
     }
   }
@@ -250,6 +258,11 @@ Problems validate(const Network& net) {
   }
   for (std::size_t i = 0; i < net.sources.size(); ++i) checkNode(net.sources[i].node, fmt::format("/sources/{}/node", i));
   for (std::size_t i = 0; i < net.nodes.size(); ++i) {
+    if (const auto& water = net.nodes[i].water;
+        water && !net.nodes[i].boundary &&
+        (!(water->latent_J > 0.0) || !(water->interval_K > 0.0) || !(water->frozenCapacity_J_K > 0.0) || net.nodes[i].capacity_J_K <= 0.0))
+      bad(fmt::format("/nodes/{}/water", i), fmt::format("\"{}\" cannot freeze so", net.nodes[i].id),
+          "latent heat, interval and both capacities must be more than 0");
     if (!net.nodes[i].boundary && net.nodes[i].capacity_J_K <= 0.0 && !touched[i])
       bad(fmt::format("/nodes/{}", i), fmt::format("\"{}\" has no capacity and no link", net.nodes[i].id), "an algebraic node needs a link");
   }

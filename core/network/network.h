@@ -13,6 +13,7 @@
 #pragma once
 
 #include "core/constants.h"
+#include "core/network/freezing.h"
 #include "core/status.h"
 
 #include <optional>
@@ -65,7 +66,8 @@ struct Node {
   std::string id;
   double capacity_J_K = 0.0; ///< >= 0; 0 makes an algebraic node
   double initial_C = 0.0;
-  std::optional<Driver> boundary; ///< set: the temperature is given
+  std::optional<Driver> boundary;          ///< set: the temperature is given
+  std::optional<FreezingWater> water = {}; ///< that may freeze in it; its capacity is then the thawed one
 };
 
 enum class LinkKind {
@@ -80,12 +82,13 @@ struct Link {
   LinkKind kind = LinkKind::conductance;
   int from = -1;
   int to = -1;
-  double coefficient = 0.0; ///< W/K, m2, k x A or W/K by kind; >= 0
-  double exponent = 0.0;    ///< natural only
-  int vapour = -1;          ///< natural only: humidity of the air at `from`, which condenses on the surface at `to`
-  double wetShare = 0.0;    ///< natural with vapour: of the surface that gives water up while it dries, 0..1
-  int modulator = -1;       ///< signal that multiplies the coefficient, sampled at mid-step; -1 none
-  std::string part;         ///< name under which flows are reported; may be empty
+  double coefficient = 0.0;  ///< W/K, m2, k x A or W/K by kind; >= 0
+  double exponent = 0.0;     ///< natural only
+  int vapour = -1;           ///< natural only: humidity of the air at `from`, which condenses on the surface at `to`
+  double frozenFactor = 1.0; ///< plain conductance only: of the coefficient once the water at both ends is frozen
+  double wetShare = 0.0;     ///< natural with vapour: of the surface that gives water up while it dries, 0..1
+  int modulator = -1;        ///< signal that multiplies the coefficient, sampled at mid-step; -1 none
+  std::string part;          ///< name under which flows are reported; may be empty
   /// Sensible flow from -> to without the modulator, W; an advective link's counts into `to`. Not for evaporative links.
   [[nodiscard]] double flow_W(double from_C, double to_C) const;
 };
@@ -98,7 +101,11 @@ struct SolidLayer {
   double conductivity_W_mK = 0.0;
   double density_kg_m3 = 0.0;
   double heat_J_kgK = 0.0;
-  int cells = 0; ///< 0: chosen from the layer's diffusivity
+  int cells = 0;                        ///< 0: chosen from the layer's diffusivity
+  double latent_J_m3 = 0.0;             ///< of the water in it; 0 if none freezes
+  double frozenConductivity_W_mK = 0.0; ///< 0: as thawed
+  double frozenHeat_J_m3K = 0.0;        ///< 0: as thawed
+  double freezingInterval_K = 0.5;
 };
 
 /// A plane solid between two nodes. Its layer boundaries are nodes "id:0" (first surface), "id:1", ...

@@ -16,7 +16,9 @@ constexpr int kMaxIterations = 25;
 constexpr int kRefactorAfter = 4; // a stage that has not settled by then gets fresh slopes each round
 constexpr int kMaxSwitchesPerStep = 400;
 constexpr int kMaxHalvings = 12;
-constexpr double kCurvatureMargin = 2.0; // a node's own pivot overlooks what its neighbours pass on
+constexpr double kFreezingOvershoot_K = 0.25;   // a step in which water passes its freezing point further than this is halved,
+constexpr double kShortestForFreezing_s = 60.0; // down to a minute
+constexpr double kCurvatureMargin = 2.0;        // a node's own pivot overlooks what its neighbours pass on
 // The end stage takes the middle's implied flow, so that an error e of the middle reaches it as w/d e/(1 + x) with x = d h J/C.
 // What moves far enough within a step to bend its links is quick, x of 2 or more.
 constexpr double kMiddleReachesEnd = 0.4;
@@ -79,6 +81,7 @@ void Solver::reset() {
   m_iterations = 0;
   m_startKnown = false;
   m_flows.drive(0.0, m_start);
+  m_flows.startFreezing(m_start.T);
 }
 
 void Solver::setTemperatures(std::span<const double> temperature_C) {
@@ -87,6 +90,7 @@ void Solver::setTemperatures(std::span<const double> temperature_C) {
     const std::size_t slot = m_flows.slot(static_cast<int>(i));
     m_start.T[slot] = m_initial[slot] = temperature_C[i];
   }
+  m_flows.startFreezing(m_start.T);
   m_startKnown = false;
 }
 
@@ -339,6 +343,7 @@ void Solver::accept(double h) {
     m_lastPower[j] += h * m_power[j];
   }
   takeNext();
+  if (m_flows.settleFreezing(m_end.T, m_start.T)) m_startKnown = false;
   m_time += h;
 }
 
@@ -358,6 +363,7 @@ bool Solver::advanceOnce(double h) {
     if (const double at = switchTime(left, which); at < left) {
       if (!bisectSwitch(left, at, which, used)) return false;
     }
+    if (used > kShortestForFreezing_s && m_flows.freezing().overshoot_K(m_start.T, m_end.T) > kFreezingOvershoot_K) return false;
     accept(used);
     left -= used;
   }
@@ -426,7 +432,9 @@ EnergyBalance Solver::balance() const {
     sum.boundary_J[static_cast<std::size_t>(m_flows.boundaryNode(slot))] = -m_energy_J[static_cast<std::size_t>(slot)];
   sum.advection_J = m_energy_J[static_cast<std::size_t>(m_flows.advectionRow())];
   const auto& C = m_flows.capacity_J_K();
-  for (std::size_t i = 0; i < C.size(); ++i) sum.storageChange_J += C[i] * (m_start.T[i] - m_initial[i]);
+  for (std::size_t i = 0; i < C.size(); ++i)
+    if (!m_flows.freezing().holds(static_cast<int>(i))) sum.storageChange_J += C[i] * (m_start.T[i] - m_initial[i]);
+  sum.storageChange_J += m_flows.freezing().storage_J(m_initial, m_start.T);
   sum.throughput_J = m_throughput_J;
   return sum;
 }

@@ -50,6 +50,9 @@ struct Floor {
   std::string soil = "loam";
   double edgeInsulation_m2K_W = 0.0; ///< of a skirt round the foot
   double edgeDepth_m = 0.0;
+  std::optional<double> moisture_kg_kg; ///< water per dry soil; without it that of the table
+  std::string cover;                    ///< what lies on the soil; empty: bare
+  double cover_m = 0.05;                ///< its thickness
 };
 
 /// What gives water to the air of a house.
@@ -89,6 +92,7 @@ struct WarmBay {
   double airChanges_per_h = 0.5;            ///< of its air with the house's, through door and joints
   Setpoints setpoints{8.0, 10.0, 12.0};
   double heater_W = 2000.0;
+  std::optional<Floor> floor; ///< soil and cover of its own; the skirt is the house's
 };
 
 struct House {

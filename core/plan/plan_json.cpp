@@ -82,6 +82,15 @@ template <class V> void describe(V& v, Setpoints& s) {
   v.number("day_C", s.day_C, {-30.0, 40.0}, "day setpoint of the heater");
 }
 
+template <class V> void describe(V& v, Floor& f) {
+  v.text("soil", f.soil, "soil under the house");
+  v.number("edge_insulation_m2K_W", f.edgeInsulation_m2K_W, {0.0, 10.0}, "resistance of a skirt round the foot");
+  v.number("edge_depth_m", f.edgeDepth_m, {0.0, 3.0}, "depth of the skirt");
+  v.number("moisture_kg_kg", f.moisture_kg_kg, {0.0, 3.0}, "water for each kilogram of dry soil; without it the usual of the soil");
+  v.text("cover", f.cover, "what lies on the soil; none if empty");
+  v.number("cover_m", f.cover_m, {0.01, 0.5}, "thickness of what lies on the soil");
+}
+
 template <class V> void describe(V& v, WarmBay& b) {
   v.text("name", b.name, "name");
   v.number("length_m", b.length_m, {0.3, 299.0}, "length along the ridge, from one end", true);
@@ -89,12 +98,7 @@ template <class V> void describe(V& v, WarmBay& b) {
   v.number("air_changes_per_h", b.airChanges_per_h, {0.0, 60.0}, "air changes an hour with the rest of the house");
   v.object("setpoints", b.setpoints, "setpoints of the bay");
   v.number("heater_W", b.heater_W, {0.0, 1e6}, "power of its own electric heater");
-}
-
-template <class V> void describe(V& v, Floor& f) {
-  v.text("soil", f.soil, "soil under the house");
-  v.number("edge_insulation_m2K_W", f.edgeInsulation_m2K_W, {0.0, 10.0}, "resistance of a skirt round the foot");
-  v.number("edge_depth_m", f.edgeDepth_m, {0.0, 3.0}, "depth of the skirt");
+  v.object("floor", b.floor, "floor of the bay, where it differs from the house's");
 }
 
 template <class V> void describe(V& v, HouseShape& s) {
@@ -245,8 +249,13 @@ Problems check(const Plan& plan) {
         fmt::format("at most nine tenths of the floor, the bay apart, can be beds: {:.3g} m2", 0.9 * mainFloor));
   if (plan.house.blanket && !findCoverMaterial(plan.house.blanket->material))
     bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
-  if (!findSoilMaterial(plan.house.floor.soil))
-    bad("/house/floor/soil", fmt::format("\"{}\" is not a known soil", plan.house.floor.soil), "see `muffle-cli materials`");
+  const auto floor = [&](const Floor& f, const std::string& where) {
+    if (!findSoilMaterial(f.soil)) bad(where + "/soil", fmt::format("\"{}\" is not a known soil", f.soil), "see `muffle-cli materials`");
+    if (!f.cover.empty() && !findFloorCover(f.cover))
+      bad(where + "/cover", fmt::format("\"{}\" is not a known floor cover", f.cover), "see `muffle-cli materials`");
+  };
+  floor(plan.house.floor, "/house/floor");
+  if (plan.house.bay && plan.house.bay->floor) floor(*plan.house.bay->floor, "/house/warm_bay/floor");
   if (plan.house.ventFull_C < plan.house.ventOpens_C + 0.5)
     bad("/house/vent_full_C", fmt::format("vents fully open at {} with opening at {}", plan.house.ventFull_C, plan.house.ventOpens_C),
         "at least 0.5 K above the opening temperature is needed");

@@ -10,6 +10,7 @@
 #include "core/simulate/blanket.h"
 #include "core/simulate/covers.h"
 #include "core/simulate/room_air.h"
+#include "core/simulate/soil_under.h"
 
 #include <fmt/format.h>
 
@@ -24,9 +25,6 @@ constexpr double kDirtAndFrame = 0.82;           // share of light left by dirt 
 constexpr double kFloorShare = 0.60;             // of the light that reaches the floor; the rest warms leaves and air
 constexpr double kAirShare = 0.22;               // or leaves again
 constexpr double kLiftedAirChanges_per_h = 40.0; // a low tunnel with open ends
-constexpr double kSoilDepth_m = 1.2;
-constexpr double kSoilLayers_m[] = {0.02, 0.04, 0.08, 0.14, 0.22, 0.30, 0.40};
-constexpr int kEdgeLayer = 3; // the edge draws on the soil at 0.14 m
 
 class Assembler {
 public:
@@ -102,8 +100,8 @@ private:
   }
 
   UndisturbedGround far() const {
-    const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
-    return {m_plan.site.groundMean_C, m_plan.site.groundAmplitude_K, m_plan.site.coldestDay, soil.conductivity_W_mK, soil.density_kg_m3 * soil.heat_J_kgK};
+    const SoilHeat soil = soilHeat(*findSoilMaterial(m_house.floor.soil)); // in the open its moisture is its own
+    return {m_plan.site.groundMean_C, m_plan.site.groundAmplitude_K, m_plan.site.coldestDay, soil.conductivity_W_mK, soil.heat_J_m3K};
   }
 
   /// The ground's own temperature at a depth, day by day: between two days its wave is straight to 1e-4 of its amplitude.
@@ -116,59 +114,52 @@ private:
   }
 
   /// Soil under an area of floor, down to the ground's own wave.
-  void column(const std::string& id, int floor, double area_m2, double below_m, double start_C) {
-    const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
-    Solid solid;
-    solid.id = id;
-    solid.area_m2 = area_m2;
-    solid.from = floor;
-    solid.to = m_a.deep;
-    solid.initial_C = start_C;
-    solid.initialFar_C = far().temperature_C(below_m, m_winter.startDay);
-    for (const double d : kSoilLayers_m) solid.layers.push_back({d, soil.conductivity_W_mK, soil.density_kg_m3, soil.heat_J_kgK, 1});
-    m_net.addSolid(solid);
+  SoilColumn column(const std::string& id, const Floor& floor, int surface, double area_m2, double below_m, double start_C) {
+    SoilColumn c = addSoilColumn(m_net, id, floor, surface, m_a.deep, area_m2, start_C, far().temperature_C(below_m, m_winter.startDay));
     m_net.links.back().part = partId(Part::deepGround);
-    for (std::size_t l = 1; l + 1 < std::size(kSoilLayers_m); ++l) m_a.below.push_back(m_net.find(fmt::format("{}:{}", id, l + 1)));
+    m_a.below.insert(m_a.below.end(), c.below.begin(), c.below.end());
+    return c;
   }
 
   /// The film over a floor, moist in part.
-  void overFloor(RoomAir air, int floor, double area_m2) {
-    Link& film = m_net.addNatural(air.air, floor, area_m2, kFloorFilm, kFilmExponent);
+  void overFloor(RoomAir air, int surface, double area_m2, const Floor& floor) {
+    Link& film = m_net.addNatural(air.air, surface, area_m2, kFloorFilm, kFilmExponent);
     film.vapour = air.vapour;
-    film.wetShare = m_house.crop.wetFloor;
+    film.wetShare = m_house.crop.wetFloor * floorEvaporation(floor);
   }
 
   void ground() {
-    const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
-    const double below = kSoilDepth_m + m_house.shape.sunk_m;
+    const double below = soilColumnDepth_m() + m_house.shape.sunk_m;
     m_a.deep = m_net.addBoundary("deep ground", Driver::table(undisturbed(below)));
+    std::vector<int> edges;
     for (Room& room : m_rooms) {
       room.bare_m2 = m_house.shape.floor_m2() * room.share;
-      if (&room == &m_rooms.front())
+      const bool isMain = &room == &m_rooms.front();
+      if (isMain)
         for (const BedCover& bed : m_house.bedCovers) room.bare_m2 -= bed.bed_m2();
+      const Floor& floor = !isMain && m_house.bay->floor ? *m_house.bay->floor : m_house.floor;
       room.floor = m_net.addNode(room.prefix + "floor", 0.0, room.start_C);
-      column(room.prefix + "soil", room.floor, room.bare_m2, below, room.start_C);
-      overFloor(room.air, room.floor, room.bare_m2);
+      const SoilColumn soil = column(room.prefix + "soil", floor, room.floor, room.bare_m2, below, room.start_C);
+      overFloor(room.air, room.floor, room.bare_m2, floor);
+      edges.push_back(soil.edge);
+      if (!isMain) continue;
+      m_a.soil = soil.node;
+      m_a.soilDepth_m = soil.depth_m;
     }
     m_a.floor = m_rooms.front().floor;
-    m_a.soil.push_back(m_a.floor);
-    m_a.soilDepth_m.push_back(0.0);
-    double depth = 0.0;
-    for (std::size_t l = 0; l + 1 < std::size(kSoilLayers_m); ++l) {
-      depth += kSoilLayers_m[l];
-      m_a.soil.push_back(m_net.find(fmt::format("soil:{}", l + 1)));
-      m_a.soilDepth_m.push_back(depth);
-    }
+    Floor bare = m_house.floor; // mulch and paving lie on the paths
+    bare.cover.clear();
     for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) {
       const BedCover& bed = m_house.bedCovers[k];
       const int floor = m_net.addNode(fmt::format("bed {} floor", k + 1), 0.0, start());
-      column(fmt::format("bed {} soil", k + 1), floor, bed.bed_m2(), below, start());
+      column(fmt::format("bed {} soil", k + 1), bare, floor, bed.bed_m2(), below, start());
       const RoomAir air =
           addRoomAir(m_net, fmt::format("bed {} ", k + 1), bed.volume_m3(), kCropCapacity_J_m2K * bed.bed_m2(), start(), m_winter.outside_g_kg.front());
-      overFloor(air, floor, bed.bed_m2());
+      overFloor(air, floor, bed.bed_m2(), bare);
       m_a.beds.push_back({air.air, air.vapour, floor});
     }
 
+    const SoilHeat soil = soilHeat(*findSoilMaterial(m_house.floor.soil), m_house.floor.moisture_kg_kg);
     // a sunk floor's path to the open is longer by half its depth (ISO 13370, floors of basements)
     const SlabOnGround slab{m_house.shape.floor_m2(), m_house.shape.perimeter_m(), 0.05, soil.conductivity_W_mK,
                             m_house.shape.sunk_m / 2.0 / soil.conductivity_W_mK};
@@ -179,8 +170,7 @@ private:
                                                 m_house.floor.edgeInsulation_m2K_W * kBoard_W_mK, kBoard_W_mK, EdgeInsulation::vertical);
       edge = std::max(edge + psi * slab.perimeter_m, 0.1 * edge);
     }
-    for (const Room& room : m_rooms)
-      m_net.addConductance(m_net.find(fmt::format("{}soil:{}", room.prefix, kEdgeLayer)), m_a.outside, edge * edgeShare(room), partId(Part::floorEdge));
+    for (std::size_t r = 0; r < m_rooms.size(); ++r) m_net.addConductance(edges[r], m_a.outside, edge * edgeShare(m_rooms[r]), partId(Part::floorEdge));
   }
 
   void covers() {
@@ -258,7 +248,6 @@ private:
   void sunkWalls() {
     const double depth = m_house.shape.sunk_m;
     if (depth <= 0.0) return;
-    const SoilMaterial& soil = *findSoilMaterial(m_house.floor.soil);
     const int beside = m_net.addBoundary("ground beside", Driver::table(undisturbed(depth / 2.0)));
     for (const Room& room : m_rooms) {
       Solid wall;
@@ -269,7 +258,7 @@ private:
       wall.to = beside;
       wall.initial_C = far().temperature_C(depth / 2.0, m_winter.startDay);
       wall.initialFar_C = wall.initial_C;
-      for (const double d : {0.05, 0.15, 0.30}) wall.layers.push_back({d, soil.conductivity_W_mK, soil.density_kg_m3, soil.heat_J_kgK, 1});
+      wall.layers = soilLayers(m_house.floor, {0.05, 0.15, 0.30});
       m_net.addSolid(wall);
       m_net.links.back().part = partId(Part::deepGround);
     }
@@ -292,7 +281,9 @@ private:
     for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
       const Barrels& group = m_plan.barrels[b];
       const BarrelSize size = barrelSize(group.litres);
-      const int node = m_net.addNode(fmt::format("barrels {}", b + 1), group.count * group.litres / 1000.0 * kWaterDensity_kg_m3 * kWaterHeat_J_kgK, start());
+      const double water_kg = group.count * group.litres / 1000.0 * kWaterDensity_kg_m3;
+      const int node = m_net.addNode(fmt::format("barrels {}", b + 1), water_kg * kWaterHeat_J_kgK, start());
+      m_net.nodes.back().water = FreezingWater{water_kg * kFusion_J_kg, 0.1, water_kg * kIceHeat_J_kgK};
       m_net.addConductance(node, m_a.air, group.count * size.surface_m2 * group.film_W_m2K);
       m_a.barrels.push_back(node);
     }

@@ -29,14 +29,14 @@ public:
       : m_plan(plan), m_winter(winter), m_index(index), m_options(options), m_assembly(assemble(plan, winter, sun)),
         m_saturated(m_assembly.network.pressure_Pa), m_house(winter.step_s), m_bayHours(winter.step_s),
         m_bedHours(m_assembly.beds.size(), DampHours(winter.step_s)) {
-    std::set<int> parts;
-    for (const auto& [link, part] : m_assembly.losses) parts.insert(static_cast<int>(part));
-    m_parts.assign(parts.begin(), parts.end());
+    std::set<int> groups;
+    for (const auto& [link, part] : m_assembly.losses) groups.insert(lossGroup(link, part));
+    m_groups.assign(groups.begin(), groups.end());
   }
 
   Result<WinterResult> run() {
     SolverOptions options;
-    if (m_options.series) options.groupOfLink = partOfLink();
+    if (m_options.series) options.groupOfLink = groupOfLink();
     auto prepared = Solver::prepare(std::move(m_assembly.network), std::move(options));
     if (!prepared) return prepared.problems();
     Solver& solver = *prepared;
@@ -76,10 +76,17 @@ private:
     return {ProblemKind::noSolution, std::move(where), "the simulation found no solution", "check for sizes far outside the usual"};
   }
 
-  /// The part of every link, then vent, that loses heat; -1 for the others.
-  std::vector<int> partOfLink() const {
+  /// The part, or for radiation to the sky kPartCount more, so that it can be told apart.
+  [[nodiscard]] int lossGroup(int link, Part part) const {
+    const auto l = static_cast<std::size_t>(link);
+    const bool toSky = l < m_assembly.network.links.size() && m_assembly.network.links[l].to == m_assembly.sky;
+    return static_cast<int>(part) + (toSky ? kPartCount : 0);
+  }
+
+  /// The group of every link, then vent, that loses heat; -1 for the others.
+  std::vector<int> groupOfLink() const {
     std::vector<int> part(m_assembly.network.links.size() + m_assembly.network.vents.size(), -1);
-    for (const auto& [link, p] : m_assembly.losses) part[static_cast<std::size_t>(link)] = static_cast<int>(p);
+    for (const auto& [link, p] : m_assembly.losses) part[static_cast<std::size_t>(link)] = lossGroup(link, p);
     return part;
   }
 
@@ -119,6 +126,7 @@ private:
       if (m_assembly.inner[g] >= 0) s.inner_C[g].resize(n), s.outer_C[g].resize(n);
     }
     for (auto& part : s.loss_W) part.assign(n, 0.0F);
+    s.sky_W.assign(n, 0.0F);
   }
 
   void record(const Solver& solver, std::size_t i) {
@@ -152,11 +160,16 @@ private:
       s.outer_C[g][i] = static_cast<float>(solver.temperature_C(m_assembly.outer[g]));
     }
     if (i == 0) return;
-    for (const int part : m_parts) {
-      const double energy = solver.groupEnergy_J(part);
-      m_run.loss_J[static_cast<std::size_t>(part)] += energy;
-      s.loss_W[static_cast<std::size_t>(part)][i] = static_cast<float>(energy / m_winter.step_s);
+    double sky_J = 0.0;
+    for (const int group : m_groups) {
+      const double energy = solver.groupEnergy_J(group);
+      const auto part = static_cast<std::size_t>(group % kPartCount);
+      m_run.loss_J[part] += energy;
+      s.loss_W[part][i] += static_cast<float>(energy / m_winter.step_s);
+      if (group >= kPartCount) sky_J += energy;
     }
+    m_run.sky_J += sky_J;
+    s.sky_W[i] = static_cast<float>(sky_J / m_winter.step_s);
   }
 
   /// Counts the damp hours of every room up to step i; the temperature of a leaf in the house.
@@ -228,7 +241,7 @@ private:
   DampHours m_house, m_bayHours;
   std::vector<DampHours> m_bedHours;
   std::vector<std::uint8_t> m_damp;
-  std::vector<int> m_parts; ///< that the house has
+  std::vector<int> m_groups; ///< of losses that the house has
   WinterResult m_run;
   std::vector<float> m_air, m_heater, m_bay; ///< m_bay empty without one
   std::vector<std::vector<float>> m_beds;
@@ -270,6 +283,7 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   if (s.bay) join(s.bay->damp, run.bayDamp);
   for (std::size_t k = 0; k < std::min(s.beds.size(), run.bedDamp.size()); ++k) join(s.beds[k].damp, run.bedDamp[k]);
   s.heater_kWh += run.heater_J / 3.6e6;
+  s.sky_kWh += run.sky_J / 3.6e6;
   s.bayHeater_kWh += run.bayHeater_J / 3.6e6;
   s.sun_kWh += run.sun_J / 3.6e6;
   for (int p = 0; p < kPartCount; ++p) s.loss_kWh[static_cast<std::size_t>(p)] += run.loss_J[static_cast<std::size_t>(p)] / 3.6e6;
@@ -290,8 +304,8 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
   const auto takeAll = [&](auto& to, const auto& of) {
     for (std::size_t i = 0; i < of.size(); ++i) take(to[i], of[i]);
   };
-  for (auto member : {&WinterSeries::vapour_g_kg, &WinterSeries::bayVapour_g_kg, &WinterSeries::leaf_C, &WinterSeries::air_C, &WinterSeries::bay_C,
-                      &WinterSeries::blanket, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W})
+  for (auto member : {&WinterSeries::vapour_g_kg, &WinterSeries::bayVapour_g_kg, &WinterSeries::leaf_C, &WinterSeries::sky_W, &WinterSeries::air_C,
+                      &WinterSeries::bay_C, &WinterSeries::blanket, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W})
     take(into.*member, from.*member);
   into.soil_C.resize(from.soil_C.size());
   into.barrels_C.resize(from.barrels_C.size());

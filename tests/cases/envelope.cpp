@@ -55,6 +55,7 @@ double designU(const std::vector<Layer>& layers, const char* blanket = nullptr) 
   if (blanket) plan.house.blanket = NightBlanket{.material = blanket, .leak = 0.1};
   plan.house.airChanges_per_h = 0.0;
   plan.house.windAirChanges = 0.0;
+  plan.house.crop = {3.0, 0.8};  // and for houses in full crop on moist ground, whose covers run with water
   plan.site.groundMean_C = 15.0; // the floor neither gains nor loses: the tables speak of the cover alone
   const double inside = 15.0, outside = -5.0;
   // the tables stand for heating nights on the whole: mostly clear, with the 4 m/s that the design film coefficient implies

@@ -44,6 +44,45 @@ void addGround(Adapters& a) {
     const double dT = in.contains("delta_T_K") ? num(in, "delta_T_K") : num(in, "inside_C") - num(in, "outside_C");
     return Json{{"Q_W", slabHalfSpaceLoss_W(num(in, "length_m"), num(in, "width_m"), num(in, "wall_m"), num(in, "k"), dT)}};
   };
+  a["freezing_front"] = [](const Json& in) {
+    SoilHeat soil{num(in, "k_thawed"), num(in, "c_thawed"), num(in, "k_frozen"), num(in, "c_frozen"), num(in, "latent_J_per_m3"), 0.05};
+    const double surface = num(in, "surface_C"), start = num(in, "start_C"), time = num(in, "time_s");
+    const FreezingFront closed = freezingFront(soil, surface, start, time);
+    // the front itself by the network: cells of a hundredth of its depth, then coarser ones to where nothing is felt
+    Network net;
+    Solid solid{.id = "soil", .area_m2 = 1.0, .from = net.addBoundary("surface", Driver::constant(surface)), .initial_C = start};
+    solid.to = net.addBoundary("deep", Driver::constant(start));
+    const double fine_m = 2.0 * closed.front_m;
+    for (const auto& [d, cells] : {std::pair{fine_m, 200}, {4.0 * fine_m, 60}})
+      solid.layers.push_back({d, soil.conductivity_W_mK, 1000.0, soil.heat_J_m3K / 1000.0, cells, soil.latent_J_m3, soil.frozenConductivity_W_mK,
+                              soil.frozenHeat_J_m3K, soil.freezingInterval_K});
+    net.addSolid(solid);
+    Solver s = *Solver::prepare(net);
+    while (s.time_s() < time - 1.0) s.advance(std::min(600.0, time - s.time_s()));
+    double front = 0.0;
+    for (int c = 1; c < 200; ++c) {
+      const auto at = [&](int cell) { return s.temperature_C(net.find("soil:0." + std::to_string(cell))); };
+      if (at(c) < 0.0 && at(c + 1) >= 0.0) front = fine_m / 200.0 * (c + at(c) / (at(c) - at(c + 1)));
+    }
+    return Json{{"front_m", front}, {"lambda", closed.lambda}, {"stefan_front_m", closed.stefan_m}};
+  };
+  a["container_freezing"] = [](const Json& in) {
+    const double mass = num(in, "water_kg"), end = num(in, "end_C");
+    constexpr double kInterval_K = 0.01;
+    Network net;
+    net.addNode("water", mass * kWaterHeat_J_kgK, num(in, "start_C"));
+    net.nodes[0].water = FreezingWater{mass * kFusion_J_kg, kInterval_K, mass * kIceHeat_J_kgK};
+    net.addConductance(0, net.addBoundary("frost", Driver::constant(num(in, "ambient_C"))), num(in, "UA_W_per_K"));
+    Solver s = *Solver::prepare(net);
+    double zero = -1.0, ice = -1.0;
+    constexpr double kStep_s = 60.0;
+    while (s.temperature_C(0) > end) {
+      s.advance(kStep_s);
+      if (zero < 0.0 && s.temperature_C(0) <= 0.0) zero = s.time_s();
+      if (ice < 0.0 && s.temperature_C(0) < -kInterval_K) ice = s.time_s();
+    }
+    return Json{{"time_to_0C_s", zero}, {"plateau_s", ice - zero}, {"time_as_ice_s", s.time_s() - ice}, {"heat_released_J", -s.balance().storageChange_J}};
+  };
   a["soil_conductivity_johansen"] = [](const Json& in) {
     const SoilConductivity s = soilConductivityJohansen(num(in, "dry_density_kg_per_m3"), num(in, "moisture_kg_per_kg"), num(in, "quartz_fraction"),
                                                         in.value("coarse", false), in.value("frozen", false));

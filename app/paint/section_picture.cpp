@@ -1,0 +1,391 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The picture of the cross-section, part by part from the sky down.
+#include "app/paint/section.h"
+
+#include "core/simulate/assemble.h"
+
+#include <QCoreApplication>
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kRoomy_px = 130.0; ///< a house drawn lower than this has its words beside it
+constexpr double kShownDepth_m = 1.2;
+
+QString tr(const char* text) { return QCoreApplication::translate("Section", text); }
+
+/// A ribbon along a curve whose width is watts.
+void ribbon(QPainter& p, QPointF from, QPointF to, double bend, double width, const QColor& colour) {
+  const QPointF middle = (from + to) / 2.0;
+  const QPointF across(-(to.y() - from.y()), to.x() - from.x());
+  QPainterPath path(from);
+  path.quadTo(middle + across * bend, to);
+  // the tip grows out of the band's end
+  const QPointF bendPoint = middle + across * bend;
+  const double direction = std::atan2(to.y() - bendPoint.y(), to.x() - bendPoint.x());
+  const double tipLength = std::max(width * 0.8, 6.0);
+  p.setPen(QPen(colour, width, Qt::SolidLine, Qt::FlatCap));
+  p.setBrush(Qt::NoBrush);
+  p.drawPath(path);
+  // the head says which way the heat goes, without relying on colour
+  const QPointF along(std::cos(direction), std::sin(direction)), aside(-along.y(), along.x());
+  const double half = std::max(width * 0.85, 5.0);
+  p.setPen(Qt::NoPen);
+  p.setBrush(colour);
+  p.drawPolygon(QPolygonF{to + aside * half - along, to + along * tipLength, to - aside * half - along});
+}
+
+void label(QPainter& p, const QPointF& at, const QString& text, const QFont& font, const QColor& colour, Qt::Alignment align, const QRectF& inside) {
+  p.setFont(font);
+  const QFontMetricsF metrics(font);
+  QRectF box(0, 0, metrics.horizontalAdvance(text) + 4, metrics.height());
+  if (align & Qt::AlignHCenter)
+    box.moveCenter(at);
+  else if (align & Qt::AlignRight)
+    box.moveTopRight(at - QPointF(0, box.height() / 2));
+  else
+    box.moveTopLeft(at - QPointF(0, box.height() / 2));
+  if (box.left() < inside.left() + 4) box.moveLeft(inside.left() + 4);
+  if (box.right() > inside.right() - 4) box.moveRight(inside.right() - 4);
+  p.setPen(colour);
+  p.drawText(box, static_cast<int>(Qt::AlignCenter), text);
+}
+
+QColor blend(const QColor& a, const QColor& b, double share) {
+  return {static_cast<int>(a.red() + (b.red() - a.red()) * share), static_cast<int>(a.green() + (b.green() - a.green()) * share),
+          static_cast<int>(a.blue() + (b.blue() - a.blue()) * share)};
+}
+
+const QColor kOnSky("#F4EFE6");
+const QColor kSheet("#E6EEF2");
+
+class SectionPicture {
+public:
+  SectionPicture(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme,
+                 const Units& units, Handle hovered)
+      : m_p(painter), m_g(geometry), m_plan(plan), m_shape(plan.house.shape), m_moment(moment), m_theme(theme), m_units(units), m_hovered(hovered),
+        m_area(geometry.area()), m_half_m(m_shape.span_m() / 2.0), m_soilTop(m_g.at(0, -m_shape.sunk_m).y()), m_centre(m_g.at(0.0, m_shape.ridge_m * 0.42)) {
+    const QColor air = moment ? theme.warmth(moment->air_C) : theme.wool;
+    const double luminance = 0.2126 * std::pow(air.redF(), 2.2) + 0.7152 * std::pow(air.greenF(), 2.2) + 0.0722 * std::pow(air.blueF(), 2.2);
+    m_inkOnAir = luminance > 0.22 ? QColor("#221A15") : QColor("#FBF7F0");
+  }
+
+  void paint(const QString& title, const QString& subtitle) {
+    sky();
+    soil();
+    house();
+    backWall();
+    bedCovers();
+    barrels();
+    if (m_moment) {
+      dew();
+      airWords();
+      ribbons();
+    }
+    handles();
+    words(title, subtitle);
+  }
+
+private:
+  [[nodiscard]] bool isRoomy() const { return m_shape.ridge_m * m_g.scale() > kRoomy_px; }
+  [[nodiscard]] QString degrees(double t_C) const { return m_units.text(Quantity::temperature, t_C); }
+  void say(const QPointF& at, const QString& text, const QFont& font, const QColor& colour, Qt::Alignment align) {
+    label(m_p, at, text, font, colour, align, m_area);
+  }
+
+  /// By the light there is, never quite black.
+  void sky() {
+    const double light = m_moment ? std::clamp(m_moment->sun_W_m2 / 350.0, 0.0, 1.0) : 0.15;
+    const QColor day = m_theme.dark ? QColor("#54707F") : QColor("#A9C0CC");
+    QLinearGradient sky(m_area.topLeft(), QPointF(m_area.left(), m_g.ground()));
+    sky.setColorAt(0, blend(m_theme.skyNight, day, light * 0.8));
+    sky.setColorAt(1, blend(m_theme.skyDusk, day, light));
+    m_p.fillRect(QRectF(m_area.left(), m_area.top(), m_area.width(), m_g.ground() - m_area.top()), sky);
+  }
+
+  /// In layers, each in its own temperature; a sunk floor has its soil under it.
+  void soil() {
+    const double height = std::max(m_area.bottom() - m_soilTop, 40.0);
+    if (m_soilTop > m_g.ground()) m_p.fillRect(QRectF(m_area.left(), m_g.ground(), m_area.width(), m_soilTop - m_g.ground() + 1), m_theme.soilTop);
+    if (!m_moment || m_moment->soil_C.size() <= 1) {
+      m_p.fillRect(QRectF(m_area.left(), m_soilTop, m_area.width(), height), m_theme.soilTop);
+      return;
+    }
+    const auto& depth_m = m_moment->soilDepth_m;
+    for (std::size_t i = 0; i < m_moment->soil_C.size(); ++i) {
+      const double from = i == 0 ? 0.0 : 0.5 * (depth_m[i - 1] + depth_m[i]);
+      const double to = i + 1 < m_moment->soil_C.size() ? 0.5 * (depth_m[i] + depth_m[i + 1]) : kShownDepth_m;
+      const QColor earth = blend(m_theme.soilTop, m_theme.soilDeep, from / kShownDepth_m);
+      m_p.fillRect(QRectF(m_area.left(), m_soilTop + height * from / kShownDepth_m, m_area.width(), height * (to - from) / kShownDepth_m + 1),
+                   blend(earth, m_theme.warmth(m_moment->soil_C[i]), 0.28));
+    }
+    for (const double depth : {0.06, 0.28, 0.80}) {
+      std::size_t best = 0;
+      for (std::size_t i = 0; i < depth_m.size(); ++i)
+        if (std::abs(depth_m[i] - depth) < std::abs(depth_m[best] - depth)) best = i;
+      say({m_area.left() + 12, m_soilTop + std::max(height * depth_m[best] / kShownDepth_m, 12.0)},
+          tr("soil %1 deep  %2").arg(m_units.text(Quantity::length, depth_m[best]), degrees(m_moment->soil_C[best])), textFont(8.5), kOnSky, Qt::AlignLeft);
+    }
+  }
+
+  /// The outline drawn in by so many pixels.
+  [[nodiscard]] QPainterPath inset(double px) const {
+    const double shrink = 1.0 - px / (m_half_m * m_g.scale());
+    QTransform t;
+    t.translate(m_centre.x(), m_g.ground());
+    t.scale(shrink, shrink);
+    t.translate(-m_centre.x(), -m_g.ground());
+    return t.map(m_g.outline());
+  }
+
+  void house() {
+    QPainterPath closed = m_g.outline();
+    closed.closeSubpath();
+    if (m_shape.sunk_m > 0.0) closed.addRect(QRectF(m_g.at(-m_half_m, 0.0), m_g.at(m_half_m, -m_shape.sunk_m)));
+    m_p.setPen(Qt::NoPen);
+    m_p.setBrush(m_moment ? m_theme.warmth(m_moment->air_C) : m_theme.wool);
+    m_p.setOpacity(0.93);
+    m_p.drawPath(closed);
+    m_p.setOpacity(1.0);
+    const auto& layers = m_plan.house.roof.layers;
+    for (std::size_t l = 0; l < layers.size() + (m_plan.house.blanket ? 1 : 0); ++l) {
+      const bool blanket = l == layers.size();
+      QPen pen(blanket ? m_theme.lichen : kSheet, blanket ? 3.0 : l == 0 ? 3.0 : 1.6);
+      if (blanket && !(m_moment && m_moment->blanketClosed)) pen.setStyle(Qt::DotLine);
+      m_p.setPen(pen);
+      m_p.setBrush(Qt::NoBrush);
+      m_p.drawPath(inset(static_cast<double>(l) * 6.0 + (blanket ? 3.0 : 0.0)));
+    }
+    m_p.setPen(QPen(m_theme.ink, 1.2));
+    const double floor = -m_shape.sunk_m;
+    if (m_shape.sunk_m > 0.0) m_p.drawPolyline(QPolygonF{m_g.at(-m_half_m, 0), m_g.at(-m_half_m, floor), m_g.at(m_half_m, floor), m_g.at(m_half_m, 0)});
+    m_p.drawLine(m_g.at(-m_half_m, floor), m_g.at(m_half_m, floor));
+    m_p.setPen(QPen(m_theme.ink, 1.2, Qt::DashLine)); // posts under the gutters
+    for (int bay = 1; bay < m_shape.bays; ++bay)
+      m_p.drawLine(m_g.at(-m_half_m + bay * m_shape.width_m, floor), m_g.at(-m_half_m + bay * m_shape.width_m, m_shape.eave_m));
+  }
+
+  /// Hatched like masonry, whatever it is made of.
+  void backWall() {
+    if (!m_shape.hasBackWall()) return;
+    const QRectF wall(m_g.at(m_half_m, m_shape.ridge_m), m_g.at(m_half_m, -m_shape.sunk_m) + QPointF(std::max(0.3 * m_g.scale(), 8.0), 0.0));
+    m_p.setPen(QPen(m_theme.ink, 1.2));
+    m_p.setBrush(m_theme.soilDeep);
+    m_p.drawRect(wall);
+    m_p.setBrush(QBrush(QColor("#E9E4DA"), Qt::BDiagPattern));
+    m_p.drawRect(wall);
+  }
+
+  /// Each kind once; the count is said.
+  void bedCovers() {
+    for (std::size_t b = 0; b < m_plan.house.bedCovers.size(); ++b) {
+      const QRectF r = m_g.bedCoverRect(b);
+      const bool known = m_moment && b < m_moment->bed_C.size();
+      m_p.setPen(QPen(kSheet, 2.2, Qt::DashLine));
+      m_p.setBrush(known ? m_theme.warmth(m_moment->bed_C[b]) : m_theme.wool);
+      m_p.drawChord(r, 0, 180 * 16);
+      if (!known) continue;
+      const int count = m_plan.house.bedCovers[b].count;
+      const QString warmth = degrees(m_moment->bed_C[b]);
+      const QString said = count > 1 ? tr("%1 covers  %2").arg(count).arg(warmth) : tr("cover  %1").arg(warmth);
+      say({r.center().x(), r.center().y() + 11}, said, textFont(9, true), kOnSky, Qt::AlignHCenter); // in the soil, clear of the air's words
+    }
+  }
+
+  /// They stand in rows along the house; one is seen, the count is said.
+  void barrels() {
+    for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
+      const QRectF r = m_g.barrelsRect(b);
+      const Barrels& group = m_plan.barrels[b];
+      const bool lit = m_hovered == Handle::barrels && b == 0;
+      m_p.setPen(QPen(lit ? m_theme.weld : m_theme.ink, lit ? 2.5 : 1.2));
+      m_p.setBrush(group.colour == BarrelColour::white  ? QColor("#E9E4DA")
+                   : group.colour == BarrelColour::bare ? QColor("#A8A8A2")
+                   : group.colour == BarrelColour::blue ? m_theme.woad
+                                                        : QColor("#3A3430"));
+      m_p.drawRoundedRect(r, 4, 4);
+      const bool known = m_moment && b < m_moment->barrels_C.size();
+      if (known) {
+        m_p.setPen(Qt::NoPen);
+        m_p.setBrush(m_theme.warmth(m_moment->barrels_C[b]));
+        m_p.drawRect(r.adjusted(4, r.height() * 0.16, -4, -5));
+      }
+      m_p.setPen(QPen(m_theme.ink, 0.8));
+      for (const double y : {0.33, 0.66}) m_p.drawLine(QPointF(r.left(), r.top() + r.height() * y), QPointF(r.right(), r.top() + r.height() * y));
+      const QString text = known ? tr("%1 barrels  %2").arg(group.count).arg(degrees(m_moment->barrels_C[b])) : tr("%1 barrels").arg(group.count);
+      label(m_p, {r.center().x(), r.top() - 10}, text, textFont(9, true), m_inkOnAir, Qt::AlignHCenter, QRectF(m_g.at(-m_half_m, 1), m_g.at(m_half_m, 0)));
+    }
+  }
+
+  /// Drops on the inside of the faces where the air's vapour condenses now.
+  void dew() {
+    const bool roof = m_moment->dewOn[static_cast<std::size_t>(FaceGroup::roof)];
+    const bool sides = m_moment->dewOn[static_cast<std::size_t>(FaceGroup::sides)];
+    if (!roof && !sides) return;
+    const double layers = static_cast<double>(m_plan.house.roof.layers.size() + (m_moment->blanketClosed ? 1 : 0));
+    const QPainterPath line = inset(5.0 + 6.0 * layers);
+    const double eave = m_g.at(0, m_shape.eave_m).y();
+    m_p.setPen(QPen(QColor("#FBF7F0"), 0.8));
+    m_p.setBrush(m_theme.woad);
+    constexpr double kApart_px = 17.0;
+    for (double along = kApart_px / 2.0; along < line.length(); along += kApart_px) {
+      const QPointF at = line.pointAtPercent(line.percentAtLength(along));
+      if (at.y() > m_g.ground() - 6.0 || !(at.y() < eave ? roof : sides)) continue;
+      QPainterPath drop(at - QPointF(0, 4));
+      drop.quadTo(at + QPointF(3.4, 1.5), at + QPointF(0, 4));
+      drop.quadTo(at + QPointF(-3.4, 1.5), at - QPointF(0, 4));
+      m_p.drawPath(drop);
+    }
+  }
+
+  void airWords() {
+    const QString humidity = tr("%1 % humid").arg(static_cast<int>(std::round(100.0 * m_moment->humidity)));
+    const QString leaves = m_moment->leafWet ? tr("dew on the leaves") : QString();
+    const QString heating =
+        m_moment->heater_W > 1.0 ? (m_plan.house.bay ? tr("heaters %1") : tr("heater %1")).arg(m_units.text(Quantity::power, m_moment->heater_W)) : QString();
+    if (isRoomy()) {
+      say(m_centre - QPointF(0, 12), degrees(m_moment->air_C), textFont(22, true), m_inkOnAir, Qt::AlignHCenter);
+      say(m_centre + QPointF(0, 14), tr("house air") + QStringLiteral(" · ") + humidity, textFont(9), m_inkOnAir, Qt::AlignHCenter);
+      double y = 32.0;
+      for (const QString& line : {heating, leaves}) {
+        if (line.isEmpty()) continue;
+        say(m_centre + QPointF(0, y), line, textFont(9, true), m_inkOnAir, Qt::AlignHCenter);
+        y += 17.0;
+      }
+      return;
+    }
+    // a low house: beside the drawing's foot, where there is room
+    const double x = m_g.at(0, 0).x();
+    say({x, m_soilTop + 16}, tr("house air %1 · %2").arg(degrees(m_moment->air_C), humidity), textFont(12, true), kOnSky, Qt::AlignHCenter);
+    const QString second = heating + (heating.isEmpty() || leaves.isEmpty() ? QString() : QStringLiteral(" · ")) + leaves;
+    if (!second.isEmpty()) say({x, m_soilTop + 36}, second, textFont(9, true), kOnSky, Qt::AlignHCenter);
+  }
+
+  struct Way {
+    Part part;
+    QPointF in, out;
+    double bend;
+    QPointF text;
+    Qt::Alignment align;
+    QString name;
+  };
+
+  /// Where each part's ribbon runs.
+  [[nodiscard]] std::vector<Way> ways() const {
+    const HouseShape& s = m_shape;
+    const bool wall = s.hasBackWall();
+    const double roofHeight = wall ? (s.eave_m + s.ridge_m) / 2 : s.bays % 2 == 0 ? s.eave_m + 0.72 * s.rise_m() : s.ridge_m - 0.02 * s.width_m;
+    const QPointF ridge = m_g.at(wall ? 0.0 : -0.12 * s.width_m, roofHeight);
+    const QPointF left = m_g.at(-m_half_m, s.eave_m * 0.55);
+    const QPointF right = m_g.at(m_half_m * (wall ? 1.0 : 0.93), s.eave_m + 0.22 * s.rise_m());
+    const QPointF rightLow = m_g.at(m_half_m, s.eave_m * 0.45);
+    const QPointF back = m_g.at(m_half_m, s.ridge_m * 0.5);
+    const QPointF edge = m_g.at(m_half_m * 0.96, -s.sunk_m - 0.02);
+    const QPointF floor = m_g.at(m_half_m * (isRoomy() ? 0.1 : 0.55), -s.sunk_m - 0.02);
+    const QPointF slope = m_g.at(-0.55 * m_half_m, s.eave_m + 0.225 * s.rise_m()); // on the roof of a house with a back wall
+    return {
+        {Part::roof, ridge + QPointF(0, 14), ridge - QPointF(-6, 34), 0.15, wall ? ridge + QPointF(-24, -40) : ridge + QPointF(28, -34),
+         wall ? Qt::AlignRight : Qt::AlignLeft, tr("roof")},
+        {Part::sides, left + QPointF(10, 0), left - QPointF(36, 16), -0.2, left - QPointF(58, 42), Qt::AlignHCenter, tr("sides")},
+        wall ? Way{Part::draughts, slope + QPointF(4, 8), slope + QPointF(-30, -30), -0.2, slope + QPointF(-50, -50), Qt::AlignHCenter, tr("draughts")}
+             : Way{Part::draughts, right, right + QPointF(34, -24), 0.2, right + QPointF(48, -48), Qt::AlignHCenter, tr("draughts")},
+        {Part::ends, rightLow - QPointF(10, 0), rightLow + QPointF(36, -16), 0.2, rightLow + QPointF(56, -40), Qt::AlignHCenter, tr("ends")},
+        {Part::backWall, back - QPointF(10, 0), back + QPointF(46, -4), 0.1, back + QPointF(60, -26), Qt::AlignHCenter, tr("back wall")},
+        {Part::floorEdge, edge + QPointF(0, 8), edge + QPointF(26, 36), -0.2, edge + QPointF(48, 58), Qt::AlignHCenter, tr("floor edge")},
+        {Part::deepGround, floor + QPointF(0, 8), floor + QPointF(0, 62), 0.0, floor + QPointF(-12, 60), Qt::AlignRight, tr("deep ground")},
+    };
+  }
+
+  /// The widest is 26 px and the rest in proportion to it; heat coming in is lichen and points inwards.
+  void ribbons() {
+    double widest = 500.0;
+    for (const double w : m_moment->loss_W) widest = std::max(widest, std::abs(w));
+    for (const Way& way : ways()) {
+      const double w = m_moment->loss_W[static_cast<std::size_t>(way.part)];
+      if (std::abs(w) < 20.0) continue;
+      const double width = std::max(2.5, 26.0 * std::abs(w) / widest);
+      if (w > 0)
+        ribbon(m_p, way.in, way.out, way.bend, width, m_theme.dark ? QColor("#C25A48") : m_theme.madder);
+      else
+        ribbon(m_p, way.out, way.in, -way.bend, width, m_theme.dark ? m_theme.lichen : QColor("#8FA862"));
+      say(way.text, way.name + QStringLiteral(" ") + m_units.text(Quantity::power, std::abs(w)), textFont(9, true), kOnSky, way.align);
+      if (way.part == Part::roof) radiantLoss(way);
+    }
+    if (const double w = m_moment->loss_W[static_cast<std::size_t>(Part::vents)]; w > 20.0)
+      say(m_g.at(0, m_shape.ridge_m) + QPointF(-10, -58), tr("vents %1").arg(m_units.text(Quantity::power, w)), textFont(9, true), kOnSky, Qt::AlignRight);
+  }
+
+  /// What of all losses goes to the sky as radiation: wavelets above the cover, and its share in words.
+  void radiantLoss(const Way& roof) {
+    if (m_moment->sky_W < 20.0) return;
+    double lost = 0.0;
+    for (const double w : m_moment->loss_W) lost += std::max(w, 0.0);
+    m_p.setBrush(Qt::NoBrush);
+    m_p.setPen(QPen(kOnSky, 1.3));
+    const int wavelets = std::clamp(static_cast<int>(std::round(8.0 * m_moment->sky_W / std::max(lost, 1.0))), 1, 6);
+    for (int k = 0; k < wavelets; ++k) {
+      const double share = (k + 0.5) / wavelets;
+      const QPainterPath line = m_g.outline();
+      const QPointF foot = line.pointAtPercent(0.30 + 0.40 * share) - QPointF(0, 7);
+      if (std::abs(foot.x() - roof.out.x()) < 22.0) continue; // where the roof's ribbon is
+      QPainterPath wave(foot);
+      for (int part = 0; part < 3; ++part) {
+        const QPointF from = foot - QPointF(0, 8.0 * part);
+        wave.quadTo(from + QPointF(part % 2 == 0 ? 5 : -5, -4), from - QPointF(0, 8));
+      }
+      m_p.drawPath(wave);
+    }
+    say(roof.text - QPointF(0, 16), tr("to the sky by radiation %1").arg(m_units.text(Quantity::power, m_moment->sky_W)), textFont(9), kOnSky, roof.align);
+  }
+
+  /// Rings, larger under the pointer.
+  void handles() {
+    for (const Handle h : {Handle::ridge, Handle::eave, Handle::width}) {
+      m_p.setPen(QPen(m_theme.weld, 2));
+      m_p.setBrush(m_hovered == h ? m_theme.weld : QColor("#2D241E"));
+      const double radius = m_hovered == h ? 7.0 : 4.5;
+      m_p.drawEllipse(m_g.handle(h), radius, radius);
+    }
+  }
+
+  void words(const QString& title, const QString& subtitle) {
+    const double x = m_area.left() + 12;
+    say({x, m_area.top() + 20}, title, titleFont(11), kOnSky, Qt::AlignLeft);
+    say({x, m_area.top() + 40}, subtitle, textFont(9), kOnSky, Qt::AlignLeft);
+    if (m_moment && m_moment->bay_C)
+      say({x, m_area.top() + 58},
+          tr("warm bay at the end %1 · %2 % humid").arg(degrees(*m_moment->bay_C)).arg(static_cast<int>(std::round(100.0 * m_moment->bayHumidity))),
+          textFont(9, true), kOnSky, Qt::AlignLeft);
+  }
+
+  QPainter& m_p;
+  const SectionGeometry& m_g;
+  const Plan& m_plan;
+  const HouseShape& m_shape;
+  const std::optional<SectionMoment>& m_moment;
+  const Theme& m_theme;
+  const Units& m_units;
+  Handle m_hovered;
+  QRectF m_area;
+  double m_half_m;
+  double m_soilTop;
+  QPointF m_centre;
+  QColor m_inkOnAir; ///< light or dark, whichever can be read
+};
+
+} // namespace
+
+void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const std::optional<SectionMoment>& moment, const QString& title,
+                  const QString& subtitle, const Theme& theme, const Units& units, Handle hovered) {
+  p.save();
+  p.setClipRect(g.area());
+  p.setRenderHint(QPainter::Antialiasing);
+  SectionPicture(p, g, plan, moment, theme, units, hovered).paint(title, subtitle);
+  p.restore();
+}
+
+} // namespace muffle
