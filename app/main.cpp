@@ -46,6 +46,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     auto* house = window.findChild<HouseStage*>();
     for (const auto& [page, name] : {std::pair{HouseStage::Page::shape, "shape"},
                                      {HouseStage::Page::skins, "skins"},
+                                     {HouseStage::Page::floor, "floor"},
                                      {HouseStage::Page::proportions, "proportions"},
                                      {HouseStage::Page::change, "change"}}) {
       house->showPage(page);

@@ -217,7 +217,8 @@ private:
       m_p.setPen(QPen(m_theme.ink, 0.8));
       for (const double y : {0.33, 0.66}) m_p.drawLine(QPointF(r.left(), r.top() + r.height() * y), QPointF(r.right(), r.top() + r.height() * y));
       const QString text = known ? tr("%1 barrels  %2").arg(group.count).arg(degrees(m_moment->barrels_C[b])) : tr("%1 barrels").arg(group.count);
-      label(m_p, {r.center().x(), r.top() - 10}, text, textFont(9, true), m_inkOnAir, Qt::AlignHCenter, QRectF(m_g.at(-m_half_m, 1), m_g.at(m_half_m, 0)));
+      const double y = r.bottom() + 11.0 + (m_plan.house.bedCovers.empty() ? 0.0 : 15.0); // in the soil, clear of the air's words and the covers'
+      label(m_p, {r.center().x(), y}, text, textFont(9, true), kOnSky, Qt::AlignHCenter, QRectF(m_g.at(-m_half_m, 1), m_g.at(m_half_m, 0)));
     }
   }
 

@@ -97,11 +97,13 @@ void LossBars::paintEvent(QPaintEvent*) {
 
 HouseStage::HouseStage(Document& document, QWidget* parent)
     : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_shape(new ShapePage(document, this)), m_skins(new SkinEditor(document, this)),
-      m_roomsPage(new RoomsPage(document, this)), m_proportions(new ProportionsPage(document, this)), m_changes(new ChangePage(document, this)) {
+      m_floor(new FloorPage(document, this)), m_roomsPage(new RoomsPage(document, this)), m_proportions(new ProportionsPage(document, this)),
+      m_changes(new ChangePage(document, this)) {
   m_body->addWidget(m_pages, 1);
-  m_pages->add(tr("Where it goes"), new LossBars(document, this));
+  m_pages->add(tr("Losses"), new LossBars(document, this));
   m_pages->add(tr("Shape"), m_shape);
   m_pages->add(tr("Skins"), m_skins);
+  m_pages->add(tr("Floor"), m_floor);
   m_pages->add(tr("Rooms"), m_roomsPage);
   m_pages->add(tr("Proportions"), m_proportions);
   m_pages->add(tr("One change"), m_changes);
@@ -114,6 +116,7 @@ void HouseStage::refresh() {
   case Page::flows: break;
   case Page::shape: m_shape->refresh(); break;
   case Page::skins: m_skins->refresh(); break;
+  case Page::floor: m_floor->refresh(); break;
   case Page::rooms: m_roomsPage->refresh(); break;
   case Page::proportions: m_proportions->refresh(); break;
   case Page::change: m_changes->refresh(); break;
@@ -122,7 +125,7 @@ void HouseStage::refresh() {
   if (const auto loss = nightLoss(m_document)) {
     double total = 0.0;
     for (const double w : *loss) total += w;
-    remark = tr("%1 on average through this night").arg(m_document.units().text(Quantity::power, total));
+    remark = tr("where %1 went, on average through this night").arg(m_document.units().text(Quantity::power, total));
   }
   setHeading(tr("The house"), remark);
 }

@@ -3,6 +3,7 @@
 
 #include "app/stages/change_page.h"
 #include "app/stages/document_view.h"
+#include "app/stages/floor_page.h"
 #include "app/stages/page_strip.h"
 #include "app/stages/proportions_page.h"
 #include "app/stages/rooms_page.h"
@@ -28,7 +29,7 @@ protected:
 class HouseStage : public StagePage {
   Q_OBJECT
 public:
-  enum class Page { flows, shape, skins, rooms, proportions, change };
+  enum class Page { flows, shape, skins, floor, rooms, proportions, change };
   explicit HouseStage(Document& document, QWidget* parent = nullptr);
   void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
   [[nodiscard]] SkinEditor& skins() { return *m_skins; }
@@ -40,6 +41,7 @@ private:
   PageStrip* m_pages;
   ShapePage* m_shape;
   SkinEditor* m_skins;
+  FloorPage* m_floor;
   RoomsPage* m_roomsPage;
   ProportionsPage* m_proportions;
   ChangePage* m_changes;

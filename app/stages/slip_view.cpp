@@ -107,6 +107,7 @@ void SlipView::paintEvent(QPaintEvent*) {
   row(tr("misses"), QString::number(s.nights - s.held));
   row(tr("coldest inside"), u.text(Quantity::temperature, s.coldest_C));
   row(tr("on"), dayText(coldest, QStringLiteral("d MMM yyyy")));
+  row(tr("damp, 90 % and more"), u.text(Quantity::hours, s.damp.above90_h));
   row(tr("cold owed"), u.text(Quantity::degreeHours, s.degreeHours_K_h));
   if (s.leftOut) row(tr("nights left out"), QString::number(s.leftOut));
   rule();

@@ -61,6 +61,13 @@ struct Crop {
   double wetFloor = 0.3; ///< share of the floor that is moist soil, wet paths or capillary matting
 };
 
+/// What of the daylight never comes in, beside what the cover itself keeps out.
+struct LightLoss {
+  double dirt = 0.08;  ///< dirt and age of the cover
+  double frame = 0.11; ///< bars and gutters, and shade from outside
+  [[nodiscard]] double left() const { return (1.0 - dirt) * (1.0 - frame); }
+};
+
 /// A low tunnel of film or fleece over a bed inside the house: a room of its own within the room.
 struct BedCover {
   std::string name = "bed cover";
@@ -103,6 +110,7 @@ struct House {
   Skin backWall{{Layer{"masonry-300"}}}; ///< of a lean-to or single slope
   std::optional<NightBlanket> blanket;
   Crop crop;
+  LightLoss light;
   std::vector<BedCover> bedCovers;
   std::optional<WarmBay> bay;
   double airChanges_per_h = 0.8; ///< in still air, shut

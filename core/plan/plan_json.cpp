@@ -64,6 +64,11 @@ template <class V> void describe(V& v, Crop& c) {
   v.number("wet_floor", c.wetFloor, {0.0, 1.0}, "share of the floor that is moist");
 }
 
+template <class V> void describe(V& v, LightLoss& l) {
+  v.number("dirt", l.dirt, {0.0, 0.95}, "share of the light lost to dirt and age of the cover");
+  v.number("frame", l.frame, {0.0, 0.95}, "share lost to frame, gutters and shade from outside");
+}
+
 template <class V> void describe(V& v, BedCover& b) {
   v.text("name", b.name, "name");
   v.integer("count", b.count, {1, 200}, "how many alike");
@@ -120,6 +125,7 @@ template <class V> void describe(V& v, House& h) {
   v.object("back_wall", h.backWall, "skin of a lean-to's or single slope's back wall");
   v.object("blanket", h.blanket, "night blanket");
   v.object("crop", h.crop, "what gives water to the air");
+  v.object("light", h.light, "light lost before it comes in");
   v.list("bed_covers", h.bedCovers, "low tunnels over beds inside the house", 12);
   v.object("warm_bay", h.bay, "bay partitioned off at one end");
   v.number("air_changes_per_h", h.airChanges_per_h, {0.0, 20.0}, "air changes an hour, shut, in still air");

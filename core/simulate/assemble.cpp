@@ -21,7 +21,6 @@ namespace muffle {
 namespace {
 
 constexpr double kCropCapacity_J_m2K = 20000.0;  // trays, crop and benches per m2 of floor: about 5 kg of water
-constexpr double kDirtAndFrame = 0.82;           // share of light left by dirt and bars
 constexpr double kFloorShare = 0.60;             // of the light that reaches the floor; the rest warms leaves and air
 constexpr double kAirShare = 0.22;               // or leaves again
 constexpr double kLiftedAirChanges_per_h = 40.0; // a low tunnel with open ends
@@ -220,7 +219,7 @@ private:
       if (behind >= 0) continue; // no sun on it from outside
       const SkinOptics optics = skinOptics(skin);
       for (std::size_t l = 0; l < part.sheets.size(); ++l)
-        m_absorbing.push_back({part.sheets[l].outerNode, static_cast<int>(group), area * optics.absorptance[l] * kDirtAndFrame});
+        m_absorbing.push_back({part.sheets[l].outerNode, static_cast<int>(group), area * optics.absorptance[l] * m_house.light.left()});
     }
     if (isMain) {
       for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) bedCover(*room.covers, m_house.bedCovers[k], m_a.beds[k], fmt::format("bed {} cover", k + 1));
@@ -294,7 +293,7 @@ private:
     const Skin* const skins[] = {&m_house.roof, &m_house.sides, &m_house.ends};
     for (const FaceGroup g : {FaceGroup::roof, FaceGroup::sides, FaceGroup::ends})
       transmittance += m_house.shape.area_m2(g) / m_house.shape.cover_m2() * skinOptics(*skins[static_cast<int>(g)]).transmittance;
-    transmittance *= kDirtAndFrame;
+    transmittance *= m_house.light.left();
     // a blanket that is closed by day takes its share of the light; what it stops is taken as sent back out
     const double cloth = m_house.blanket ? findCoverMaterial(m_house.blanket->material)->solarTransmittance : 1.0;
     const int inside = signalOf([&](std::size_t i) {
