@@ -8,6 +8,7 @@
 #include "app/stages/cost_stage.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/main_window.h"
+#include "app/stages/section_view.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -55,6 +56,13 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
       ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix)) && ok;
     }
     house->showPage(HouseStage::Page::flows);
+    auto* section = window.findChild<SectionView*>();
+    section->setFromAbove(true);
+    const double clock = document.clock();
+    document.setClock(0.9); // a winter morning's sun
+    ok = shoot(window, QStringLiteral("%1/above%2.png").arg(out, suffix)) && ok;
+    document.setClock(clock);
+    section->setFromAbove(false);
   };
   all({});
   document.setDark(true);

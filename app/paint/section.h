@@ -29,7 +29,7 @@ struct SectionMoment {
   double humidity = 0, bayHumidity = 0; ///< relative, 0..1
   std::array<bool, 3> dewOn{};          ///< roof, sides, ends: vapour condenses on the inside
   bool leafWet = false;
-  double sky_W = 0; ///< of all losses, radiated to the sky
+  double sky_W = 0; ///< radiated to the sky
 };
 
 enum class Handle { none, ridge, eave, width, barrels };

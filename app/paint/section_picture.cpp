@@ -332,7 +332,9 @@ private:
       const double share = (k + 0.5) / wavelets;
       const QPainterPath line = m_g.outline();
       const QPointF foot = line.pointAtPercent(0.30 + 0.40 * share) - QPointF(0, 7);
-      if (std::abs(foot.x() - roof.out.x()) < 22.0) continue; // where the roof's ribbon is
+      const bool underWords = roof.align == Qt::AlignLeft ? foot.x() > roof.text.x() - 8.0 && foot.x() < roof.text.x() + 80.0
+                                                          : foot.x() < roof.text.x() + 8.0 && foot.x() > roof.text.x() - 80.0;
+      if (underWords || std::abs(foot.x() - roof.out.x()) < 22.0) continue; // or where the roof's ribbon is
       QPainterPath wave(foot);
       for (int part = 0; part < 3; ++part) {
         const QPointF from = foot - QPointF(0, 8.0 * part);

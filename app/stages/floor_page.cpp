@@ -40,6 +40,7 @@ FloorPage::FloorPage(Document& document, QWidget* parent)
     label->setFont(textFont(9.5));
     row->addWidget(label);
     row->addWidget(box, 1);
+    label->setMinimumWidth(44);
     grid->addLayout(row, 0, column);
   };
   labelled(0, tr("Soil"), m_soil);
@@ -80,9 +81,16 @@ FloorPage::FloorPage(Document& document, QWidget* parent)
       {tr("Light lost to dirt"), Quantity::share, [](const Plan& p) { return p.house.light.dirt; }, [](Plan& p, double v) { p.house.light.dirt = v; }, 0, 0.9,
        0.01, tr("and age: 3 % washed glass, 8 % usual, 20 % old film by a road")});
   add(3, 1,
-      {tr("to frame and shade"), Quantity::share, [](const Plan& p) { return p.house.light.frame; }, [](Plan& p, double v) { p.house.light.frame = v; }, 0, 0.9,
+      {tr("Lost to frame"), Quantity::share, [](const Plan& p) { return p.house.light.frame; }, [](Plan& p, double v) { p.house.light.frame = v; }, 0, 0.9,
        0.01, tr("bars, gutters and hoops, and what trees or buildings take through the winter")});
 
+  add(4, 0,
+      {tr("Skirt depth"), Quantity::length, [](const Plan& p) { return p.house.floor.edgeDepth_m; },
+       [](Plan& p, double v) {
+         p.house.floor.edgeDepth_m = v;
+         p.house.floor.edgeInsulation_m2K_W = v > 0 ? 1.43 : 0.0; // 50 mm of rigid foam
+       },
+       0, 3, 0.1, tr("50 mm foam board round the foot; ISO 13370")});
   m_damp->setFont(textFont(9.5));
   m_damp->setWordWrap(true);
   m_damp->setTextFormat(Qt::RichText);

@@ -7,6 +7,7 @@
 #include <QKeyEvent>
 #include <QLocale>
 #include <QMouseEvent>
+#include <QPushButton>
 
 #include <algorithm>
 #include <cmath>
@@ -15,10 +16,50 @@ namespace muffle {
 
 SectionView::SectionView(Document& document, QWidget* parent)
     : DocumentView(document, {&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged},
-                   parent) {
+                   parent),
+      m_toggle(new QPushButton(tr("from above"), this)) {
+  m_toggle->setFont(textFont(9));
+  m_toggle->setCursor(Qt::PointingHandCursor);
+  m_toggle->setToolTip(tr("the house on the compass, and the sun's way on this day"));
+  connect(m_toggle, &QPushButton::clicked, this, [this] { setFromAbove(!m_fromAbove); });
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Cross-section of the house"));
+}
+
+void SectionView::setFromAbove(bool on) {
+  m_fromAbove = on;
+  m_toggle->setText(on ? tr("cut through") : tr("from above"));
+  setAccessibleName(on ? tr("The house from above") : tr("Cross-section of the house"));
+  setCursor(Qt::ArrowCursor);
+  placeToggle();
+  update();
+}
+
+void SectionView::placeToggle() {
+  m_toggle->adjustSize();
+  m_toggle->move(width() - m_toggle->width() - 10, height() - 46 - m_toggle->height() - 10);
+}
+
+void SectionView::resizeEvent(QResizeEvent*) { placeToggle(); }
+
+/// The sun's way over the local day that the clock stands in.
+SunWay SectionView::sunWay() const {
+  SunWay day;
+  const auto at = m_document.moment();
+  if (!at) return day;
+  const Winter& w = m_document.weather()->winters[at->winter];
+  const auto sinceMidnight_s = static_cast<double>((w.time(at->step) + m_document.zone().offset_s(w.time(at->step))) % 86400);
+  const auto back = static_cast<std::size_t>(sinceMidnight_s / w.step_s);
+  const std::size_t from = at->step > back ? at->step - back : 0;
+  const auto steps = static_cast<std::size_t>(86400.0 / w.step_s);
+  for (std::size_t i = from; i < std::min(from + steps, w.size()); ++i) {
+    const SunStand stand{static_cast<double>(w.azimuth_deg[i]), 90.0 - static_cast<double>(w.zenith_deg[i])};
+    if (stand.height_deg <= 0.0) continue;
+    day.path.push_back(stand);
+    if (i == at->step) day.now = stand;
+  }
+  return day;
 }
 
 SectionGeometry SectionView::geometry() const { return {m_document.plan(), QRectF(0, 0, width(), height() - 46)}; }
@@ -80,7 +121,14 @@ void SectionView::paintEvent(QPaintEvent*) {
                    .arg(u.text(Quantity::temperature, moment->outside_C), u.text(Quantity::speed, moment->wind_m_s), sky,
                         u.text(Quantity::temperature, moment->sky_C));
   }
-  paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged != Handle::none ? m_dragged : m_hovered);
+  if (m_fromAbove) {
+    const HouseShape& s = m_document.plan().house.shape;
+    const QString way = s.hasBackWall() ? tr("its front looks to %1 by the compass").arg(u.text(Quantity::angle, std::fmod(s.axis_deg + 90.0, 360.0)))
+                                        : tr("its ridge runs to %1 by the compass").arg(u.text(Quantity::angle, s.axis_deg));
+    paintPlanView(p, geometry().area(), m_document.plan(), moment, sunWay(), tr("From above") + title.mid(title.indexOf(QStringLiteral(" at "))),
+                  s.kind == ShapeKind::dome ? subtitle : way + QStringLiteral(" · ") + subtitle, t, u);
+  } else
+    paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged != Handle::none ? m_dragged : m_hovered);
   if (!m_refusal.isEmpty()) {
     p.setFont(textFont(9, true));
     p.fillRect(QRect(0, height() - 92, width(), 44), t.wool);
@@ -125,6 +173,7 @@ void SectionView::mousePressEvent(QMouseEvent* e) {
     m_document.setClock((e->position().x() - clockRect().left()) / clockRect().width());
     return;
   }
+  if (m_fromAbove) return;
   m_dragged = geometry().hit(e->position());
   m_pressed = e->position();
   m_dragStart = m_document.plan();
@@ -180,6 +229,7 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
     drag(e->position());
     return;
   }
+  if (m_fromAbove) return;
   const Handle h = geometry().hit(e->position());
   if (h == m_hovered) return;
   m_hovered = h;

@@ -4,10 +4,13 @@
 #pragma once
 
 #include "app/model/document.h"
+#include "app/paint/plan_picture.h"
 #include "app/paint/section.h"
 #include "app/stages/document_view.h"
 
 #include <QWidget>
+
+class QPushButton;
 
 namespace muffle {
 
@@ -19,6 +22,9 @@ public:
   /// Where a handle stands, in widget coordinates.
   [[nodiscard]] QPointF handlePoint(Handle h) const;
   [[nodiscard]] QRectF clockRect() const;
+  /// Seen from above instead of cut through.
+  void setFromAbove(bool on);
+  [[nodiscard]] bool isFromAbove() const { return m_fromAbove; }
 
 signals:
   void pointed(Document::Stage stage); ///< something was clicked whose instrument is elsewhere
@@ -30,11 +36,16 @@ protected:
   void mouseReleaseEvent(QMouseEvent*) override;
   void keyPressEvent(QKeyEvent*) override;
   void leaveEvent(QEvent*) override;
+  void resizeEvent(QResizeEvent*) override;
 
 private:
   [[nodiscard]] SectionGeometry geometry() const;
   [[nodiscard]] std::optional<SectionMoment> sectionMoment() const;
+  [[nodiscard]] SunWay sunWay() const;
+  void placeToggle();
   void drag(const QPointF& to);
+  QPushButton* m_toggle;
+  bool m_fromAbove = false;
   Handle m_hovered = Handle::none;
   Handle m_dragged = Handle::none;
   bool m_scrubbing = false;

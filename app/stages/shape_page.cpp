@@ -3,8 +3,11 @@
 
 #include "app/paint/theme.h"
 #include "app/stages/number_field.h"
+#include "core/house/infiltration.h"
 
 #include <QAbstractButton>
+#include <QCheckBox>
+#include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
 #include <QPainter>
@@ -115,19 +118,37 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
   m_bays = add(3, 0,
                {tr("Bays"), Quantity::count, [](const Plan& p) { return p.house.shape.bays; },
                 [](Plan& p, double v) { p.house.shape.bays = static_cast<int>(std::lround(v)); }, 1, 40, 1, tr("joined side by side with gutters between")});
-  add(3, 1,
-      {tr("Skirt depth"), Quantity::length, [](const Plan& p) { return p.house.floor.edgeDepth_m; },
-       [](Plan& p, double v) {
-         p.house.floor.edgeDepth_m = v;
-         p.house.floor.edgeInsulation_m2K_W = v > 0 ? 1.43 : 0.0; // 50 mm of rigid foam
-       },
-       0, 3, 0.1, tr("50 mm foam board round the foot; ISO 13370")});
+  m_draughty = new QComboBox(this);
+  m_draughty->setAccessibleName(tr("How draughty"));
+  m_draughty->setToolTip(tr("by build and upkeep, ASAE EP406; sets the two numbers below, which you may then change"));
+  m_draughty->addItem(tr("your own numbers"));
+  for (const Draughtiness& d : draughtinesses()) m_draughty->addItem(QString::fromUtf8(d.name.data(), static_cast<qsizetype>(d.name.size())));
+  grid->addWidget(m_draughty, 3, 1);
+  connect(m_draughty, &QComboBox::activated, this, [this](int chosen) {
+    if (chosen == 0) return;
+    const Draughtiness& d = draughtinesses()[static_cast<std::size_t>(chosen) - 1];
+    if (auto why = m_document.edit(tr("change how draughty it is"), [&d](Plan& p) {
+          p.house.airChanges_per_h = d.still_per_h;
+          p.house.windAirChanges = d.perWind;
+        }))
+      emit m_document.trouble(*why);
+  });
   add(4, 0,
       {tr("Air changes"), Quantity::airChanges, [](const Plan& p) { return p.house.airChanges_per_h; }, [](Plan& p, double v) { p.house.airChanges_per_h = v; },
        0, 20, 0.1, tr("an hour, shut, in still air: 0.3 tight, 1 usual, 3 draughty")});
   add(4, 1,
       {tr("Wind adds"), Quantity::airChanges, [](const Plan& p) { return p.house.windAirChanges; }, [](Plan& p, double v) { p.house.windAirChanges = v; }, 0, 5,
        0.05, tr("air changes an hour that each m/s of wind adds")});
+  add(5, 0,
+      {tr("Door opened a day"), Quantity::count, [](const Plan& p) { return p.house.door.opened; }, [](Plan& p, double v) { p.house.door.opened = v; }, 0, 1000,
+       1, tr("times, each for 20 seconds; warm air leaves at its top, cold comes in at its foot")});
+  m_lobby = new QCheckBox(tr("lobby: two doors, never open together"), this);
+  m_lobby->setFont(textFont(9.5));
+  grid->addWidget(m_lobby, 5, 1);
+  connect(m_lobby, &QCheckBox::clicked, this, [this](bool on) {
+    if (auto why = m_document.edit(on ? tr("add a lobby") : tr("take the lobby away"), [on](Plan& p) { p.house.door.lobby = on; }))
+      emit m_document.trouble(*why);
+  });
   m_sums = new QLabel(this);
   m_sums->setFont(textFont(9.5));
   m_sums->setWordWrap(true);
@@ -146,6 +167,13 @@ void ShapePage::refresh() {
   for (std::size_t i = 0; i < m_silhouettes.size(); ++i) m_silhouettes[i]->setChecked(kKinds[i].kind == s.kind);
   m_bays->setVisible(s.kind == ShapeKind::gable || s.kind == ShapeKind::arch || s.kind == ShapeKind::pointedArch);
   m_length->setVisible(s.kind != ShapeKind::dome);
+  const House& h = m_document.plan().house;
+  int row = 0;
+  for (std::size_t d = 0; d < draughtinesses().size(); ++d)
+    if (h.airChanges_per_h == draughtinesses()[d].still_per_h && h.windAirChanges == draughtinesses()[d].perWind) row = static_cast<int>(d) + 1;
+  m_draughty->setCurrentIndex(row);
+  m_lobby->setChecked(h.door.lobby);
+  m_lobby->setEnabled(h.door.opened > 0.0);
   const Units& u = m_document.units();
   m_sums->setText(tr("Floor %1, cover %2, air %3: %4 of cover for each of floor.")
                       .arg(u.text(Quantity::area, s.floor_m2()), u.text(Quantity::area, s.cover_m2()), u.text(Quantity::volume, s.volume_m3()),

@@ -10,6 +10,8 @@
 #include <vector>
 
 class QAbstractButton;
+class QCheckBox;
+class QComboBox;
 class QLabel;
 
 namespace muffle {
@@ -24,6 +26,8 @@ private:
   Document& m_document;
   std::vector<QAbstractButton*> m_silhouettes;
   QWidget *m_bays, *m_length;
+  QComboBox* m_draughty;
+  QCheckBox* m_lobby;
   QLabel* m_sums;
 };
 

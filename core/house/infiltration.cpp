@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/house/infiltration.h"
 
+#include <algorithm>
+#include <array>
+
 #include "core/air/moist_air.h"
 
 #include <cmath>
@@ -36,6 +39,24 @@ double ventStackFlow_m3_s(double low, double high, double height, double differe
 
 double openDoorFlow_m3_s(double width, double height, double difference_K, double mean_K, double discharge) {
   return discharge * width / 3.0 * std::sqrt(kGravity_m_s2 * height * height * height * difference_K / mean_K);
+}
+
+std::span<const Draughtiness> draughtinesses() {
+  static constexpr std::array<Draughtiness, 5> kHouses{{
+      {"two-film", "two films, well fastened", 0.25, 0.075, "0.5 to 1.0", "ASAE EP406, new double film"},
+      {"new", "new film, sheet or glass", 0.40, 0.110, "0.75 to 1.5", "ASAE EP406, new glass or rigid sheet"},
+      {"kept", "older, well kept", 0.50, 0.150, "1 to 2", "ASAE EP406, old glass, good maintenance"},
+      {"usual", "gaps at doors and laps", 0.70, 0.250, "1.5 to 3", "between the rows beside it"},
+      {"poor", "loose, panes or laps open", 1.00, 0.300, "2 to 4", "ASAE EP406, old glass, poor condition"},
+  }};
+  return kHouses;
+}
+
+double doorConductance_W_K(double opened, double seconds, double width_m, double height_m, double difference_K, double outside_C, double day_s,
+                           double pressure_Pa) {
+  constexpr double kDischarge = 0.6; // a sharp-edged opening
+  const double flow = openDoorFlow_m3_s(width_m, height_m, difference_K, kelvin(outside_C + difference_K / 2.0), kDischarge);
+  return airDensity_kg_m3(outside_C, pressure_Pa) * kAirHeat_J_kgK * flow * std::min(opened * seconds / day_s, 1.0);
 }
 
 } // namespace muffle

@@ -9,6 +9,9 @@
 
 #include "core/constants.h"
 
+#include <span>
+#include <string_view>
+
 namespace muffle {
 
 /// Heat carried per kelvin by air changes, W/K.
@@ -37,5 +40,22 @@ LeakageFlow leakageFlow(double leakageArea_m2, const LeakageSite& site, double o
 double leakageFlowBasic_m3_s(double leakageArea_cm2, double difference_K, double wind_m_s, double stackCoefficient, double windCoefficient);
 double ventStackFlow_m3_s(double lowArea_m2, double highArea_m2, double height_m, double difference_K, double inside_K, double discharge);
 double openDoorFlow_m3_s(double width_m, double height_m, double difference_K, double mean_K, double discharge);
+
+/// How draughty houses of a kind are, shut: air changes an hour in still air and for each m/s of wind, such that the published
+/// figure for a winter's wind of 6.7 m/s lies in the middle of its range.
+struct Draughtiness {
+  std::string_view id;
+  std::string_view name;
+  double still_per_h;
+  double perWind;
+  std::string_view range; ///< at 6.7 m/s
+  std::string_view source;
+};
+std::span<const Draughtiness> draughtinesses();
+
+/// The mean heat that a door carries off over the hours of day in which it is used, W/K: a tall opening through which warm
+/// air leaves at the top and cold comes in at the foot. A lobby that is shut before the house is opened halves it.
+double doorConductance_W_K(double opened, double seconds, double width_m, double height_m, double difference_K, double outside_C, double day_s,
+                           double pressure_Pa = kStandardPressure_Pa);
 
 } // namespace muffle

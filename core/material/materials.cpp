@@ -9,7 +9,7 @@ namespace {
 
 // Long-wave optics: Nijskens et al., Acta Hortic. 148 (1984) and ASAE greenhouse engineering tables. A film in use at
 // night carries drops; the plain films are given as found in houses, part wet, between dry and fully wet.
-constexpr std::array<CoverMaterial, 29> kCovers{{
+constexpr std::array<CoverMaterial, 31> kCovers{{
     {"pe-film",
      "polyethylene film, plain",
      {0.40, 0.45},
@@ -79,6 +79,16 @@ constexpr std::array<CoverMaterial, 29> kCovers{{
     {"quilt", "insulating quilt 20 mm", {0.85, 0.0}, 0.02, 0.50, 0.500, 900.0, "R 0.4 to 0.7", "ISO 10456, k 0.040; damp ones less"},
     {"tarp", "tarpaulin", {0.90, 0.0}, 0.03, 0.30, 0.0, 450.0, "opaque, 150 to 600 g/m2", "0.3 mm coated cloth"},
     {"foam-board-100", "rigid foam board 100 mm", {0.90, 0.0}, 0.0, 0.40, 2.860, 4600.0, "k 0.030 to 0.040", "ISO 10456, k 0.035"},
+    {"straw-mat-40", "straw mat 40 mm, dry", {0.90, 0.0}, 0.05, 0.40, 0.600, 8000.0, "R 0.5 to 0.8; wet it keeps half", "k 0.065, 100 kg/m3, 2000 J/kgK"},
+    {"snow-50",
+     "settled snow 50 mm",
+     {0.97, 0.0},
+     0.12,
+     0.75,
+     0.400,
+     21000.0,
+     "k 0.05 fresh to 0.3 old",
+     "k 0.125 at 200 kg/m3, snow tables; an outermost layer for a snowy spell"},
     {"straw-bale-450", "straw bales 450 mm", {0.90, 0.0}, 0.0, 0.40, 6.900, 99000.0, "k 0.05 to 0.08, dry", "k 0.065, 110 kg/m3, 2000 J/kgK"},
     {"block-200", "concrete block 200 mm", {0.90, 0.0}, 0.0, 0.35, 0.180, 280000.0, "k 0.8 to 1.4", "ISO 10456, k 1.1, 1400 kg/m3"},
     {"brick-215", "solid brick 215 mm", {0.90, 0.0}, 0.0, 0.30, 0.280, 292400.0, "k 0.6 to 0.9", "ISO 10456, k 0.77, 1700 kg/m3, 800 J/kgK"},

@@ -55,6 +55,14 @@ struct Floor {
   double cover_m = 0.05;                ///< its thickness
 };
 
+/// The door that people and barrows go through by day.
+struct Door {
+  double opened = 0.0; ///< times a day
+  double seconds = 20.0;
+  double width_m = 0.9, height_m = 2.0;
+  bool lobby = false; ///< a second door, shut before the first is opened
+};
+
 /// What gives water to the air of a house.
 struct Crop {
   double leafArea = 1.0; ///< m2 of leaf for each m2 of floor
@@ -115,6 +123,7 @@ struct House {
   std::optional<WarmBay> bay;
   double airChanges_per_h = 0.8; ///< in still air, shut
   double windAirChanges = 0.25;  ///< added per m/s of wind
+  Door door;
   Floor floor;
   std::optional<double> backWall_C; ///< temperature of the building behind a back wall; without it the wall faces the weather
   double ventOpens_C = 22.0;

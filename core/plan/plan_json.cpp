@@ -64,6 +64,14 @@ template <class V> void describe(V& v, Crop& c) {
   v.number("wet_floor", c.wetFloor, {0.0, 1.0}, "share of the floor that is moist");
 }
 
+template <class V> void describe(V& v, Door& d) {
+  v.number("opened", d.opened, {0.0, 1000.0}, "times a day that it is opened");
+  v.number("seconds", d.seconds, {1.0, 3600.0}, "seconds that it stands open each time");
+  v.number("width_m", d.width_m, {0.3, 6.0}, "width");
+  v.number("height_m", d.height_m, {0.3, 5.0}, "height");
+  v.boolean("lobby", d.lobby, "a lobby whose two doors are never open together");
+}
+
 template <class V> void describe(V& v, LightLoss& l) {
   v.number("dirt", l.dirt, {0.0, 0.95}, "share of the light lost to dirt and age of the cover");
   v.number("frame", l.frame, {0.0, 0.95}, "share lost to frame, gutters and shade from outside");
@@ -130,6 +138,7 @@ template <class V> void describe(V& v, House& h) {
   v.object("warm_bay", h.bay, "bay partitioned off at one end");
   v.number("air_changes_per_h", h.airChanges_per_h, {0.0, 20.0}, "air changes an hour, shut, in still air");
   v.number("air_changes_per_wind", h.windAirChanges, {0.0, 5.0}, "air changes an hour added by each m/s of wind");
+  v.object("door", h.door, "the door that is used by day");
   v.object("floor", h.floor, "floor");
   v.number("back_wall_C", h.backWall_C, {-30.0, 40.0}, "temperature of the building behind the back wall");
   v.number("vent_opens_C", h.ventOpens_C, {-5.0, 60.0}, "temperature at which the vents start to open");
@@ -260,6 +269,11 @@ Problems check(const Plan& plan) {
     if (!f.cover.empty() && !findFloorCover(f.cover))
       bad(where + "/cover", fmt::format("\"{}\" is not a known floor cover", f.cover), "see `muffle-cli materials`");
   };
+  if (const Door& d = plan.house.door; d.opened > 0.0 && (d.height_m > plan.house.shape.ridge_m || d.width_m > plan.house.shape.span_m()))
+    bad("/house/door",
+        fmt::format("the door is {:g} x {:g} m in an end wall {:g} m wide and {:g} m high", d.width_m, d.height_m, plan.house.shape.span_m(),
+                    plan.house.shape.ridge_m),
+        "it must fit the wall");
   floor(plan.house.floor, "/house/floor");
   if (plan.house.bay && plan.house.bay->floor) floor(*plan.house.bay->floor, "/house/warm_bay/floor");
   if (plan.house.ventFull_C < plan.house.ventOpens_C + 0.5)

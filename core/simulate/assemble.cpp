@@ -23,6 +23,7 @@ namespace {
 constexpr double kCropCapacity_J_m2K = 20000.0;  // trays, crop and benches per m2 of floor: about 5 kg of water
 constexpr double kFloorShare = 0.60;             // of the light that reaches the floor; the rest warms leaves and air
 constexpr double kAirShare = 0.22;               // or leaves again
+constexpr double kLeastLift_K = 2.0;             // the sun's, in a house that is not heated: what drives air through an open door
 constexpr double kLiftedAirChanges_per_h = 40.0; // a low tunnel with open ends
 
 class Assembler {
@@ -269,6 +270,19 @@ private:
     const int conductance = signalOf([&](std::size_t i) {
       return airChangeConductance_W_K(m_house.airChanges_per_h + m_house.windAirChanges * m_winter.wind_m_s[i], volume, m_winter.outside_C[i], pressure);
     });
+    if (const Door& door = m_house.door; door.opened > 0.0) {
+      const auto bySun = static_cast<double>(std::count(m_night.begin(), m_night.end(), 0.0));
+      const double day_s = std::max(86400.0 * bySun / static_cast<double>(m_night.size()), 4.0 * 3600.0); // the winter's mean day
+      const int opening = signalOf(
+          [&](std::size_t i) {
+            if (m_night[i] > 0.0) return 0.0;
+            const double lift = std::max(m_plan.setpoints.day_C - m_winter.outside_C[i], kLeastLift_K);
+            return doorConductance_W_K(door.opened, door.seconds, door.width_m, door.height_m, lift, m_winter.outside_C[i], day_s, pressure) *
+                   (door.lobby ? 0.5 : 1.0);
+          },
+          true);
+      exchangeAir(m_net, m_rooms.front().air, m_outdoors, 1.0, opening, partId(Part::draughts));
+    }
     for (const Room& room : m_rooms) {
       exchangeAir(m_net, room.air, m_outdoors, room.share, conductance, partId(Part::draughts));
       ventAir(m_net, room.air, m_outdoors, m_house.ventOpens_C, m_house.ventFull_C,

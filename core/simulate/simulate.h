@@ -61,7 +61,7 @@ struct WinterSeries {
   std::vector<float> blanket; ///< 1 while it is closed; empty without one
   std::array<std::vector<float>, 3> inner_C, outer_C;
   std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
-  std::vector<float> sky_W;                          ///< of that, what went to the sky as radiation
+  std::vector<float> sky_W;                          ///< radiated to the sky; some of it may have come from warmer air outside
 };
 
 /// How damp a room's air was.
@@ -77,7 +77,7 @@ struct WinterResult {
   std::vector<NightResult> nights;
   double heater_J = 0.0, bayHeater_J = 0.0, sun_J = 0.0, peak_W = 0.0;
   std::array<double, kPartCount> loss_J{};
-  double sky_J = 0.0; ///< of the losses, radiated to the sky
+  double sky_J = 0.0; ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;
   Dampness damp, bayDamp;
   std::vector<Dampness> bedDamp;
@@ -107,7 +107,7 @@ struct Summary {
   double heaterPeak_W = 0.0;
   Dampness damp;                             ///< of the house; hours a winter
   std::array<double, kPartCount> loss_kWh{}; ///< over all winters
-  double sky_kWh = 0.0;                      ///< of that, radiated to the sky
+  double sky_kWh = 0.0;                      ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;                      ///< worst of the winters
   Cost cost;                                 ///< a winter
   std::size_t steps = 0;

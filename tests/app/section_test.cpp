@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The drawing keeps to the model for every shape: scale, handles, floor, bed covers.
+#include "app/paint/plan_picture.h"
 #include "app/paint/section.h"
 
 #include <gtest/gtest.h>
@@ -34,6 +35,13 @@ TEST(SectionGeometry, DrawsEveryShapeToScaleAndWithinItsFrame) {
     EXPECT_NEAR(box.height() / g.scale(), shape.ridge_m, 1e-6) << "ground to ridge, metres";
     EXPECT_GE(box.width() / g.scale(), shape.span_m() - 1e-6) << "a dome may bulge beyond its foot";
   }
+}
+
+TEST(PlanView, NorthIsUpAndEastIsRight) {
+  EXPECT_NEAR(bearing(0.0).y(), -1.0, 1e-12);
+  EXPECT_NEAR(bearing(90.0).x(), 1.0, 1e-12);
+  EXPECT_NEAR(bearing(180.0).y(), 1.0, 1e-12);
+  EXPECT_NEAR(bearing(270.0).x(), -1.0, 1e-12);
 }
 
 TEST(SectionGeometry, HandlesLieOnWhatTheyMove) {

@@ -4,6 +4,7 @@
 #include "tests/app/window_fixture.h"
 
 #include "app/stages/cost_stage.h"
+#include "app/stages/floor_page.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/number_field.h"
@@ -12,8 +13,10 @@
 #include "app/stages/slip_view.h"
 #include "app/stages/thread_bar.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDialogButtonBox>
+#include <QLabel>
 #include <QTableWidget>
 #include <QToolButton>
 
@@ -109,6 +112,76 @@ TEST_F(WindowTest, NumbersAreTypedWithAnyUnitAndRefusalsKeepTheOldValue) {
   QTest::keyClick(width, Qt::Key_Up);
   EXPECT_NEAR(document->plan().house.shape.width_m, 6.6, 1e-9);
   EXPECT_TRUE(width->errorText().isEmpty());
+}
+
+TEST_F(WindowTest, TheFloorIsStrewnWithStrawAndItsDampnessIsTold) {
+  open();
+  importDemoLog();
+  window->showStage(Document::Stage::house);
+  auto* house = window->findChild<HouseStage*>();
+  house->showPage(HouseStage::Page::floor);
+  ASSERT_TRUE(document->waitForResult());
+  auto* page = house->findChild<FloorPage*>();
+  const auto said = [&] {
+    QString all;
+    for (auto* label : page->findChildren<QLabel*>()) all += label->text();
+    return all;
+  };
+  EXPECT_TRUE(said().contains(QStringLiteral("dew on leaves"))) << said().toStdString();
+  QComboBox* cover = nullptr;
+  for (auto* box : page->findChildren<QComboBox*>())
+    if (box->accessibleName() == QStringLiteral("On the soil")) cover = box;
+  ASSERT_NE(cover, nullptr);
+  cover->setCurrentIndex(cover->findText(QStringLiteral("loose straw")));
+  emit cover->activated(cover->currentIndex());
+  EXPECT_EQ(document->plan().house.floor.cover, "straw");
+  EXPECT_DOUBLE_EQ(document->plan().house.floor.cover_m, 0.10);
+  document->undoStack()->undo();
+  EXPECT_TRUE(document->plan().house.floor.cover.empty());
+}
+
+TEST_F(WindowTest, TheHouseIsSeenFromAboveAndCutThroughAgain) {
+  open();
+  importDemoLog();
+  ASSERT_TRUE(document->waitForResult());
+  auto* section = window->findChild<SectionView*>();
+  QPushButton* toggle = section->findChild<QPushButton*>();
+  ASSERT_NE(toggle, nullptr);
+  const QImage cut = section->grab().toImage();
+  QTest::mouseClick(toggle, Qt::LeftButton);
+  EXPECT_TRUE(section->isFromAbove());
+  EXPECT_NE(section->grab().toImage(), cut);
+  const HouseShape before = document->plan().house.shape;
+  QTest::mousePress(section, Qt::LeftButton, {}, section->handlePoint(Handle::ridge).toPoint()); // nothing to drag from above
+  QTest::mouseMove(section, section->handlePoint(Handle::ridge).toPoint() + QPoint(0, -30));
+  QTest::mouseRelease(section, Qt::LeftButton, {}, section->handlePoint(Handle::ridge).toPoint() + QPoint(0, -30));
+  EXPECT_EQ(document->plan().house.shape, before);
+  QTest::mouseClick(toggle, Qt::LeftButton);
+  EXPECT_FALSE(section->isFromAbove());
+}
+
+TEST_F(WindowTest, ADraughtinessSetsBothNumbersAndALobbyNeedsADoor) {
+  open();
+  window->showStage(Document::Stage::house);
+  auto* house = window->findChild<HouseStage*>();
+  house->showPage(HouseStage::Page::shape);
+  QComboBox* draughty = nullptr;
+  for (auto* box : house->findChildren<QComboBox*>())
+    if (box->accessibleName() == QStringLiteral("How draughty")) draughty = box;
+  ASSERT_NE(draughty, nullptr);
+  draughty->setCurrentIndex(1);
+  emit draughty->activated(1);
+  EXPECT_DOUBLE_EQ(document->plan().house.airChanges_per_h, 0.25);
+  EXPECT_DOUBLE_EQ(document->plan().house.windAirChanges, 0.075);
+  QCheckBox* lobby = nullptr;
+  for (auto* box : house->findChildren<QCheckBox*>())
+    if (box->text().contains(QStringLiteral("lobby"))) lobby = box;
+  ASSERT_NE(lobby, nullptr);
+  EXPECT_FALSE(lobby->isEnabled());
+  document->edit(QStringLiteral("door"), [](Plan& p) { p.house.door.opened = 12.0; });
+  EXPECT_TRUE(lobby->isEnabled());
+  lobby->click();
+  EXPECT_TRUE(document->plan().house.door.lobby);
 }
 
 TEST_F(WindowTest, AShapeIsChosenByItsSilhouetteAndTheHouseStillStands) {

@@ -3,6 +3,7 @@
 // Weather from a log: what is measured stays, what is estimated says so, holes are treated as the header promises.
 #include "core/weather/weather.h"
 
+#include "core/air/moist_air.h"
 #include "core/constants.h"
 #include "tests/support/near.h"
 
@@ -46,6 +47,26 @@ void cutOut(Log& log, std::size_t from, std::size_t count) {
   const auto erase = [&](auto& v) { v.erase(v.begin() + static_cast<std::ptrdiff_t>(from), v.begin() + static_cast<std::ptrdiff_t>(from + count)); };
   erase(log.time);
   for (Channel& c : log.channels) erase(c.raw), erase(c.flag);
+}
+
+TEST(Weather, TakesHumidityFromItsColumnAndElseFromTheNightsLow) {
+  Log log = logOf(6);
+  const auto estimated = weatherFromLog(log, valley());
+  EXPECT_EQ(estimated->humidity, InputKind::estimated);
+  Channel humidity;
+  humidity.role = Role::humidity;
+  humidity.id = "outside";
+  humidity.raw.assign(log.time.size(), 50.0F);
+  humidity.flag.assign(log.time.size(), 0);
+  log.channels.push_back(humidity);
+  const auto measured = weatherFromLog(log, valley());
+  EXPECT_EQ(measured->humidity, InputKind::measured);
+  const Winter& w = measured->winters.front();
+  const double pressure = pressureAtElevation_Pa(800.0);
+  EXPECT_CLOSE(relativeHumidity(w.outside_C[200], w.outside_g_kg[200], pressure), 0.5, 1e-9, "as read");
+  const Winter& e = estimated->winters.front();
+  for (std::size_t i = 200; i < 500; ++i) EXPECT_LE(relativeHumidity(e.outside_C[i], e.outside_g_kg[i], pressure), 1.0 + 1e-9);
+  EXPECT_LT(w.sky_C[200], e.sky_C[200]) << "drier air radiates less";
 }
 
 TEST(Weather, KeepsWhatWasMeasuredAndSaysWhatWasNot) {

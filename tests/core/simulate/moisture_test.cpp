@@ -1,0 +1,202 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Damp air, wet floors and leaves, frozen soil and water in whole houses.
+#include "core/ground/soil.h"
+#include "core/house/infiltration.h"
+#include "core/simulate/dampness.h"
+#include "core/simulate/room_air.h"
+#include "tests/support/frost.h"
+#include "tests/support/near.h"
+
+#include <algorithm>
+
+namespace muffle {
+namespace {
+
+using testing::frost;
+
+Plan tunnel() {
+  Plan p;
+  p.site.place = {48.0, 0.0, 100.0};
+  p.house.shape = {ShapeKind::arch, 6, 12, 0.5, 3.0, 90};
+  p.setpoints.hold_C = 0.0;
+  return p;
+}
+
+Simulation run(const Plan& p) {
+  EXPECT_TRUE(check(p).empty());
+  return *simulate(p, makeScene(frost(p.site), p), {.series = true});
+}
+
+TEST(Moisture, ADryHouseIsLessDampThanOneInFullCrop) {
+  Plan dry = tunnel(), wet = tunnel();
+  dry.house.crop = {0.0, 0.0};
+  wet.house.crop = {3.0, 0.8};
+  const Simulation a = run(dry), b = run(wet);
+  EXPECT_LT(a.summary.damp.above90_h, b.summary.damp.above90_h);
+  EXPECT_LE(a.summary.damp.leafWet_h, b.summary.damp.leafWet_h);
+  EXPECT_LE(b.summary.closure, 1e-6);
+}
+
+TEST(Moisture, ATightHouseIsDamperThanADraughtyOne) {
+  Plan tight = tunnel(), draughty = tunnel();
+  tight.house.airChanges_per_h = 0.2;
+  tight.house.windAirChanges = 0.0;
+  draughty.house.airChanges_per_h = 6.0;
+  EXPECT_GT(run(tight).summary.damp.above90_h, run(draughty).summary.damp.above90_h);
+}
+
+TEST(Moisture, CondensationWarmsTheCoverAndCostsTheHeaterHeat) {
+  Plan dry = tunnel(), wet = tunnel();
+  for (Plan* p : {&dry, &wet}) {
+    p->heater = Heater{.power_W = 30000.0};
+    p->setpoints = {5.0, 8.0, 10.0};
+  }
+  dry.house.crop = {0.0, 0.0};
+  wet.house.crop = {3.0, 0.8};
+  EXPECT_GT(run(wet).summary.heater_kWh, 1.1 * run(dry).summary.heater_kWh) << "what evaporates is paid for and given to the cold cover";
+}
+
+TEST(Moisture, DoesNotLeaveTheBoundsOfAir) {
+  const Simulation r = run(tunnel());
+  for (const WinterSeries& s : r.series)
+    for (std::size_t i = 0; i < s.vapour_g_kg.size(); ++i) {
+      ASSERT_GT(s.vapour_g_kg[i], 0.0F);
+      ASSERT_LT(s.vapour_g_kg[i], 40.0F);
+    }
+}
+
+TEST(Moisture, WhatAHeatedHouseSendsToTheSkyIsPartOfWhatItLoses) {
+  Plan p = tunnel();
+  p.heater = Heater{.power_W = 30000.0};
+  p.setpoints = {5.0, 8.0, 8.0};
+  const Summary s = run(p).summary;
+  double lost = 0.0;
+  for (const double kWh : s.loss_kWh) lost += std::max(kWh, 0.0);
+  EXPECT_GT(s.sky_kWh, 0.1 * lost) << "film under frosty, mostly clear nights";
+  EXPECT_LT(s.sky_kWh, lost) << "the air outside takes the rest";
+  const Summary cold = run(tunnel()).summary;
+  EXPECT_GT(cold.sky_kWh, 0.0) << "without a heater it may be more than all losses: the cover takes heat from warmer air outside";
+}
+
+TEST(Moisture, LeavesOpenTheirStomataToTheLight) {
+  EXPECT_GT(transpiration_W_g_kg(300.0), 2.0 * transpiration_W_g_kg(0.0));
+  EXPECT_CLOSE(transpiration_W_g_kg(0.0), 1.27 * 2501.0 / (82.0 * 4.3 / 0.54 + 200.0), 0.02, "Stanghellini in the dark; air at 5 degC is 1.27 kg/m3");
+}
+
+TEST(Moisture, ALeafLiesBetweenTheAirAndWhatItSees) {
+  EXPECT_DOUBLE_EQ(leafTemperature_C(5.0, 5.0, 5.0), 5.0);
+  const double under = leafTemperature_C(4.0, 4.0, -12.0);
+  EXPECT_LT(under, 0.0) << "under a sheet at -12 degC leaves freeze while the air does not";
+  EXPECT_GT(under, -12.0);
+}
+
+TEST(Dampness, CountsHoursAndTheLongestSpell) {
+  DampHours hours(1800.0);
+  for (const bool damp : {true, true, false, true, true, true}) hours.add(damp, false);
+  hours.add(false, true); // wet leaves carry the spell on
+  EXPECT_DOUBLE_EQ(hours.sum().above90_h, 2.5);
+  EXPECT_DOUBLE_EQ(hours.sum().leafWet_h, 0.5);
+  EXPECT_DOUBLE_EQ(hours.sum().longest_h, 2.0);
+}
+
+TEST(SoilHeat, OfMoistSoilGrowsWithItsWaterAndFreezes) {
+  const SoilMaterial& loam = *findSoilMaterial("loam");
+  const SoilHeat usual = soilHeat(loam), wet = soilHeat(loam, 0.30), dry = soilHeat(loam, 0.02);
+  EXPECT_DOUBLE_EQ(usual.conductivity_W_mK, loam.conductivity_W_mK);
+  EXPECT_GT(wet.conductivity_W_mK, usual.conductivity_W_mK);
+  EXPECT_LT(dry.conductivity_W_mK, usual.conductivity_W_mK);
+  EXPECT_GT(usual.frozenConductivity_W_mK, usual.conductivity_W_mK) << "ice conducts four times as well as water";
+  EXPECT_LT(usual.frozenHeat_J_m3K, usual.heat_J_m3K);
+  EXPECT_CLOSE(wet.latent_J_m3, loam.dryDensity_kg_m3 * 0.30 * kFusion_J_kg, 1.0, "all its water");
+  EXPECT_EQ(soilHeat(*findSoilMaterial("rock")).latent_J_m3, 0.0);
+}
+
+TEST(Floor, WetSoilFreezesSlowerThanDry) {
+  Plan wet = tunnel(), dry = tunnel();
+  for (Plan* p : {&wet, &dry}) {
+    p->site.groundMean_C = 2.0;
+    p->site.groundAmplitude_K = 2.0;
+  }
+  dry.house.floor.moisture_kg_kg = 0.02;
+  const auto coldest = [](const Simulation& r) { return *std::min_element(r.series[0].soil_C[1].begin(), r.series[0].soil_C[1].end()); };
+  const Simulation a = run(wet), b = run(dry);
+  EXPECT_GT(coldest(a), coldest(b) + 0.3F) << "two centimetres down, ice forming gives its heat";
+  EXPECT_LE(a.summary.closure, 1e-6);
+}
+
+TEST(Floor, StrawKeepsTheSoilsWarmthBelow) {
+  Plan bare = tunnel(), straw = tunnel();
+  straw.house.floor.cover = "straw";
+  straw.house.floor.cover_m = 0.10;
+  const Simulation a = run(bare), b = run(straw);
+  EXPECT_LT(b.summary.coldest_C, a.summary.coldest_C) << "the air gets less of it";
+  EXPECT_GT(b.series[0].soil_C[0].back(), a.series[0].soil_C[0].back()) << "the soil under the straw stays warmer";
+  EXPECT_LE(b.summary.closure, 1e-6);
+}
+
+TEST(Floor, OfTheBayMayDiffer) {
+  Plan p = tunnel();
+  p.house.bay = WarmBay{};
+  const double soil = run(p).summary.bayHeater_kWh;
+  p.house.bay->floor = p.house.floor;
+  p.house.bay->floor->cover = "straw";
+  EXPECT_NE(run(p).summary.bayHeater_kWh, soil);
+  p.house.bay->floor->cover = "carpet";
+  ASSERT_EQ(check(p).size(), 1U);
+  EXPECT_EQ(check(p)[0].where, "/house/warm_bay/floor/cover");
+}
+
+TEST(Barrels, StandAtZeroWhileTheyFreeze) {
+  Plan p = tunnel();
+  p.house.airChanges_per_h = 20.0;
+  p.site.groundMean_C = 1.0;
+  p.barrels = {{.count = 2, .litres = 200.0, .film_W_m2K = 8.0, .sunShare = 0.0}};
+  const Simulation r = run(p);
+  const auto& water = r.series[0].barrels_C[0];
+  const float coldest = *std::min_element(water.begin(), water.end());
+  EXPECT_LT(coldest, 0.0F);
+  EXPECT_GT(coldest, -0.2F) << "five days of frost at some 130 W take 56 MJ; freezing 400 litres takes 134";
+  EXPECT_LE(r.summary.closure, 1e-6);
+}
+
+TEST(Door, ALobbyHalvesWhatItCosts) {
+  Plan p = tunnel();
+  p.heater = Heater{.power_W = 60000.0};
+  p.setpoints = {5.0, 8.0, 8.0};
+  const double shut = run(p).summary.heater_kWh;
+  p.house.door.opened = 200.0;
+  const double open = run(p).summary.heater_kWh;
+  p.house.door.lobby = true;
+  const double lobby = run(p).summary.heater_kWh;
+  EXPECT_GT(open, shut);
+  EXPECT_CLOSE((lobby - shut) / (open - shut), 0.5, 0.05, "half the air; the house answers nearly in proportion");
+}
+
+TEST(Door, LargerThanTheWallIsExplained) {
+  Plan p = tunnel();
+  p.house.door = {10.0, 20.0, 0.9, 4.0, false};
+  ASSERT_EQ(check(p).size(), 1U);
+  EXPECT_EQ(check(p)[0].where, "/house/door");
+}
+
+TEST(Draughtiness, LiesWithinTheRangesAtAWintersWind) {
+  for (const Draughtiness& d : draughtinesses()) {
+    const auto to = d.range.find(" to ");
+    ASSERT_NE(to, std::string_view::npos);
+    const double low = std::stod(std::string(d.range.substr(0, to))), high = std::stod(std::string(d.range.substr(to + 4)));
+    const double at = d.still_per_h + 6.7 * d.perWind;
+    EXPECT_GE(at, low) << d.id;
+    EXPECT_LE(at, high) << d.id;
+  }
+}
+
+TEST(Light, LostToDirtComesOffTheSun) {
+  Plan clean = tunnel(), dirty = tunnel();
+  clean.house.light.dirt = 0.0;
+  dirty.house.light.dirt = 0.3;
+  EXPECT_LT(run(dirty).summary.sun_kWh, 0.75 * run(clean).summary.sun_kWh);
+}
+
+} // namespace
+} // namespace muffle
