@@ -140,7 +140,7 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
       {tr("Wind adds"), Quantity::airChanges, [](const Plan& p) { return p.house.windAirChanges; }, [](Plan& p, double v) { p.house.windAirChanges = v; }, 0, 5,
        0.05, tr("air changes an hour that each m/s of wind adds")});
   add(5, 0,
-      {tr("Door opened a day"), Quantity::count, [](const Plan& p) { return p.house.door.opened; }, [](Plan& p, double v) { p.house.door.opened = v; }, 0, 1000,
+      {tr("Door a day"), Quantity::count, [](const Plan& p) { return p.house.door.opened; }, [](Plan& p, double v) { p.house.door.opened = v; }, 0, 1000,
        1, tr("times, each for 20 seconds; warm air leaves at its top, cold comes in at its foot")});
   m_lobby = new QCheckBox(tr("lobby: two doors, never open together"), this);
   m_lobby->setFont(textFont(9.5));

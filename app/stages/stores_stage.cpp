@@ -119,7 +119,7 @@ void StoresStage::refresh() {
                        .arg(given_kWh >= 0 ? tr("gave") : tr("took"), QStringLiteral("%1 kWh").arg(QLocale().toString(std::abs(given_kWh), 'f', 1)),
                             fall >= 0 ? tr("fell %1").arg(u.text(Quantity::difference, fall)) : tr("rose %1").arg(u.text(Quantity::difference, -fall)),
                             u.text(Quantity::temperature, lowest),
-                            lowest < 0.0 ? tr(". Below freezing: ice is not modelled yet, so colder figures are too low.") : QStringLiteral(".")));
+                            lowest < 0.0 ? tr(". They froze in part: the ice gave its heat, but full barrels burst.") : QStringLiteral(".")));
   m_winter->clearPlottables();
   m_winter->clearItems();
   m_winter->retheme();
