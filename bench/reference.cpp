@@ -28,6 +28,14 @@ struct Problem_ {
   double stepEnd_s = 1e300; ///< held sources keep their value up to here
 };
 
+/// How far a node's water is frozen: its temperature's place on its curve.
+double frozen(const Node& n, double t_C) { return !n.water || t_C >= 0.0 ? 0.0 : t_C >= -n.water->interval_K ? 0.5 : 1.0; }
+
+double capacity_J_K(const Node& n, double t_C) {
+  const double state = frozen(n, t_C);
+  return state == 0.0 ? n.capacity_J_K : state == 1.0 ? n.water->frozenCapacity_J_K : n.capacity_J_K + n.water->latent_J / n.water->interval_K;
+}
+
 /// dT/dt by the network's definition, written independently of the solver.
 int rhs(double t, N_Vector y, N_Vector dy, void* data) {
   const auto& p = *static_cast<Problem_*>(data);
@@ -38,7 +46,7 @@ int rhs(double t, N_Vector y, N_Vector dy, void* data) {
   for (std::size_t i = 0; i < T.size(); ++i) T[i] = p.free[i] >= 0 ? Y[p.free[i]] : net.nodes[i].boundary->at(t, net.tables);
   for (const Link& l : net.links) {
     const double a = T[static_cast<std::size_t>(l.from)], b = T[static_cast<std::size_t>(l.to)];
-    const double mod = l.modulator < 0 ? 1.0 : net.tables[static_cast<std::size_t>(l.modulator)].at(t);
+    double mod = l.modulator < 0 ? 1.0 : net.tables[static_cast<std::size_t>(l.modulator)].at(t);
     const auto saturated_g_kg = [&](double t_C) { return 1000.0 * humidityRatio(saturationPressure_Pa(t_C), net.pressure_Pa); };
     if (l.vapour >= 0) {
       const double x = T[static_cast<std::size_t>(l.vapour)] - saturated_g_kg(b);
@@ -48,6 +56,12 @@ int rhs(double t, N_Vector y, N_Vector dy, void* data) {
       f[static_cast<std::size_t>(l.to)] += latent;
     }
     double q = 0.0;
+    const Node& from = net.nodes[static_cast<std::size_t>(l.from)];
+    const Node& to = net.nodes[static_cast<std::size_t>(l.to)];
+    if (l.frozenFactor != 1.0) {
+      const double share = !from.water ? frozen(to, b) : !to.water ? frozen(from, a) : 0.5 * (frozen(from, a) + frozen(to, b));
+      mod *= 1.0 + share * (l.frozenFactor - 1.0);
+    }
     switch (l.kind) {
     case LinkKind::evaporative: q = l.coefficient * mod * (saturated_g_kg(a) - b); break;
     case LinkKind::conductance:
@@ -69,7 +83,8 @@ int rhs(double t, N_Vector y, N_Vector dy, void* data) {
     const bool held = s.power.kind == Driver::Kind::table && net.tables[static_cast<std::size_t>(s.power.signal)].hold;
     f[static_cast<std::size_t>(s.node)] += s.power.at(held ? inside : t, net.tables);
   }
-  for (std::size_t u = 0; u < p.node.size(); ++u) D[u] = f[static_cast<std::size_t>(p.node[u])] / net.nodes[static_cast<std::size_t>(p.node[u])].capacity_J_K;
+  for (std::size_t u = 0; u < p.node.size(); ++u)
+    D[u] = f[static_cast<std::size_t>(p.node[u])] / capacity_J_K(net.nodes[static_cast<std::size_t>(p.node[u])], Y[u]);
   return 0;
 }
 
