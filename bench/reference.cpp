@@ -74,7 +74,8 @@ int rhs(double t, N_Vector y, N_Vector dy, void* data) {
   }
   for (const Vent& v : net.vents) {
     const double opening = std::clamp((T[static_cast<std::size_t>(v.sensor)] - v.opens_C) / (v.full_C - v.opens_C), 0.0, 1.0);
-    const double q = opening * v.conductance_W_K * (T[static_cast<std::size_t>(v.from)] - T[static_cast<std::size_t>(v.to)]);
+    const double locked = v.modulator < 0 ? 1.0 : net.tables[static_cast<std::size_t>(v.modulator)].at(t);
+    const double q = locked * opening * v.conductance_W_K * (T[static_cast<std::size_t>(v.from)] - T[static_cast<std::size_t>(v.to)]);
     f[static_cast<std::size_t>(v.from)] -= q;
     f[static_cast<std::size_t>(v.to)] += q;
   }

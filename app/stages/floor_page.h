@@ -8,6 +8,7 @@
 
 #include <QWidget>
 
+class QCheckBox;
 class QComboBox;
 class QLabel;
 
@@ -25,6 +26,7 @@ private:
   Document& m_document;
   QComboBox *m_soil, *m_cover;
   QWidget* m_thickness;
+  QCheckBox* m_rain;
   QLabel* m_damp;
 };
 

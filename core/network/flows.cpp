@@ -158,8 +158,11 @@ void NetworkFlows::addTerms(const Network& net, const std::vector<int>& groupOfL
     const int a = m_slot[static_cast<std::size_t>(vent.from)];
     const int b = m_slot[static_cast<std::size_t>(vent.to)];
     const int sensor = m_slot[static_cast<std::size_t>(vent.sensor)];
-    m_vents.push_back({a, b, sensor, group(net.links.size() + v), vent.opens_C, vent.full_C - vent.opens_C, vent.conductance_W_K, entries(a, b),
-                       m_lu.entry(a, sensor), m_lu.entry(b, sensor)});
+    const int modulator = vent.modulator < 0 ? -1 : m_modulators.add(net, vent.modulator);
+    m_relays.resize(m_modulators.size(), false);
+    if (modulator >= 0) m_relays[static_cast<std::size_t>(modulator)] = true;
+    m_vents.push_back({a, b, sensor, group(net.links.size() + v), vent.opens_C, vent.full_C - vent.opens_C, vent.conductance_W_K, vent.conductance_W_K,
+                       entries(a, b), m_lu.entry(a, sensor), m_lu.entry(b, sensor), modulator});
   }
   std::stable_sort(m_terms.begin(), m_terms.end(), [this](const Term& x, const Term& y) {
     const int modulatorX = varies(x.modulator) ? x.modulator : -1;
@@ -207,6 +210,7 @@ void NetworkFlows::activate() {
     }
     m_rowStart.push_back(static_cast<int>(m_column.size()));
   }
+  for (VentSlots& v : m_vents) v.g = v.full * strength(v.modulator);
   m_film.assign(m_vapour.filmCount(), {});
   m_filmFrom = m_filmTo = m_film;
   for (const Natural& n : m_allNatural) {

@@ -128,9 +128,10 @@ private:
   };
   struct VentSlots {
     int a, b, sensor, group;
-    double opens, span, g;
+    double opens, span, full, g; ///< g: full by the modulator at present
     Entries at;
     int as, bs;
+    int modulator;
   };
   struct Modulated {
     int row, position;

@@ -417,7 +417,8 @@ double Solver::linkFlow_W(int link) const {
   if (link >= links) {
     const Vent& v = net.vents[static_cast<std::size_t>(link - links)];
     const double opening = std::clamp((temperature_C(v.sensor) - v.opens_C) / (v.full_C - v.opens_C), 0.0, 1.0);
-    return opening * v.conductance_W_K * (temperature_C(v.from) - temperature_C(v.to));
+    const double strength = v.modulator < 0 ? 1.0 : net.tables[static_cast<std::size_t>(v.modulator)].at(m_time);
+    return opening * strength * v.conductance_W_K * (temperature_C(v.from) - temperature_C(v.to));
   }
   const Link& l = net.links[static_cast<std::size_t>(link)];
   return l.flow_W(temperature_C(l.from), temperature_C(l.to)) * (l.modulator < 0 ? 1.0 : net.tables[static_cast<std::size_t>(l.modulator)].at(m_time));

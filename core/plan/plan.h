@@ -63,6 +63,13 @@ struct Door {
   bool lobby = false; ///< a second door, shut before the first is opened
 };
 
+/// What keeps vents, rolled sides or a roof that draws back shut, however warm it is inside.
+struct VentLock {
+  double outsideBelow_C = -40.0; ///< too cold outside for the crop beside them
+  double windAbove_m_s = 60.0;
+  bool inRain = false; ///< where the log has rain
+};
+
 /// What gives water to the air of a house.
 struct Crop {
   double leafArea = 1.0; ///< m2 of leaf for each m2 of floor
@@ -129,6 +136,7 @@ struct House {
   double ventOpens_C = 22.0;
   double ventFull_C = 28.0;
   double ventAirChanges_per_h = 15.0; ///< fully open
+  VentLock ventLock;
 };
 
 enum class BarrelColour { black, blue, white, bare };

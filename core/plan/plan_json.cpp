@@ -72,6 +72,12 @@ template <class V> void describe(V& v, Door& d) {
   v.boolean("lobby", d.lobby, "a lobby whose two doors are never open together");
 }
 
+template <class V> void describe(V& v, VentLock& l) {
+  v.number("outside_below_C", l.outsideBelow_C, {-40.0, 40.0}, "shut while it is colder than this outside");
+  v.number("wind_above_m_s", l.windAbove_m_s, {0.0, 60.0}, "shut while the wind is stronger");
+  v.boolean("in_rain", l.inRain, "shut while it rains, where the log has rain");
+}
+
 template <class V> void describe(V& v, LightLoss& l) {
   v.number("dirt", l.dirt, {0.0, 0.95}, "share of the light lost to dirt and age of the cover");
   v.number("frame", l.frame, {0.0, 0.95}, "share lost to frame, gutters and shade from outside");
@@ -144,6 +150,7 @@ template <class V> void describe(V& v, House& h) {
   v.number("vent_opens_C", h.ventOpens_C, {-5.0, 60.0}, "temperature at which the vents start to open");
   v.number("vent_full_C", h.ventFull_C, {-4.0, 70.0}, "temperature at which they are fully open");
   v.number("vent_air_changes_per_h", h.ventAirChanges_per_h, {0.0, 120.0}, "air changes an hour with the vents fully open");
+  v.object("vent_lock", h.ventLock, "what keeps the vents shut");
 }
 
 template <class V> void describe(V& v, Barrels& b) {

@@ -283,10 +283,18 @@ private:
           true);
       exchangeAir(m_net, m_rooms.front().air, m_outdoors, 1.0, opening, partId(Part::draughts));
     }
+    const VentLock& rule = m_house.ventLock;
+    const auto mayOpen = [&](std::size_t i) {
+      const bool rains = rule.inRain && !m_winter.rain_mm.empty() && m_winter.rain_mm[i] > 0.0;
+      return rains || m_winter.outside_C[i] < rule.outsideBelow_C || m_winter.wind_m_s[i] > rule.windAbove_m_s ? 0.0 : 1.0;
+    };
+    bool locks = false;
+    for (std::size_t i = 0; i < m_winter.size() && !locks; ++i) locks = mayOpen(i) == 0.0;
+    const int lock = locks ? signalOf(mayOpen, true) : -1;
     for (const Room& room : m_rooms) {
       exchangeAir(m_net, room.air, m_outdoors, room.share, conductance, partId(Part::draughts));
       ventAir(m_net, room.air, m_outdoors, m_house.ventOpens_C, m_house.ventFull_C,
-              airChangeConductance_W_K(m_house.ventAirChanges_per_h, volume * room.share, 10.0, pressure), partId(Part::vents));
+              airChangeConductance_W_K(m_house.ventAirChanges_per_h, volume * room.share, 10.0, pressure), lock, partId(Part::vents));
     }
   }
 

@@ -25,9 +25,9 @@ void exchangeAir(Network& net, RoomAir from, RoomAir to, double conductance, int
   net.addConductance(from.vapour, to.vapour, conductance * kLatentPerExchange, part).modulator = modulator;
 }
 
-void ventAir(Network& net, RoomAir from, RoomAir to, double opens_C, double full_C, double conductance, const std::string& part) {
-  net.vents.push_back({from.air, to.air, from.air, opens_C, full_C, conductance, part});
-  net.vents.push_back({from.vapour, to.vapour, from.air, opens_C, full_C, conductance * kLatentPerExchange, part});
+void ventAir(Network& net, RoomAir from, RoomAir to, double opens_C, double full_C, double conductance, int modulator, const std::string& part) {
+  net.vents.push_back({from.air, to.air, from.air, opens_C, full_C, conductance, part, modulator});
+  net.vents.push_back({from.vapour, to.vapour, from.air, opens_C, full_C, conductance * kLatentPerExchange, part, modulator});
 }
 
 double transpiration_W_g_kg(double light_W_m2) {

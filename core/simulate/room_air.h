@@ -22,7 +22,7 @@ RoomAir addRoomAir(Network& network, const std::string& prefix, double volume_m3
 void exchangeAir(Network& network, RoomAir from, RoomAir to, double conductance_W_K, int modulator, const std::string& part);
 
 /// The same through an opening that follows the temperature of `from`.
-void ventAir(Network& network, RoomAir from, RoomAir to, double opens_C, double full_C, double conductance_W_K, const std::string& part);
+void ventAir(Network& network, RoomAir from, RoomAir to, double opens_C, double full_C, double conductance_W_K, int modulator, const std::string& part);
 
 /// Transpiration of leaves by the light on them: W per g/kg for a square metre of leaf. Stomata after Stanghellini,
 /// Transpiration of greenhouse crops (1987), r_s = 82 (I + 4.3)/(I + 0.54) s/m, with 200 s/m of still air at the leaf.

@@ -185,6 +185,7 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
   const Channel* wind = log.find(Role::wind);
   const Channel* sun = log.find(Role::sun);
   const Channel* humidity = log.find(Role::humidity, "outside");
+  const Channel* rain = log.find(Role::rain);
 
   std::vector<std::size_t> valid;
   for (std::size_t i = 0; i < log.time.size(); ++i)
@@ -211,6 +212,10 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
       for (std::size_t i = 0; i < size; ++i) {
         if (!std::isnan(measured[i])) w.wind_m_s[i] = std::max(measured[i], 0.0);
       }
+    }
+    if (rain) {
+      w.rain_mm = onGrid(log, *rain, w, size);
+      for (double& mm : w.rain_mm) mm = std::isnan(mm) ? 0.0 : std::max(mm, 0.0);
     }
     const Date first = zone->localDate(w.start);
     w.startDay = dayOfYear(first) + zone->localHour(w.start) / 24.0;

@@ -33,6 +33,7 @@ struct Winter {
   UtcSeconds start = 0;
   double step_s = 600.0;
   std::vector<double> outside_C, wind_m_s, sun_W_m2, diffuse_W_m2, sky_C, cloud;
+  std::vector<double> rain_mm;      ///< in the reading at each step; empty if not measured
   std::vector<double> outside_g_kg; ///< water in the air outside, per kg of dry air
   std::vector<float> zenith_deg, azimuth_deg, extraterrestrial_W_m2;
   std::vector<std::uint8_t> bridged; ///< 1 where outside was not measured

@@ -60,7 +60,7 @@ void addGround(Adapters& a) {
     Solver s = *Solver::prepare(net);
     while (s.time_s() < time - 1.0) s.advance(std::min(600.0, time - s.time_s()));
     double front = 0.0;
-    for (int c = 1; c < 200; ++c) {
+    for (int c = 1; c < 199; ++c) { // the last cell ends on the layer
       const auto at = [&](int cell) { return s.temperature_C(net.find("soil:0." + std::to_string(cell))); };
       if (at(c) < 0.0 && at(c + 1) >= 0.0) front = fine_m / 200.0 * (c + at(c) / (at(c) - at(c + 1)));
     }

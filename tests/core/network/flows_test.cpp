@@ -50,6 +50,7 @@ Network mixedHouse() {
   net.addAdvective(out, air, 35.0);
   net.addAdvective(water, floor, 20.0);
   net.vents.push_back({air, out, air, 6.0, 14.0, 200.0, ""});
+  net.vents.push_back({vapour, damp, air, 5.0, 11.0, 80.0, "", closed});
   Signal sun;
   sun.value = {0.0, 500.0, 900.0};
   sun.step_s = 3600.0;
@@ -82,7 +83,8 @@ std::vector<double> byDefinition(const Network& net, const std::vector<double>& 
   }
   for (const Vent& v : net.vents) {
     const double opening = std::clamp((T[static_cast<std::size_t>(v.sensor)] - v.opens_C) / (v.full_C - v.opens_C), 0.0, 1.0);
-    const double q = opening * v.conductance_W_K * (T[static_cast<std::size_t>(v.from)] - T[static_cast<std::size_t>(v.to)]);
+    const double locked = v.modulator < 0 ? 1.0 : net.tables[static_cast<std::size_t>(v.modulator)].at(t);
+    const double q = locked * opening * v.conductance_W_K * (T[static_cast<std::size_t>(v.from)] - T[static_cast<std::size_t>(v.to)]);
     f[static_cast<std::size_t>(v.from)] -= q;
     f[static_cast<std::size_t>(v.to)] += q;
   }

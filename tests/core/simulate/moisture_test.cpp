@@ -191,6 +191,27 @@ TEST(Draughtiness, LiesWithinTheRangesAtAWintersWind) {
   }
 }
 
+TEST(VentLock, KeepsVentsShutInColdWindAndRain) {
+  Plan p = tunnel();
+  p.setpoints = {-8.0, -8.0, -8.0};
+  p.house.ventOpens_C = -5.0; // open all day
+  p.house.ventFull_C = -4.0;
+  const auto vents = [](const Summary& s) { return s.loss_kWh[static_cast<std::size_t>(Part::vents)]; };
+  const double open = vents(run(p).summary);
+  EXPECT_GT(open, 1.0);
+  p.house.ventLock.outsideBelow_C = 20.0;
+  EXPECT_EQ(vents(run(p).summary), 0.0) << "it is never so warm";
+  p.house.ventLock = {};
+  p.house.ventLock.windAbove_m_s = 0.5;
+  EXPECT_EQ(vents(run(p).summary), 0.0) << "the site's wind is 1.5 m/s";
+  p.house.ventLock = {};
+  p.house.ventLock.inRain = true;
+  EXPECT_CLOSE(vents(run(p).summary), open, 1e-9, "the log has no rain");
+  auto wet = std::make_shared<Weather>(*frost(p.site));
+  for (Winter& w : wet->winters) w.rain_mm.assign(w.size(), 0.2);
+  EXPECT_EQ(vents(simulate(p, makeScene(wet, p), {.series = true})->summary), 0.0);
+}
+
 TEST(Light, LostToDirtComesOffTheSun) {
   Plan clean = tunnel(), dirty = tunnel();
   clean.house.light.dirt = 0.0;

@@ -59,7 +59,9 @@ TEST(WarmBay, IsHeldAtItsOwnSetpointAndTheEnergyThroughItsPartitionCloses) {
     in += solver->groupEnergy_J(0);
     out += solver->groupEnergy_J(1);
     if (i > 144 && solver->lastPower_W(a.bayHeater) > 0.0) { EXPECT_CLOSE(solver->temperature_C(a.bayAir), 12.0, 0.005, "the thermostat's tolerance"); }
-    if (i > 144 && solver->lastPower_W(a.heater) > 0.0) { EXPECT_CLOSE(solver->temperature_C(a.air), 4.0, 0.05, "a step split by freezing soil may heat in its first part alone"); }
+    if (i > 144 && solver->lastPower_W(a.heater) > 0.0) {
+      EXPECT_CLOSE(solver->temperature_C(a.air), 4.0, 0.05, "a step split by freezing soil may heat in its first part alone");
+    }
   }
   EXPECT_GT(std::abs(in) + std::abs(out), 1e7) << "some kilowatt-hours went through";
   EXPECT_LE(std::abs(in - out - (stored() - before)), 1e-6 * (std::abs(in) + std::abs(out)));
