@@ -116,12 +116,11 @@ private:
     beds();
     barrels();
     if (m_moment) {
-      const QColor air = m_theme.warmth(m_moment->air_C);
-      const double luminance = 0.2126 * std::pow(air.redF(), 2.2) + 0.7152 * std::pow(air.greenF(), 2.2) + 0.0722 * std::pow(air.blueF(), 2.2);
-      const QColor ink = luminance > 0.22 ? QColor("#221A15") : QColor("#FBF7F0");
       const double bay = m_plan.house.bay ? m_plan.house.bay->length_m : 0.0;
-      say(at(0.22 * m_shape.span_m(), -bay / 2.0), m_units.text(Quantity::temperature, m_moment->air_C), textFont(13, true), ink);
-      if (m_moment->bay_C) say(at(0, end - bay / 2.0), m_units.text(Quantity::temperature, *m_moment->bay_C), textFont(10, true), ink);
+      say(at(0.22 * m_shape.span_m(), -bay / 2.0), m_units.text(Quantity::temperature, m_moment->air_C), textFont(13, true),
+          inkOn(m_theme.warmth(m_moment->air_C)));
+      if (m_moment->bay_C)
+        say(at(0, end - bay / 2.0), m_units.text(Quantity::temperature, *m_moment->bay_C), textFont(10, true), inkOn(m_theme.warmth(*m_moment->bay_C)));
     }
   }
 

@@ -69,9 +69,7 @@ public:
                  const Units& units, Handle hovered)
       : m_p(painter), m_g(geometry), m_plan(plan), m_shape(plan.house.shape), m_moment(moment), m_theme(theme), m_units(units), m_hovered(hovered),
         m_area(geometry.area()), m_half_m(m_shape.span_m() / 2.0), m_soilTop(m_g.at(0, -m_shape.sunk_m).y()), m_centre(m_g.at(0.0, m_shape.ridge_m * 0.42)) {
-    const QColor air = moment ? theme.warmth(moment->air_C) : theme.wool;
-    const double luminance = 0.2126 * std::pow(air.redF(), 2.2) + 0.7152 * std::pow(air.greenF(), 2.2) + 0.0722 * std::pow(air.blueF(), 2.2);
-    m_inkOnAir = luminance > 0.22 ? QColor("#221A15") : QColor("#FBF7F0");
+    m_inkOnAir = inkOn(moment ? theme.warmth(moment->air_C) : theme.wool);
   }
 
   void paint(const QString& title, const QString& subtitle) {
@@ -330,8 +328,7 @@ private:
     const int wavelets = std::clamp(static_cast<int>(std::round(8.0 * m_moment->sky_W / std::max(lost, 1.0))), 1, 6);
     for (int k = 0; k < wavelets; ++k) {
       const double share = (k + 0.5) / wavelets;
-      const QPainterPath line = m_g.outline();
-      const QPointF foot = line.pointAtPercent(0.30 + 0.40 * share) - QPointF(0, 7);
+      const QPointF foot = m_g.outline().pointAtPercent(0.30 + 0.40 * share) - QPointF(0, 7);
       const bool underWords = roof.align == Qt::AlignLeft ? foot.x() > roof.text.x() - 8.0 && foot.x() < roof.text.x() + 80.0
                                                           : foot.x() < roof.text.x() + 8.0 && foot.x() > roof.text.x() - 80.0;
       if (underWords || std::abs(foot.x() - roof.out.x()) < 22.0) continue; // or where the roof's ribbon is

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace muffle {
 namespace {
@@ -83,6 +84,11 @@ QColor Theme::margin(double k) const {
   const double step = std::min(std::floor(k / 1.2) / 5.0, 1.0);
   const QColor pale = dark ? QColor("#5A4E3C") : QColor("#EBDDB4"), mid = dark ? QColor("#A67C3C") : QColor("#D9A45E");
   return step < 0.5 ? mix(pale, mid, step * 2.0) : mix(mid, madder, (step - 0.5) * 2.0);
+}
+
+QColor inkOn(const QColor& ground) {
+  const double luminance = 0.2126 * std::pow(ground.redF(), 2.2) + 0.7152 * std::pow(ground.greenF(), 2.2) + 0.0722 * std::pow(ground.blueF(), 2.2);
+  return luminance > 0.22 ? QColor("#221A15") : QColor("#FBF7F0");
 }
 
 void loadFonts() {

@@ -27,6 +27,9 @@ struct Theme {
   [[nodiscard]] QColor margin(double kelvin) const;
 };
 
+/// The ink, dark or light, that can be read on a colour.
+QColor inkOn(const QColor& ground);
+
 /// Loads the fonts that ship with the application; call before the first widget.
 void loadFonts();
 QFont textFont(double points, bool bold = false);

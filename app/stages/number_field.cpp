@@ -31,6 +31,11 @@ NumberField::NumberField(Document& document, Spec spec, QWidget* parent)
   refresh();
 }
 
+QString NumberField::shown() const {
+  const double si = m_spec.get(m_document.plan());
+  return m_spec.never == si ? tr("never") : m_document.units().text(m_spec.quantity, si);
+}
+
 QRect NumberField::valueRect() const { return {width() - 108, 1, 106, 26}; }
 
 void NumberField::paintEvent(QPaintEvent*) {
@@ -50,8 +55,7 @@ void NumberField::paintEvent(QPaintEvent*) {
     }
     p.setFont(textFont(10.5, true));
     p.setPen(t.ink);
-    p.drawText(r.adjusted(4, 0, -6, 0), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight),
-               m_document.units().text(m_spec.quantity, m_spec.get(m_document.plan())));
+    p.drawText(r.adjusted(4, 0, -6, 0), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight), shown());
   }
   if (!m_error.isEmpty()) {
     p.setFont(textFont(8.5));
@@ -84,7 +88,7 @@ void NumberField::beginTyping() {
   m_editor->setGeometry(valueRect());
   m_editor->setFont(textFont(10.5));
   m_editor->setAlignment(Qt::AlignRight);
-  m_editor->setText(m_document.units().text(m_spec.quantity, m_spec.get(m_document.plan())));
+  m_editor->setText(shown());
   m_editor->show();
   m_editor->setFocus();
   m_editor->selectAll();
@@ -93,8 +97,9 @@ void NumberField::beginTyping() {
 
 void NumberField::commit() {
   if (!m_editor->isVisible()) return;
-  const auto value = m_document.units().parse(m_spec.quantity, m_editor->text());
-  const bool untouched = m_editor->text() == m_document.units().text(m_spec.quantity, m_spec.get(m_document.plan()));
+  const bool saysNever = m_spec.never && m_editor->text().trimmed().compare(tr("never"), Qt::CaseInsensitive) == 0;
+  const auto value = saysNever ? m_spec.never : m_document.units().parse(m_spec.quantity, m_editor->text());
+  const bool untouched = m_editor->text() == shown();
   m_editor->hide();
   setFocus();
   if (untouched) // the value behind it may have more digits than are shown

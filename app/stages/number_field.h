@@ -19,9 +19,10 @@ public:
     Quantity quantity = Quantity::count;
     std::function<double(const Plan&)> get;
     std::function<void(Plan&, double)> set;
-    double min = 0.0, max = 1e9; ///< in SI
-    double nudge = 1.0;          ///< in SI
-    QString source;              ///< where the number comes from, for the tooltip
+    double min = 0.0, max = 1e9;      ///< in SI
+    double nudge = 1.0;               ///< in SI
+    QString source;                   ///< where the number comes from, for the tooltip
+    std::optional<double> never = {}; ///< in SI: a limit here applies to nothing and is shown as "never"; "never" may be typed
   };
   NumberField(Document& document, Spec spec, QWidget* parent = nullptr);
   QSize sizeHint() const override { return {240, m_error.isEmpty() ? 28 : 60}; }
@@ -41,6 +42,7 @@ private:
   void commit();
   void put(double si, bool merge);
   void refuse(const QString& why);
+  [[nodiscard]] QString shown() const;
   [[nodiscard]] QRect valueRect() const;
   Document& m_document;
   Spec m_spec;

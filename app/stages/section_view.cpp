@@ -108,14 +108,15 @@ void SectionView::paintEvent(QPaintEvent*) {
   p.fillRect(rect(), t.wool);
   const auto moment = sectionMoment();
   const Units& u = m_document.units();
-  QString title = tr("%1 by %2 cross-section")
+  QString title = (m_fromAbove ? tr("%1 by %2 from above") : tr("%1 by %2 cross-section"))
                       .arg(u.text(Quantity::length, m_document.plan().house.shape.width_m), u.text(Quantity::length, m_document.plan().house.shape.length_m));
   QString subtitle = tr("no log yet: drop a CSV on the window");
   if (const auto at = m_document.moment(); at && moment) {
     const UtcSeconds utc = m_document.weather()->winters[at->winter].time(at->step);
     const int offset = m_document.zone().offset_s(utc);
     const QDateTime when = QDateTime::fromSecsSinceEpoch(utc + offset, Qt::UTC);
-    title = tr("Cross-section at %1").arg(QLocale(QLocale::English).toString(when, QStringLiteral("hh:mm, ddd d MMM yyyy")));
+    title = (m_fromAbove ? tr("From above at %1") : tr("Cross-section at %1"))
+                .arg(QLocale(QLocale::English).toString(when, QStringLiteral("hh:mm, ddd d MMM yyyy")));
     const QString sky = moment->cloud < 0.35 ? tr("clear") : moment->cloud < 0.75 ? tr("part cloud") : tr("cloudy");
     subtitle = tr("outside %1 · wind %2 · %3, sky %4")
                    .arg(u.text(Quantity::temperature, moment->outside_C), u.text(Quantity::speed, moment->wind_m_s), sky,
@@ -125,7 +126,7 @@ void SectionView::paintEvent(QPaintEvent*) {
     const HouseShape& s = m_document.plan().house.shape;
     const QString way = s.hasBackWall() ? tr("its front looks to %1 by the compass").arg(u.text(Quantity::angle, std::fmod(s.axis_deg + 90.0, 360.0)))
                                         : tr("its ridge runs to %1 by the compass").arg(u.text(Quantity::angle, s.axis_deg));
-    paintPlanView(p, geometry().area(), m_document.plan(), moment, sunWay(), tr("From above") + title.mid(title.indexOf(QStringLiteral(" at "))),
+    paintPlanView(p, geometry().area(), m_document.plan(), moment, sunWay(), title,
                   s.kind == ShapeKind::dome ? subtitle : way + QStringLiteral(" · ") + subtitle, t, u);
   } else
     paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged != Handle::none ? m_dragged : m_hovered);

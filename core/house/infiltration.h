@@ -42,7 +42,7 @@ double ventStackFlow_m3_s(double lowArea_m2, double highArea_m2, double height_m
 double openDoorFlow_m3_s(double width_m, double height_m, double difference_K, double mean_K, double discharge);
 
 /// How draughty houses of a kind are, shut: air changes an hour in still air and for each m/s of wind, such that the published
-/// figure for a winter's wind of 6.7 m/s lies in the middle of its range.
+/// figure for a winter's wind of 6.7 m/s lies within its range.
 struct Draughtiness {
   std::string_view id;
   std::string_view name;
@@ -54,7 +54,8 @@ struct Draughtiness {
 std::span<const Draughtiness> draughtinesses();
 
 /// The mean heat that a door carries off over the hours of day in which it is used, W/K: a tall opening through which warm
-/// air leaves at the top and cold comes in at the foot. A lobby that is shut before the house is opened halves it.
+/// air leaves at the top and cold comes in at the foot. opened: times a day, >= 0, each for `seconds`; width and height > 0;
+/// difference_K >= 0, inside above outside; day_s > 0, the hours that the openings are spread over; open throughout at most.
 double doorConductance_W_K(double opened, double seconds, double width_m, double height_m, double difference_K, double outside_C, double day_s,
                            double pressure_Pa = kStandardPressure_Pa);
 

@@ -33,10 +33,14 @@ struct BoundaryJson {
   std::optional<SineJson> sine;
   std::optional<TableJson> table;
 };
+struct WaterJson {
+  double latent = 0, interval = 0.5, frozen = 0;
+};
 struct NodeJson {
   std::string id;
   std::optional<double> capacity, initial;
   std::optional<BoundaryJson> boundary;
+  std::optional<WaterJson> water;
 };
 struct NaturalJson {
   double area_m2 = 0, k = 0, exponent = 1.0 / 3.0, wet = 0;
@@ -45,6 +49,7 @@ struct NaturalJson {
 struct LinkJson {
   std::string from, to;
   std::optional<double> conductance, radiative, advective, evaporative;
+  double frozenFactor = 1.0;
   std::optional<NaturalJson> natural;
 };
 struct LayerJson {
@@ -110,11 +115,17 @@ template <class V> void describe(V& v, BoundaryJson& b) {
   v.object("sine", b.sine, "sine");
   v.object("table", b.table, "table");
 }
+template <class V> void describe(V& v, WaterJson& w) {
+  v.number("latent_J", w.latent, kAbove0, "latent heat of all its water", true);
+  v.number("interval_K", w.interval, {1e-6, 50.0}, "below 0 degC over which it freezes");
+  v.number("frozen_capacity_J_K", w.frozen, kAbove0, "heat capacity when frozen", true);
+}
 template <class V> void describe(V& v, NodeJson& n) {
   v.text("id", n.id, "name of the node", true);
   v.number("capacity_J_K", n.capacity, kPositive, "heat capacity");
   v.number("initial_C", n.initial, kTemperature, "starting temperature");
   v.object("boundary", n.boundary, "given temperature");
+  v.object("water", n.water, "water that may freeze in it");
 }
 template <class V> void describe(V& v, NaturalJson& n) {
   v.number("area_m2", n.area_m2, kPositive, "area", true);
@@ -131,6 +142,7 @@ template <class V> void describe(V& v, LinkJson& l) {
   v.number("advective_W_K", l.advective, kPositive, "flow times heat capacity");
   v.number("evaporative_W_g_kg", l.evaporative, kPositive, "heat evaporated for each g/kg");
   v.object("natural", l.natural, "natural convection");
+  v.number("frozen_factor", l.frozenFactor, {1e-3, 1e3}, "of a conductance once the water at its ends is frozen");
 }
 template <class V> void describe(V& v, LayerJson& l) {
   v.number("thickness_m", l.thickness, {1e-6, 1000.0}, "thickness", true);
@@ -229,6 +241,7 @@ void addNodes(Builder& b, NetworkJson& in) {
       if (!n.capacity) b.bad(where, fmt::format("\"{}\" has neither capacity_J_K nor boundary", n.id), "give one of them");
       if (!n.initial) b.bad(where + "/initial_C", "\"initial_C\" is missing", "give the starting temperature");
       b.net.addNode(n.id, n.capacity.value_or(0.0), n.initial.value_or(0.0));
+      if (n.water) b.net.nodes.back().water = FreezingWater{n.water->latent, n.water->interval, n.water->frozen};
       continue;
     }
     if (n.capacity) b.bad(where, fmt::format("\"{}\" has both capacity_J_K and boundary", n.id), "a boundary has no capacity");
@@ -284,7 +297,7 @@ void addLinks(Builder& b, const NetworkJson& in) {
     if (countSet({l.conductance.has_value(), l.radiative.has_value(), l.natural.has_value(), l.advective.has_value(), l.evaporative.has_value()}) != 1)
       b.bad(where, "it needs exactly one kind", "give conductance_W_K, radiative_m2, natural, advective_W_K or evaporative_W_g_kg");
     else if (l.conductance)
-      b.net.addConductance(from, to, *l.conductance);
+      b.net.addConductance(from, to, *l.conductance).frozenFactor = l.frozenFactor;
     else if (l.radiative)
       b.net.addRadiative(from, to, *l.radiative);
     else if (l.advective)
@@ -412,6 +425,7 @@ Json networkToJson(const Network& net) {
     if (!n.boundary) {
       node["capacity_J_K"] = n.capacity_J_K;
       node["initial_C"] = n.initial_C;
+      if (n.water) node["water"] = {{"latent_J", n.water->latent_J}, {"interval_K", n.water->interval_K}, {"frozen_capacity_J_K", n.water->frozenCapacity_J_K}};
     } else if (n.boundary->kind == Driver::Kind::constant) {
       node["boundary"]["constant_C"] = n.boundary->mean;
     } else if (n.boundary->kind == Driver::Kind::sine) {
@@ -426,7 +440,10 @@ Json networkToJson(const Network& net) {
   for (const Link& l : net.links) {
     Json link{{"from", id(l.from)}, {"to", id(l.to)}};
     switch (l.kind) {
-    case LinkKind::conductance: link["conductance_W_K"] = l.coefficient; break;
+    case LinkKind::conductance:
+      link["conductance_W_K"] = l.coefficient;
+      if (l.frozenFactor != 1.0) link["frozen_factor"] = l.frozenFactor;
+      break;
     case LinkKind::radiative: link["radiative_m2"] = l.coefficient; break;
     case LinkKind::advective: link["advective_W_K"] = l.coefficient; break;
     case LinkKind::evaporative: link["evaporative_W_g_kg"] = l.coefficient; break;

@@ -24,6 +24,7 @@ constexpr double kCropCapacity_J_m2K = 20000.0;  // trays, crop and benches per 
 constexpr double kFloorShare = 0.60;             // of the light that reaches the floor; the rest warms leaves and air
 constexpr double kAirShare = 0.22;               // or leaves again
 constexpr double kLeastLift_K = 2.0;             // the sun's, in a house that is not heated: what drives air through an open door
+constexpr double kLobby = 0.5;                   // two openings in turn, each of its own volume: half the air of one
 constexpr double kLiftedAirChanges_per_h = 40.0; // a low tunnel with open ends
 
 class Assembler {
@@ -278,7 +279,7 @@ private:
             if (m_night[i] > 0.0) return 0.0;
             const double lift = std::max(m_plan.setpoints.day_C - m_winter.outside_C[i], kLeastLift_K);
             return doorConductance_W_K(door.opened, door.seconds, door.width_m, door.height_m, lift, m_winter.outside_C[i], day_s, pressure) *
-                   (door.lobby ? 0.5 : 1.0);
+                   (door.lobby ? kLobby : 1.0);
           },
           true);
       exchangeAir(m_net, m_rooms.front().air, m_outdoors, 1.0, opening, partId(Part::draughts));

@@ -27,7 +27,7 @@ class WinterRunner {
 public:
   WinterRunner(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::size_t index, const SimulateOptions& options)
       : m_plan(plan), m_winter(winter), m_index(index), m_options(options), m_assembly(assemble(plan, winter, sun)),
-        m_saturated(m_assembly.network.pressure_Pa), m_house(winter.step_s), m_bayHours(winter.step_s),
+        m_saturated(m_assembly.network.pressure_Pa), m_houseHours(winter.step_s), m_bayHours(winter.step_s),
         m_bedHours(m_assembly.beds.size(), DampHours(winter.step_s)) {
     std::set<int> groups;
     for (const auto& [link, part] : m_assembly.losses) groups.insert(lossGroup(link, part));
@@ -65,7 +65,7 @@ public:
     if (m_assembly.bayHeater >= 0) m_run.bayHeater_J = balance.thermostat_J[static_cast<std::size_t>(m_assembly.bayHeater)];
     for (int i = 0; i < m_assembly.sunSources; ++i) m_run.sun_J += balance.source_J[static_cast<std::size_t>(i)];
     m_run.nights = judged(n - 1);
-    m_run.damp = m_house.sum();
+    m_run.damp = m_houseHours.sum();
     m_run.bayDamp = m_bayHours.sum();
     for (const DampHours& bed : m_bedHours) m_run.bedDamp.push_back(bed.sum());
     return std::move(m_run);
@@ -182,7 +182,7 @@ private:
     const double vapour = solver.temperature_C(m_assembly.vapour);
     const bool damp = isDamp(solver.temperature_C(m_assembly.air), vapour);
     const bool wet = vapour > m_saturated.at(leaf_C).g_kg;
-    m_house.add(damp, wet);
+    m_houseHours.add(damp, wet);
     m_damp[i] = static_cast<std::uint8_t>((damp ? kDamp : 0) | (wet ? kWet : 0));
     if (m_assembly.bayAir >= 0) m_bayHours.add(isDamp(solver.temperature_C(m_assembly.bayAir), solver.temperature_C(m_assembly.bayVapour)), false);
     for (std::size_t k = 0; k < m_bedHours.size(); ++k) {
@@ -238,7 +238,7 @@ private:
   const SimulateOptions& m_options;
   Assembly m_assembly;
   SaturationCurve m_saturated;
-  DampHours m_house, m_bayHours;
+  DampHours m_houseHours, m_bayHours;
   std::vector<DampHours> m_bedHours;
   std::vector<std::uint8_t> m_damp;
   std::vector<int> m_groups; ///< of losses that the house has

@@ -44,6 +44,40 @@ TEST(PlanView, NorthIsUpAndEastIsRight) {
   EXPECT_NEAR(bearing(270.0).x(), -1.0, 1e-12);
 }
 
+TEST(Theme, InkCanBeReadOnAnyWarmth) {
+  for (const bool dark : {false, true})
+    for (double t = -12.0; t <= 20.0; t += 2.0) {
+      const QColor ground = Theme::of(dark).warmth(t), ink = inkOn(ground);
+      const auto light = [](const QColor& c) {
+        return 0.2126 * std::pow(c.redF(), 2.2) + 0.7152 * std::pow(c.greenF(), 2.2) + 0.0722 * std::pow(c.blueF(), 2.2);
+      };
+      const double high = std::max(light(ground), light(ink)) + 0.05, low = std::min(light(ground), light(ink)) + 0.05;
+      EXPECT_GT(high / low, 3.0) << t << " degC: large text asks for a contrast of 3";
+    }
+}
+
+TEST(PlanView, PaintsEveryShapeWithSunAndWithout) {
+  for (const HouseShape& shape : everyShape()) {
+    Plan plan;
+    plan.house.shape = shape;
+    plan.house.bedCovers.push_back({});
+    plan.barrels.push_back({});
+    SunWay sun;
+    const auto picture = [&] {
+      QImage image(540, 476, QImage::Format_RGB32);
+      image.fill(Qt::black);
+      QPainter p(&image);
+      paintPlanView(p, kArea, plan, std::nullopt, sun, QStringLiteral("t"), QStringLiteral("s"), Theme::of(false), Units{});
+      return image;
+    };
+    const QImage without = picture();
+    sun.path = {{120.0, 1.0}, {180.0, 25.0}, {240.0, 1.0}};
+    sun.now = sun.path[1];
+    EXPECT_NE(picture(), without) << "the sun's way is drawn";
+    EXPECT_EQ(without.pixel(2, 470), picture().pixel(2, 470)) << "the corner stays ground";
+  }
+}
+
 TEST(SectionGeometry, HandlesLieOnWhatTheyMove) {
   for (const HouseShape& shape : everyShape()) {
     Plan plan;

@@ -140,6 +140,31 @@ TEST_F(WindowTest, TheFloorIsStrewnWithStrawAndItsDampnessIsTold) {
   EXPECT_TRUE(document->plan().house.floor.cover.empty());
 }
 
+TEST_F(WindowTest, ALimitThatNeverAppliesIsAWord) {
+  open();
+  window->showStage(Document::Stage::house);
+  auto* house = window->findChild<HouseStage*>();
+  house->showPage(HouseStage::Page::floor);
+  NumberField* wind = nullptr;
+  for (auto* field : house->findChildren<NumberField*>())
+    if (field->accessibleName().contains(QStringLiteral("Vents shut in wind"))) wind = field;
+  ASSERT_NE(wind, nullptr);
+  const auto type = [&](const QString& text) {
+    QTest::mouseClick(wind, Qt::LeftButton);
+    EXPECT_TRUE(wind->editor()->isVisible());
+    wind->editor()->setText(text);
+    QTest::keyClick(wind->editor(), Qt::Key_Return);
+  };
+  QTest::mouseClick(wind, Qt::LeftButton);
+  EXPECT_EQ(wind->editor()->text(), QStringLiteral("never"));
+  QTest::keyClick(wind->editor(), Qt::Key_Escape);
+  type(QStringLiteral("12 m/s"));
+  EXPECT_DOUBLE_EQ(document->plan().house.ventLock.windAbove_m_s, 12.0);
+  type(QStringLiteral("Never"));
+  EXPECT_DOUBLE_EQ(document->plan().house.ventLock.windAbove_m_s, 60.0);
+  EXPECT_TRUE(wind->errorText().isEmpty());
+}
+
 TEST_F(WindowTest, TheHouseIsSeenFromAboveAndCutThroughAgain) {
   open();
   importDemoLog();

@@ -90,6 +90,25 @@ TEST_F(Cli, SimulatesTheDemoAndItsJsonHoldsTheKeysScriptsRead) {
   EXPECT_GT(fs::file_size(out), 1000000U);
 }
 
+TEST_F(Cli, SaysHowDampItWasAndWritesHumidityAndLeaves) {
+  const std::string series = (m_dir / "series.csv").string();
+  const Outcome o = run("simulate " + kPlan + " --log " + kLog + " --json --out " + series);
+  ASSERT_EQ(o.code, 0) << o.out;
+  const Json answer = *parseJson(o.out);
+  const Json& damp = answer.at("rooms").at("house").at("damp");
+  EXPECT_GT(damp.at("hours_above_90").get<double>(), 0.0);
+  EXPECT_LE(damp.at("hours_above_90").get<double>(), 182.0 * 24.0);
+  EXPECT_GT(damp.at("longest_hours").get<double>(), 0.0);
+  EXPECT_TRUE(answer.at("night_list").at(0).contains("leaf_wet_hours"));
+  EXPECT_EQ(answer.at("inputs").at("humidity"), "estimated");
+  const std::string table = *readFile(series);
+  const std::string head = table.substr(0, table.find('\n'));
+  EXPECT_NE(head.find("humidity:house [%],leaf [C]"), std::string::npos) << head;
+  const auto columns = [](const std::string& line) { return std::count(line.begin(), line.end(), ','); };
+  const std::size_t second = head.size() + 1;
+  EXPECT_EQ(columns(table.substr(second, table.find('\n', second) - second)), columns(head));
+}
+
 TEST_F(Cli, DescribesTheDemoLogsNightsAndItsFaults) {
   const Outcome r = run("nights " + kLog + " --zone Europe/Paris --latitude 45.2 --longitude 3.1 --json");
   ASSERT_EQ(r.code, 0);

@@ -24,4 +24,13 @@ inline std::shared_ptr<const Weather> frost(const Site& site) {
   return std::make_shared<const Weather>(*weatherFromLog(log, site));
 }
 
+/// Six metres by twelve of plain film, unheated.
+inline Plan filmTunnel() {
+  Plan p;
+  p.site.place = {48.0, 0.0, 100.0};
+  p.house.shape = {ShapeKind::arch, 6, 12, 0.5, 3.0, 90};
+  p.setpoints.hold_C = 0.0;
+  return p;
+}
+
 } // namespace muffle::testing

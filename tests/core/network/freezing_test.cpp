@@ -3,6 +3,7 @@
 // Freezing water against calorimetry and against Neumann's front.
 #include "core/network/freezing.h"
 
+#include "core/network/network_json.h"
 #include "core/network/solver.h"
 #include "tests/support/near.h"
 
@@ -72,6 +73,60 @@ TEST(Freezing, AFrontSinksIntoMoistSoilAsNeumannSays) {
   }
   EXPECT_CLOSE(front, 0.7314, 0.015, "two per cent: cells of a centimetre");
   EXPECT_LT(s.balance().closure(), 1e-10);
+}
+
+TEST(FreezingNodes, LayTheHeatOfAJumpOutAlongTheCurve) {
+  // 1000 J/K thawed, 500 J/K frozen, 20 kJ over half a kelvin: -0.5 degC lies 20.5 kJ below 0 degC thawed
+  FreezingNodes nodes;
+  nodes.add(0, 1000.0, {20e3, 0.5, 500.0});
+  std::vector<double> capacity{0.0};
+  const std::vector<double> before{4.0};
+  nodes.start(before, capacity);
+  EXPECT_DOUBLE_EQ(capacity[0], 1000.0);
+  std::vector<double> T{-6.25}; // 4 K of it cool the water; the other 6.25 kJ freeze it in part
+  EXPECT_CLOSE(nodes.overshoot_K(before, T), 6.25 - 6.25 / 41.0, 1e-12, "rounding");
+  ASSERT_TRUE(nodes.settle(before, T, capacity));
+  EXPECT_CLOSE(T[0], -6250.0 / 41000.0, 1e-12, "slope 1000 + 20000/0.5 J/K");
+  EXPECT_DOUBLE_EQ(capacity[0], 41000.0);
+  EXPECT_DOUBLE_EQ(nodes.frozen(0), 0.5);
+  EXPECT_CLOSE(nodes.storage_J(before, T), -10250.0, 1e-9, "what a jump of 10.25 K takes");
+  const std::vector<double> slush = T;
+  T[0] -= 1.0; // 41 kJ more: 26.75 kJ past the end of the freezing
+  ASSERT_TRUE(nodes.settle(slush, T, capacity));
+  EXPECT_CLOSE(T[0], -0.5 - (41000.0 - (20500.0 - 6250.0)) / 500.0, 1e-9, "and the rest cools the ice");
+  EXPECT_DOUBLE_EQ(nodes.frozen(0), 1.0);
+  EXPECT_FALSE(nodes.settle(T, T, capacity)) << "nothing more to move";
+  EXPECT_FALSE(nodes.holds(1));
+}
+
+TEST(Freezing, AStepTooLongForThinCellsIsHalved) {
+  const auto front = [](double step_s) {
+    Network net;
+    Solid soil{.id = "soil", .area_m2 = 1.0, .from = net.addBoundary("surface", Driver::constant(-6.0)), .initial_C = 5.0};
+    soil.to = net.addBoundary("deep", Driver::constant(5.0));
+    soil.layers = {{0.4, 1.4, 1300.0, 2000.0, 80, 80e6, 2.0, 1.9e6, 0.05}}; // cells of half a centimetre know a minute, not ten
+    net.addSolid(soil);
+    Solver s = *Solver::prepare(net);
+    while (s.time_s() < 2.0 * 86400.0) s.advance(step_s);
+    for (int c = 1; c < 79; ++c) {
+      const double above = s.temperature_C(net.find("soil:0." + std::to_string(c)));
+      const double below = s.temperature_C(net.find("soil:0." + std::to_string(c + 1)));
+      if (above < 0.0 && below >= 0.0) return 0.005 * (c + above / (above - below));
+    }
+    return 0.0;
+  };
+  EXPECT_CLOSE(front(600.0), front(60.0), 0.005, "a cell");
+}
+
+TEST(Freezing, OfANetworkIsWrittenAndReadBack) {
+  Network net = bucket();
+  net.links[0].frozenFactor = 1.4;
+  const Json written = networkToJson(net);
+  const auto again = networkFromJson(written);
+  ASSERT_TRUE(again) << again.problem().text();
+  EXPECT_EQ(networkToJson(*again), written);
+  ASSERT_TRUE(again->nodes[0].water);
+  EXPECT_DOUBLE_EQ(again->nodes[0].water->latent_J, kLatent_J);
 }
 
 TEST(Freezing, OfNothingIsRefused) {

@@ -9,15 +9,8 @@
 namespace muffle {
 namespace {
 
+using testing::filmTunnel;
 using testing::frost;
-
-Plan tunnel() {
-  Plan p;
-  p.site.place = {48.0, 0.0, 100.0};
-  p.house.shape = {ShapeKind::arch, 6, 12, 0.5, 3.0, 90};
-  p.setpoints.hold_C = 0.0;
-  return p;
-}
 
 TEST(BedCover, HasTheAreasOfHalfAnEllipse) {
   BedCover b;
@@ -29,7 +22,7 @@ TEST(BedCover, HasTheAreasOfHalfAnEllipse) {
 }
 
 TEST(BedCover, ItsAirIsWarmerAtNightThanTheHousesAndTheEnergyCloses) {
-  Plan p = tunnel();
+  Plan p = filmTunnel();
   const auto weather = frost(p.site);
   const Simulation bare = *simulate(p, makeScene(weather, p));
   p.house.bedCovers.push_back({});
@@ -42,7 +35,7 @@ TEST(BedCover, ItsAirIsWarmerAtNightThanTheHousesAndTheEnergyCloses) {
 }
 
 TEST(BedCover, FilmThatHoldsRadiantHeatKeepsMoreThanFleeceAndTwoTunnelsAreTwoRooms) {
-  Plan p = tunnel();
+  Plan p = filmTunnel();
   p.house.bedCovers = {{}, {}};
   p.house.bedCovers[1].material = "bubble-wrap";
   const auto weather = frost(p.site);
@@ -52,7 +45,7 @@ TEST(BedCover, FilmThatHoldsRadiantHeatKeepsMoreThanFleeceAndTwoTunnelsAreTwoRoo
 }
 
 TEST(BedCover, SaysWhatDoesNotFit) {
-  Plan p = tunnel();
+  Plan p = filmTunnel();
   p.house.bedCovers.push_back({});
   p.house.bedCovers[0].height_m = 3.0;
   ASSERT_EQ(check(p).size(), 1U);

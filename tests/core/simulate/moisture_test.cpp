@@ -3,6 +3,7 @@
 // Damp air, wet floors and leaves, frozen soil and water in whole houses.
 #include "core/ground/soil.h"
 #include "core/house/infiltration.h"
+#include "core/network/solver.h"
 #include "core/simulate/dampness.h"
 #include "core/simulate/room_air.h"
 #include "tests/support/frost.h"
@@ -13,15 +14,8 @@
 namespace muffle {
 namespace {
 
+using testing::filmTunnel;
 using testing::frost;
-
-Plan tunnel() {
-  Plan p;
-  p.site.place = {48.0, 0.0, 100.0};
-  p.house.shape = {ShapeKind::arch, 6, 12, 0.5, 3.0, 90};
-  p.setpoints.hold_C = 0.0;
-  return p;
-}
 
 Simulation run(const Plan& p) {
   EXPECT_TRUE(check(p).empty());
@@ -29,7 +23,7 @@ Simulation run(const Plan& p) {
 }
 
 TEST(Moisture, ADryHouseIsLessDampThanOneInFullCrop) {
-  Plan dry = tunnel(), wet = tunnel();
+  Plan dry = filmTunnel(), wet = filmTunnel();
   dry.house.crop = {0.0, 0.0};
   wet.house.crop = {3.0, 0.8};
   const Simulation a = run(dry), b = run(wet);
@@ -39,7 +33,7 @@ TEST(Moisture, ADryHouseIsLessDampThanOneInFullCrop) {
 }
 
 TEST(Moisture, ATightHouseIsDamperThanADraughtyOne) {
-  Plan tight = tunnel(), draughty = tunnel();
+  Plan tight = filmTunnel(), draughty = filmTunnel();
   tight.house.airChanges_per_h = 0.2;
   tight.house.windAirChanges = 0.0;
   draughty.house.airChanges_per_h = 6.0;
@@ -47,7 +41,7 @@ TEST(Moisture, ATightHouseIsDamperThanADraughtyOne) {
 }
 
 TEST(Moisture, CondensationWarmsTheCoverAndCostsTheHeaterHeat) {
-  Plan dry = tunnel(), wet = tunnel();
+  Plan dry = filmTunnel(), wet = filmTunnel();
   for (Plan* p : {&dry, &wet}) {
     p->heater = Heater{.power_W = 30000.0};
     p->setpoints = {5.0, 8.0, 10.0};
@@ -58,7 +52,7 @@ TEST(Moisture, CondensationWarmsTheCoverAndCostsTheHeaterHeat) {
 }
 
 TEST(Moisture, DoesNotLeaveTheBoundsOfAir) {
-  const Simulation r = run(tunnel());
+  const Simulation r = run(filmTunnel());
   for (const WinterSeries& s : r.series)
     for (std::size_t i = 0; i < s.vapour_g_kg.size(); ++i) {
       ASSERT_GT(s.vapour_g_kg[i], 0.0F);
@@ -67,7 +61,7 @@ TEST(Moisture, DoesNotLeaveTheBoundsOfAir) {
 }
 
 TEST(Moisture, WhatAHeatedHouseSendsToTheSkyIsPartOfWhatItLoses) {
-  Plan p = tunnel();
+  Plan p = filmTunnel();
   p.heater = Heater{.power_W = 30000.0};
   p.setpoints = {5.0, 8.0, 8.0};
   const Summary s = run(p).summary;
@@ -75,8 +69,74 @@ TEST(Moisture, WhatAHeatedHouseSendsToTheSkyIsPartOfWhatItLoses) {
   for (const double kWh : s.loss_kWh) lost += std::max(kWh, 0.0);
   EXPECT_GT(s.sky_kWh, 0.1 * lost) << "film under frosty, mostly clear nights";
   EXPECT_LT(s.sky_kWh, lost) << "the air outside takes the rest";
-  const Summary cold = run(tunnel()).summary;
+  const Summary cold = run(filmTunnel()).summary;
   EXPECT_GT(cold.sky_kWh, 0.0) << "without a heater it may be more than all losses: the cover takes heat from warmer air outside";
+}
+
+/// Everything at once: bay, covered bed, blanket, barrels, mulch, door, vent rules.
+Plan fullHouse() {
+  Plan p = filmTunnel();
+  p.heater = Heater{.power_W = 12000.0};
+  p.setpoints = {3.0, 4.0, 6.0};
+  p.house.bay = WarmBay{};
+  p.house.bay->floor = Floor{};
+  p.house.bedCovers.push_back({});
+  p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
+  p.house.floor.cover = "bark";
+  p.house.door.opened = 15.0;
+  p.house.door.lobby = true;
+  p.house.ventOpens_C = 14.0;
+  p.house.ventFull_C = 18.0;
+  p.house.ventLock.outsideBelow_C = -2.0;
+  p.barrels = {{.count = 4}};
+  return p;
+}
+
+TEST(Moisture, OfAFullHouseClosesWithItsHeatAndDoesNotDependOnThreads) {
+  const Plan p = fullHouse();
+  const Simulation r = run(p);
+  EXPECT_LE(r.summary.closure, 1e-6);
+  ASSERT_EQ(r.summary.beds.size(), 1U);
+  ASSERT_TRUE(r.summary.bay);
+  EXPECT_GT(r.summary.beds[0].damp.above90_h, r.summary.bay->damp.above90_h) << "still air over moist soil against a heated room";
+  const Simulation two = *simulate(p, makeScene(frost(p.site), p), {.series = true, .threads = 2});
+  EXPECT_EQ(two.series[0].vapour_g_kg, r.series[0].vapour_g_kg) << "bit for bit";
+  EXPECT_EQ(two.series[0].leaf_C, r.series[0].leaf_C);
+}
+
+TEST(Moisture, ABlanketKeepsLeavesFromTheSky) {
+  Plan open = filmTunnel(), hung = filmTunnel();
+  hung.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
+  const auto below = [](const Simulation& r) { // how far leaves are under the air on average by night
+    double sum = 0.0, steps = 0.0;
+    for (const NightResult& n : r.nights)
+      for (std::size_t i = n.from; i <= n.to; ++i, ++steps) sum += static_cast<double>(r.series[0].air_C[i] - r.series[0].leaf_C[i]);
+    return sum / steps;
+  };
+  EXPECT_GT(below(run(open)), below(run(hung)));
+}
+
+TEST(Moisture, OfNightsAddsUpToNoMoreThanTheirHours) {
+  const Simulation r = run(fullHouse());
+  for (const NightResult& n : r.nights) {
+    const double hours = static_cast<double>(n.to - n.from + 1) / 6.0;
+    EXPECT_LE(n.damp_h, hours + 1e-9);
+    EXPECT_LE(n.leafWet_h, hours + 1e-9);
+  }
+}
+
+TEST(RoomAir, CarriesItsVapourThroughDraughtsAndVents) {
+  Network net;
+  const RoomAir room = addRoomAir(net, "room ", 100.0, 0.0, 15.0, 8.0);
+  const RoomAir out{net.addBoundary("out", Driver::constant(0.0)), net.addBoundary("out vapour", Driver::constant(3.0))};
+  net.addConductance(room.air, net.addBoundary("stove", Driver::constant(15.0)), 1e7);
+  exchangeAir(net, room, out, 40.0, -1, "draughts");
+  ventAir(net, room, out, 10.0, 12.0, 60.0, -1, "vents"); // fully open at 15 degC
+  Solver s = *Solver::prepare(net);
+  for (int i = 0; i < 60; ++i) s.advance(10.0);
+  // one air change takes the room's mass x cp over the conductance of 100 W/K
+  const double time_s = net.nodes[static_cast<std::size_t>(room.air)].capacity_J_K / 100.0;
+  EXPECT_CLOSE(s.temperature_C(room.vapour), 3.0 + 5.0 * std::exp(-600.0 / time_s), 0.002, "ten-second steps; vapour leaves at the pace of the air");
 }
 
 TEST(Moisture, LeavesOpenTheirStomataToTheLight) {
@@ -113,7 +173,7 @@ TEST(SoilHeat, OfMoistSoilGrowsWithItsWaterAndFreezes) {
 }
 
 TEST(Floor, WetSoilFreezesSlowerThanDry) {
-  Plan wet = tunnel(), dry = tunnel();
+  Plan wet = filmTunnel(), dry = filmTunnel();
   for (Plan* p : {&wet, &dry}) {
     p->site.groundMean_C = 2.0;
     p->site.groundAmplitude_K = 2.0;
@@ -126,7 +186,7 @@ TEST(Floor, WetSoilFreezesSlowerThanDry) {
 }
 
 TEST(Floor, StrawKeepsTheSoilsWarmthBelow) {
-  Plan bare = tunnel(), straw = tunnel();
+  Plan bare = filmTunnel(), straw = filmTunnel();
   straw.house.floor.cover = "straw";
   straw.house.floor.cover_m = 0.10;
   const Simulation a = run(bare), b = run(straw);
@@ -136,7 +196,7 @@ TEST(Floor, StrawKeepsTheSoilsWarmthBelow) {
 }
 
 TEST(Floor, OfTheBayMayDiffer) {
-  Plan p = tunnel();
+  Plan p = filmTunnel();
   p.house.bay = WarmBay{};
   const double soil = run(p).summary.bayHeater_kWh;
   p.house.bay->floor = p.house.floor;
@@ -148,7 +208,7 @@ TEST(Floor, OfTheBayMayDiffer) {
 }
 
 TEST(Barrels, StandAtZeroWhileTheyFreeze) {
-  Plan p = tunnel();
+  Plan p = filmTunnel();
   p.house.airChanges_per_h = 20.0;
   p.site.groundMean_C = 1.0;
   p.barrels = {{.count = 2, .litres = 200.0, .film_W_m2K = 8.0, .sunShare = 0.0}};
@@ -161,7 +221,7 @@ TEST(Barrels, StandAtZeroWhileTheyFreeze) {
 }
 
 TEST(Door, ALobbyHalvesWhatItCosts) {
-  Plan p = tunnel();
+  Plan p = filmTunnel();
   p.heater = Heater{.power_W = 60000.0};
   p.setpoints = {5.0, 8.0, 8.0};
   const double shut = run(p).summary.heater_kWh;
@@ -173,8 +233,16 @@ TEST(Door, ALobbyHalvesWhatItCosts) {
   EXPECT_CLOSE((lobby - shut) / (open - shut), 0.5, 0.05, "half the air; the house answers nearly in proportion");
 }
 
+TEST(Door, CarriesWhatATallOpeningDoesForTheTimeItIsOpen) {
+  const double all = doorConductance_W_K(2160.0, 20.0, 0.9, 2.0, 10.0, 0.0, 43200.0); // open all twelve hours
+  const double flow = openDoorFlow_m3_s(0.9, 2.0, 10.0, kelvin(5.0), 0.6);
+  EXPECT_CLOSE(all, 1.2922 * 1006.0 * flow, 0.01 * all, "density of air at 0 degC");
+  EXPECT_CLOSE(doorConductance_W_K(216.0, 20.0, 0.9, 2.0, 10.0, 0.0, 43200.0), all / 10.0, 1e-9, "a tenth of the time");
+  EXPECT_DOUBLE_EQ(doorConductance_W_K(1e5, 20.0, 0.9, 2.0, 10.0, 0.0, 43200.0), all) << "it cannot be open for longer than the day";
+}
+
 TEST(Door, LargerThanTheWallIsExplained) {
-  Plan p = tunnel();
+  Plan p = filmTunnel();
   p.house.door = {10.0, 20.0, 0.9, 4.0, false};
   ASSERT_EQ(check(p).size(), 1U);
   EXPECT_EQ(check(p)[0].where, "/house/door");
@@ -192,7 +260,7 @@ TEST(Draughtiness, LiesWithinTheRangesAtAWintersWind) {
 }
 
 TEST(VentLock, KeepsVentsShutInColdWindAndRain) {
-  Plan p = tunnel();
+  Plan p = filmTunnel();
   p.setpoints = {-8.0, -8.0, -8.0};
   p.house.ventOpens_C = -5.0; // open all day
   p.house.ventFull_C = -4.0;
@@ -213,7 +281,7 @@ TEST(VentLock, KeepsVentsShutInColdWindAndRain) {
 }
 
 TEST(Light, LostToDirtComesOffTheSun) {
-  Plan clean = tunnel(), dirty = tunnel();
+  Plan clean = filmTunnel(), dirty = filmTunnel();
   clean.house.light.dirt = 0.0;
   dirty.house.light.dirt = 0.3;
   EXPECT_LT(run(dirty).summary.sun_kWh, 0.75 * run(clean).summary.sun_kWh);
