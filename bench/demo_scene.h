@@ -38,4 +38,24 @@ inline const Demo& demo() {
   return d;
 }
 
+/// Three-layer skins with a blanket and four more groups of barrels: about forty free nodes in one room.
+inline Plan thickSkins() {
+  Plan p = demo().plan;
+  for (Skin* s : {&p.house.roof, &p.house.sides, &p.house.ends})
+    s->layers = {{"twin-wall-8", 0.05}, {"pe-film-ir", 0.05}, {"twin-wall-16", 0.05}, {"bubble-wrap", 0.05}};
+  p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
+  for (int i = 0; i < 4; ++i) p.barrels.push_back({});
+  return p;
+}
+
+/// The demo with a blanket, a warm bay and a low tunnel over a bed: three rooms of moist air.
+inline Plan threeRooms() {
+  Plan p = demo().plan;
+  p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
+  p.house.bay = WarmBay{};
+  p.house.bay->heater_W = 4000.0;
+  p.house.bedCovers.push_back({});
+  return p;
+}
+
 } // namespace muffle::bench

@@ -15,7 +15,7 @@ using bench::demo;
 void season(benchmark::State& state, const Plan& plan) {
   const Winter& winter = demo().weather->winters.front();
   const Assembly a = assemble(plan, winter, demo().scene.sun.front());
-  auto solver = Solver::prepare(a.network);
+  auto solver = Solver::prepare(a.network, {.cruise = true}); // as simulate() does
   for (auto _ : state) {
     solver->reset();
     for (std::size_t i = 1; i < winter.size(); ++i) solver->advance(winter.step_s);
@@ -28,14 +28,9 @@ void season(benchmark::State& state, const Plan& plan) {
 
 void SeasonDemo(benchmark::State& state) { season(state, demo().plan); }
 
-void SeasonForty(benchmark::State& state) { // three-layer skins with blanket and four groups of barrels: about forty free nodes
-  Plan p = demo().plan;
-  for (Skin* s : {&p.house.roof, &p.house.sides, &p.house.ends})
-    s->layers = {{"twin-wall-8", 0.05}, {"pe-film-ir", 0.05}, {"twin-wall-16", 0.05}, {"bubble-wrap", 0.05}};
-  p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
-  for (int i = 0; i < 4; ++i) p.barrels.push_back({});
-  season(state, p);
-}
+void SeasonThickSkins(benchmark::State& state) { season(state, bench::thickSkins()); }
+
+void SeasonThreeRooms(benchmark::State& state) { season(state, bench::threeRooms()); }
 
 void EditOfBothWinters(benchmark::State& state) {
   for (auto _ : state) {
@@ -53,7 +48,8 @@ void ReadLogRows(benchmark::State& state) {
 }
 
 BENCHMARK(SeasonDemo)->Unit(benchmark::kMillisecond);
-BENCHMARK(SeasonForty)->Unit(benchmark::kMillisecond);
+BENCHMARK(SeasonThickSkins)->Unit(benchmark::kMillisecond);
+BENCHMARK(SeasonThreeRooms)->Unit(benchmark::kMillisecond);
 BENCHMARK(EditOfBothWinters)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(ReadLogRows)->Unit(benchmark::kMillisecond);
 

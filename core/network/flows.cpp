@@ -12,32 +12,17 @@
 namespace muffle {
 namespace {
 
-/// x^(1/6) for x > 0, to 5e-12. Dividing the bits by six is right to 3.5 %, and two steps of Halley's iteration follow: the
-/// error goes as 35/12 e^3.
-double sixthRoot(double x) {
-  constexpr std::uint64_t kOffset = 0x3547680000000000; // 5/6 of the exponent's bias, centred
-  double y = std::bit_cast<double>(std::bit_cast<std::uint64_t>(x) / 6 + kOffset);
+/// x^(1/6) for x of 1e-30 to 1e30, to 5e-12. Dividing a float's bits by six is right to 3.5 %, and two steps of Halley's
+/// iteration follow: the error goes as 35/12 e^3. Written so that loops over it vectorise.
+inline double sixthRoot(double x) {
+  constexpr std::uint32_t kOffset = 888406016; // 5/6 of the exponent's bias, centred
+  auto y = static_cast<double>(std::bit_cast<float>(std::bit_cast<std::uint32_t>(static_cast<float>(x)) / 6 + kOffset));
   for (int k = 0; k < 2; ++k) {
     const double cube = y * y * y;
     const double power = cube * cube;
     y *= (5.0 * power + 7.0 * x) / (7.0 * power + 5.0 * x);
   }
   return y;
-}
-
-/// The product of one row with x; two sums, so that the additions need not wait for each other.
-inline double rowSum(const double* value, const int* column, int from, int end, const double* x) {
-  double even = 0.0;
-  double odd = 0.0;
-  int p = from;
-  for (; p + 3 < end; p += 4) {
-    even += value[p] * x[column[p]];
-    odd += value[p + 1] * x[column[p + 1]];
-    even += value[p + 2] * x[column[p + 2]];
-    odd += value[p + 3] * x[column[p + 3]];
-  }
-  for (; p < end; ++p) even += value[p] * x[column[p]];
-  return even + odd;
 }
 
 /// (dT^2 + 0.01)^(p/2).
@@ -47,17 +32,14 @@ double naturalPower(double square, double halfExponent, bool third) { return thi
 
 NetworkFlows::NetworkFlows(std::shared_ptr<const Network> network, const std::vector<int>& groupOfLink) : m_network(std::move(network)), m_drivers(*m_network) {
   orderNodes(*m_network);
-  addTerms(*m_network, groupOfLink);
+  addLinks(*m_network, groupOfLink);
   for (const NetworkDrivers::Term& t : m_drivers.sourceTerms()) m_sources.push_back({static_cast<int>(slot(t.node)), t.value, t.factor});
   std::stable_sort(m_sources.begin(), m_sources.end(), [](const Source& x, const Source& y) { return x.row < y.row; });
-  const auto firstFrom = [&](int row) {
-    return static_cast<std::size_t>(std::count_if(m_sources.begin(), m_sources.end(), [&](const Source& x) { return x.row < row; }));
-  };
-  m_curvedSources = firstFrom(linearCount());
-  m_boundarySources = firstFrom(m_free);
+  m_boundarySources = static_cast<std::size_t>(std::count_if(m_sources.begin(), m_sources.end(), [&](const Source& x) { return x.row < m_free; }));
   m_modulator.assign(m_modulators.size(), 1.0);
   m_modulatorNext = m_modulator;
-  m_x.assign(2 * static_cast<std::size_t>(m_slots), 0.0);
+  m_fourth.assign(static_cast<std::size_t>(m_slots), 0.0);
+  m_kept.assign(static_cast<std::size_t>(linearCount()), 0.0);
   activate();
 }
 
@@ -79,7 +61,7 @@ void NetworkFlows::orderNodes(const Network& net) {
   };
   for (const Link& link : net.links) {
     const bool nonlinear = link.kind == LinkKind::radiative || link.kind == LinkKind::natural || link.kind == LinkKind::evaporative;
-    couple(link.from, link.to, link.modulator < 0 && !nonlinear);
+    couple(link.from, link.to, link.modulator < 0 && !nonlinear && link.kind != LinkKind::advective);
     if (link.vapour >= 0) {
       couple(link.from, link.vapour, false);
       couple(link.to, link.vapour, false);
@@ -109,7 +91,7 @@ void NetworkFlows::orderNodes(const Network& net) {
   }
 }
 
-void NetworkFlows::addTerms(const Network& net, const std::vector<int>& groupOfLink) {
+void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfLink) {
   int groups = 0;
   for (const int g : groupOfLink) groups = std::max(groups, g + 1);
   m_rows = m_slots + groups + 1;
@@ -124,34 +106,36 @@ void NetworkFlows::addTerms(const Network& net, const std::vector<int>& groupOfL
     const int modulator = link.modulator < 0 ? -1 : m_modulators.add(net, link.modulator);
     m_relays.resize(m_modulators.size(), false);
     if (modulator >= 0 && (link.kind == LinkKind::radiative || link.kind == LinkKind::natural)) m_relays[static_cast<std::size_t>(modulator)] = true;
+    const bool reported = a >= m_free || b >= m_free || group(l) >= 0;
     if (link.kind == LinkKind::natural) {
-      const bool reported = a >= m_free || b >= m_free || group(l) >= 0;
       const int film = link.vapour < 0 ? -1 : m_vapour.addFilm(a, b, m_slot[static_cast<std::size_t>(link.vapour)], link.wetShare, group(l), m_free, m_lu);
       m_allNatural.push_back(
           {a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported, entries(a, b), film});
+      continue;
+    }
+    int frozen = -1;
+    if (link.frozenFactor != 1.0) {
+      frozen = static_cast<int>(m_frozenLinks.size());
+      m_frozenLinks.push_back({a, b, link.frozenFactor});
+    }
+    const bool oneWay = link.kind == LinkKind::advective;
+    if (oneWay || (modulator >= 0 && link.kind == LinkKind::conductance)) {
+      const bool counted = oneWay && a < m_free; // a one-way link is paid for by the boundary it comes from, not by a free node
+      m_varying.push_back({a, b, group(l), counted ? advectionRow() : a, counted ? 1.0 : -1.0, link.coefficient, 0.0, modulator, frozen, oneWay,
+                           reported || counted, entries(a, b)});
       continue;
     }
     if (link.kind == LinkKind::evaporative) {
       m_vapour.addLeaf(a, b, link.coefficient, modulator, m_free, m_lu);
       continue;
     }
-    const bool fourth = link.kind == LinkKind::radiative;
-    const double g = fourth ? link.coefficient * kStefanBoltzmann_W_m2K4 : link.coefficient;
-    const int shift = fourth ? m_slots : 0;
-    int frozen = -1;
-    if (link.frozenFactor != 1.0) {
-      frozen = static_cast<int>(m_frozenLinks.size());
-      m_frozenLinks.push_back({a, b, link.frozenFactor});
-    }
-    const auto term = [&](int row, double sign) {
-      m_terms.push_back({row, a + shift, sign * g, modulator, frozen});
-      m_terms.push_back({row, b + shift, -sign * g, modulator, frozen});
-    };
-    term(b, 1.0);
-    const bool oneWay = link.kind == LinkKind::advective;
-    if (!oneWay || a >= m_free) term(a, -1.0); // a one-way link is paid for by the boundary it comes from, not by a free node
-    if (oneWay && a < m_free) term(advectionRow(), 1.0);
-    if (group(l) >= 0) term(group(l), 1.0);
+    const bool radiative = link.kind == LinkKind::radiative;
+    const double g = radiative ? link.coefficient * kStefanBoltzmann_W_m2K4 : link.coefficient;
+    (radiative ? m_radiative : m_conductances).all.push_back({a, b, group(l), g, modulator, frozen, reported, entries(a, b)});
+  }
+  for (PlainLinks* links : {&m_conductances, &m_radiative}) {
+    const auto rank = [](const Plain& link) { return link.group >= 0 ? 0 : link.reported ? 1 : 2; };
+    std::stable_sort(links->all.begin(), links->all.end(), [&](const Plain& x, const Plain& y) { return rank(x) < rank(y); });
   }
   for (std::size_t v = 0; v < net.vents.size(); ++v) {
     const Vent& vent = net.vents[v];
@@ -164,52 +148,15 @@ void NetworkFlows::addTerms(const Network& net, const std::vector<int>& groupOfL
     m_vents.push_back({a, b, sensor, group(net.links.size() + v), vent.opens_C, vent.full_C - vent.opens_C, vent.conductance_W_K, vent.conductance_W_K,
                        entries(a, b), m_lu.entry(a, sensor), m_lu.entry(b, sensor), modulator});
   }
-  std::stable_sort(m_terms.begin(), m_terms.end(), [this](const Term& x, const Term& y) {
-    const int modulatorX = varies(x.modulator) ? x.modulator : -1;
-    const int modulatorY = varies(y.modulator) ? y.modulator : -1;
-    return std::tie(x.row, modulatorX, x.column) < std::tie(y.row, modulatorY, y.column);
-  });
 }
 
-/// Lays out the operator of the links in force.
+/// Takes up the links in force.
 void NetworkFlows::activate() {
-  m_rowStart.assign(1, 0);
-  m_column.clear();
-  m_value.clear();
-  m_modulatedAt.clear();
-  m_fillConductance.clear();
-  m_fixedConductance.clear();
-  m_baseFor = -1.0;
-  m_fillRadiative.clear();
-  m_boundaryColumns.clear();
+  for (Base& base : m_bases) base.s = -1.0;
   m_natural.clear();
-  std::size_t t = 0;
-  for (int row = 0; row < m_rows; ++row) {
-    bool lastVaries = false;
-    for (; t < m_terms.size() && m_terms[t].row == row; ++t) {
-      const Term& term = m_terms[t];
-      const bool varying = varies(term.modulator);
-      if (strength(term.modulator) == 0.0) continue;
-      const bool first = static_cast<int>(m_column.size()) == m_rowStart.back();
-      if (first || m_column.back() != term.column || lastVaries != varying) {
-        const int position = static_cast<int>(m_column.size());
-        m_column.push_back(term.column);
-        m_value.push_back(0.0);
-        const bool radiative = term.column >= m_slots;
-        const int column = radiative ? term.column - m_slots : term.column;
-        if (row < m_free && column < m_free) {
-          if (radiative) m_fillRadiative.push_back({m_lu.entry(row, column), position, column});
-          if (!radiative) (varying ? m_fillConductance : m_fixedConductance).push_back({m_lu.entry(row, column), position});
-        } else if (row < m_free) {
-          m_boundaryColumns.push_back({row, position, term.column});
-        }
-      }
-      lastVaries = varying;
-      m_value.back() += term.coefficient * strength(term.modulator) * frozenStrength(term.frozen);
-      if (varying) m_modulatedAt.push_back({row, static_cast<int>(m_column.size()) - 1, term.coefficient, term.modulator});
-    }
-    m_rowStart.push_back(static_cast<int>(m_column.size()));
-  }
+  activate(m_conductances);
+  activate(m_radiative);
+  for (Varying& v : m_varying) v.g = varyingStrength(v);
   for (VentSlots& v : m_vents) v.g = v.full * strength(v.modulator);
   m_film.assign(m_vapour.filmCount(), {});
   m_filmFrom = m_filmTo = m_film;
@@ -219,7 +166,31 @@ void NetworkFlows::activate() {
     m_natural.push_back(n);
     m_natural.back().g *= strong;
   }
+  m_difference.assign(m_natural.size(), 0.0);
+  m_root = m_difference;
 }
+
+void NetworkFlows::activate(PlainLinks& links) {
+  links.active.clear();
+  links.pair.clear();
+  for (const Plain& link : links.all) {
+    const double g = link.full * strength(link.modulator) * frozenStrength(link.frozen);
+    if (g == 0.0) continue;
+    links.active.push_back(link);
+    links.pair.push_back({link.a, link.b, g});
+  }
+  const auto count = [&](auto is) { return static_cast<std::size_t>(std::count_if(links.active.begin(), links.active.end(), is)); };
+  links.tracked = count([](const Plain& link) { return link.group >= 0; });
+  links.reported = count([](const Plain& link) { return link.reported; });
+  links.reportedRow.clear();
+  for (std::size_t i = 0; i < links.reported; ++i) {
+    const Plain& link = links.active[i];
+    for (const auto& [row, sign] : {std::pair{link.a, -1.0}, {link.b, 1.0}, {link.group, 1.0}})
+      if (row >= m_free) links.reportedRow.push_back({static_cast<int>(i), row, sign});
+  }
+}
+
+double NetworkFlows::varyingStrength(const Varying& v) const { return v.full * strength(v.modulator) * frozenStrength(v.frozen); }
 
 double NetworkFlows::frozenStrength(int link) const {
   if (link < 0) return 1.0;
@@ -254,6 +225,7 @@ FlowSlopes NetworkFlows::makeSlopes() const {
   FlowSlopes slopes;
   slopes.fourCubed.assign(static_cast<std::size_t>(m_slots), 0.0);
   slopes.natural.assign(m_allNatural.size(), 0.0);
+  slopes.varying.assign(m_varying.size(), 0.0);
   slopes.vapour = m_vapour.makeSlopes();
   slopes.vent.assign(m_vents.size(), {});
   return slopes;
@@ -264,7 +236,7 @@ void NetworkFlows::drive(double t, FlowState& state) const {
   for (std::size_t b = 0; b < m_boundaryNode.size(); ++b) state.T[static_cast<std::size_t>(m_free) + b] = m_drivers.boundary_C(state.value, b);
 }
 
-bool NetworkFlows::modulate(double t, FlowState& state) {
+NetworkFlows::Modulation NetworkFlows::takeModulators(double t) {
   bool changed = !m_modulated;
   bool lay = !m_modulated;
   m_modulated = true;
@@ -273,35 +245,42 @@ bool NetworkFlows::modulate(double t, FlowState& state) {
     const double now = m_modulatorNext[i];
     if (now == m_modulator[i]) continue;
     changed = true;
-    if (m_relays[i] || now == 0.0 || m_modulator[i] == 0.0) lay = true;
+    if (m_relays[i]) lay = true;
     m_modulator[i] = now;
   }
-  if (!changed) return true;
+  if (lay) activate();
+  return lay ? Modulation::laidOut : changed ? Modulation::changed : Modulation::same;
+}
+
+bool NetworkFlows::modulate(double t, FlowState& state) {
+  const Modulation change = takeModulators(t);
+  if (change == Modulation::same) return true;
   m_vapour.modulate(m_modulator, state.T.data(), state.f.data());
-  if (lay) {
-    activate();
-    return false;
-  }
-  for (std::size_t k = 0; k < m_modulatedAt.size();) {
-    const auto position = static_cast<std::size_t>(m_modulatedAt[k].position);
-    const auto row = static_cast<std::size_t>(m_modulatedAt[k].row);
-    double value = 0.0;
-    for (; k < m_modulatedAt.size() && static_cast<std::size_t>(m_modulatedAt[k].position) == position; ++k)
-      value += m_modulatedAt[k].coefficient * strength(m_modulatedAt[k].modulator);
-    state.f[row] += (value - m_value[position]) * state.T[static_cast<std::size_t>(m_column[position])];
-    m_value[position] = value;
+  if (change == Modulation::laidOut) return false;
+  for (Varying& v : m_varying) {
+    const double g = varyingStrength(v);
+    if (g == v.g) continue;
+    const double q = (g - v.g) * (state.T[static_cast<std::size_t>(v.a)] - state.T[static_cast<std::size_t>(v.b)]);
+    v.g = g;
+    take(v, q, state.f.data());
   }
   return true;
 }
 
+bool NetworkFlows::modulate(double t) {
+  const Modulation change = takeModulators(t);
+  if (change == Modulation::same) return true;
+  m_vapour.modulate(m_modulator);
+  for (Varying& v : m_varying) v.g = varyingStrength(v);
+  return change == Modulation::changed;
+}
+
 void NetworkFlows::evaluate(const FlowState& state, std::vector<double>& flows, FlowSlopes* slopes, int from) {
   const double* const T = state.T.data();
-  double* const x = m_x.data();
   double* const f = flows.data();
-  std::copy_n(T, m_slots, x);
-  double* const fourth = x + m_slots;
+  double* __restrict const fourth = m_fourth.data();
   if (slopes) {
-    double* const cubed = slopes->fourCubed.data();
+    double* __restrict const cubed = slopes->fourCubed.data();
     for (int i = from; i < m_slots; ++i) {
       const double K = kelvin(T[i]);
       const double cube = K * K * K;
@@ -314,19 +293,39 @@ void NetworkFlows::evaluate(const FlowState& state, std::vector<double>& flows, 
       fourth[i] = square * square;
     }
   }
-  const double* const value = m_value.data();
-  const int* const column = m_column.data();
-  const int* const start = m_rowStart.data();
-  for (int row = from; row < m_rows; ++row) f[row] = rowSum(value, column, start[row], start[row + 1], x);
-  for (std::size_t i = from > 0 ? m_curvedSources : 0; i < m_sources.size(); ++i)
-    f[m_sources[i].row] += m_sources[i].factor * state.value[static_cast<std::size_t>(m_sources[i].value)];
-  for (std::size_t i = 0; i < m_natural.size(); ++i) {
+  std::copy_n(f, from, m_kept.data());
+  std::fill_n(f, m_rows, 0.0);
+  for (const Source& source : m_sources) f[source.row] += source.factor * state.value[static_cast<std::size_t>(source.value)];
+  const auto add = [f](const PlainLinks& links, const double* potential) {
+    for (const Pair& pair : links.pair) {
+      const double q = pair.g * (potential[pair.a] - potential[pair.b]);
+      f[pair.a] -= q;
+      f[pair.b] += q;
+    }
+    for (std::size_t i = 0; i < links.tracked; ++i) {
+      const Pair& pair = links.pair[i];
+      f[links.active[i].group] += pair.g * (potential[pair.a] - potential[pair.b]);
+    }
+  };
+  add(m_conductances, T);
+  add(m_radiative, fourth);
+  for (const Varying& v : m_varying) take(v, v.g * (T[v.a] - T[v.b]), f);
+  const std::size_t naturals = m_natural.size();
+  double* __restrict const difference = m_difference.data();
+  double* __restrict const root = m_root.data();
+  for (std::size_t i = 0; i < naturals; ++i) difference[i] = T[m_natural[i].a] - T[m_natural[i].b];
+  for (std::size_t i = 0; i < naturals; ++i) root[i] = sixthRoot(difference[i] * difference[i] + kNaturalSmoothing_K2);
+  for (std::size_t i = 0; i < naturals; ++i) {
     const Natural& n = m_natural[i];
-    const double dT = T[n.a] - T[n.b];
+    const double dT = difference[i];
     const double square = dT * dT + kNaturalSmoothing_K2;
-    const double h = n.g * naturalPower(square, n.halfExponent, n.third);
-    if (slopes) slopes->natural[i] = h * (1.0 + 2.0 * n.halfExponent * dT * dT / square);
-    if (n.vapour >= 0) m_film[static_cast<std::size_t>(n.vapour)] = {h, h * 2.0 * n.halfExponent * dT / square};
+    const double h = n.g * (n.third ? root[i] : std::pow(square, n.halfExponent));
+    if (slopes) {
+      const double bend = 2.0 * n.halfExponent * dT / square;
+      slopes->natural[i] = h * (1.0 + bend * dT);
+      if (n.vapour >= 0) m_film[static_cast<std::size_t>(n.vapour)].slope = h * bend;
+    }
+    if (n.vapour >= 0) m_film[static_cast<std::size_t>(n.vapour)].h = h;
     const double q = h * dT;
     f[n.a] -= q;
     f[n.b] += q;
@@ -343,6 +342,7 @@ void NetworkFlows::evaluate(const FlowState& state, std::vector<double>& flows, 
     f[v.b] += q;
     if (v.group >= 0) f[v.group] += q;
   }
+  std::copy_n(m_kept.data(), from, f);
 }
 
 void NetworkFlows::addDriven(const FlowSlopes& slopes, const FlowState& from, const FlowState& to, const double* delta, double* f) const {
@@ -350,11 +350,18 @@ void NetworkFlows::addDriven(const FlowSlopes& slopes, const FlowState& from, co
     const Source& s = m_sources[i];
     f[s.row] += s.factor * (to.value[static_cast<std::size_t>(s.value)] - from.value[static_cast<std::size_t>(s.value)]);
   }
-  for (const BoundaryColumn& c : m_boundaryColumns) {
-    const bool radiative = c.column >= m_slots;
-    const auto slot = static_cast<std::size_t>(radiative ? c.column - m_slots : c.column);
-    f[c.row] += m_value[static_cast<std::size_t>(c.position)] * (radiative ? slopes.fourCubed[slot] : 1.0) * delta[slot];
-  }
+  const auto add = [&](const PlainLinks& links, const double* slope) {
+    for (std::size_t i = 0; i < links.reported; ++i) {
+      const Pair& pair = links.pair[i];
+      const double q = pair.g * ((slope ? slope[pair.a] : 1.0) * delta[pair.a] - (slope ? slope[pair.b] : 1.0) * delta[pair.b]);
+      f[pair.a] -= q;
+      f[pair.b] += q;
+    }
+  };
+  add(m_conductances, nullptr);
+  add(m_radiative, slopes.fourCubed.data());
+  for (const Varying& v : m_varying)
+    if (v.reported) take(v, v.g * (delta[v.a] - delta[v.b]), f);
   for (std::size_t i = 0; i < m_natural.size(); ++i) {
     const Natural& n = m_natural[i];
     if (!n.reported) continue;
@@ -371,17 +378,26 @@ void NetworkFlows::addDriven(const FlowSlopes& slopes, const FlowState& from, co
   }
 }
 
-void NetworkFlows::addToReported(const FlowSlopes& slopes, const double* delta, double* f) {
-  double* const x = m_x.data();
-  for (int i = 0; i < m_slots; ++i) {
-    x[i] = delta[i];
-    x[m_slots + i] = slopes.fourCubed[static_cast<std::size_t>(i)] * delta[i];
-  }
-  const int* const start = m_rowStart.data();
-  for (int row = m_free; row < m_rows; ++row) f[row] += rowSum(m_value.data(), m_column.data(), start[row], start[row + 1], x);
+void NetworkFlows::addToReported(const FlowSlopes& slopes, const double* delta, double* f) const {
   const auto add = [&](int row, double q) {
     if (row >= m_free) f[row] += q;
   };
+  const auto addPlain = [&](const PlainLinks& links, const double* slope) {
+    for (const ReportedRow& r : links.reportedRow) {
+      const Pair& pair = links.pair[static_cast<std::size_t>(r.pair)];
+      f[r.row] += r.sign * pair.g * ((slope ? slope[pair.a] : 1.0) * delta[pair.a] - (slope ? slope[pair.b] : 1.0) * delta[pair.b]);
+    }
+  };
+  addPlain(m_conductances, nullptr);
+  addPlain(m_radiative, slopes.fourCubed.data());
+  for (std::size_t i = 0; i < m_varying.size(); ++i) {
+    const Varying& v = m_varying[i];
+    if (!v.reported) continue;
+    const double q = slopes.varying[i] * (delta[v.a] - delta[v.b]);
+    add(v.paid, v.sign * q);
+    add(v.b, q);
+    add(v.group, q);
+  }
   for (std::size_t i = 0; i < m_natural.size(); ++i) {
     const Natural& n = m_natural[i];
     if (!n.reported) continue;
@@ -441,33 +457,51 @@ void NetworkFlows::addSourcesAtBoundaries(const FlowState& from, const FlowState
 }
 
 /// The part of C - s J that keeps until the next layout, with its fixed rows eliminated.
-void NetworkFlows::prepareBase(double s) {
-  if (s == m_baseFor) return;
+const NetworkFlows::Base& NetworkFlows::baseFor(double s) {
+  for (const Base& base : m_bases)
+    if (base.s == s) return base;
+  Base& base = m_bases[m_nextBase];
+  m_nextBase = (m_nextBase + 1) % m_bases.size();
   auto& a = m_lu.values();
   std::fill(a.begin(), a.end(), 0.0);
   for (int i = 0; i < m_free; ++i) a[static_cast<std::size_t>(m_lu.entry(i, i))] = m_capacity[static_cast<std::size_t>(i)];
-  for (const FillConductance& c : m_fixedConductance) a[static_cast<std::size_t>(c.entry)] -= s * m_value[static_cast<std::size_t>(c.position)];
+  for (std::size_t i = 0; i < m_conductances.active.size(); ++i) addEntries(a.data(), m_conductances.active[i].at, s * m_conductances.pair[i].g);
   m_lu.factor(0, m_lu.fixedCount());
-  m_baseValues = a;
-  m_baseInverse = m_lu.inverseDiagonal();
-  m_baseFor = s;
+  base.values = a;
+  base.inverse = m_lu.inverseDiagonal();
+  base.s = s;
+  return base;
 }
 
-void NetworkFlows::factor(double s, const FlowSlopes& slopes) {
-  prepareBase(s);
+void NetworkFlows::factor(double s, FlowSlopes& slopes) {
+  const Base& base = baseFor(s);
   auto& values = m_lu.values();
-  std::copy(m_baseValues.begin(), m_baseValues.end(), values.begin());
-  std::copy(m_baseInverse.begin(), m_baseInverse.begin() + m_lu.fixedCount(), m_lu.inverseDiagonal().begin());
+  std::copy(base.values.begin(), base.values.end(), values.begin());
+  std::copy(base.inverse.begin(), base.inverse.begin() + m_lu.fixedCount(), m_lu.inverseDiagonal().begin());
   double* const a = values.data();
-  for (const FillConductance& c : m_fillConductance) a[c.entry] -= s * m_value[static_cast<std::size_t>(c.position)];
   const double* const cubed = slopes.fourCubed.data();
-  for (const FillRadiative& r : m_fillRadiative) a[r.entry] -= s * m_value[static_cast<std::size_t>(r.position)] * cubed[r.slot];
-  const auto add = [a](const Entries& e, double g) {
-    a[e.aa] += g;
-    a[e.ba] -= g;
-    a[e.bb] += g;
-    a[e.ab] -= g;
-  };
+  for (std::size_t i = 0; i < m_radiative.active.size(); ++i) {
+    const Pair& pair = m_radiative.pair[i];
+    const Entries& at = m_radiative.active[i].at;
+    const double byA = s * pair.g * cubed[pair.a];
+    const double byB = s * pair.g * cubed[pair.b];
+    a[at.aa] += byA;
+    a[at.ba] -= byA;
+    a[at.bb] += byB;
+    a[at.ab] -= byB;
+  }
+  const auto add = [a](const Entries& e, double g) { addEntries(a, e, g); };
+  for (std::size_t i = 0; i < m_varying.size(); ++i) {
+    const Varying& v = m_varying[i];
+    slopes.varying[i] = v.g;
+    const double g = s * v.g;
+    if (v.oneWay) {
+      a[v.at.ba] -= g;
+      a[v.at.bb] += g;
+    } else {
+      add(v.at, g);
+    }
+  }
   for (std::size_t i = 0; i < m_natural.size(); ++i) add(m_natural[i].at, s * slopes.natural[i]);
   m_vapour.fill(slopes.vapour, s, a);
   for (std::size_t i = 0; i < m_vents.size(); ++i) {

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // A network's heat flows compiled for repeated evaluation. Nodes get slots: free ones first, in elimination order, then the
-// boundaries. Conductances, long-wave and one-way links are rows of one sparse operator on (T, T_K^4):
-//   f = source + A [T; T_K^4] + natural convection + vapour + vents          W, by row
+// boundaries.
+//   f = sources + conductances + long-wave + one-way links + natural convection + vapour + vents          W, by row
 // Rows are the slots (net heat into each; at a boundary what it takes up), then one per tracked group of links, then one for
-// the heat that one-way links carry off free nodes. Links whose modulator is 0 are left out until it is not.
+// the heat that one-way links carry off free nodes. Links whose relay is 0 are left out until it is not.
 // The Jacobian on the free slots shares the pattern, so that C - s J is filled and factored without a search.
 // Nothing allocates but activate(), which runs when links come into force or leave it.
 //
@@ -20,6 +20,7 @@
 #include "core/network/sparse_lu.h"
 #include "core/network/vapour.h"
 
+#include <array>
 #include <memory>
 #include <span>
 #include <vector>
@@ -38,6 +39,7 @@ struct FlowState {
 struct FlowSlopes {
   std::vector<double> fourCubed; ///< 4 T_K^3, by slot
   std::vector<double> natural;   ///< W/K, by active link
+  std::vector<double> varying;   ///< W/K, by varying conductance, when the matrix was factored
   VapourSlopes vapour;
   struct Vent {
     double opening, sensor;
@@ -78,6 +80,8 @@ public:
   /// Takes the modulators of time t. True if `state.f` was right before and has been brought up to date (only plain
   /// conductances changed); false if it and the slopes must be evaluated anew.
   bool modulate(double t_s, FlowState& state);
+  /// The same where no flows are to be kept right: false if the operator had to be laid out anew.
+  bool modulate(double t_s);
   /// f at the state's temperatures; slopes too where wanted. Rows before `from` are taken to be right already; it is 0 or
   /// linearCount().
   void evaluate(const FlowState& state, std::vector<double>& f, FlowSlopes* slopes = nullptr, int from = 0);
@@ -88,7 +92,7 @@ public:
   /// slopes; `delta` holds the boundaries' moves, and zeros at the free slots. Adds to `f`.
   void addDriven(const FlowSlopes& slopes, const FlowState& from, const FlowState& to, const double* delta, double* f) const;
   /// Adds J delta to the rows that are not free slots.
-  void addToReported(const FlowSlopes& slopes, const double* delta, double* f);
+  void addToReported(const FlowSlopes& slopes, const double* delta, double* f) const;
   /// Adds what the driven values' change brings to boundary rows, times `weight`.
   void addSourcesAtBoundaries(const FlowState& from, const FlowState& to, double weight, double* f) const;
 
@@ -99,17 +103,11 @@ public:
   [[nodiscard]] const std::vector<double>& inversePivots() const { return m_lu.inverseDiagonal(); }
 
   /// Factors C - s J.
-  void factor(double s, const FlowSlopes& slopes);
+  void factor(double s, FlowSlopes& slopes);
   void solve(double* b) const { m_lu.solve(b); }
   void solve(double* b, double* c) const { m_lu.solve(b, c); }
 
 private:
-  struct Term {
-    int row, column;
-    double coefficient;
-    int modulator;
-    int frozen; ///< index into m_frozenLinks, or -1
-  };
   struct FrozenLink {
     int a, b;
     double factor;
@@ -117,6 +115,12 @@ private:
   struct Entries {
     int aa, ab, ba, bb;
   };
+  static void addEntries(double* matrix, const Entries& at, double g) {
+    matrix[at.aa] += g;
+    matrix[at.ba] -= g;
+    matrix[at.bb] += g;
+    matrix[at.ab] -= g;
+  }
   struct Natural {
     int a, b, group;
     double g, halfExponent;
@@ -133,19 +137,44 @@ private:
     int as, bs;
     int modulator;
   };
-  struct Modulated {
-    int row, position;
-    double coefficient;
-    int modulator;
+  /// A conductance or one-way link whose modulator is no relay.
+  struct Varying {
+    int a, b, group;
+    int paid; ///< the row that the flow is taken from, or that counts it for a one-way link out of a free node
+    double sign;
+    double full, g;
+    int modulator, frozen;
+    bool oneWay, reported;
+    Entries at;
   };
-  struct FillConductance {
-    int entry, position;
+  /// A conductance that never changes, or a long-wave link: q = g (T_a - T_b), or of the fourth powers.
+  struct Plain {
+    int a, b, group;
+    double full;
+    int modulator; ///< a relay, or -1
+    int frozen;    ///< index into m_frozenLinks, or -1
+    bool reported; ///< touches a boundary or a group
+    Entries at;
   };
-  struct FillRadiative {
-    int entry, position, slot;
+  /// What evaluate() needs of one that is in force.
+  struct Pair {
+    int a, b;
+    double g;
   };
-  struct BoundaryColumn {
-    int row, position, column;
+  /// A row past the free slots that takes a pair's flow, or pays it.
+  struct ReportedRow {
+    int pair, row;
+    double sign;
+  };
+  struct PlainLinks {
+    std::vector<Plain> all, active; ///< tracked ones first, then the others that are reported
+    std::vector<Pair> pair;         ///< of the active ones
+    std::vector<ReportedRow> reportedRow;
+    std::size_t tracked = 0, reported = 0;
+  };
+  struct Base {
+    double s = -1.0;
+    std::vector<double> values, inverse;
   };
   struct Source {
     int row, value;
@@ -153,11 +182,19 @@ private:
   };
 
   void orderNodes(const Network& network);
-  void addTerms(const Network& network, const std::vector<int>& groupOfLink);
+  void addLinks(const Network& network, const std::vector<int>& groupOfLink);
   void activate();
-  void prepareBase(double s);
-  /// True for a modulator whose changes are taken up without a new layout.
-  [[nodiscard]] bool varies(int modulator) const { return modulator >= 0 && !m_relays[static_cast<std::size_t>(modulator)]; }
+  void activate(PlainLinks& links);
+  enum class Modulation { same, changed, laidOut };
+  Modulation takeModulators(double t_s);
+  [[nodiscard]] double varyingStrength(const Varying& v) const;
+  /// A flow q of a varying link into f, by row.
+  static void take(const Varying& v, double q, double* f) {
+    f[v.paid] += v.sign * q;
+    f[v.b] += q;
+    if (v.group >= 0) f[v.group] += q;
+  }
+  const Base& baseFor(double s);
   /// Of a link by the state of the water at its ends.
   [[nodiscard]] double frozenStrength(int link) const;
   [[nodiscard]] double strength(int modulator) const { return modulator < 0 ? 1.0 : m_modulator[static_cast<std::size_t>(modulator)]; }
@@ -172,30 +209,26 @@ private:
   std::vector<FrozenLink> m_frozenLinks;
   bool m_nonlinear = false, m_algebraic = false;
 
-  std::vector<Term> m_terms; ///< sorted by row, constant before modulated, column
+  PlainLinks m_conductances, m_radiative;
+  std::vector<Varying> m_varying;
   std::vector<Natural> m_allNatural, m_natural;
   std::vector<VentSlots> m_vents;
   VapourFlows m_vapour;
-  std::vector<FilmNow> m_film;                            ///< of m_vapour's films at the state last evaluated
-  mutable std::vector<FilmNow> m_filmFrom, m_filmTo;      ///< scratch of curvature_K()
-  std::vector<Source> m_sources;                          ///< by row
-  std::size_t m_curvedSources = 0, m_boundarySources = 0; ///< where those of rows from linearCount() and of boundaries begin
+  std::vector<FilmNow> m_film;                       ///< of m_vapour's films at the state last evaluated
+  mutable std::vector<FilmNow> m_filmFrom, m_filmTo; ///< scratch of curvature_K()
+  std::vector<Source> m_sources;                     ///< by row
+  std::size_t m_boundarySources = 0;                 ///< where those of boundaries begin
   TableSampler m_modulators;
   std::vector<double> m_modulator, m_modulatorNext; ///< by modulator
   std::vector<bool> m_relays;                       ///< by modulator: a change lays the operator out anew
   bool m_modulated = false;                         ///< modulate() has run
 
-  // the operator in force
-  std::vector<int> m_rowStart, m_column;
-  std::vector<double> m_value;
-  std::vector<Modulated> m_modulatedAt;
-  std::vector<FillConductance> m_fillConductance, m_fixedConductance; ///< that vary within a layout; that do not
-  std::vector<FillRadiative> m_fillRadiative;
-  std::vector<BoundaryColumn> m_boundaryColumns;
-  std::vector<double> m_x; ///< T, then T_K^4; or their moves
+  std::vector<double> m_fourth;             ///< T_K^4, by slot
+  std::vector<double> m_kept;               ///< rows that evaluate() is to leave alone
+  std::vector<double> m_difference, m_root; ///< by active natural link: its difference; (dT^2 + 0.01)^(p/2)
 
-  double m_baseFor = -1.0;
-  std::vector<double> m_baseValues, m_baseInverse;
+  std::array<Base, 2> m_bases; ///< a solver may go to and fro between two methods
+  std::size_t m_nextBase = 0;
 };
 
 } // namespace muffle

@@ -50,6 +50,8 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   solver.m_slopes = solver.m_endSlopes = solver.m_flows.makeSlopes();
   solver.m_initial.assign(slots, 0.0);
   for (std::size_t i = 0; i < net.nodes.size(); ++i) solver.m_initial[solver.m_flows.slot(static_cast<int>(i))] = net.nodes[i].initial_C;
+  const bool switches = std::any_of(net.thermostats.begin(), net.thermostats.end(), [](const Thermostat& t) { return t.mode == Thermostat::Mode::hysteresis; });
+  if (switches || solver.m_flows.hasAlgebraic()) solver.m_options.cruise = false;
   const auto isIdeal = [](const Thermostat& t) { return t.mode == Thermostat::Mode::ideal; };
   solver.m_besideStages = static_cast<std::size_t>(std::find_if(net.thermostats.begin(), net.thermostats.end(), isIdeal) - net.thermostats.begin());
   solver.m_known.assign(free, 0.0);
@@ -62,6 +64,11 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   solver.m_responseEnd = solver.m_responseMiddle;
   solver.m_setpoint.assign(net.thermostats.size(), 0.0);
   solver.m_powerBefore = solver.m_lastPower = solver.m_setpoint;
+  solver.m_step_J.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
+  solver.m_stepValue.assign(solver.m_flows.drivers().valueCount(), 0.0);
+  solver.m_stepHeat_J.assign(net.thermostats.size(), 0.0);
+  solver.m_factoredT.assign(slots, 0.0);
+  solver.m_responseKnown.assign(net.thermostats.size(), false);
   solver.m_lastEnergy.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
   solver.reset();
   return solver;
@@ -80,6 +87,7 @@ void Solver::reset() {
   m_throughput_J = 0.0;
   m_iterations = 0;
   m_startKnown = false;
+  m_cruiseFor_s = 0.0;
   m_flows.drive(0.0, m_start);
   m_flows.startFreezing(m_start.T);
 }
@@ -92,6 +100,7 @@ void Solver::setTemperatures(std::span<const double> temperature_C) {
   }
   m_flows.startFreezing(m_start.T);
   m_startKnown = false;
+  m_cruiseFor_s = 0.0;
 }
 
 /// How much smaller the next Newton update is than one of this size, K. The slopes are those of the step's start: fourth
@@ -332,7 +341,11 @@ void Solver::accept(double h) {
     m_lastEnergy[r] += m_work[r];
     if (r < slots) m_throughput_J += std::abs(m_work[r]);
   }
-  for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) m_valueIntegral[v] += over(m_start.value[v], m_middle.value[v], m_end.value[v]);
+  for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) {
+    m_stepValue[v] = over(m_start.value[v], m_middle.value[v], m_end.value[v]);
+    m_valueIntegral[v] += m_stepValue[v];
+  }
+  for (std::size_t r = free; r < m_energy_J.size(); ++r) m_step_J[r] = m_work[r];
   for (const NetworkDrivers::Term& t : m_flows.drivers().sourceTerms()) {
     const auto v = static_cast<std::size_t>(t.value);
     m_throughput_J += std::abs(t.factor * over(m_start.value[v], m_middle.value[v], m_end.value[v]));
@@ -340,10 +353,16 @@ void Solver::accept(double h) {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     m_thermostat_J[j] += h * m_power[j];
     m_throughput_J += h * m_power[j];
+    m_stepHeat_J[j] = h * m_power[j];
     m_lastPower[j] += h * m_power[j];
   }
   takeNext();
-  if (m_flows.settleFreezing(m_end.T, m_start.T)) m_startKnown = false;
+  m_cruiseFor_s = h;
+  m_cruiseFactored = false;
+  if (m_flows.settleFreezing(m_end.T, m_start.T)) {
+    m_startKnown = false;
+    m_cruiseFor_s = 0.0;
+  }
   m_time += h;
 }
 
@@ -374,6 +393,11 @@ bool Solver::advance(double h) {
   std::fill(m_lastPower.begin(), m_lastPower.end(), 0.0);
   std::fill(m_lastEnergy.begin(), m_lastEnergy.end(), 0.0);
   const double end = m_time + h;
+  if (mayCruise(h) && cruise(h)) {
+    m_time = end;
+    for (double& p : m_lastPower) p /= h;
+    return true;
+  }
   double step = h;
   int halvings = 0;
   while (m_time < end - 1e-9 * h) {

@@ -32,6 +32,8 @@ struct SolverOptions {
   double newtonTolerance_K = 2e-3;
   /// A hysteresis switch is located to this closeness of its threshold, K.
   double switchTolerance_K = 1e-3;
+  /// Equal steps in which nothing jumps go by two-step BDF (see cruise.cpp): half the time at five times the error, for seasons.
+  bool cruise = false;
   /// Groups of links whose energy is wanted: by link, then by vent, the group (0..) or -1. May be empty.
   std::vector<int> groupOfLink = {};
 };
@@ -102,6 +104,14 @@ private:
   bool holdSetpoints(double h);
   bool advanceSmooth(double h);
   bool advanceOnce(double h);
+  [[nodiscard]] bool mayCruise(double h) const { return m_options.cruise && m_cruiseFor_s == h; }
+  bool cruise(double h);
+  bool extrapolate(double h);
+  bool cruiseRound(double s);
+  const std::vector<double>& cruiseResponse(std::size_t thermostat, double s);
+  void cruisePowers(double s);
+  [[nodiscard]] bool hasJumped() const;
+  void cruiseOn(double h, double s);
   void passThresholds();
   void accept(double h);
   double switchTime(double h, std::size_t& which);
@@ -131,10 +141,20 @@ private:
 
   std::vector<double> m_power; ///< by thermostat, now
   std::vector<bool> m_on;
-  std::vector<double> m_setpoint, m_powerBefore;
+  std::vector<double> m_setpoint, m_powerBefore, m_powerTried;
   std::vector<std::vector<double>> m_responseMiddle, m_responseEnd; ///< by thermostat, free slot: K/W
   std::size_t m_besideStages = 0;                                   ///< the ideal thermostat whose responses are solved for with the stages
   bool m_besideKnown = false;                                       ///< they belong to the matrix in force
+
+  double m_cruiseFor_s = 0.0;        ///< the last step was whole and of this length, and m_end.T is where it began; 0 for none
+  bool m_cruiseFactored = false;     ///< the matrix in force is one of cruise()
+  int m_cruiseAge = 0;               ///< solves with it
+  double m_cruiseOff_K = 0.0;        ///< how far the stage in hand lies from where it was factored
+  std::vector<double> m_factoredT;   ///< by slot
+  std::vector<bool> m_responseKnown; ///< by thermostat, for the matrix of cruise()
+  std::vector<double> m_step_J;      ///< by row, over the last step
+  std::vector<double> m_stepValue;   ///< of the driven values, the same
+  std::vector<double> m_stepHeat_J;  ///< by thermostat, the same
 
   std::vector<double> m_thermostat_J, m_lastPower;
   std::vector<double> m_energy_J, m_lastEnergy; ///< by row

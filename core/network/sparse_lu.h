@@ -54,9 +54,13 @@ private:
     int target;
     int upper;
   };
-  struct Step {
-    int from, to;
+  /// Pivots in a row of equally many pairs, so that loops over those unroll.
+  struct Run {
+    int from, to, degree, firstPair;
   };
+  template <int kDegree, bool kTwo> void forward(const Run& run, double* b, double* c) const;
+  template <int kDegree, bool kTwo> void backward(const Run& run, double* b, double* c) const;
+  void sortIndependent(std::vector<std::vector<int>>& rows, const std::vector<int>& level);
   [[nodiscard]] int dump() const { return m_dense + m_width * m_width; }
   template <bool kTwo> void solveMany(double* b, double* c) const;
   int m_n = 0;
@@ -70,7 +74,7 @@ private:
   std::vector<int> m_row;         ///< other position (> k) of each pair
   std::vector<int> m_updateStart; ///< size pairs+1
   std::vector<Update> m_update;
-  std::vector<Step> m_step;    ///< by pair: its pivot and its other position
+  std::vector<Run> m_run;
   std::vector<double> m_value; ///< diagonal, upper (pairs), lower (pairs), dense block by columns, dump
   std::vector<double> m_inverse;
 };

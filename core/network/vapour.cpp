@@ -30,19 +30,25 @@ void VapourFlows::modulate(const std::vector<double>& modulator, const double* T
   }
 }
 
+void VapourFlows::modulate(const std::vector<double>& modulator) {
+  for (Leaf& l : m_leaves)
+    if (l.modulator >= 0) l.g = l.full * modulator[static_cast<std::size_t>(l.modulator)];
+}
+
 double VapourFlows::filmFlow(const Film& n, const double* T, double h) const {
   const double excess = T[n.vapour] - m_saturated.at(T[n.surface]).g_kg;
   return kLatentPerFilm * (excess > 0.0 ? 1.0 : n.wetShare) * h * excess;
 }
 
-void VapourFlows::evaluate(const double* T, const std::vector<FilmNow>& film, double* f, VapourSlopes* slopes) const {
+template <bool kSlopes> void VapourFlows::evaluateAs(const double* T, const FilmNow* film, double* f, VapourSlopes* slopes) const {
   for (std::size_t i = 0; i < m_films.size(); ++i) {
     const Film& n = m_films[i];
+    const double x = T[n.vapour];
     const SaturationCurve::Point saturated = m_saturated.at(T[n.surface]);
-    const double excess = T[n.vapour] - saturated.g_kg;
-    const double k = kLatentPerFilm * (excess > 0.0 ? 1.0 : n.wetShare);
-    const double q = k * film[i].h * excess;
-    if (slopes) slopes->film[i] = {k * film[i].h, -k * film[i].h * saturated.slope_1_K, k * film[i].slope * excess};
+    const double excess = x - saturated.g_kg;
+    const double k = kLatentPerFilm * (excess > 0.0 ? 1.0 : n.wetShare) * film[i].h;
+    const double q = k * excess;
+    if constexpr (kSlopes) slopes->film[i] = {k, -k * saturated.slope_1_K, film[i].h > 0.0 ? q * film[i].slope / film[i].h : 0.0};
     f[n.vapour] -= q;
     f[n.surface] += q;
     if (n.group >= 0) f[n.group] += q;
@@ -51,10 +57,17 @@ void VapourFlows::evaluate(const double* T, const std::vector<FilmNow>& film, do
     const Leaf& l = m_leaves[i];
     const SaturationCurve::Point saturated = m_saturated.at(T[l.leaf]);
     const double q = l.g * (saturated.g_kg - T[l.vapour]);
-    if (slopes) slopes->leaf[i] = saturated.slope_1_K;
+    if constexpr (kSlopes) slopes->leaf[i].saturated = saturated.slope_1_K;
     f[l.leaf] -= q;
     f[l.vapour] += q;
   }
+}
+
+void VapourFlows::evaluate(const double* T, const std::vector<FilmNow>& film, double* f, VapourSlopes* slopes) const {
+  if (slopes)
+    evaluateAs<true>(T, film.data(), f, slopes);
+  else
+    evaluateAs<false>(T, film.data(), f, nullptr);
 }
 
 void VapourFlows::addReported(const VapourSlopes& slopes, const double* delta, double* f, int fromRow) const {
@@ -72,11 +85,11 @@ void VapourFlows::addReported(const VapourSlopes& slopes, const double* delta, d
   }
   for (std::size_t i = 0; i < m_leaves.size(); ++i) {
     const Leaf& l = m_leaves[i];
-    if (l.reported) move(l.leaf, l.vapour, l.g * (slopes.leaf[i] * delta[l.leaf] - delta[l.vapour]));
+    if (l.reported) move(l.leaf, l.vapour, slopes.leaf[i].g * (slopes.leaf[i].saturated * delta[l.leaf] - delta[l.vapour]));
   }
 }
 
-void VapourFlows::fill(const VapourSlopes& slopes, double s, double* a) const {
+void VapourFlows::fill(VapourSlopes& slopes, double s, double* a) const {
   for (std::size_t i = 0; i < m_films.size(); ++i) {
     const Film& n = m_films[i];
     const VapourSlopes::Film& slope = slopes.film[i];
@@ -92,11 +105,13 @@ void VapourFlows::fill(const VapourSlopes& slopes, double s, double* a) const {
   }
   for (std::size_t i = 0; i < m_leaves.size(); ++i) {
     const Leaf& l = m_leaves[i];
-    const double byLeaf = s * l.g * slopes.leaf[i];
+    slopes.leaf[i].g = l.g;
+    const double byVapour = s * l.g;
+    const double byLeaf = byVapour * slopes.leaf[i].saturated;
     a[l.ll] += byLeaf;
     a[l.vl] -= byLeaf;
-    a[l.lv] -= s * l.g;
-    a[l.vv] += s * l.g;
+    a[l.lv] -= byVapour;
+    a[l.vv] += byVapour;
   }
 }
 
@@ -114,7 +129,7 @@ double VapourFlows::curvature(const VapourSlopes& slopes, const double* from, co
   }
   for (std::size_t i = 0; i < m_leaves.size(); ++i) {
     const Leaf& l = m_leaves[i];
-    const double left = l.g * (m_saturated.at(to[l.leaf]).g_kg - m_saturated.at(from[l.leaf]).g_kg - slopes.leaf[i] * moved(l.leaf));
+    const double left = l.g * (m_saturated.at(to[l.leaf]).g_kg - m_saturated.at(from[l.leaf]).g_kg - slopes.leaf[i].saturated * moved(l.leaf));
     worst = std::max(worst, std::abs(left) * std::max(pivot(l.leaf), pivot(l.vapour)));
   }
   return worst;

@@ -35,7 +35,11 @@ struct VapourSlopes {
     double vapour = 0.0, surface = 0.0, difference = 0.0; ///< of the flow into the surface, by x, T_surface, T_air - T_surface
   };
   std::vector<Film> film;
-  std::vector<double> leaf; ///< of x_s, by temperature
+  struct Leaf {
+    double saturated = 0.0; ///< of x_s, by temperature
+    double g = 0.0;         ///< W per g/kg, as in the matrix
+  };
+  std::vector<Leaf> leaf;
 };
 
 /// The vapour links of a network on its slots. Films keep the order they were added in; their h is handed in.
@@ -48,16 +52,17 @@ public:
   void addLeaf(int leaf, int vapour, double g_W_g_kg, int modulator, int freeSlots, const SparseLu& lu);
   [[nodiscard]] bool empty() const { return m_films.empty() && m_leaves.empty(); }
   [[nodiscard]] std::size_t filmCount() const { return m_films.size(); }
-  [[nodiscard]] VapourSlopes makeSlopes() const { return {std::vector<VapourSlopes::Film>(m_films.size()), std::vector<double>(m_leaves.size(), 0.0)}; }
+  [[nodiscard]] VapourSlopes makeSlopes() const { return {std::vector<VapourSlopes::Film>(m_films.size()), std::vector<VapourSlopes::Leaf>(m_leaves.size())}; }
 
   /// Takes the leaves' modulators and brings the flows f at T up to date.
   void modulate(const std::vector<double>& modulator, const double* T, double* f);
+  void modulate(const std::vector<double>& modulator);
   /// Adds the flows at T to f.
   void evaluate(const double* T, const std::vector<FilmNow>& film, double* f, VapourSlopes* slopes) const;
   /// Adds the flows' change for moves along the slopes to rows from fromRow; only links that touch a boundary or a group.
   void addReported(const VapourSlopes& slopes, const double* delta, double* f, int fromRow) const;
-  /// Adds -s J to the matrix.
-  void fill(const VapourSlopes& slopes, double s, double* matrix) const;
+  /// Adds -s J to the matrix, by the leaves' present strength.
+  void fill(VapourSlopes& slopes, double s, double* matrix) const;
   /// The largest, in K or g/kg, that the links' curves leave over between two states, by each node's pivot.
   [[nodiscard]] double curvature(const VapourSlopes& slopes, const double* from, const double* to, const std::vector<FilmNow>& filmFrom,
                                  const std::vector<FilmNow>& filmTo, const std::vector<double>& inversePivots) const;
@@ -77,6 +82,7 @@ private:
     bool reported;
     int ll, lv, vl, vv;
   };
+  template <bool kSlopes> void evaluateAs(const double* T, const FilmNow* film, double* f, VapourSlopes* slopes) const;
   [[nodiscard]] double filmFlow(const Film& film, const double* T, double h) const;
 
   SaturationCurve m_saturated;

@@ -1,0 +1,189 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The part of the solver that goes on in equal steps while nothing jumps, by two-step BDF (second order, L-stable):
+//   C (T1 - T0) = s f1 + C (T0 - T-1)/3,   s = 2h/3
+// One exact evaluation and one solve a step: the stage sets out from 2 T0 - T-1, near enough to the answer that one Newton
+// update from there will do, and that its matrix may be a few steps old.
+// Every flow q of the network carries the step's energy E1 = s q1 + E0/3, so that what is counted balances what is stored as
+// exactly as in a single step. A jump (a relay, a setpoint, a heater's power, ice) would be smeared over the
+// steps that follow it: such a step is handed back and goes by TR-BDF2, which asks nothing of the step before.
+// Hairer and Wanner, Solving Ordinary Differential Equations II, ch. V.1 and IV.8 (kept matrices).
+#include "core/network/solver.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+
+namespace {
+
+static double kRetryOff = std::getenv("RO") ? atof(std::getenv("RO")) : 1.0;
+constexpr int kMaxAge = 12;                // solves with one matrix
+constexpr double kMaxOff_K = 3.0;          // the state has moved on since it was factored
+constexpr double kRetryOff_K = 2.0;        // within this a second round goes by the same matrix
+constexpr int kMaxRounds = 3;              // of evaluation and solve
+constexpr double kCruiseTolerance_K = 0.1; // of the bound on what a round leaves over: adds 0.003 K rms over the demo season
+constexpr double kJump = 0.3;              // of a heater's power from one step to the next
+constexpr int kMaxSweeps = 20;             // over thermostats that heat each other's sensors
+constexpr double kPowerTolerance_K = 1e-4;
+constexpr double kInside = 1.0 - 1e-9; // held tables have their next value at the step's end itself
+
+} // namespace
+
+/// Sets the stage out along the last step's line. False if something jumps at the start of this one.
+bool Solver::extrapolate(double h) {
+  if (!m_flows.modulate(m_time + kInside * h)) return false;
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    const Thermostat& t = m_network->thermostats[j];
+    if (t.setpointSignal >= 0 && m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(m_time + kInside * h) != m_setpoint[j]) return false;
+  }
+  m_flows.drive(m_time + h, m_end);
+  const std::size_t free = m_known.size();
+  const double* __restrict const C = m_flows.capacity_J_K().data();
+  const double* __restrict const start = m_start.T.data();
+  const double* __restrict const factored = m_factoredT.data();
+  double* __restrict const T = m_end.T.data();
+  double* __restrict const known = m_known.data();
+  double off = 0.0;
+  for (std::size_t i = 0; i < free; ++i) {
+    const double moved = start[i] - T[i];
+    known[i] = C[i] * moved * (1.0 / 3.0);
+    T[i] = start[i] + moved;
+  }
+  for (auto i = static_cast<std::size_t>(m_flows.linearCount()); i < free; ++i) off = std::max(off, std::abs(T[i] - factored[i]));
+  m_cruiseOff_K = off;
+  return true;
+}
+
+/// How the stage moves with a watt of thermostat j, by the matrix in force.
+const std::vector<double>& Solver::cruiseResponse(std::size_t j, double s) {
+  auto& response = m_responseEnd[j];
+  if (m_responseKnown[j]) return response;
+  std::fill(response.begin(), response.end(), 0.0);
+  response[m_heatedSlot[j]] = s;
+  m_flows.solve(response.data());
+  m_responseKnown[j] = true;
+  return response;
+}
+
+/// Ideal thermostats' powers, so that each sensor ends on its setpoint or the power at a limit; m_delta and m_known follow.
+void Solver::cruisePowers(double s) {
+  const std::size_t free = m_known.size();
+  m_powerTried = m_power;
+  for (int sweep = 0; sweep < kMaxSweeps; ++sweep) {
+    double largest = 0.0;
+    for (std::size_t j = 0; j < m_power.size(); ++j) {
+      const double limit = m_network->thermostats[j].power_W;
+      const std::size_t sensor = m_sensorSlot[j];
+      if (sensor >= free) continue;
+      double error = m_setpoint[j] - m_end.T[sensor] - m_delta[sensor];
+      for (std::size_t k = 0; k < m_power.size(); ++k)
+        if (m_power[k] != m_powerTried[k]) error -= (m_power[k] - m_powerTried[k]) * m_responseEnd[k][sensor];
+      if ((m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] >= limit && error >= 0.0)) continue;
+      const double response = cruiseResponse(j, s)[sensor];
+      if (response <= 0.0) continue;
+      const double power = std::clamp(m_power[j] + error / response, 0.0, limit);
+      largest = std::max(largest, std::abs(power - m_power[j]) * response);
+      m_power[j] = power;
+    }
+    if (m_power.size() < 2 || largest < kPowerTolerance_K) break;
+  }
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    const double change = m_power[j] - m_powerTried[j];
+    if (change == 0.0) continue;
+    m_known[m_heatedSlot[j]] += s * change;
+    const double* __restrict const response = m_responseEnd[j].data();
+    double* __restrict const delta = m_delta.data();
+    for (std::size_t i = 0; i < free; ++i) delta[i] += change * response[i];
+  }
+}
+
+/// One evaluation and solve. True when what it leaves over is small.
+bool Solver::cruiseRound(double s) {
+  if (!m_cruiseFactored) {
+    m_flows.evaluate(m_end, m_end.f, &m_slopes);
+    m_flows.factor(s, m_slopes);
+    m_factoredT = m_end.T;
+    m_cruiseFactored = true;
+    m_cruiseAge = 0;
+    m_cruiseOff_K = 0.0;
+    std::fill(m_responseKnown.begin(), m_responseKnown.end(), false);
+  } else {
+    m_flows.evaluate(m_end, m_end.f);
+  }
+  ++m_cruiseAge;
+  const std::size_t free = m_known.size();
+  const double* __restrict const C = m_flows.capacity_J_K().data();
+  const double* __restrict const known = m_known.data();
+  const double* __restrict const f = m_end.f.data();
+  const double* __restrict const start = m_start.T.data();
+  double* __restrict const T = m_end.T.data();
+  double* __restrict const delta = m_delta.data();
+  for (std::size_t i = 0; i < free; ++i) delta[i] = known[i] + s * f[i] - C[i] * (T[i] - start[i]);
+  m_flows.solve(delta);
+  cruisePowers(s);
+  double largest = 0.0;
+  for (std::size_t i = 0; i < free; ++i) T[i] += delta[i];
+  for (auto i = static_cast<std::size_t>(m_flows.linearCount()); i < free; ++i) largest = std::max(largest, std::abs(delta[i]));
+  if (!std::isfinite(delta[free - 1])) return false;
+  return largest * std::min(0.2, 0.004 + 0.1 * (largest + m_cruiseOff_K)) < kCruiseTolerance_K; // as contraction() has it
+}
+
+/// A heater has gone from one limit to the other or most of the way, or water begins or ceases to freeze.
+bool Solver::hasJumped() const {
+  for (std::size_t j = 0; j < m_power.size(); ++j)
+    if (std::abs(m_power[j] - m_powerBefore[j]) > kJump * m_network->thermostats[j].power_W) return true;
+  return m_flows.freezing().overshoot_K(m_start.T, m_end.T) > 0.0;
+}
+
+/// Takes the step.
+void Solver::cruiseOn(double h, double s) {
+  constexpr double kBefore = 1.0 / 3.0;
+  const auto slots = static_cast<std::size_t>(m_flows.slotCount());
+  for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) {
+    m_step_J[r] = s * m_end.f[r] + kBefore * m_step_J[r];
+    m_energy_J[r] += m_step_J[r];
+    m_lastEnergy[r] = m_step_J[r];
+    if (r < slots) m_throughput_J += std::abs(m_step_J[r]);
+  }
+  for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) {
+    m_stepValue[v] = s * m_end.value[v] + kBefore * m_stepValue[v];
+    m_valueIntegral[v] += m_stepValue[v];
+  }
+  for (const NetworkDrivers::Term& t : m_flows.drivers().sourceTerms()) m_throughput_J += std::abs(t.factor * m_stepValue[static_cast<std::size_t>(t.value)]);
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    m_stepHeat_J[j] = s * m_power[j] + kBefore * m_stepHeat_J[j];
+    m_thermostat_J[j] += m_stepHeat_J[j];
+    m_throughput_J += m_stepHeat_J[j];
+    m_lastPower[j] = m_stepHeat_J[j]; // advance() makes it a power
+  }
+  std::swap(m_start, m_end);
+  m_time += h;
+}
+
+/// One step of the length of the one before. False, with nothing changed that a step by TR-BDF2 needs, if something jumps.
+bool Solver::cruise(double h) {
+  const double s = 2.0 / 3.0 * h;
+  m_startKnown = false;
+  if (!extrapolate(h)) return false;
+  for (std::size_t j = 0; j < m_power.size(); ++j) m_known[m_heatedSlot[j]] += s * m_power[j];
+  m_powerBefore = m_power;
+  const std::size_t free = m_known.size();
+  std::fill(m_delta.begin() + static_cast<std::ptrdiff_t>(free), m_delta.end(), 0.0);
+  if (m_cruiseAge >= kMaxAge || m_cruiseOff_K > kMaxOff_K) m_cruiseFactored = false;
+  for (int round = 0; round < kMaxRounds; ++round) {
+    if (!cruiseRound(s)) {
+      if (m_cruiseOff_K > kRetryOff_K || round > 0) m_cruiseFactored = false;
+      continue;
+    }
+    if (hasJumped()) break;
+    m_flows.addToReported(m_slopes, m_delta.data(), m_end.f.data());
+    cruiseOn(h, s);
+    return true;
+  }
+  m_power = m_powerBefore;
+  m_cruiseFactored = false;
+  return false;
+}
+
+} // namespace muffle
