@@ -3,8 +3,14 @@
 // Long-wave exchange through films that are partly transparent to it: the net-radiation method.
 // The house is an enclosure of an opaque floor and one or more covers. Each cover is a stack of sheets, outermost
 // first, under sky and surroundings. Every surface emits eps sigma T^4; what it sends is followed through all sheets
-// and reflections until absorbed. The result is one symmetric radiating area per pair, so that a network of radiative
-// links reproduces the method exactly: q_ij = sigma A_ij (T_i^4 - T_j^4).
+// and reflections until absorbed. The result is symmetric radiating areas, so that a network of radiative links
+// reproduces the method exactly: q_ij = sigma A_ij (T_i^4 - T_j^4).
+//
+// Inside, the floor sees only the covers, in proportion to their areas, and every cover the floor and all covers by
+// reciprocity. All covers are then reached by the same radiosity a, and with A the covers' area, A_f and e the floor's
+//   floor and room   A_f e A/(A - A_f e) (E_floor - a)
+//   cover and room   as of its stack between the sky and a black body that emits a
+// is the same balance: a star whose middle is the room's radiation, instead of a link for every pair of surfaces.
 // Siegel and Howell, Thermal Radiation Heat Transfer, ch. on enclosures with partially transmitting windows.
 #pragma once
 
@@ -23,6 +29,14 @@ struct LongwaveCover {
   std::vector<LongwaveSheet> sheets; ///< outermost first, at least one
 };
 
+/// Radiating areas of one cover, m2: symmetric, zero diagonal. Numbered: 0 its outside, 1 the room, then its sheets.
+using LongwaveStack = std::vector<std::vector<double>>;
+inline constexpr std::size_t kStackOutside = 0, kStackRoom = 1, kStackSheets = 2;
+LongwaveStack longwaveStack(const LongwaveCover& cover);
+
+/// Radiating area between a floor and the room's radiation, m2, under covers of coverArea_m2, at least the floor's own.
+double floorToRoom_m2(double floor_m2, double floorEmissivity, double coverArea_m2);
+
 /// Radiating areas, m2. Surfaces are numbered: 0 floor, then every cover's outside (sky), then every cover's sheets.
 struct LongwaveAreas {
   std::vector<std::vector<double>> between; ///< symmetric, zero diagonal
@@ -31,8 +45,7 @@ struct LongwaveAreas {
   std::vector<std::vector<int>> sheets; ///< by cover, outermost first
 };
 
-/// Inside, the floor sees only the covers, in proportion to their areas; the covers see the floor and each other by
-/// reciprocity. Total cover area must be at least the floor's.
+/// The same for every pair of surfaces, the room's radiation eliminated. Total cover area must be at least the floor's.
 LongwaveAreas longwaveAreas(double floor_m2, double floorEmissivity, const std::vector<LongwaveCover>& covers);
 
 } // namespace muffle

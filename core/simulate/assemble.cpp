@@ -54,7 +54,6 @@ public:
     barrels();
     sun();
     heater();
-    viewFromFloor();
     tagLosses();
     m_net.step_s = m_winter.step_s;
     m_net.end_s = m_winter.step_s * static_cast<double>(m_winter.size() - 1);
@@ -209,7 +208,7 @@ private:
       }
       if (area <= 0.0) continue;
       const bool shared = group == FaceGroup::backWall && m_house.backWall_C;
-      const int behind = shared ? m_net.addBoundary(room.prefix + "building", Driver::constant(*m_house.backWall_C)) : -1;
+      const Behind behind{shared ? m_net.addBoundary(room.prefix + "building", Driver::constant(*m_house.backWall_C)) : -1};
       const Skin& skin = *skins[static_cast<int>(group)];
       CoverPart& part = room.covers->add(skin, group, area, skyView(group, m_house.shape), partId(which), behind, room.prefix);
       if (isMain) {
@@ -218,7 +217,7 @@ private:
       }
       if (signals && group != FaceGroup::backWall) room.covers->hang(part, *m_house.blanket, *signals);
       if (group == FaceGroup::backWall) m_innerWalls.emplace_back(part.sheets.back().innerNode, area);
-      if (behind >= 0) continue; // no sun on it from outside
+      if (shared) continue; // no sun on it from outside
       const SkinOptics optics = skinOptics(skin);
       for (std::size_t l = 0; l < part.sheets.size(); ++l)
         m_absorbing.push_back({part.sheets[l].outerNode, static_cast<int>(group), area * optics.absorptance[l] * m_house.light.left()});
@@ -226,14 +225,18 @@ private:
     if (isMain) {
       for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) bedCover(*room.covers, m_house.bedCovers[k], m_a.beds[k], fmt::format("bed {} cover", k + 1));
     } else {
-      const HouseShape& s = m_house.shape;
-      room.covers->add(m_house.bay->partition, FaceGroup::ends, s.section_m2() + s.span_m() * s.sunk_m, 0.5, "partition", m_a.air, room.prefix);
+      const Room& house = m_rooms.front();
+      const Behind behind{house.air.air, house.air.vapour, house.covers->radiation()};
+      room.covers->add(m_house.bay->partition, FaceGroup::ends, partition_m2(), 0.5, "partition", behind, room.prefix);
       const double pressure = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
-      exchangeAir(m_net, room.air, m_rooms.front().air, airChangeConductance_W_K(m_house.bay->airChanges_per_h, s.volume_m3() * room.share, 5.0, pressure), -1,
-                  "");
+      exchangeAir(m_net, room.air, m_rooms.front().air,
+                  airChangeConductance_W_K(m_house.bay->airChanges_per_h, m_house.shape.volume_m3() * room.share, 5.0, pressure), -1, "");
     }
-    room.covers->exchange(room.bare_m2, signals);
+    room.covers->exchange(room.bare_m2, signals, isMain && m_house.bay ? partition_m2() : 0.0);
+    if (isMain) m_a.above = room.covers->radiation();
   }
+
+  [[nodiscard]] double partition_m2() const { return m_house.shape.section_m2() + m_house.shape.span_m() * m_house.shape.sunk_m; }
 
   void bedCover(Covers& covers, const BedCover& cover, const Assembly::Bed& bed, const std::string& id) {
     const CoverPart& part = covers.tuck(cover, bed.air, bed.vapour, bed.floor, id);
@@ -382,26 +385,6 @@ private:
   void heater() {
     if (m_plan.heater) m_a.heater = thermostat(m_plan.heater->name, m_a.air, m_plan.heater->power_W, m_plan.setpoints);
     if (m_house.bay) m_a.bayHeater = thermostat(m_house.bay->name + " heater", m_a.bayAir, m_house.bay->heater_W, m_house.bay->setpoints);
-  }
-
-  /// The long-wave links of the house's floor.
-  void viewFromFloor() {
-    const auto add = [](std::vector<Assembly::View>& view, int node, double area) {
-      const auto it = std::find_if(view.begin(), view.end(), [node](const Assembly::View& v) { return v.node == node; });
-      it == view.end() ? view.push_back({node, area}) : void(it->share += area);
-    };
-    for (const Link& l : m_net.links) {
-      if (l.kind != LinkKind::radiative || (l.from != m_a.floor && l.to != m_a.floor)) continue;
-      const int seen = l.from == m_a.floor ? l.to : l.from;
-      const bool closed = l.modulator >= 0 && l.modulator == m_blanketSignal;
-      if (!closed) add(m_a.above, seen, l.coefficient);
-      if (closed || l.modulator < 0) add(m_a.aboveBlanket, seen, l.coefficient);
-    }
-    for (auto* view : {&m_a.above, &m_a.aboveBlanket}) {
-      double sum = 0.0;
-      for (const Assembly::View& v : *view) sum += v.share;
-      for (Assembly::View& v : *view) v.share /= sum;
-    }
   }
 
   void tagLosses() {

@@ -36,14 +36,9 @@ struct Assembly {
   std::vector<int> bedSheets; ///< the covers' own nodes
   int bayAir = -1;            ///< -1 without a bay
   int bayVapour = -1;
-  int bayHeater = -1;     ///< thermostat, -1 without one
-  std::vector<int> below; ///< every soil node under a floor's surface
-  /// What a leaf over the house's floor sees above it: nodes and their shares, blanket open and closed.
-  struct View {
-    int node;
-    double share;
-  };
-  std::vector<View> above, aboveBlanket;
+  int bayHeater = -1;                ///< thermostat, -1 without one
+  std::vector<int> below;            ///< every soil node under a floor's surface
+  int above = -1;                    ///< the radiation that a leaf over the house's floor sees above it
   std::vector<double> blanketClosed; ///< by step: 1 while it is; empty without one
   std::vector<int> soil;             ///< nodes downwards from the floor
   std::vector<double> soilDepth_m;

@@ -17,8 +17,9 @@ namespace {
 constexpr double kRoofFilm = 1.7;
 constexpr double kWallFilm = 1.5;
 constexpr double kFloorEmissivity = 0.95;
-constexpr double kThinSheet_m2K_W = 0.02; // below this a layer is one node
-constexpr double kBodyPiece_s = 3600.0;   // resistance x capacity of a piece: a day's wave runs through 24 of them
+constexpr double kRadiationCapacity_J_m2K = 1.0; // none to speak of: the room's radiation follows within a second
+constexpr double kThinSheet_m2K_W = 0.02;        // below this a layer is one node
+constexpr double kBodyPiece_s = 3600.0;          // resistance x capacity of a piece: a day's wave runs through 24 of them
 constexpr int kMostBodyPieces = 8;
 constexpr double kBlanketGap_m = 0.15;
 constexpr double kBlanketOpenTie_W_m2K = 20.0; // a gathered blanket follows the air
@@ -64,15 +65,17 @@ void Covers::body(CoverSheet& sheet, const std::string& id, double resistance, d
   m_net.addConductance(before, sheet.innerNode, conductance);
 }
 
-CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double view, const std::string& id, int behind, const std::string& prefix) {
+CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double view, const std::string& id, const Behind& behind, const std::string& prefix) {
   CoverPart part{group, id, area, view, {}, std::nullopt, behind, false, 0, prefix};
   for (std::size_t l = 0; l < skin.layers.size(); ++l) {
     CoverSheet next = sheet(fmt::format("{}{} {}", prefix, id, l + 1), skin.layers[l], area);
     if (l > 0) m_net.addConductance(part.sheets.back().innerNode, next.outerNode, area * gapConvection(group, skin.layers[l - 1].gap_m));
     part.sheets.push_back(next);
   }
-  if (behind >= 0)
-    m_net.addConductance(part.sheets.front().outerNode, behind, area / insideSurface_m2K_W(HeatFlow::horizontal), id);
+  if (behind.radiation >= 0)
+    m_net.addNatural(behind.air, part.sheets.front().outerNode, area, kWallFilm, kFilmExponent).vapour = behind.vapour;
+  else if (behind.air >= 0)
+    m_net.addConductance(part.sheets.front().outerNode, behind.air, area / insideSurface_m2K_W(HeatFlow::horizontal), id);
   else
     m_net.addConductance(part.sheets.front().outerNode, m_at.outside, area, id).modulator = m_at.windFilm;
   part.toAir = m_net.links.size();
@@ -83,7 +86,7 @@ CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double vi
 
 CoverPart& Covers::tuck(const BedCover& cover, int bedAir, int bedVapour, int bedFloor, const std::string& id) {
   const double area = cover.cover_m2();
-  CoverPart part{FaceGroup::roof, id, cover.bed_m2(), 0.0, {}, std::nullopt, -1, true, 0};
+  CoverPart part{FaceGroup::roof, id, cover.bed_m2(), 0.0, {}, std::nullopt, {}, true, 0};
   part.sheets.push_back({bedFloor, bedFloor, {kFloorEmissivity, 0.0}, false});
   CoverSheet over = sheet(id, {cover.material, 0.05}, area);
   part.toAir = m_net.links.size();
@@ -108,67 +111,53 @@ void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSig
   m_net.addConductance(node, m_at.air, part.area_m2 * kBlanketOpenTie_W_m2K).modulator = when.open;
 }
 
-void Covers::exchange(double floor_m2, const std::optional<BlanketSignals>& when) {
-  exchange(floor_m2, false, when ? when->open : -1);
-  if (when) exchange(floor_m2, true, when->closed);
+void Covers::exchange(double floor_m2, const std::optional<BlanketSignals>& when, double othersSkins_m2) {
+  double area = othersSkins_m2;
+  for (const CoverPart& part : m_parts) area += part.area_m2;
+  m_radiation = m_net.addNode(m_parts.front().prefix + "radiation", kRadiationCapacity_J_m2K * area, m_inside);
+  m_net.addRadiative(m_at.floor, m_radiation, floorToRoom_m2(floor_m2, kFloorEmissivity, area));
+  for (const CoverPart& part : m_parts) {
+    const bool hung = when && part.blanket;
+    exchange(part, false, hung ? when->open : -1);
+    if (hung) exchange(part, true, when->closed);
+  }
 }
 
-void Covers::exchange(double floor_m2, bool withBlanket, int modulator) {
+/// The links of one part's stack: among its sheets, to the room's radiation and to what lies outside.
+void Covers::exchange(const CoverPart& part, bool withBlanket, int modulator) {
   struct Surface {
-    int node = -1;
-    int part = -1;        ///< -1: the floor
-    int firstOfBody = -1; ///< the sheet whose other face follows it
-    bool outside = false;
+    int node;
+    int firstOfBody; ///< the sheet whose other face follows it, or -1
   };
-  std::vector<LongwaveCover> covers;
-  std::vector<std::vector<Surface>> sheets;
-  for (std::size_t c = 0; c < m_parts.size(); ++c) {
-    const CoverPart& part = m_parts[c];
-    LongwaveCover cover{part.area_m2, {}};
-    std::vector<Surface> surfaces;
-    const auto add = [&](const CoverSheet& s) {
-      const int index = static_cast<int>(surfaces.size());
-      if (!s.body) {
-        cover.sheets.push_back(s.longwave);
-        surfaces.push_back({s.outerNode, static_cast<int>(c), -1, false});
-        return;
-      }
-      for (const int node : {s.outerNode, s.innerNode}) { // two opaque faces: what passes between them is in the body's resistance
-        cover.sheets.push_back({s.longwave.emissivity, 0.0});
-        surfaces.push_back({node, static_cast<int>(c), index, false});
-      }
-    };
-    for (const CoverSheet& s : part.sheets) add(s);
-    if (withBlanket && part.blanket) add(*part.blanket);
-    covers.push_back(std::move(cover));
-    sheets.push_back(std::move(surfaces));
-  }
-  const LongwaveAreas areas = longwaveAreas(floor_m2, kFloorEmissivity, covers);
-  std::vector<Surface> surfaces(areas.between.size(), {m_at.floor, -1, -1, false});
-  for (std::size_t c = 0; c < covers.size(); ++c) {
-    surfaces[static_cast<std::size_t>(areas.outside[c])] = {-1, static_cast<int>(c), -1, true};
-    for (std::size_t s = 0; s < covers[c].sheets.size(); ++s) surfaces[static_cast<std::size_t>(areas.sheets[c][s])] = sheets[c][s];
-  }
-  const auto link = [&](int a, int b, double area, const std::string& id) {
-    if (a != b && area >= 1e-9) m_net.addRadiative(a, b, area, id).modulator = modulator;
-  };
-  for (std::size_t i = 0; i < surfaces.size(); ++i) {
-    for (std::size_t j = i + 1; j < surfaces.size(); ++j) {
-      const double area = areas.between[i][j];
-      const Surface& a = surfaces[i];
-      const Surface& b = surfaces[j];
-      if (a.outside && b.outside) continue; // sky through the house to sky: both at the same temperatures
-      if (a.outside || b.outside) {
-        const Surface& inner = a.outside ? b : a;
-        const CoverPart& part = m_parts[static_cast<std::size_t>(a.outside ? a.part : b.part)];
-        if (part.behind >= 0 || part.overBed) continue; // a room's radiation is part of its surface resistance
-        link(inner.node, m_at.sky, area * part.skyView, part.id);
-        link(inner.node, m_at.outside, area * (1.0 - part.skyView), part.id);
-        continue;
-      }
-      const bool facesOfOneBody = a.part == b.part && a.part >= 0 && a.firstOfBody >= 0 && a.firstOfBody == b.firstOfBody;
-      if (!facesOfOneBody) link(a.node, b.node, area, "");
+  LongwaveCover cover{part.area_m2, {}};
+  std::vector<Surface> surfaces{{-1, -1}, {m_radiation, -1}}; // as numbered by longwaveStack()
+  const auto add = [&](const CoverSheet& s) {
+    if (!s.body) {
+      cover.sheets.push_back(s.longwave);
+      surfaces.push_back({s.outerNode, -1});
+      return;
     }
+    const int index = static_cast<int>(surfaces.size());
+    for (const int node : {s.outerNode, s.innerNode}) { // two opaque faces: what passes between them is in the body's resistance
+      cover.sheets.push_back({s.longwave.emissivity, 0.0});
+      surfaces.push_back({node, index});
+    }
+  };
+  for (const CoverSheet& s : part.sheets) add(s);
+  if (withBlanket) add(*part.blanket);
+  const LongwaveStack areas = longwaveStack(cover);
+  const auto link = [&](int a, int b, double area, const std::string& id) {
+    if (area >= 1e-9) m_net.addRadiative(a, b, area, id).modulator = modulator;
+  };
+  for (std::size_t i = kStackRoom; i < surfaces.size(); ++i) {
+    if (part.behind.radiation >= 0) {
+      link(surfaces[i].node, part.behind.radiation, areas[i][kStackOutside], "");
+    } else if (part.behind.air < 0 && !part.overBed) {
+      link(surfaces[i].node, m_at.sky, areas[i][kStackOutside] * part.skyView, part.id);
+      link(surfaces[i].node, m_at.outside, areas[i][kStackOutside] * (1.0 - part.skyView), part.id);
+    }
+    for (std::size_t j = i + 1; j < surfaces.size(); ++j)
+      if (surfaces[i].firstOfBody < 0 || surfaces[i].firstOfBody != surfaces[j].firstOfBody) link(surfaces[i].node, surfaces[j].node, areas[i][j], "");
   }
 }
 

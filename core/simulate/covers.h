@@ -30,6 +30,12 @@ struct CoverSheet {
   bool body = false;
 };
 
+/// A room that a skin has on its far side instead of the weather. Without its vapour and radiation it is a building, met by a
+/// surface resistance that holds both.
+struct Behind {
+  int air = -1, vapour = -1, radiation = -1;
+};
+
 /// Faces that share a skin.
 struct CoverPart {
   FaceGroup group = FaceGroup::roof;
@@ -38,7 +44,7 @@ struct CoverPart {
   double skyView = 0.5;
   std::vector<CoverSheet> sheets; ///< outermost first
   std::optional<CoverSheet> blanket;
-  int behind = -1;      ///< a room behind it instead of the weather
+  Behind behind;
   bool overBed = false; ///< the soil of a bed and the sheet over it: nothing of it sees the weather
   std::size_t toAir = 0;
   std::string prefix = {}; ///< of its nodes' names
@@ -59,26 +65,30 @@ public:
   Covers(Network& network, const CoverSurroundings& at, double inside_C, double outside_C)
       : m_net(network), m_at(at), m_inside(inside_C), m_outside(outside_C) {}
 
-  /// behind: the node of a room on the other side, or -1 for the weather.
   /// `id` names the part in the links, with `prefix` before it the nodes.
-  CoverPart& add(const Skin& skin, FaceGroup group, double area_m2, double skyView, const std::string& id, int behind = -1, const std::string& prefix = "");
+  CoverPart& add(const Skin& skin, FaceGroup group, double area_m2, double skyView, const std::string& id, const Behind& behind = {},
+                 const std::string& prefix = "");
   /// A sheet over a bed inside the house: between bed air and house air by its own area, for radiation by the bed's, which is
   /// what soil and sheet see of each other. The bed's floor node must be there.
   CoverPart& tuck(const BedCover& cover, int bedAir, int bedVapour, int bedFloor, const std::string& id);
   void hang(CoverPart& part, const NightBlanket& blanket, const BlanketSignals& when);
-  /// Long-wave links between all parts and the floor, once all have been added.
-  void exchange(double floor_m2, const std::optional<BlanketSignals>& when = {});
+  /// Long-wave links between all parts and the floor, once all have been added. Skins that other rooms have towards this one
+  /// are of its enclosure too.
+  void exchange(double floor_m2, const std::optional<BlanketSignals>& when = {}, double othersSkins_m2 = 0.0);
+  /// After exchange(): the node whose temperature is that of the radiation all covers send down.
+  [[nodiscard]] int radiation() const { return m_radiation; }
   [[nodiscard]] const std::vector<CoverPart>& parts() const { return m_parts; }
 
 private:
   CoverSheet sheet(const std::string& id, const Layer& layer, double area_m2);
   void body(CoverSheet& sheet, const std::string& id, double resistance_m2K_W, double capacity_J_m2K, double area_m2);
-  void exchange(double floor_m2, bool withBlanket, int modulator);
+  void exchange(const CoverPart& part, bool withBlanket, int modulator);
 
   Network& m_net;
   CoverSurroundings m_at;
   double m_inside, m_outside;
   std::vector<CoverPart> m_parts;
+  int m_radiation = -1;
 };
 
 /// Free convection from plates h = k dT^(1/3), W/(m2 K^(4/3)): over a warm floor, and the exponent.

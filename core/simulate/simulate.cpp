@@ -35,7 +35,7 @@ public:
   }
 
   Result<WinterResult> run() {
-    SolverOptions options;
+    SolverOptions options{.cruise = true};
     if (m_options.series) options.groupOfLink = groupOfLink();
     auto prepared = Solver::prepare(std::move(m_assembly.network), std::move(options));
     if (!prepared) return prepared.problems();
@@ -174,10 +174,8 @@ private:
 
   /// Counts the damp hours of every room up to step i; the temperature of a leaf in the house.
   double dampen(const Solver& solver, std::size_t i) {
-    const auto& above = m_assembly.blanketClosed.empty() || m_assembly.blanketClosed[i] == 0.0 ? m_assembly.above : m_assembly.aboveBlanket;
-    double seen_C = 0.0;
-    for (const Assembly::View& v : above) seen_C += v.share * solver.temperature_C(v.node);
-    const double leaf_C = leafTemperature_C(solver.temperature_C(m_assembly.air), solver.temperature_C(m_assembly.floor), seen_C);
+    const double leaf_C =
+        leafTemperature_C(solver.temperature_C(m_assembly.air), solver.temperature_C(m_assembly.floor), solver.temperature_C(m_assembly.above));
     if (i == 0) return leaf_C;
     const double vapour = solver.temperature_C(m_assembly.vapour);
     const bool damp = isDamp(solver.temperature_C(m_assembly.air), vapour);

@@ -33,6 +33,46 @@ TEST(Longwave, TwoParallelGreyPlanesFollowTheTextbook) {
   EXPECT_CLOSE(a.between[0][static_cast<std::size_t>(a.sheets[0][0])], 10.0 / (1 / 0.8 + 1 / 0.6 - 1), 1e-10, "closed form");
 }
 
+/// Radiosities of opaque grey surfaces, written out: J_i = e_i E_i + (1 - e_i) sum F_ij J_j; the net flow of each for given E.
+std::vector<double> byRadiosity(const std::vector<double>& area, const std::vector<double>& emissivity, const std::vector<std::vector<double>>& view,
+                                const std::vector<double>& E) {
+  std::vector<double> J = E, net(E.size());
+  for (int k = 0; k < 2000; ++k)
+    for (std::size_t i = 0; i < J.size(); ++i) {
+      double arriving = 0.0;
+      for (std::size_t j = 0; j < J.size(); ++j) arriving += view[i][j] * J[j];
+      J[i] = emissivity[i] * E[i] + (1.0 - emissivity[i]) * arriving;
+      net[i] = area[i] * (J[i] - arriving);
+    }
+  return net;
+}
+
+TEST(Longwave, ThreeGreySurfacesExchangeAsByTheirRadiosities) {
+  // a floor under two opaque covers of unlike size and emissivity
+  const double floor = 40.0, first = 60.0, second = 25.0, all = first + second;
+  const double toFloor = floor / all;
+  const std::vector<std::vector<double>> view{{0.0, first / all, second / all},
+                                              {toFloor, (1 - toFloor) * first / all, (1 - toFloor) * second / all},
+                                              {toFloor, (1 - toFloor) * first / all, (1 - toFloor) * second / all}};
+  const std::vector<double> E{380.0, 300.0, 250.0};
+  const auto expected = byRadiosity({floor, first, second}, {0.9, 0.3, 0.85}, view, E);
+  const auto a = longwaveAreas(floor, 0.9, {{first, {{0.3, 0.0}}}, {second, {{0.85, 0.0}}}});
+  const std::size_t surface[] = {0, static_cast<std::size_t>(a.sheets[0][0]), static_cast<std::size_t>(a.sheets[1][0])};
+  for (std::size_t i = 0; i < 3; ++i) {
+    double net = 0.0;
+    for (std::size_t j = 0; j < 3; ++j) net += a.between[surface[i]][surface[j]] * (E[i] - E[j]);
+    EXPECT_CLOSE(net, expected[i], 1e-8, "an iteration to rounding against a solve");
+  }
+}
+
+TEST(Longwave, AStackPassesOnWhatItDoesNotKeep) {
+  // one sheet: the sky sees the room by the transmittance, both see the sheet by its emissivity
+  const LongwaveStack a = longwaveStack({10.0, {{0.3, 0.6}}});
+  EXPECT_CLOSE(a[kStackOutside][kStackRoom], 6.0, 1e-12, "closed form");
+  EXPECT_CLOSE(a[kStackOutside][kStackSheets], 3.0, 1e-12, "closed form");
+  EXPECT_CLOSE(a[kStackRoom][kStackSheets], 3.0, 1e-12, "closed form");
+}
+
 TEST(Longwave, AClearFilmShowsTheFloorItsShareOfSky) {
   // black floor, film of no reflectance: the floor sees the sky by tau
   const auto a = longwaveAreas(10.0, 1.0, {{10.0, {{0.3, 0.7}}}});
