@@ -23,6 +23,7 @@ constexpr double kMaxOff_K = 3.0;          // the state has moved on since it wa
 constexpr double kRetryOff_K = 2.0;        // within this a second round goes by the same matrix
 constexpr int kMaxRounds = 3;              // of evaluation and solve
 constexpr double kCruiseTolerance_K = 0.1; // of the bound on what a round leaves over: adds 0.003 K rms over the demo season
+constexpr double kJumpToLimit = 0.1;       // the same where it reaches or leaves a limit
 constexpr double kJump = 0.3;              // of a heater's power from one step to the next
 constexpr int kMaxSweeps = 20;             // over thermostats that heat each other's sensors
 constexpr double kPowerTolerance_K = 1e-4;
@@ -30,7 +31,7 @@ constexpr double kInside = 1.0 - 1e-9; // held tables have their next value at t
 
 } // namespace
 
-/// Sets the stage out along the last step's line. False if something jumps at the start of this one.
+/// Sets the stage out along the last step's line. False if something jumps at the start of this one, or lies ahead.
 bool Solver::extrapolate(double h) {
   if (!m_flows.modulate(m_time + kInside * h)) return false;
   for (std::size_t j = 0; j < m_power.size(); ++j) {
@@ -52,7 +53,7 @@ bool Solver::extrapolate(double h) {
   }
   for (auto i = static_cast<std::size_t>(m_flows.linearCount()); i < free; ++i) off = std::max(off, std::abs(T[i] - factored[i]));
   m_cruiseOff_K = off;
-  return true;
+  return !m_flows.ventOnRamp(m_end.T);
 }
 
 /// How the stage moves with a watt of thermostat j, by the matrix in force.
@@ -129,11 +130,15 @@ bool Solver::cruiseRound(double s) {
   return largest * std::min(0.2, 0.004 + 0.1 * (largest + m_cruiseOff_K)) < kCruiseTolerance_K; // as contraction() has it
 }
 
-/// A heater has gone from one limit to the other or most of the way, or water begins or ceases to freeze.
+/// A vent stands on its ramp, a heater has gone from one limit to the other or most of the way, or water begins or ceases to freeze.
 bool Solver::hasJumped() const {
-  for (std::size_t j = 0; j < m_power.size(); ++j)
-    if (std::abs(m_power[j] - m_powerBefore[j]) > kJump * m_network->thermostats[j].power_W) return true;
-  return m_flows.freezing().overshoot_K(m_start.T, m_end.T) > 0.0;
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    const double limit = m_network->thermostats[j].power_W;
+    const auto place = [limit](double power) { return power <= 0.0 ? 0 : power >= limit ? 2 : 1; };
+    const bool reaches = place(m_power[j]) != place(m_powerBefore[j]);
+    if (std::abs(m_power[j] - m_powerBefore[j]) > (reaches ? kJumpToLimit : kJump) * limit) return true;
+  }
+  return m_flows.ventOnRamp(m_end.T) || m_flows.freezing().overshoot_K(m_start.T, m_end.T) > 0.0;
 }
 
 /// Takes the step.

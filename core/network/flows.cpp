@@ -345,6 +345,13 @@ void NetworkFlows::evaluate(const FlowState& state, std::vector<double>& flows, 
   std::copy_n(m_kept.data(), from, f);
 }
 
+bool NetworkFlows::ventOnRamp(const std::vector<double>& T) const {
+  return std::any_of(m_vents.begin(), m_vents.end(), [&T](const VentSlots& v) {
+    const double above = T[static_cast<std::size_t>(v.sensor)] - v.opens;
+    return v.g > 0.0 && above > 0.0 && above < v.span;
+  });
+}
+
 void NetworkFlows::addDriven(const FlowSlopes& slopes, const FlowState& from, const FlowState& to, const double* delta, double* f) const {
   for (std::size_t i = 0; i < m_boundarySources; ++i) {
     const Source& s = m_sources[i];

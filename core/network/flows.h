@@ -85,6 +85,9 @@ public:
   /// f at the state's temperatures; slopes too where wanted. Rows before `from` are taken to be right already; it is 0 or
   /// linearCount().
   void evaluate(const FlowState& state, std::vector<double>& f, FlowSlopes* slopes = nullptr, int from = 0);
+  /// A vent stands between shut and full at these temperatures, by slot: the house then follows a steep curve with a corner at
+  /// either end.
+  [[nodiscard]] bool ventOnRamp(const std::vector<double>& T) const;
   /// The leading free slots whose every link is a conductance that never changes: a linear solve leaves their flows exact.
   [[nodiscard]] int linearCount() const { return m_lu.fixedCount(); }
 
