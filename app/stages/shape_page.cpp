@@ -4,6 +4,9 @@
 #include "app/paint/theme.h"
 #include "app/stages/number_field.h"
 #include "core/house/infiltration.h"
+#include "core/material/materials.h"
+#include "core/plan/usual_covers.h"
+#include "core/simulate/covers.h"
 
 #include <QAbstractButton>
 #include <QCheckBox>
@@ -115,9 +118,11 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
   size(2, 0, tr("Ridge runs to"), &HouseShape::axis_deg, 0, 180, Quantity::angle, 5,
        tr("by the compass: 0 north-south, 90 east-west. With a back wall, its front looks 90° to the right"));
   size(2, 1, tr("Sunk floor"), &HouseShape::sunk_m, 0, 3, Quantity::length, 0.1, tr("how deep it is sunk; the walls beside it stand in the soil"));
-  m_bays = add(3, 0,
+  m_bays = add(4, 0,
                {tr("Bays"), Quantity::count, [](const Plan& p) { return p.house.shape.bays; },
                 [](Plan& p, double v) { p.house.shape.bays = static_cast<int>(std::lround(v)); }, 1, 40, 1, tr("joined side by side with gutters between")});
+  m_cover = coverChoice();
+  grid->addWidget(m_cover, 3, 0);
   m_draughty = new QComboBox(this);
   m_draughty->setAccessibleName(tr("How draughty"));
   m_draughty->setToolTip(tr("by build and upkeep, ASAE EP406; sets the two numbers below, which you may then change"));
@@ -133,18 +138,18 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
         }))
       emit m_document.trouble(*why);
   });
-  add(4, 0,
+  add(5, 0,
       {tr("Air changes"), Quantity::airChanges, [](const Plan& p) { return p.house.airChanges_per_h; }, [](Plan& p, double v) { p.house.airChanges_per_h = v; },
        0, 20, 0.1, tr("an hour, shut, in still air: 0.3 tight, 1 usual, 3 draughty")});
-  add(4, 1,
+  add(5, 1,
       {tr("Wind adds"), Quantity::airChanges, [](const Plan& p) { return p.house.windAirChanges; }, [](Plan& p, double v) { p.house.windAirChanges = v; }, 0, 5,
        0.05, tr("air changes an hour that each m/s of wind adds")});
-  add(5, 0,
-      {tr("Door a day"), Quantity::count, [](const Plan& p) { return p.house.door.opened; }, [](Plan& p, double v) { p.house.door.opened = v; }, 0, 1000,
-       1, tr("times, each for 20 seconds; warm air leaves at its top, cold comes in at its foot")});
+  add(4, 1,
+      {tr("Door a day"), Quantity::count, [](const Plan& p) { return p.house.door.opened; }, [](Plan& p, double v) { p.house.door.opened = v; }, 0, 1000, 1,
+       tr("times, each for 20 seconds; warm air leaves at its top, cold comes in at its foot")});
   m_lobby = new QCheckBox(tr("lobby: two doors, never open together"), this);
   m_lobby->setFont(textFont(9.5));
-  grid->addWidget(m_lobby, 5, 1);
+  grid->addWidget(m_lobby, 6, 1);
   connect(m_lobby, &QCheckBox::clicked, this, [this](bool on) {
     if (auto why = m_document.edit(on ? tr("add a lobby") : tr("take the lobby away"), [on](Plan& p) { p.house.door.lobby = on; }))
       emit m_document.trouble(*why);
@@ -153,6 +158,10 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
   m_sums->setFont(textFont(9.5));
   m_sums->setWordWrap(true);
   body->addWidget(m_sums);
+  m_taken = new QLabel(this);
+  m_taken->setFont(textFont(9));
+  m_taken->setWordWrap(true);
+  body->addWidget(m_taken);
   body->addStretch(1);
   auto* caution = new QLabel(tr("Snow and wind load are not calculated here: ask a licensed structural engineer. Before digging for a skirt or a sunk floor, "
                                 "have buried lines marked; a trench deeper than your waist can collapse and must be shored."),
@@ -160,6 +169,43 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
   caution->setFont(textFont(8.5));
   caution->setWordWrap(true);
   body->addWidget(caution);
+}
+
+QComboBox* ShapePage::coverChoice() {
+  auto* choice = new QComboBox(this);
+  choice->setAccessibleName(tr("Cover"));
+  choice->setToolTip(tr("roof, sides and ends alike; layer by layer under Skins"));
+  choice->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  choice->addItem(tr("skins of its own"));
+  for (const UsualCover& c : usualCovers()) choice->addItem(QString::fromUtf8(c.name.data(), static_cast<qsizetype>(c.name.size())));
+  connect(choice, &QComboBox::activated, this, [this](int chosen) {
+    if (chosen == 0) return refresh();
+    const UsualCover& c = usualCovers()[static_cast<std::size_t>(chosen) - 1];
+    if (auto why = m_document.edit(tr("change the cover"), [&c](Plan& p) { coverWith(p.house, c.skin); })) emit m_document.trouble(*why);
+  });
+  return choice;
+}
+
+/// What nobody has touched yet, with the values that stand for it.
+QString ShapePage::takenAsUsual() const {
+  const Plan usual;
+  const Plan& p = m_document.plan();
+  const House& h = p.house;
+  const Units& u = m_document.units();
+  const auto percent = [&](double share) { return u.text(Quantity::share, share); };
+  QStringList taken;
+  if (h.floor == usual.house.floor && h.crop == usual.house.crop) {
+    const std::string_view soil = findSoilMaterial(h.floor.soil)->name;
+    taken << tr("soil %1, %2 of it wet, leaf %3 times the floor (Floor)")
+                 .arg(QString::fromUtf8(soil.data(), static_cast<qsizetype>(soil.size())), percent(h.crop.wetFloor))
+                 .arg(h.crop.leafArea);
+  }
+  if (h.light == usual.house.light) taken << tr("%1 of the light lost to dirt, %2 to bars (Floor)").arg(percent(h.light.dirt), percent(h.light.frame));
+  if (h.ventOpens_C == usual.house.ventOpens_C && h.ventFull_C == usual.house.ventFull_C)
+    taken << tr("vents open from %1 to %2").arg(u.text(Quantity::temperature, h.ventOpens_C), u.text(Quantity::temperature, h.ventFull_C));
+  if (p.setpoints.hold_C == usual.setpoints.hold_C) taken << tr("the line to hold %1 (Heat)").arg(u.text(Quantity::temperature, p.setpoints.hold_C));
+  if (!p.heater && p.barrels.empty() && !h.blanket) taken << tr("no heater, stores or blanket");
+  return taken.isEmpty() ? QString() : tr("Taken as usual until you change it: %1.").arg(taken.join(QStringLiteral("; ")));
 }
 
 void ShapePage::refresh() {
@@ -172,6 +218,10 @@ void ShapePage::refresh() {
   for (std::size_t d = 0; d < draughtinesses().size(); ++d)
     if (h.airChanges_per_h == draughtinesses()[d].still_per_h && h.windAirChanges == draughtinesses()[d].perWind) row = static_cast<int>(d) + 1;
   m_draughty->setCurrentIndex(row);
+  const UsualCover* cover = usualCoverOf(h);
+  m_cover->setCurrentIndex(cover ? static_cast<int>(cover - usualCovers().data()) + 1 : 0);
+  m_taken->setText(takenAsUsual());
+  m_taken->setVisible(!m_taken->text().isEmpty());
   m_lobby->setChecked(h.door.lobby);
   m_lobby->setEnabled(h.door.opened > 0.0);
   const Units& u = m_document.units();

@@ -23,12 +23,15 @@ public:
   void refresh();
 
 private:
+  QComboBox* coverChoice();
+  [[nodiscard]] QString takenAsUsual() const;
+
   Document& m_document;
   std::vector<QAbstractButton*> m_silhouettes;
   QWidget *m_bays, *m_length;
-  QComboBox* m_draughty;
+  QComboBox *m_cover, *m_draughty;
   QCheckBox* m_lobby;
-  QLabel* m_sums;
+  QLabel *m_sums, *m_taken;
 };
 
 } // namespace muffle

@@ -148,7 +148,7 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_rule = new QComboBox(this);
   m_rule->setFont(textFont(9.5));
   m_rule->setAccessibleName(tr("When the blanket is drawn"));
-  m_rule->addItems({tr("drawn from sunset to sunrise"), tr("drawn on cold nights only"), tr("drawn whenever there is little sun")});
+  m_rule->addItems({tr("drawn from sunset to sunrise"), tr("drawn on cold nights only"), tr("drawn whenever there is little sun"), tr("drawn by the clock")});
   blanket->addWidget(m_blanket, 1, 0);
   blanket->addWidget(m_rule, 1, 1);
   const auto field = [&](const QString& name, Quantity q, double NightBlanket::*member, double min, double max, double nudge, const QString& source) {
@@ -165,6 +165,13 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_cold = field(tr("Drawn below"), Quantity::temperature, &NightBlanket::outsideBelow_C, -40, 30, 0.5, tr("outside temperature; it opens a kelvin above"));
   m_dark = field(tr("Drawn below W/m²"), Quantity::count, &NightBlanket::sunBelow_W_m2, 0, 1000, 5,
                  tr("level sun outside, W/m²; it opens a tenth above, and costs light while closed"));
+  m_closes = field(tr("Closed at"), Quantity::hours, &NightBlanket::closesAt_h, 0, 24, 0.5, tr("hour of the day, in the place's own time"));
+  m_opens = field(tr("Opened at"), Quantity::hours, &NightBlanket::opensAt_h, 0, 24, 0.5, tr("hour of the day, in the place's own time"));
+  m_work = field(tr("Work each time"), Quantity::hours, &NightBlanket::hoursPerDraw, 0, 12, 0.05,
+                 tr("closing and opening it by hand, hours; none with a motor. What it comes to over a winter follows from when it is drawn"));
+  blanket->addWidget(m_closes, 2, 1);
+  blanket->addWidget(m_opens, 3, 1);
+  blanket->addWidget(m_work, 3, 0);
   blanket->addWidget(m_leak, 2, 0);
   blanket->addWidget(m_cold, 2, 1);
   blanket->addWidget(m_dark, 2, 1);
@@ -315,6 +322,9 @@ void SkinEditor::refresh() {
   if (blanket) m_rule->setCurrentIndex(static_cast<int>(blanket->rule));
   m_cold->setVisible(blanket && blanket->rule == BlanketRule::cold);
   m_dark->setVisible(blanket && blanket->rule == BlanketRule::dark);
+  m_closes->setVisible(blanket && blanket->rule == BlanketRule::clock);
+  m_opens->setVisible(blanket && blanket->rule == BlanketRule::clock);
+  m_work->setVisible(blanket.has_value());
   const Units& u = m_document.units();
   const auto overcast = skinU_W_m2K(m_shown, m_face);
   SkinNight clearNight;

@@ -39,7 +39,7 @@ private:
   QComboBox* m_insert;
   QPushButton* m_everywhere;
   QComboBox *m_blanket, *m_rule;
-  QWidget *m_leak, *m_cold, *m_dark;
+  QWidget *m_leak, *m_cold, *m_dark, *m_closes, *m_opens, *m_work;
   Skin m_shown;
   FaceGroup m_shownFace = FaceGroup::backWall;
   Units m_shownUnits;

@@ -24,8 +24,11 @@ std::vector<Kit> kitOf(const Plan& plan) {
   return kit;
 }
 
-Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit) {
+double drawing_h(const Plan& plan, double draws) { return plan.house.blanket ? draws * plan.house.blanket->hoursPerDraw : 0.0; }
+
+Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit, double work_h) {
   Cost cost;
+  cost.hours = work_h;
   cost.energy = electricity_kWh * prices.electricity_per_kWh;
   for (const Kit& k : kit) {
     cost.kit += k.capital * annuityFactor(prices.interest, k.life_years);

@@ -29,6 +29,10 @@ struct Cost {
 /// What has been bought with a plan: its kit, and the heater where that has a price.
 std::vector<Kit> kitOf(const Plan& plan);
 
-Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit);
+/// `work_h`: hours a winter beside those of the kit.
+Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit, double work_h = 0.0);
+
+/// Hours a winter of closing and opening the night blanket that often.
+double drawing_h(const Plan& plan, double draws);
 
 } // namespace muffle

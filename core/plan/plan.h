@@ -35,7 +35,7 @@ struct Skin {
   bool operator==(const Skin&) const = default;
 };
 
-enum class BlanketRule { night, cold, dark }; ///< sunset to sunrise; at night below a temperature; whenever there is little sun
+enum class BlanketRule { night, cold, dark, clock }; ///< sunset to sunrise; at night below a temperature; whenever there is little sun; by the clock
 
 /// A cloth drawn inside the cover.
 struct NightBlanket {
@@ -44,6 +44,9 @@ struct NightBlanket {
   BlanketRule rule = BlanketRule::night;
   double outsideBelow_C = 3.0; ///< rule cold
   double sunBelow_W_m2 = 20.0; ///< rule dark
+  double closesAt_h = 17.0;    ///< rule clock: hours of the place's own time; it may stay closed past midnight
+  double opensAt_h = 8.0;
+  double hoursPerDraw = 0.0; ///< of work each time it is closed and opened again; 0 with a motor
 };
 
 struct Floor {
@@ -53,6 +56,7 @@ struct Floor {
   std::optional<double> moisture_kg_kg; ///< water per dry soil; without it that of the table
   std::string cover;                    ///< what lies on the soil; empty: bare
   double cover_m = 0.05;                ///< its thickness
+  bool operator==(const Floor&) const = default;
 };
 
 /// The door that people and barrows go through by day.
@@ -74,6 +78,7 @@ struct VentLock {
 struct Crop {
   double leafArea = 1.0; ///< m2 of leaf for each m2 of floor
   double wetFloor = 0.3; ///< share of the floor that is moist soil, wet paths or capillary matting
+  bool operator==(const Crop&) const = default;
 };
 
 /// What of the daylight never comes in, beside what the cover itself keeps out.
@@ -81,6 +86,7 @@ struct LightLoss {
   double dirt = 0.08;  ///< dirt and age of the cover
   double frame = 0.11; ///< bars and gutters, and shade from outside
   [[nodiscard]] double left() const { return (1.0 - dirt) * (1.0 - frame); }
+  bool operator==(const LightLoss&) const = default;
 };
 
 /// A low tunnel of film or fleece over a bed inside the house: a room of its own within the room.

@@ -17,7 +17,8 @@ constexpr std::array<ShapeName, kShapeCount> kShapes{{{ShapeKind::gable, "gable"
                                                       {ShapeKind::singleSlope, "single_slope"},
                                                       {ShapeKind::dome, "dome"}}};
 using RuleName = std::pair<BlanketRule, const char*>;
-constexpr std::array<RuleName, 3> kBlanketRules{{{BlanketRule::night, "night"}, {BlanketRule::cold, "cold"}, {BlanketRule::dark, "dark"}}};
+constexpr std::array<RuleName, 4> kBlanketRules{
+    {{BlanketRule::night, "night"}, {BlanketRule::cold, "cold"}, {BlanketRule::dark, "dark"}, {BlanketRule::clock, "clock"}}};
 using ColourName = std::pair<BarrelColour, const char*>;
 constexpr std::array<ColourName, 4> kColours{
     {{BarrelColour::black, "black"}, {BarrelColour::blue, "blue"}, {BarrelColour::white, "white"}, {BarrelColour::bare, "bare"}}};
@@ -54,9 +55,12 @@ template <class V> void describe(V& v, Skin& s) { v.list("layers", s.layers, "la
 template <class V> void describe(V& v, NightBlanket& b) {
   v.text("material", b.material, "material of the blanket", true);
   v.number("leak", b.leak, {0.0, 1.0}, "share of the air behind it that mixes with the house when closed");
-  v.choice("rule", b.rule, kBlanketRules, "when it is drawn: from sunset to sunrise, on cold nights only, or whenever there is little sun");
+  v.choice("rule", b.rule, kBlanketRules, "when it is drawn: from sunset to sunrise, on cold nights only, whenever there is little sun, or by the clock");
   v.number("outside_below_C", b.outsideBelow_C, {-40.0, 30.0}, "rule cold: outside temperature below which it is drawn");
   v.number("sun_below_W_m2", b.sunBelow_W_m2, {0.0, 1000.0}, "rule dark: level sun below which it is drawn");
+  v.number("closes_at_h", b.closesAt_h, {0.0, 24.0}, "rule clock: hour of the day at which it is closed, in the place's own time");
+  v.number("opens_at_h", b.opensAt_h, {0.0, 24.0}, "rule clock: hour of the day at which it is opened");
+  v.number("hours_per_draw", b.hoursPerDraw, {0.0, 12.0}, "hours of work each time it is closed and opened again");
 }
 
 template <class V> void describe(V& v, Crop& c) {
@@ -271,6 +275,8 @@ Problems check(const Plan& plan) {
         fmt::format("at most nine tenths of the floor, the bay apart, can be beds: {:.3g} m2", 0.9 * mainFloor));
   if (plan.house.blanket && !findCoverMaterial(plan.house.blanket->material))
     bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
+  if (const auto& b = plan.house.blanket; b && b->rule == BlanketRule::clock && b->closesAt_h == b->opensAt_h)
+    bad("/house/blanket/opens_at_h", fmt::format("the blanket is closed and opened at {:g} h", b->opensAt_h), "the two hours must differ");
   const auto floor = [&](const Floor& f, const std::string& where) {
     if (!findSoilMaterial(f.soil)) bad(where + "/soil", fmt::format("\"{}\" is not a known soil", f.soil), "see `muffle-cli materials`");
     if (!f.cover.empty() && !findFloorCover(f.cover))

@@ -177,7 +177,7 @@ private:
     std::optional<BlanketSignals> signals;
     if (m_house.blanket) {
       const double leak = m_house.blanket->leak;
-      m_a.blanketClosed = blanketClosed(*m_house.blanket, m_winter);
+      m_a.blanketClosed = blanketClosed(*m_house.blanket, m_winter, *TimeZone::named(m_plan.site.timeZone));
       m_blanketSignal = signal(m_a.blanketClosed, true);
       signals = BlanketSignals{m_blanketSignal, signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i]; }, true),
                                signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i] * (1.0 - leak); }, true)};

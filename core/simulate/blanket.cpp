@@ -2,8 +2,30 @@
 #include "core/simulate/blanket.h"
 
 namespace muffle {
+namespace {
 
-std::vector<double> blanketClosed(const NightBlanket& blanket, const Winter& winter) {
+std::vector<double> byTheClock(const NightBlanket& blanket, const Winter& winter, const TimeZone& zone) {
+  std::vector<double> closed(winter.size(), 0.0);
+  for (std::size_t i = 0; i < closed.size(); ++i) {
+    const UtcSeconds local_s = winter.time(i) + zone.offset_s(winter.time(i));
+    const double hour = static_cast<double>(((local_s % 86400) + 86400) % 86400) / 3600.0;
+    const bool overMidnight = blanket.closesAt_h > blanket.opensAt_h;
+    const bool after = hour >= blanket.closesAt_h, before = hour < blanket.opensAt_h;
+    closed[i] = (overMidnight ? after || before : after && before) ? 1.0 : 0.0;
+  }
+  return closed;
+}
+
+} // namespace
+
+int timesDrawn(const std::vector<double>& closed) {
+  int times = 0;
+  for (std::size_t i = 0; i < closed.size(); ++i) times += closed[i] > 0.0 && (i == 0 || closed[i - 1] == 0.0) ? 1 : 0;
+  return times;
+}
+
+std::vector<double> blanketClosed(const NightBlanket& blanket, const Winter& winter, const TimeZone& zone) {
+  if (blanket.rule == BlanketRule::clock) return byTheClock(blanket, winter, zone);
   constexpr double kLightBand = 1.1, kColdBand_K = 1.0;
   std::vector<double> night(winter.size(), 0.0);
   for (const NightSpan& span : winter.nights)

@@ -3,6 +3,7 @@
 // When a night blanket is drawn, by its rule, over a winter's weather.
 #pragma once
 
+#include "core/calendar.h"
 #include "core/plan/plan.h"
 #include "core/weather/weather.h"
 
@@ -12,6 +13,10 @@ namespace muffle {
 
 /// 1 for each step (from i to i + 1) that the blanket is closed, else 0. By light or cold it closes at the threshold and opens
 /// only a tenth of the light, or a kelvin, beyond it, so that it does not flutter; the first step of a winter is open.
-std::vector<double> blanketClosed(const NightBlanket& blanket, const Winter& winter);
+/// The zone serves the rule by the clock.
+std::vector<double> blanketClosed(const NightBlanket& blanket, const Winter& winter, const TimeZone& zone);
+
+/// How often it is closed over the winter.
+int timesDrawn(const std::vector<double>& closed);
 
 } // namespace muffle

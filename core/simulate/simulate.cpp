@@ -6,6 +6,7 @@
 #include "core/air/moist_air.h"
 #include "core/air/saturation_curve.h"
 #include "core/network/solver.h"
+#include "core/simulate/blanket.h"
 #include "core/simulate/dampness.h"
 
 #include <fmt/format.h>
@@ -49,6 +50,7 @@ public:
     m_damp.assign(n, 0);
     if (m_options.series) reserve(n);
     m_run.soilDepth_m = m_assembly.soilDepth_m;
+    m_run.draws = timesDrawn(m_assembly.blanketClosed);
     record(solver, 0);
     for (std::size_t i = 1; i < n; ++i) {
       if ((i & 1023U) == 0 && m_options.stop && m_options.stop->load(std::memory_order_relaxed)) return Problem{ProblemKind::cancelled, "", "stopped", ""};
@@ -280,6 +282,7 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   join(s.damp, run.damp);
   if (s.bay) join(s.bay->damp, run.bayDamp);
   for (std::size_t k = 0; k < std::min(s.beds.size(), run.bedDamp.size()); ++k) join(s.beds[k].damp, run.bedDamp[k]);
+  s.draws += run.draws;
   s.heater_kWh += run.heater_J / 3.6e6;
   s.sky_kWh += run.sky_J / 3.6e6;
   s.bayHeater_kWh += run.bayHeater_J / 3.6e6;
@@ -355,6 +358,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
     all.summary.steps += winters[i].size() - 1;
     all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
   }
+  all.summary.draws /= all.summary.winters;
   const auto aWinter = [&](Dampness& damp) {
     damp.above90_h /= all.summary.winters;
     damp.leafWet_h /= all.summary.winters;
@@ -362,7 +366,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
   aWinter(all.summary.damp);
   if (all.summary.bay) aWinter(all.summary.bay->damp);
   for (RoomSummary& bed : all.summary.beds) aWinter(bed.damp);
-  all.summary.cost = winterCost(plan.prices, all.summary.heater_kWh / all.summary.winters, kitOf(plan));
+  all.summary.cost = winterCost(plan.prices, all.summary.heater_kWh / all.summary.winters, kitOf(plan), drawing_h(plan, all.summary.draws));
   return all;
 }
 

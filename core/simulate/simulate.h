@@ -79,6 +79,7 @@ struct WinterResult {
   std::array<double, kPartCount> loss_J{};
   double sky_J = 0.0; ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;
+  int draws = 0; ///< of the night blanket
   Dampness damp, bayDamp;
   std::vector<Dampness> bedDamp;
   std::vector<double> soilDepth_m;
@@ -110,6 +111,7 @@ struct Summary {
   double sky_kWh = 0.0;                      ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;                      ///< worst of the winters
   Cost cost;                                 ///< a winter
+  double draws = 0.0;                        ///< times a winter that the night blanket is drawn
   std::size_t steps = 0;
   double run_ms = 0.0;
   std::vector<RoomSummary> beds;  ///< by kind of bed cover

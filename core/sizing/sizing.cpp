@@ -87,7 +87,9 @@ Package buildPackage(const Plan& base, const Choice& choice) {
       capital = m.price * house.shape.cover_m2();
       break;
     case MeasureKind::nightBlanket:
-      house.blanket = NightBlanket{.material = m.material, .leak = NightBlanket{}.leak};
+      house.blanket = NightBlanket{};
+      house.blanket->material = m.material;
+      house.blanket->hoursPerDraw = m.hoursPerNight; // its rule says on how many nights
       capital = m.price * house.shape.cover_m2();
       break;
     case MeasureKind::sealing: {
@@ -126,8 +128,8 @@ Package buildPackage(const Plan& base, const Choice& choice) {
       label += fmt::format(", {:g} K lower", level);
       break;
     }
-    if (capital > 0.0 || m.hoursPerWinter > 0.0 || m.hoursPerNight > 0.0)
-      p.plan.kit.push_back({label, capital, m.life_years, m.hoursPerWinter + m.hoursPerNight * kNightsPerWinter});
+    const double everyNight_h = m.kind == MeasureKind::nightBlanket ? 0.0 : m.hoursPerNight * kNightsPerWinter;
+    if (capital > 0.0 || m.hoursPerWinter > 0.0 || everyNight_h > 0.0) p.plan.kit.push_back({label, capital, m.life_years, m.hoursPerWinter + everyNight_h});
     p.label += (p.label.empty() ? "" : ", ") + label;
   }
   if (p.label.empty()) p.label = "as it is";
@@ -170,8 +172,8 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
     }
     SizedPackage& p = sizing.packages[i];
     const Summary& s = run->summary;
-    p = {package.choice,    package.label,           winterCost(plan.prices, s.heater_kWh / s.winters, package.kit), s.nights, s.held, s.coldest_C,
-         s.degreeHours_K_h, s.heater_kWh / s.winters};
+    p = {package.choice, package.label, s.cost, s.nights, s.held, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
+    p.draws = s.draws;
     judge(p, plan);
     if (options.progress && !options.progress(++done, count)) {
       stop = true;
@@ -208,7 +210,8 @@ Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> we
 
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
   for (SizedPackage& p : sizing.packages) {
-    p.cost = winterCost(prices, p.heater_kWh, buildPackage(plan, p.choice).kit);
+    const Package package = buildPackage(plan, p.choice);
+    p.cost = winterCost(prices, p.heater_kWh, package.kit, drawing_h(package.plan, p.draws));
     judge(p, plan);
   }
   rank(sizing);

@@ -232,6 +232,48 @@ TEST_F(WindowTest, AShapeIsChosenByItsSilhouetteAndTheHouseStillStands) {
   EXPECT_EQ(document->plan().house.shape, before);
 }
 
+TEST_F(WindowTest, AWholeCoverIsChosenBesideTheShapeAndWhatIsTakenAsUsualIsSaid) {
+  open();
+  importDemoLog();
+  window->showStage(Document::Stage::house);
+  auto* house = window->findChild<HouseStage*>();
+  house->showPage(HouseStage::Page::shape);
+  QCoreApplication::processEvents();
+  QComboBox* cover = nullptr;
+  for (auto* b : house->findChildren<QComboBox*>())
+    if (b->accessibleName() == QStringLiteral("Cover")) cover = b;
+  ASSERT_NE(cover, nullptr);
+  const auto said = [&](const QString& words) {
+    for (auto* l : house->findChildren<QLabel*>())
+      if (l->isVisible() && l->text().contains(words)) return true;
+    return false;
+  };
+  EXPECT_EQ(cover->currentIndex(), 0) << "the demo's ends are of another make";
+  EXPECT_TRUE(said(QStringLiteral("of the light lost to dirt")));
+  EXPECT_FALSE(said(QStringLiteral("no heater, stores or blanket"))) << "it has them";
+  const int glass = cover->findText(QStringLiteral("single glass"));
+  ASSERT_GT(glass, 0);
+  emit cover->activated(glass);
+  for (const Skin& s : {document->plan().house.roof, document->plan().house.sides, document->plan().house.ends})
+    EXPECT_EQ(s.layers.front().material, "glass-4mm");
+  EXPECT_EQ(cover->currentIndex(), glass);
+  ASSERT_FALSE(document->edit(QStringLiteral("a wooden end"), [](Plan& p) {
+    p.house.ends.layers = {{"timber-25", 0.05}};
+    p.house.light.dirt = 0.2;
+    p.heater.reset();
+    p.barrels.clear();
+  }));
+  QCoreApplication::processEvents();
+  EXPECT_EQ(cover->currentIndex(), 0) << "skins of its own";
+  EXPECT_TRUE(said(QStringLiteral("no heater, stores or blanket")));
+  EXPECT_FALSE(said(QStringLiteral("of the light lost to dirt")));
+  emit cover->activated(0);
+  EXPECT_EQ(document->plan().house.ends.layers.front().material, "timber-25") << "choosing that changes nothing";
+  document->undoStack()->undo();
+  document->undoStack()->undo();
+  EXPECT_NE(document->plan().house.roof.layers.front().material, "glass-4mm");
+}
+
 TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
   open();
   window->showStage(Document::Stage::house);
@@ -272,6 +314,29 @@ TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
   ASSERT_NE(rule, nullptr);
   emit rule->activated(2);
   EXPECT_EQ(document->plan().house.blanket->rule, BlanketRule::dark);
+  emit rule->activated(3);
+  EXPECT_EQ(document->plan().house.blanket->rule, BlanketRule::clock);
+  const auto number = [&](const QString& name) {
+    for (auto* f : skins.findChildren<NumberField*>(name))
+      if (f->isVisibleTo(&skins)) return f;
+    return static_cast<NumberField*>(nullptr);
+  };
+  const auto type = [&](const QString& name, const QString& text) {
+    NumberField* field = number(name);
+    ASSERT_NE(field, nullptr) << name.toStdString();
+    QTest::mouseClick(field, Qt::LeftButton);
+    field->editor()->selectAll();
+    QTest::keyClicks(field->editor(), text);
+    QTest::keyClick(field->editor(), Qt::Key_Return);
+  };
+  type(QStringLiteral("Closed at"), QStringLiteral("18.5"));
+  EXPECT_DOUBLE_EQ(document->plan().house.blanket->closesAt_h, 18.5);
+  type(QStringLiteral("Opened at"), QStringLiteral("18.5"));
+  EXPECT_DOUBLE_EQ(document->plan().house.blanket->opensAt_h, 8.0) << "the two hours must differ";
+  type(QStringLiteral("Work each time"), QStringLiteral("0.2"));
+  EXPECT_DOUBLE_EQ(document->plan().house.blanket->hoursPerDraw, 0.2);
+  emit rule->activated(0);
+  EXPECT_EQ(number(QStringLiteral("Closed at")), nullptr) << "shown with its rule only";
   emit blanket->activated(0);
   EXPECT_FALSE(document->plan().house.blanket);
   for (std::size_t i = before.layers.size(); i < 6; ++i) emit insert->activated(insert->findData(QStringLiteral("pe-film")));

@@ -20,20 +20,41 @@ Winter evening() {
   return w;
 }
 
-TEST(Blanket, IsDrawnFromSunsetToSunriseUnlessToldOtherwise) { EXPECT_EQ(blanketClosed({}, evening()), (std::vector<double>{0, 0, 1, 1, 1, 1, 1, 1, 0, 0})); }
+TEST(Blanket, IsDrawnFromSunsetToSunriseUnlessToldOtherwise) {
+  EXPECT_EQ(blanketClosed({}, evening(), *TimeZone::named("UTC")), (std::vector<double>{0, 0, 1, 1, 1, 1, 1, 1, 0, 0}));
+}
 
 TEST(Blanket, ByColdItClosesOnlyOnColdNightsAndDoesNotFlutter) {
   NightBlanket b;
   b.rule = BlanketRule::cold;
   b.outsideBelow_C = 5.0;
-  EXPECT_EQ(blanketClosed(b, evening()), (std::vector<double>{0, 0, 1, 1, 0, 0, 1, 1, 0, 0})) << "5.4 keeps it shut, 6.2 opens it, 5.5 does not shut it again";
+  EXPECT_EQ(blanketClosed(b, evening(), *TimeZone::named("UTC")), (std::vector<double>{0, 0, 1, 1, 0, 0, 1, 1, 0, 0}))
+      << "5.4 keeps it shut, 6.2 opens it, 5.5 does not shut it again";
 }
 
 TEST(Blanket, ByLightItStaysOverADarkMorning) {
   NightBlanket b;
   b.rule = BlanketRule::dark;
   b.sunBelow_W_m2 = 20.0;
-  EXPECT_EQ(blanketClosed(b, evening()), (std::vector<double>{0, 0, 1, 1, 1, 1, 1, 1, 1, 0})) << "21.5 is within a tenth of the threshold";
+  EXPECT_EQ(blanketClosed(b, evening(), *TimeZone::named("UTC")), (std::vector<double>{0, 0, 1, 1, 1, 1, 1, 1, 1, 0}))
+      << "21.5 is within a tenth of the threshold";
+}
+
+TEST(Blanket, ByTheClockItKeepsThePlacesOwnTimePastMidnight) {
+  Winter w;
+  w.start = daysSinceEpoch({2031, 1, 10}) * 86400;
+  w.step_s = 3600.0;
+  w.outside_C.assign(24, 0.0);
+  NightBlanket b;
+  b.rule = BlanketRule::clock;
+  b.closesAt_h = 17.5;
+  b.opensAt_h = 7.0;
+  const auto closed = blanketClosed(b, w, *TimeZone::named("+02:00")); // UTC hour k is k + 2 there
+  for (int hour = 0; hour < 24; ++hour) {
+    const int there = (hour + 2) % 24;
+    EXPECT_EQ(closed[static_cast<std::size_t>(hour)], there < 7 || there >= 18 ? 1.0 : 0.0) << there << " h";
+  }
+  EXPECT_EQ(timesDrawn(closed), 2) << "closed at the start, opened in the morning, closed in the evening";
 }
 
 } // namespace

@@ -44,6 +44,25 @@ Scene sceneOf(const Plan& plan) { return makeScene(std::make_shared<const Weathe
 
 Summary run(const Plan& plan) { return simulate(plan, sceneOf(plan))->summary; }
 
+TEST(Simulate, DrawingABlanketCostsItsHoursAsOftenAsItsRuleSays) {
+  Plan p = yard();
+  p.prices.hour = 20.0;
+  p.house.blanket = NightBlanket{};
+  const Summary motor = run(p);
+  p.house.blanket->hoursPerDraw = 0.25;
+  const Summary everyNight = run(p);
+  EXPECT_CLOSE(everyNight.draws * everyNight.winters, 14.0, 1.0, "a fortnight's nights, one cut at its end");
+  EXPECT_CLOSE(everyNight.cost.hours, 0.25 * everyNight.draws, 1e-9, "the same");
+  EXPECT_EQ(motor.cost.hours, 0.0);
+  EXPECT_EQ(motor.heater_kWh, everyNight.heater_kWh);
+  EXPECT_CLOSE(everyNight.cost.total() - motor.cost.total(), 20.0 * everyNight.cost.hours, 1e-9, "at the grower's own rate");
+  p.house.blanket->rule = BlanketRule::cold;
+  p.house.blanket->outsideBelow_C = -8.0;
+  const Summary coldNights = run(p);
+  EXPECT_LT(coldNights.cost.hours, everyNight.cost.hours);
+  EXPECT_GT(coldNights.heater_kWh, everyNight.heater_kWh);
+}
+
 TEST(Simulate, ClosesItsEnergyOnEveryVariant) {
   std::vector<Plan> plans(5, yard());
   plans[1].house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
