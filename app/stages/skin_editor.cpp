@@ -3,6 +3,7 @@
 
 #include "app/paint/theme.h"
 #include "app/stages/number_field.h"
+#include "core/cost/cost.h"
 #include "core/material/materials.h"
 #include "core/simulate/covers.h"
 
@@ -114,6 +115,10 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_sums->setWordWrap(true);
   m_sums->setFont(textFont(10));
   body->addWidget(m_sums);
+  m_bought = new QLabel(this);
+  m_bought->setWordWrap(true);
+  m_bought->setFont(textFont(9));
+  body->addWidget(m_bought);
   auto* outside = new QLabel(tr("outside"), this);
   outside->setFont(textFont(8.5));
   body->addWidget(outside);
@@ -277,18 +282,31 @@ QWidget* SkinEditor::row(std::size_t layer) {
   without.layers.erase(without.layers.begin() + static_cast<std::ptrdiff_t>(layer));
   button(QStringLiteral("×"), m_shown.layers.size() > 1 ? tr("remove this layer") : tr("a face needs at least one layer"), m_shown.layers.size() > 1,
          [this, layer] { change(tr("remove a layer"), [&](Skin& s) { s.layers.erase(s.layers.begin() + static_cast<std::ptrdiff_t>(layer)); }); });
-  if (!without.layers.empty()) {
-    const Units& u = m_document.units();
-    const auto with = skinU_W_m2K(m_shown, m_face);
-    const auto bare = skinU_W_m2K(without, m_face);
-    if (with && bare) {
-      auto* note = new QLabel(
-          tr("without it %1 and %2 % of light").arg(u.text(Quantity::uValue, *bare)).arg(std::lround(100 * skinOptics(without).transmittance)), whole);
-      note->setFont(textFont(8.5));
-      note->setContentsMargins(40, 0, 0, 0);
-      down->addWidget(note);
-    }
-  }
+  auto* below = new QHBoxLayout;
+  below->setContentsMargins(40, 0, 0, 2);
+  auto* note = new QLabel(whole);
+  note->setFont(textFont(8.5));
+  if (const auto bare = without.layers.empty() ? std::nullopt : skinU_W_m2K(without, m_face))
+    note->setText(
+        tr("without it %1 and %2 % of light").arg(m_document.units().text(Quantity::uValue, *bare)).arg(std::lround(100 * skinOptics(without).transmittance)));
+  below->addWidget(note, 1);
+  const std::string id(material.id);
+  const auto priced = [&](const QString& name, Quantity quantity, double MaterialPrice::*member, double min, double max, double nudge, const QString& source) {
+    auto* field = new NumberField(m_document,
+                                  {name, quantity,
+                                   [id, member](const Plan& p) {
+                                     const MaterialPrice* price = priceOf(p.prices, id);
+                                     return price ? price->*member : MaterialPrice{}.*member;
+                                   },
+                                   [id, member](Plan& p, double v) { priceOf(p.prices, id).*member = v; }, min, max, nudge, source},
+                                  whole);
+    field->setFixedWidth(150);
+    below->addWidget(field);
+  };
+  priced(tr("price"), Quantity::areaPrice, &MaterialPrice::price_per_m2, 0, 10000, 0.5,
+         tr("your supplier's, of this material wherever it is used; 0 while not known"));
+  priced(tr("lasts years"), Quantity::count, &MaterialPrice::life_years, 1, 100, 1, tr("until it is bought anew"));
+  down->addLayout(below);
   return whole;
 }
 
@@ -336,6 +354,16 @@ void SkinEditor::refresh() {
                         .arg(u.text(Quantity::uValue, *overcast), u.text(Quantity::uValue, *clear))
                         .arg(std::lround(100 * skinOptics(m_shown).transmittance))
                         .arg(u.text(Quantity::area, area), u.text(Quantity::power, *overcast * area * 10.0), u.text(Quantity::difference, 10.0)));
+  const SkinCost cost = skinCost(m_shown, area, m_document.plan().prices);
+  const QString money = QString::fromStdString(m_document.plan().prices.currency);
+  if (cost.priced == 0)
+    m_bought->setText(tr("Type what a layer costs to see what this face costs bought anew."));
+  else
+    m_bought->setText(tr("Bought anew: %1 %3, or %2 %3 each winter over its life%4. Not in the bill: it stands already.")
+                          .arg(u.number(Quantity::money, cost.capital), u.number(Quantity::money, cost.yearly), money,
+                               cost.priced < static_cast<int>(m_shown.layers.size())
+                                   ? tr("; %1 of %2 layers have a price").arg(cost.priced).arg(m_shown.layers.size())
+                                   : QString()));
   m_sums->setToolTip(
       tr("Worked out with the same model as the nights: inside %1, outside %2, wind %3; the sky as cold as the air (overcast) or %4 colder (clear).")
           .arg(u.text(Quantity::temperature, clearNight.inside_C), u.text(Quantity::temperature, clearNight.outside_C),

@@ -35,7 +35,7 @@ private:
   FaceGroup m_face = FaceGroup::roof;
   QButtonGroup m_faces;
   QVBoxLayout* m_rows;
-  QLabel *m_sums, *m_caution;
+  QLabel *m_sums, *m_bought, *m_caution;
   QComboBox* m_insert;
   QPushButton* m_everywhere;
   QComboBox *m_blanket, *m_rule;

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/cost/cost.h"
 
+#include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace muffle {
 
@@ -22,6 +24,28 @@ std::vector<Kit> kitOf(const Plan& plan) {
   std::vector<Kit> kit = plan.kit;
   if (plan.heater && plan.heater->price > 0.0) kit.push_back({plan.heater->name, plan.heater->price, plan.heater->life_years, 0.0});
   return kit;
+}
+
+const MaterialPrice* priceOf(const Prices& prices, std::string_view material) {
+  const auto it = std::find_if(prices.materials.begin(), prices.materials.end(), [&](const MaterialPrice& p) { return p.material == material; });
+  return it == prices.materials.end() ? nullptr : &*it;
+}
+
+MaterialPrice& priceOf(Prices& prices, std::string_view material) {
+  if (const MaterialPrice* known = priceOf(std::as_const(prices), material)) return prices.materials[static_cast<std::size_t>(known - prices.materials.data())];
+  return prices.materials.emplace_back(MaterialPrice{.material = std::string(material)});
+}
+
+SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices) {
+  SkinCost cost;
+  for (const Layer& layer : skin.layers) {
+    const MaterialPrice* price = priceOf(prices, layer.material);
+    if (!price || price->price_per_m2 <= 0.0) continue;
+    ++cost.priced;
+    cost.capital += area_m2 * price->price_per_m2;
+    cost.yearly += area_m2 * price->price_per_m2 * annuityFactor(prices.interest, price->life_years);
+  }
+  return cost;
 }
 
 double drawing_h(const Plan& plan, double draws) { return plan.house.blanket ? draws * plan.house.blanket->hoursPerDraw : 0.0; }

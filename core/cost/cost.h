@@ -5,6 +5,8 @@
 
 #include "core/plan/plan.h"
 
+#include <string_view>
+
 namespace muffle {
 
 /// Yearly payment per unit of capital; 1/years at no interest. rate >= 0, years > 0.
@@ -34,5 +36,18 @@ Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<
 
 /// Hours a winter of closing and opening the night blanket that often.
 double drawing_h(const Plan& plan, double draws);
+
+/// A skin bought anew, by the prices of its layers' materials.
+struct SkinCost {
+  double capital = 0.0;
+  double yearly = 0.0; ///< spread over each layer's life
+  int priced = 0;      ///< layers that have a price
+};
+SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices);
+
+/// nullptr where the material has none.
+const MaterialPrice* priceOf(const Prices& prices, std::string_view material);
+/// The same to be changed; put there if it has none.
+MaterialPrice& priceOf(Prices& prices, std::string_view material);
 
 } // namespace muffle

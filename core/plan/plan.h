@@ -189,11 +189,19 @@ struct Measure {
   double hoursPerNight = 0.0; ///< closing and opening
 };
 
+/// What a layer of a skin costs where it is bought anew.
+struct MaterialPrice {
+  std::string material;
+  double price_per_m2 = 0.0;
+  double life_years = 5.0;
+};
+
 struct Prices {
   std::string currency = "EUR";
   double electricity_per_kWh = 0.30;
   double interest = 0.04;
   double hour = 0.0; ///< the grower's own hour; hours are shown even when it is 0
+  std::vector<MaterialPrice> materials;
 };
 
 struct Ask {

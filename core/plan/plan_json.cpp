@@ -193,11 +193,18 @@ template <class V> void describe(V& v, Measure& m) {
   v.number("hours_per_night", m.hoursPerNight, {0.0, 12.0}, "hours of work each night");
 }
 
+template <class V> void describe(V& v, MaterialPrice& m) {
+  v.text("material", m.material, "material of a skin's layer", true);
+  v.number("price_per_m2", m.price_per_m2, {0.0, 10000.0}, "price of a square metre of it");
+  v.number("life_years", m.life_years, {0.5, 100.0}, "years it lasts");
+}
+
 template <class V> void describe(V& v, Prices& p) {
   v.text("currency", p.currency, "money symbol or code");
   v.number("electricity_per_kWh", p.electricity_per_kWh, {0.0, 100.0}, "price of a kWh");
   v.number("interest", p.interest, {0.0, 0.5}, "interest rate a year");
   v.number("hour", p.hour, {0.0, 10000.0}, "what an hour of your own work is worth");
+  v.list("materials", p.materials, "prices of skins' materials", 64);
 }
 
 template <class V> void describe(V& v, Ask& a) { v.integer("misses_allowed", a.missesAllowed, {0, 366}, "nights below the line that are accepted"); }
@@ -275,6 +282,13 @@ Problems check(const Plan& plan) {
         fmt::format("at most nine tenths of the floor, the bay apart, can be beds: {:.3g} m2", 0.9 * mainFloor));
   if (plan.house.blanket && !findCoverMaterial(plan.house.blanket->material))
     bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
+  for (std::size_t i = 0; i < plan.prices.materials.size(); ++i) {
+    const auto where = fmt::format("/prices/materials/{}/material", i);
+    const std::string& id = plan.prices.materials[i].material;
+    if (!findCoverMaterial(id)) bad(where, fmt::format("\"{}\" is not a known material", id), "see `muffle-cli materials`");
+    for (std::size_t k = 0; k < i; ++k)
+      if (plan.prices.materials[k].material == id) bad(where, fmt::format("\"{}\" has two prices", id), "one is allowed");
+  }
   if (const auto& b = plan.house.blanket; b && b->rule == BlanketRule::clock && b->closesAt_h == b->opensAt_h)
     bad("/house/blanket/opens_at_h", fmt::format("the blanket is closed and opened at {:g} h", b->opensAt_h), "the two hours must differ");
   const auto floor = [&](const Floor& f, const std::string& where) {

@@ -305,17 +305,6 @@ TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
   EXPECT_EQ(document->plan().house.roof.layers.size(), before.layers.size());
   for (int i = 0; i < 3; ++i) document->undoStack()->undo();
   EXPECT_EQ(document->plan().house.roof, before);
-  QComboBox* blanket = box(QStringLiteral("Night blanket"));
-  ASSERT_NE(blanket, nullptr);
-  emit blanket->activated(blanket->findData(QStringLiteral("aluminised-screen")));
-  ASSERT_TRUE(document->plan().house.blanket);
-  QCoreApplication::processEvents();
-  QComboBox* rule = box(QStringLiteral("When the blanket is drawn"));
-  ASSERT_NE(rule, nullptr);
-  emit rule->activated(2);
-  EXPECT_EQ(document->plan().house.blanket->rule, BlanketRule::dark);
-  emit rule->activated(3);
-  EXPECT_EQ(document->plan().house.blanket->rule, BlanketRule::clock);
   const auto number = [&](const QString& name) {
     for (auto* f : skins.findChildren<NumberField*>(name))
       if (f->isVisibleTo(&skins)) return f;
@@ -329,6 +318,27 @@ TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
     QTest::keyClicks(field->editor(), text);
     QTest::keyClick(field->editor(), Qt::Key_Return);
   };
+  QCoreApplication::processEvents();
+  type(QStringLiteral("price"), QStringLiteral("2"));
+  ASSERT_EQ(document->plan().prices.materials.size(), 1U);
+  EXPECT_EQ(document->plan().prices.materials[0].material, before.layers.front().material);
+  const QString face = document->units().number(Quantity::money, 2.0 * document->plan().house.shape.area_m2(FaceGroup::roof));
+  bool said = false;
+  for (auto* l : skins.findChildren<QLabel*>()) said = said || (l->text().contains(QStringLiteral("Bought anew")) && l->text().contains(face));
+  EXPECT_TRUE(said) << "two a square metre of the roof";
+  document->undoStack()->undo();
+  EXPECT_TRUE(document->plan().prices.materials.empty());
+  QComboBox* blanket = box(QStringLiteral("Night blanket"));
+  ASSERT_NE(blanket, nullptr);
+  emit blanket->activated(blanket->findData(QStringLiteral("aluminised-screen")));
+  ASSERT_TRUE(document->plan().house.blanket);
+  QCoreApplication::processEvents();
+  QComboBox* rule = box(QStringLiteral("When the blanket is drawn"));
+  ASSERT_NE(rule, nullptr);
+  emit rule->activated(2);
+  EXPECT_EQ(document->plan().house.blanket->rule, BlanketRule::dark);
+  emit rule->activated(3);
+  EXPECT_EQ(document->plan().house.blanket->rule, BlanketRule::clock);
   type(QStringLiteral("Closed at"), QStringLiteral("18.5"));
   EXPECT_DOUBLE_EQ(document->plan().house.blanket->closesAt_h, 18.5);
   type(QStringLiteral("Opened at"), QStringLiteral("18.5"));
