@@ -257,11 +257,12 @@ private:
       }
       return;
     }
-    // a low house: beside the drawing's foot, where there is room
-    const double x = m_g.at(0, 0).x();
-    say({x, m_soilTop + 16}, tr("house air %1 · %2").arg(degrees(m_moment->air_C), humidity), textFont(12, true), kOnSky, Qt::AlignHCenter);
+    // a low house or thick skins: in the sky under the heading, where nothing else stands
+    const double x = m_area.left() + 12;
+    const double y = m_area.top() + (m_moment->bay_C ? 80 : 62);
+    say({x, y}, tr("house air %1 · %2").arg(degrees(m_moment->air_C), humidity), textFont(12, true), kOnSky, Qt::AlignLeft);
     const QString second = heating + (heating.isEmpty() || leaves.isEmpty() ? QString() : QStringLiteral(" · ")) + leaves;
-    if (!second.isEmpty()) say({x, m_soilTop + 36}, second, textFont(9, true), kOnSky, Qt::AlignHCenter);
+    if (!second.isEmpty()) say({x, y + 18}, second, textFont(9, true), kOnSky, Qt::AlignLeft);
   }
 
   struct Way {

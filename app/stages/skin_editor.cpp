@@ -12,6 +12,7 @@
 #include <QLabel>
 #include <QPainter>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QToolButton>
 
 #include <cmath>
@@ -84,7 +85,7 @@ QComboBox* materialBox(QWidget* parent) {
   auto* box = new QComboBox(parent);
   box->setFont(textFont(9.5));
   box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  box->setMinimumContentsLength(12);
+  box->setMinimumContentsLength(8);
   for (const CoverMaterial& m : coverMaterials()) {
     box->addItem(text(m.name), text(m.id));
     box->setItemData(box->count() - 1, about(m), Qt::ToolTipRole);
@@ -94,7 +95,7 @@ QComboBox* materialBox(QWidget* parent) {
 
 } // namespace
 
-SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_faces(this), m_rows(new QVBoxLayout) {
+SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_faces(this) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(8);
@@ -118,18 +119,28 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_bought = new QLabel(this);
   m_bought->setWordWrap(true);
   m_bought->setFont(textFont(9));
+  m_bought->setToolTip(tr("By your prices below; not in the bill, for it stands already. What is to be added is priced under Cost"));
   body->addWidget(m_bought);
   auto* outside = new QLabel(tr("outside"), this);
   outside->setFont(textFont(8.5));
   body->addWidget(outside);
+  m_scroll = new QScrollArea(this);
+  m_scroll->setWidgetResizable(true);
+  m_scroll->setFrameShape(QFrame::NoFrame);
+  m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  auto* layers = new QWidget(m_scroll);
+  m_rows = new QVBoxLayout(layers);
+  m_rows->setContentsMargins(0, 0, 4, 0);
   m_rows->setSpacing(4);
-  body->addLayout(m_rows);
+  m_scroll->setWidget(layers);
+  body->addWidget(m_scroll, 100); // as high as its layers, if there is room
   auto* inside = new QHBoxLayout;
   auto* word = new QLabel(tr("inside"), this);
   word->setFont(textFont(8.5));
   inside->addWidget(word);
   inside->addStretch(1);
   m_insert = materialBox(this);
+  m_insert->setMinimumContentsLength(14);
   m_insert->insertItem(0, tr("add a layer inside"));
   m_insert->setCurrentIndex(0);
   m_insert->setAccessibleName(tr("Add a layer inside"));
@@ -284,28 +295,26 @@ QWidget* SkinEditor::row(std::size_t layer) {
          [this, layer] { change(tr("remove a layer"), [&](Skin& s) { s.layers.erase(s.layers.begin() + static_cast<std::ptrdiff_t>(layer)); }); });
   auto* below = new QHBoxLayout;
   below->setContentsMargins(40, 0, 0, 2);
+  below->setSpacing(4);
   auto* note = new QLabel(whole);
   note->setFont(textFont(8.5));
   if (const auto bare = without.layers.empty() ? std::nullopt : skinU_W_m2K(without, m_face))
     note->setText(
-        tr("without it %1 and %2 % of light").arg(m_document.units().text(Quantity::uValue, *bare)).arg(std::lround(100 * skinOptics(without).transmittance)));
+        tr("without it %1, light %2 %").arg(m_document.units().text(Quantity::uValue, *bare)).arg(std::lround(100 * skinOptics(without).transmittance)));
+  note->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   below->addWidget(note, 1);
   const std::string id(material.id);
-  const auto priced = [&](const QString& name, Quantity quantity, double MaterialPrice::*member, double min, double max, double nudge, const QString& source) {
-    auto* field = new NumberField(m_document,
-                                  {name, quantity,
-                                   [id, member](const Plan& p) {
-                                     const MaterialPrice* price = priceOf(p.prices, id);
-                                     return price ? price->*member : MaterialPrice{}.*member;
-                                   },
-                                   [id, member](Plan& p, double v) { priceOf(p.prices, id).*member = v; }, min, max, nudge, source},
-                                  whole);
-    field->setFixedWidth(150);
-    below->addWidget(field);
-  };
-  priced(tr("price"), Quantity::areaPrice, &MaterialPrice::price_per_m2, 0, 10000, 0.5,
-         tr("your supplier's, of this material wherever it is used; 0 while not known"));
-  priced(tr("lasts years"), Quantity::count, &MaterialPrice::life_years, 1, 100, 1, tr("until it is bought anew"));
+  auto* price = new NumberField(m_document,
+                                {tr("price"), Quantity::areaPrice,
+                                 [id](const Plan& p) {
+                                   const MaterialPrice* known = priceOf(p.prices, id);
+                                   return known ? known->price_per_m2 : 0.0;
+                                 },
+                                 [id](Plan& p, double v) { priceOf(p.prices, id).price_per_m2 = v; }, 0, 10000, 0.5,
+                                 tr("your supplier's, of this material wherever it is used; 0 while not known")},
+                                whole);
+  price->setFixedWidth(146);
+  below->addWidget(price);
   down->addLayout(below);
   return whole;
 }
@@ -319,7 +328,13 @@ void SkinEditor::rebuild() {
   m_shown = skin();
   m_shownFace = m_face;
   m_shownUnits = m_document.units();
-  for (std::size_t l = 0; l < m_shown.layers.size(); ++l) m_rows->addWidget(row(l));
+  int height = 0; // the layout itself counts only what is shown already
+  for (std::size_t l = 0; l < m_shown.layers.size(); ++l) {
+    QWidget* const layer = row(l);
+    m_rows->addWidget(layer);
+    height += layer->sizeHint().height() + m_rows->spacing();
+  }
+  m_scroll->setMaximumHeight(height);
 }
 
 void SkinEditor::refresh() {
@@ -359,8 +374,8 @@ void SkinEditor::refresh() {
   if (cost.priced == 0)
     m_bought->setText(tr("Type what a layer costs to see what this face costs bought anew."));
   else
-    m_bought->setText(tr("Bought anew: %1 %3, or %2 %3 each winter over its life%4. Not in the bill: it stands already.")
-                          .arg(u.number(Quantity::money, cost.capital), u.number(Quantity::money, cost.yearly), money,
+    m_bought->setText(tr("Bought anew %1 %2%3.")
+                          .arg(u.number(Quantity::money, cost.capital), money,
                                cost.priced < static_cast<int>(m_shown.layers.size())
                                    ? tr("; %1 of %2 layers have a price").arg(cost.priced).arg(m_shown.layers.size())
                                    : QString()));

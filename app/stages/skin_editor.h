@@ -13,6 +13,7 @@
 
 class QComboBox;
 class QLabel;
+class QScrollArea;
 class QPushButton;
 class QVBoxLayout;
 
@@ -35,6 +36,7 @@ private:
   FaceGroup m_face = FaceGroup::roof;
   QButtonGroup m_faces;
   QVBoxLayout* m_rows;
+  QScrollArea* m_scroll;
   QLabel *m_sums, *m_bought, *m_caution;
   QComboBox* m_insert;
   QPushButton* m_everywhere;

@@ -43,7 +43,6 @@ SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices) {
     if (!price || price->price_per_m2 <= 0.0) continue;
     ++cost.priced;
     cost.capital += area_m2 * price->price_per_m2;
-    cost.yearly += area_m2 * price->price_per_m2 * annuityFactor(prices.interest, price->life_years);
   }
   return cost;
 }

@@ -40,7 +40,6 @@ double drawing_h(const Plan& plan, double draws);
 /// A skin bought anew, by the prices of its layers' materials.
 struct SkinCost {
   double capital = 0.0;
-  double yearly = 0.0; ///< spread over each layer's life
   int priced = 0;      ///< layers that have a price
 };
 SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices);

@@ -193,7 +193,6 @@ struct Measure {
 struct MaterialPrice {
   std::string material;
   double price_per_m2 = 0.0;
-  double life_years = 5.0;
 };
 
 struct Prices {

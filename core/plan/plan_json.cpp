@@ -196,7 +196,6 @@ template <class V> void describe(V& v, Measure& m) {
 template <class V> void describe(V& v, MaterialPrice& m) {
   v.text("material", m.material, "material of a skin's layer", true);
   v.number("price_per_m2", m.price_per_m2, {0.0, 10000.0}, "price of a square metre of it");
-  v.number("life_years", m.life_years, {0.5, 100.0}, "years it lasts");
 }
 
 template <class V> void describe(V& v, Prices& p) {

@@ -59,20 +59,17 @@ TEST(Sizing, CountsItsPackagesWithoutOverflow) {
 
 TEST(SkinCost, IsOfTheLayersThatHaveAPrice) {
   Prices prices;
-  prices.interest = 0.0;
-  priceOf(prices, "pe-film") = {"pe-film", 1.5, 4.0};
+  priceOf(prices, "pe-film").price_per_m2 = 1.5;
   priceOf(prices, "bubble-wrap").price_per_m2 = 3.0;
-  priceOf(prices, "bubble-wrap").life_years = 6.0;
   const SkinCost cost = skinCost({{{"pe-film", 0.05}, {"fleece", 0.05}, {"bubble-wrap", 0.05}}}, 100.0, prices);
   EXPECT_EQ(cost.priced, 2);
   EXPECT_CLOSE(cost.capital, 450.0, 1e-9, "closed form");
-  EXPECT_CLOSE(cost.yearly, 150.0 / 4.0 + 300.0 / 6.0, 1e-9, "closed form");
   EXPECT_EQ(priceOf(std::as_const(prices), "glass-4mm"), nullptr);
 }
 
 TEST(SkinCost, PricesOfUnknownMaterialsAndTwoOfOneAreRefused) {
   Plan p;
-  p.prices.materials = {{"pe-film", 1.0, 4.0}, {"cobweb", 1.0, 4.0}, {"pe-film", 2.0, 4.0}};
+  p.prices.materials = {{"pe-film", 1.0}, {"cobweb", 1.0}, {"pe-film", 2.0}};
   const Problems problems = check(p);
   ASSERT_EQ(problems.size(), 2U);
   EXPECT_EQ(problems[0].where, "/prices/materials/1/material");
