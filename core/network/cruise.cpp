@@ -17,14 +17,13 @@ namespace muffle {
 
 namespace {
 
-static double kRetryOff = std::getenv("RO") ? atof(std::getenv("RO")) : 1.0;
 constexpr int kMaxAge = 12;                // solves with one matrix
 constexpr double kMaxOff_K = 3.0;          // the state has moved on since it was factored
 constexpr double kRetryOff_K = 2.0;        // within this a second round goes by the same matrix
 constexpr int kMaxRounds = 3;              // of evaluation and solve
 constexpr double kCruiseTolerance_K = 0.1; // of the bound on what a round leaves over: adds 0.003 K rms over the demo season
-constexpr double kJumpToLimit = 0.1;       // the same where it reaches or leaves a limit
 constexpr double kJump = 0.3;              // of a heater's power from one step to the next
+constexpr double kJumpToLimit = 0.1;       // the same where it reaches or leaves a limit
 constexpr int kMaxSweeps = 20;             // over thermostats that heat each other's sensors
 constexpr double kPowerTolerance_K = 1e-4;
 constexpr double kInside = 1.0 - 1e-9; // held tables have their next value at the step's end itself
