@@ -94,11 +94,12 @@ FloorPage::FloorPage(Document& document, QWidget* parent)
        0, 3, 0.1, tr("50 mm foam board round the foot; ISO 13370")});
   add(4, 1,
       {tr("Vents shut in wind"), Quantity::speed, [](const Plan& p) { return p.house.ventLock.windAbove_m_s; },
-       [](Plan& p, double v) { p.house.ventLock.windAbove_m_s = v; }, 0, 60, 1, tr("stronger than this, however warm it is inside"), 60.0});
+       [](Plan& p, double v) { p.house.ventLock.windAbove_m_s = v; }, 0, 60, 1, tr("stronger than this, however warm it is inside"),
+       NumberField::Spec::Word{60.0, tr("never")}});
   add(5, 0,
       {tr("Vents shut below"), Quantity::temperature, [](const Plan& p) { return p.house.ventLock.outsideBelow_C; },
        [](Plan& p, double v) { p.house.ventLock.outsideBelow_C = v; }, -40, 40, 1,
-       tr("outside: cold air that falls on the crop does more harm than a warm hour"), -40.0});
+       tr("outside: cold air that falls on the crop does more harm than a warm hour"), NumberField::Spec::Word{-40.0, tr("never")}});
   m_rain = new QCheckBox(tr("vents shut in rain"), this);
   m_rain->setFont(textFont(9.5));
   m_rain->setToolTip(tr("where the log has a column of rain"));

@@ -33,7 +33,7 @@ NumberField::NumberField(Document& document, Spec spec, QWidget* parent)
 
 QString NumberField::shown() const {
   const double si = m_spec.get(m_document.plan());
-  return m_spec.never == si ? tr("never") : m_document.units().text(m_spec.quantity, si);
+  return m_spec.word && m_spec.word->value == si ? m_spec.word->says : m_document.units().text(m_spec.quantity, si);
 }
 
 QRect NumberField::valueRect() const { return {width() - 108, 1, 106, 26}; }
@@ -97,8 +97,8 @@ void NumberField::beginTyping() {
 
 void NumberField::commit() {
   if (!m_editor->isVisible()) return;
-  const bool saysNever = m_spec.never && m_editor->text().trimmed().compare(tr("never"), Qt::CaseInsensitive) == 0;
-  const auto value = saysNever ? m_spec.never : m_document.units().parse(m_spec.quantity, m_editor->text());
+  const bool isWord = m_spec.word && m_editor->text().trimmed().compare(m_spec.word->says, Qt::CaseInsensitive) == 0;
+  const auto value = isWord ? std::optional(m_spec.word->value) : m_document.units().parse(m_spec.quantity, m_editor->text());
   const bool untouched = m_editor->text() == shown();
   m_editor->hide();
   setFocus();

@@ -19,10 +19,15 @@ public:
     Quantity quantity = Quantity::count;
     std::function<double(const Plan&)> get;
     std::function<void(Plan&, double)> set;
-    double min = 0.0, max = 1e9;      ///< in SI
-    double nudge = 1.0;               ///< in SI
-    QString source;                   ///< where the number comes from, for the tooltip
-    std::optional<double> never = {}; ///< in SI: a limit here applies to nothing and is shown as "never"; "never" may be typed
+    double min = 0.0, max = 1e9; ///< in SI
+    double nudge = 1.0;          ///< in SI
+    QString source;              ///< where the number comes from, for the tooltip
+    /// A value, in SI, that is shown as a word, such as a limit that applies to nothing; the word may be typed.
+    struct Word {
+      double value;
+      QString says;
+    };
+    std::optional<Word> word = {};
   };
   NumberField(Document& document, Spec spec, QWidget* parent = nullptr);
   QSize sizeHint() const override { return {240, m_error.isEmpty() ? 28 : 60}; }

@@ -6,7 +6,6 @@
 #include "core/house/infiltration.h"
 #include "core/material/materials.h"
 #include "core/plan/usual_covers.h"
-#include "core/simulate/covers.h"
 
 #include <QAbstractButton>
 #include <QCheckBox>
@@ -176,7 +175,7 @@ QComboBox* ShapePage::coverChoice() {
   choice->setAccessibleName(tr("Cover"));
   choice->setToolTip(tr("roof, sides and ends alike; layer by layer under Skins"));
   choice->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  choice->addItem(tr("skins of its own"));
+  choice->addItem(tr("cover as under Skins"));
   for (const UsualCover& c : usualCovers()) choice->addItem(QString::fromUtf8(c.name.data(), static_cast<qsizetype>(c.name.size())));
   connect(choice, &QComboBox::activated, this, [this](int chosen) {
     if (chosen == 0) return refresh();
@@ -196,7 +195,7 @@ QString ShapePage::takenAsUsual() const {
   QStringList taken;
   if (h.floor == usual.house.floor && h.crop == usual.house.crop) {
     const std::string_view soil = findSoilMaterial(h.floor.soil)->name;
-    taken << tr("soil %1, %2 of it wet, leaf %3 times the floor (Floor)")
+    taken << tr("soil %1, %2 of the floor wet, leaves %3 times its area (Floor)")
                  .arg(QString::fromUtf8(soil.data(), static_cast<qsizetype>(soil.size())), percent(h.crop.wetFloor))
                  .arg(h.crop.leafArea);
   }

@@ -311,7 +311,7 @@ QWidget* SkinEditor::row(std::size_t layer) {
                                    return known ? known->price_per_m2 : 0.0;
                                  },
                                  [id](Plan& p, double v) { priceOf(p.prices, id).price_per_m2 = v; }, 0, 10000, 0.5,
-                                 tr("your supplier's, of this material wherever it is used; 0 while not known")},
+                                 tr("your supplier's, of this material wherever it is used"), NumberField::Spec::Word{0.0, tr("not known")}},
                                 whole);
   price->setFixedWidth(146);
   below->addWidget(price);

@@ -40,7 +40,7 @@ double drawing_h(const Plan& plan, double draws);
 /// A skin bought anew, by the prices of its layers' materials.
 struct SkinCost {
   double capital = 0.0;
-  int priced = 0;      ///< layers that have a price
+  int priced = 0; ///< layers that have a price
 };
 SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices);
 

@@ -32,7 +32,8 @@ struct SolverOptions {
   double newtonTolerance_K = 2e-3;
   /// A hysteresis switch is located to this closeness of its threshold, K.
   double switchTolerance_K = 1e-3;
-  /// Equal steps in which nothing jumps go by two-step BDF (see cruise.cpp): half the time at five times the error, for seasons.
+  /// Equal steps in which nothing jumps go by two-step BDF (see cruise.cpp), for seasons: 0.4 of the time, and 0.014 K rms off instead of
+  /// 0.002 K (docs/performance.md).
   bool cruise = false;
   /// Groups of links whose energy is wanted: by link, then by vent, the group (0..) or -1. May be empty.
   std::vector<int> groupOfLink = {};

@@ -3,7 +3,6 @@
 
 #include <algorithm>
 #include <limits>
-#include <numeric>
 #include <set>
 #include <tuple>
 #include <type_traits>
@@ -64,19 +63,6 @@ template <typename Do> void withWidth(int width, Do&& go) {
   }
 }
 
-/// The same for the pairs of a pivot.
-template <typename Do> void withDegree(int degree, Do&& go) {
-  switch (degree) {
-  case 1: return go(std::integral_constant<int, 1>());
-  case 2: return go(std::integral_constant<int, 2>());
-  case 3: return go(std::integral_constant<int, 3>());
-  case 4: return go(std::integral_constant<int, 4>());
-  case 5: return go(std::integral_constant<int, 5>());
-  case 6: return go(std::integral_constant<int, 6>());
-  default: return go(std::integral_constant<int, 0>());
-  }
-}
-
 } // namespace
 
 SparseLu::SparseLu(int n, const std::vector<std::pair<int, int>>& pairs, const std::vector<bool>& isFixed) : m_n(n) {
@@ -93,7 +79,6 @@ SparseLu::SparseLu(int n, const std::vector<std::pair<int, int>>& pairs, const s
   std::vector<bool> gone(count, false);
   std::vector<int> chain(count, 0);
   std::vector<std::vector<int>> rows;
-  std::vector<int> level; // by pivot: the longest chain that ends before it
   m_position.assign(count, 0);
   for (int k = 0; k < n; ++k) {
     int best = -1;
@@ -120,11 +105,9 @@ SparseLu::SparseLu(int n, const std::vector<std::pair<int, int>>& pairs, const s
         if (a != b) set.insert(b);
     }
     rows.push_back(left);
-    level.push_back(chain[pivot]);
   }
   m_tail = n;
   while (m_tail > m_fixed && static_cast<int>(rows[static_cast<std::size_t>(m_tail - 1)].size()) == n - m_tail) --m_tail;
-  sortIndependent(rows, level);
   const auto sparse = static_cast<std::size_t>(m_tail);
   m_start.assign(sparse + 1, 0);
   for (std::size_t k = 0; k < sparse; ++k) {
@@ -138,38 +121,15 @@ SparseLu::SparseLu(int n, const std::vector<std::pair<int, int>>& pairs, const s
   m_width = (n - m_tail + kVector - 1) / kVector * kVector;
   m_value.assign(static_cast<std::size_t>(valueCount()), 0.0);
   m_inverse.assign(count, 0.0);
-  for (int k = 0; k < m_tail; ++k) {
-    const int firstPair = m_start[static_cast<std::size_t>(k)];
-    const int degree = m_start[static_cast<std::size_t>(k) + 1] - firstPair;
-    if (m_run.empty() || m_run.back().degree != degree) m_run.push_back({k, k, degree, firstPair});
-    m_run.back().to = k + 1;
-  }
   m_updateStart.push_back(0);
   for (std::size_t k = 0; k < sparse; ++k) {
     for (int p = m_start[k]; p < m_start[k + 1]; ++p) {
       for (int q = m_start[k]; q < m_start[k + 1]; ++q)
         m_update.push_back({entry(m_row[static_cast<std::size_t>(p)], m_row[static_cast<std::size_t>(q)]), n + q});
       m_updateStart.push_back(static_cast<int>(m_update.size()));
+      m_step.push_back({static_cast<int>(k), m_row[static_cast<std::size_t>(p)]});
     }
   }
-}
-
-/// Puts sparse pivots that do not wait on one another side by side, equal numbers of pairs together.
-void SparseLu::sortIndependent(std::vector<std::vector<int>>& rows, const std::vector<int>& level) {
-  std::vector<int> order(static_cast<std::size_t>(m_n));
-  std::iota(order.begin(), order.end(), 0);
-  const auto key = [&](int k) { return std::make_pair(level[static_cast<std::size_t>(k)], rows[static_cast<std::size_t>(k)].size()); };
-  const auto before = [&](int x, int y) { return key(x) < key(y); };
-  std::stable_sort(order.begin(), order.begin() + m_fixed, before);
-  std::stable_sort(order.begin() + m_fixed, order.begin() + m_tail, before);
-  std::vector<int> place(order.size());
-  std::vector<std::vector<int>> sorted;
-  for (std::size_t k = 0; k < order.size(); ++k) {
-    place[static_cast<std::size_t>(order[k])] = static_cast<int>(k);
-    sorted.push_back(std::move(rows[static_cast<std::size_t>(order[k])]));
-  }
-  rows = std::move(sorted);
-  for (int& position : m_position) position = place[static_cast<std::size_t>(position)];
 }
 
 int SparseLu::entry(int row, int column) const {
@@ -207,44 +167,14 @@ void SparseLu::factor(int from, int to) {
   withWidth(m_width, [&](auto width) { invert<width()>(a + m_dense, m_width, m_inverse.data() + m_tail, m_n - m_tail); });
 }
 
-/// Eliminates a run of pivots of kDegree pairs each from b; kDegree 0: known only at run time.
-template <int kDegree, bool kTwo> void SparseLu::forward(const Run& run, double* __restrict b, double* __restrict c) const {
-  const std::ptrdiff_t degree = kDegree > 0 ? kDegree : run.degree;
-  const double* __restrict lower = m_value.data() + m_n + m_pairs + run.firstPair;
-  const int* __restrict row = m_row.data() + run.firstPair;
-  const double* const end = b + run.to;
-  for (const double* at = b + run.from; at != end; ++at, lower += degree, row += degree) {
-    const double from = *at;
-    [[maybe_unused]] const double other = kTwo ? c[at - b] : 0.0;
-    for (std::ptrdiff_t i = 0; i < degree; ++i) {
-      b[row[i]] -= lower[i] * from;
-      if constexpr (kTwo) c[row[i]] -= lower[i] * other;
-    }
+template <bool kTwo> void SparseLu::solveMany(double* __restrict b, double* __restrict c) const {
+  const double* const upper = m_value.data() + m_n;
+  const double* const lower = upper + m_pairs;
+  const Step* const step = m_step.data();
+  for (int p = 0; p < m_pairs; ++p) {
+    b[step[p].to] -= lower[p] * b[step[p].from];
+    if constexpr (kTwo) c[step[p].to] -= lower[p] * c[step[p].from];
   }
-}
-
-template <int kDegree, bool kTwo> void SparseLu::backward(const Run& run, double* __restrict b, double* __restrict c) const {
-  const std::ptrdiff_t degree = kDegree > 0 ? kDegree : run.degree;
-  const std::ptrdiff_t after = run.firstPair + (run.to - run.from) * degree;
-  const double* __restrict upper = m_value.data() + m_n + after;
-  const int* __restrict row = m_row.data() + after;
-  const double* __restrict inverse = m_inverse.data();
-  for (std::ptrdiff_t k = run.to - 1; k >= run.from; --k) {
-    upper -= degree;
-    row -= degree;
-    double sum = b[k];
-    [[maybe_unused]] double other = kTwo ? c[k] : 0.0;
-    for (std::ptrdiff_t i = 0; i < degree; ++i) {
-      sum -= upper[i] * b[row[i]];
-      if constexpr (kTwo) other -= upper[i] * c[row[i]];
-    }
-    b[k] = sum * inverse[k];
-    if constexpr (kTwo) c[k] = other * inverse[k];
-  }
-}
-
-template <bool kTwo> void SparseLu::solveMany(double* b, double* c) const {
-  for (const Run& run : m_run) withDegree(run.degree, [&](auto degree) { forward<degree(), kTwo>(run, b, c); });
   if (m_tail < m_n) {
     const double* const block = m_value.data() + m_dense;
     withWidth(m_width, [&](auto width) {
@@ -252,7 +182,19 @@ template <bool kTwo> void SparseLu::solveMany(double* b, double* c) const {
       if constexpr (kTwo) multiply<width()>(block, m_width, c + m_tail, m_n - m_tail);
     });
   }
-  for (auto run = m_run.rbegin(); run != m_run.rend(); ++run) withDegree(run->degree, [&](auto degree) { backward<degree(), kTwo>(*run, b, c); });
+  const int* const start = m_start.data();
+  const double* const inverse = m_inverse.data();
+  int p = m_pairs - 1;
+  for (int k = m_tail - 1; k >= 0; --k) {
+    double sum = b[k];
+    [[maybe_unused]] double other = kTwo ? c[k] : 0.0;
+    for (; p >= start[k]; --p) {
+      sum -= upper[p] * b[step[p].to];
+      if constexpr (kTwo) other -= upper[p] * c[step[p].to];
+    }
+    b[k] = sum * inverse[k];
+    if constexpr (kTwo) c[k] = other * inverse[k];
+  }
 }
 
 void SparseLu::solve(double* b) const { solveMany<false>(b, nullptr); }

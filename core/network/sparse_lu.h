@@ -54,13 +54,9 @@ private:
     int target;
     int upper;
   };
-  /// Pivots in a row of equally many pairs, so that loops over those unroll.
-  struct Run {
-    int from, to, degree, firstPair;
+  struct Step {
+    int from, to;
   };
-  template <int kDegree, bool kTwo> void forward(const Run& run, double* b, double* c) const;
-  template <int kDegree, bool kTwo> void backward(const Run& run, double* b, double* c) const;
-  void sortIndependent(std::vector<std::vector<int>>& rows, const std::vector<int>& level);
   [[nodiscard]] int dump() const { return m_dense + m_width * m_width; }
   template <bool kTwo> void solveMany(double* b, double* c) const;
   int m_n = 0;
@@ -74,7 +70,7 @@ private:
   std::vector<int> m_row;         ///< other position (> k) of each pair
   std::vector<int> m_updateStart; ///< size pairs+1
   std::vector<Update> m_update;
-  std::vector<Run> m_run;
+  std::vector<Step> m_step;    ///< by pair: its pivot and its other position
   std::vector<double> m_value; ///< diagonal, upper (pairs), lower (pairs), dense block by columns, dump
   std::vector<double> m_inverse;
 };

@@ -5,11 +5,10 @@ namespace muffle {
 namespace {
 
 std::vector<double> byTheClock(const NightBlanket& blanket, const Winter& winter, const TimeZone& zone) {
+  const bool overMidnight = blanket.closesAt_h > blanket.opensAt_h;
   std::vector<double> closed(winter.size(), 0.0);
   for (std::size_t i = 0; i < closed.size(); ++i) {
-    const UtcSeconds local_s = winter.time(i) + zone.offset_s(winter.time(i));
-    const double hour = static_cast<double>(((local_s % 86400) + 86400) % 86400) / 3600.0;
-    const bool overMidnight = blanket.closesAt_h > blanket.opensAt_h;
+    const double hour = zone.localHour(winter.time(i));
     const bool after = hour >= blanket.closesAt_h, before = hour < blanket.opensAt_h;
     closed[i] = (overMidnight ? after || before : after && before) ? 1.0 : 0.0;
   }

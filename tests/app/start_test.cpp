@@ -3,7 +3,6 @@
 // A fresh start, books from before, the log worked out beside the window, and the page on paper.
 #include "app/stages/house_stage.h"
 #include "app/stages/log_stage.h"
-#include "app/stages/number_field.h"
 #include "app/stages/print.h"
 #include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
@@ -56,26 +55,15 @@ TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatu
       }
     return false;
   };
-  const auto type = [&](const QString& field, const QString& text) {
-    QCoreApplication::processEvents();
-    NumberField* number = nullptr;
-    for (auto* f : window->findChildren<NumberField*>(field))
-      if (f->isVisible()) number = f;
-    ASSERT_NE(number, nullptr) << field.toStdString();
-    QTest::mouseClick(number, Qt::LeftButton);
-    number->editor()->selectAll();
-    QTest::keyClicks(number->editor(), text);
-    QTest::keyClick(number->editor(), Qt::Key_Return);
-  };
   ASSERT_TRUE(press(QStringLiteral("round arch")));
-  type(QStringLiteral("Width"), QStringLiteral("6 m"));
-  type(QStringLiteral("Length"), QStringLiteral("15 m"));
-  type(QStringLiteral("Ridge"), QStringLiteral("2.8 m"));
+  type(number(QStringLiteral("Width")), QStringLiteral("6 m"));
+  type(number(QStringLiteral("Length")), QStringLiteral("15 m"));
+  type(number(QStringLiteral("Ridge")), QStringLiteral("2.8 m"));
   importDemoLog();
   window->showStage(Document::Stage::house);
   house->showPage(HouseStage::Page::rooms);
   ASSERT_TRUE(press(QStringLiteral("Cover a bed")));
-  type(QStringLiteral("Bed length"), QStringLiteral("10 m"));
+  type(number(QStringLiteral("Bed length")), QStringLiteral("10 m"));
   ASSERT_TRUE(document->waitForResult());
   ASSERT_EQ(document->plan().house.bedCovers.size(), 1U);
   EXPECT_EQ(document->plan().house.bedCovers[0].material, "fleece");

@@ -5,6 +5,7 @@
 
 #include "app/stages/import_dialog.h"
 #include "app/stages/main_window.h"
+#include "app/stages/number_field.h"
 #include "book/files.h"
 #include "core/plan/plan_json.h"
 
@@ -70,6 +71,22 @@ protected:
     for (QPushButton* b : window->findChildren<QPushButton*>())
       if (b->text() == text && b->isVisible()) return b;
     return nullptr;
+  }
+  /// The field of that name in sight.
+  NumberField* number(const QString& name) {
+    QCoreApplication::processEvents(); // new ones are shown, old ones go
+    NumberField* found = nullptr;
+    for (NumberField* f : window->findChildren<NumberField*>(name))
+      if (f->isVisible()) found = f;
+    return found;
+  }
+  void type(NumberField* field, const QString& text) {
+    ASSERT_NE(field, nullptr);
+    QTest::mouseClick(field, Qt::LeftButton);
+    ASSERT_TRUE(field->editor()->isVisible());
+    field->editor()->selectAll();
+    QTest::keyClicks(field->editor(), text);
+    QTest::keyClick(field->editor(), Qt::Key_Return);
   }
   template <class T> T* find() { return window->findChild<T*>(); }
   void drag(QWidget* w, QPointF from, QPointF to) {

@@ -7,7 +7,6 @@
 #include "app/stages/floor_page.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
-#include "app/stages/number_field.h"
 #include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
 #include "app/stages/slip_view.h"
@@ -90,23 +89,17 @@ TEST_F(WindowTest, NumbersAreTypedWithAnyUnitAndRefusalsKeepTheOldValue) {
   window->findChild<HouseStage*>()->showPage(HouseStage::Page::shape);
   auto* width = window->findChild<NumberField*>(QStringLiteral("Width"));
   ASSERT_NE(width, nullptr);
-  const auto type = [&](const QString& text) {
-    QTest::mouseClick(width, Qt::LeftButton);
-    width->editor()->selectAll();
-    QTest::keyClicks(width->editor(), text);
-    QTest::keyClick(width->editor(), Qt::Key_Return);
-  };
-  type(QStringLiteral("20 ft 6"));
+  type(width, QStringLiteral("20 ft 6"));
   EXPECT_NEAR(document->plan().house.shape.width_m, 20.5 * 0.3048, 1e-9);
-  type(QStringLiteral("6.5 m"));
+  type(width, QStringLiteral("6.5 m"));
   EXPECT_DOUBLE_EQ(document->plan().house.shape.width_m, 6.5);
-  type(QStringLiteral("900 m"));
+  type(width, QStringLiteral("900 m"));
   EXPECT_DOUBLE_EQ(document->plan().house.shape.width_m, 6.5);
   EXPECT_TRUE(width->errorText().contains(QStringLiteral("60"))) << width->errorText().toStdString();
-  type(QStringLiteral("wide"));
+  type(width, QStringLiteral("wide"));
   EXPECT_DOUBLE_EQ(document->plan().house.shape.width_m, 6.5);
   EXPECT_TRUE(width->errorText().contains(QStringLiteral("cannot be read")));
-  type(QStringLiteral("3 m")); // the arch would rise above half its width
+  type(width, QStringLiteral("3 m")); // the arch would rise above half its width
   EXPECT_DOUBLE_EQ(document->plan().house.shape.width_m, 6.5);
   EXPECT_TRUE(width->errorText().contains(QStringLiteral("arch")));
   QTest::keyClick(width, Qt::Key_Up);
@@ -145,22 +138,14 @@ TEST_F(WindowTest, ALimitThatNeverAppliesIsAWord) {
   window->showStage(Document::Stage::house);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::floor);
-  NumberField* wind = nullptr;
-  for (auto* field : house->findChildren<NumberField*>())
-    if (field->accessibleName().contains(QStringLiteral("Vents shut in wind"))) wind = field;
+  NumberField* const wind = number(QStringLiteral("Vents shut in wind"));
   ASSERT_NE(wind, nullptr);
-  const auto type = [&](const QString& text) {
-    QTest::mouseClick(wind, Qt::LeftButton);
-    EXPECT_TRUE(wind->editor()->isVisible());
-    wind->editor()->setText(text);
-    QTest::keyClick(wind->editor(), Qt::Key_Return);
-  };
   QTest::mouseClick(wind, Qt::LeftButton);
   EXPECT_EQ(wind->editor()->text(), QStringLiteral("never"));
   QTest::keyClick(wind->editor(), Qt::Key_Escape);
-  type(QStringLiteral("12 m/s"));
+  type(wind, QStringLiteral("12 m/s"));
   EXPECT_DOUBLE_EQ(document->plan().house.ventLock.windAbove_m_s, 12.0);
-  type(QStringLiteral("Never"));
+  type(wind, QStringLiteral("Never"));
   EXPECT_DOUBLE_EQ(document->plan().house.ventLock.windAbove_m_s, 60.0);
   EXPECT_TRUE(wind->errorText().isEmpty());
 }
@@ -264,7 +249,7 @@ TEST_F(WindowTest, AWholeCoverIsChosenBesideTheShapeAndWhatIsTakenAsUsualIsSaid)
     p.barrels.clear();
   }));
   QCoreApplication::processEvents();
-  EXPECT_EQ(cover->currentIndex(), 0) << "skins of its own";
+  EXPECT_EQ(cover->currentIndex(), 0) << "as under Skins";
   EXPECT_TRUE(said(QStringLiteral("no heater, stores or blanket")));
   EXPECT_FALSE(said(QStringLiteral("of the light lost to dirt")));
   emit cover->activated(0);
@@ -305,21 +290,10 @@ TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
   EXPECT_EQ(document->plan().house.roof.layers.size(), before.layers.size());
   for (int i = 0; i < 3; ++i) document->undoStack()->undo();
   EXPECT_EQ(document->plan().house.roof, before);
-  const auto number = [&](const QString& name) {
-    for (auto* f : skins.findChildren<NumberField*>(name))
-      if (f->isVisibleTo(&skins)) return f;
-    return static_cast<NumberField*>(nullptr);
-  };
-  const auto type = [&](const QString& name, const QString& text) {
-    NumberField* field = number(name);
-    ASSERT_NE(field, nullptr) << name.toStdString();
-    QTest::mouseClick(field, Qt::LeftButton);
-    field->editor()->selectAll();
-    QTest::keyClicks(field->editor(), text);
-    QTest::keyClick(field->editor(), Qt::Key_Return);
-  };
-  QCoreApplication::processEvents();
-  type(QStringLiteral("price"), QStringLiteral("2"));
+  QTest::mouseClick(number(QStringLiteral("price")), Qt::LeftButton);
+  EXPECT_EQ(number(QStringLiteral("price"))->editor()->text(), QStringLiteral("not known"));
+  QTest::keyClick(number(QStringLiteral("price"))->editor(), Qt::Key_Escape);
+  type(number(QStringLiteral("price")), QStringLiteral("2"));
   ASSERT_EQ(document->plan().prices.materials.size(), 1U);
   EXPECT_EQ(document->plan().prices.materials[0].material, before.layers.front().material);
   const QString face = document->units().number(Quantity::money, 2.0 * document->plan().house.shape.area_m2(FaceGroup::roof));
@@ -339,11 +313,11 @@ TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
   EXPECT_EQ(document->plan().house.blanket->rule, BlanketRule::dark);
   emit rule->activated(3);
   EXPECT_EQ(document->plan().house.blanket->rule, BlanketRule::clock);
-  type(QStringLiteral("Closed at"), QStringLiteral("18.5"));
+  type(number(QStringLiteral("Closed at")), QStringLiteral("18.5"));
   EXPECT_DOUBLE_EQ(document->plan().house.blanket->closesAt_h, 18.5);
-  type(QStringLiteral("Opened at"), QStringLiteral("18.5"));
+  type(number(QStringLiteral("Opened at")), QStringLiteral("18.5"));
   EXPECT_DOUBLE_EQ(document->plan().house.blanket->opensAt_h, 8.0) << "the two hours must differ";
-  type(QStringLiteral("Work each time"), QStringLiteral("0.2"));
+  type(number(QStringLiteral("Work each time")), QStringLiteral("0.2"));
   EXPECT_DOUBLE_EQ(document->plan().house.blanket->hoursPerDraw, 0.2);
   emit rule->activated(0);
   EXPECT_EQ(number(QStringLiteral("Closed at")), nullptr) << "shown with its rule only";

@@ -73,6 +73,40 @@ TEST(Longwave, AStackPassesOnWhatItDoesNotKeep) {
   EXPECT_CLOSE(a[kStackRoom][kStackSheets], 3.0, 1e-12, "closed form");
 }
 
+TEST(Longwave, TheStarAboutTheRoomIsTheSameAsALinkForEveryPair) {
+  // films, a body and a bare film over a moist floor: flows by the star, its middle in balance, against those by pairs
+  const double floor = 50.0, emissivity = 0.95;
+  const std::vector<LongwaveCover> covers{{60.0, {{0.4, 0.45}, {0.65, 0.22}}}, {30.0, {{0.9, 0.0}, {0.9, 0.0}}}, {12.0, {{0.2, 0.75}}}};
+  const auto a = longwaveAreas(floor, emissivity, covers);
+  std::vector<double> E(a.between.size());
+  for (std::size_t i = 0; i < E.size(); ++i) E[i] = 250.0 + 17.0 * static_cast<double>(i * i % 11);
+  double coverArea = 0.0;
+  for (const LongwaveCover& c : covers) coverArea += c.area_m2;
+  double weight = floorToRoom_m2(floor, emissivity, coverArea), sum = weight * E[0];
+  const auto surface = [&](std::size_t c, std::size_t k) {
+    return static_cast<std::size_t>(k == kStackOutside ? a.outside[c] : a.sheets[c][k - kStackSheets]);
+  };
+  for (std::size_t c = 0; c < covers.size(); ++c) {
+    const LongwaveStack stack = longwaveStack(covers[c]);
+    for (std::size_t k = 0; k < stack.size(); ++k) {
+      if (k == kStackRoom) continue;
+      weight += stack[k][kStackRoom];
+      sum += stack[k][kStackRoom] * E[surface(c, k)];
+    }
+  }
+  const double room = sum / weight;
+  for (std::size_t c = 0; c < covers.size(); ++c) {
+    const LongwaveStack stack = longwaveStack(covers[c]);
+    for (std::size_t k = kStackSheets; k < stack.size(); ++k) {
+      double byStar = stack[k][kStackRoom] * (E[surface(c, k)] - room), byPairs = 0.0;
+      for (std::size_t j = 0; j < stack.size(); ++j)
+        if (j != kStackRoom) byStar += stack[k][j] * (E[surface(c, k)] - E[surface(c, j)]);
+      for (std::size_t j = 0; j < E.size(); ++j) byPairs += a.between[surface(c, k)][j] * (E[surface(c, k)] - E[j]);
+      EXPECT_CLOSE(byStar, byPairs, 1e-9, "rounding");
+    }
+  }
+}
+
 TEST(Longwave, AClearFilmShowsTheFloorItsShareOfSky) {
   // black floor, film of no reflectance: the floor sees the sky by tau
   const auto a = longwaveAreas(10.0, 1.0, {{10.0, {{0.3, 0.7}}}});

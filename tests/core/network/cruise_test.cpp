@@ -3,6 +3,7 @@
 // Equal steps by two-step BDF against the single-step method and against laws.
 #include "core/network/solver.h"
 
+#include "tests/support/mixed_house.h"
 #include "tests/support/near.h"
 #include "tests/support/smooth_house.h"
 
@@ -82,6 +83,109 @@ TEST(Cruise, ComesToTheSameAsSingleSteps) {
   }
   EXPECT_LE(std::sqrt(square / kSteps), 0.05) << "the two-step method's own error at ten minutes, most of it in the hour after a fall of 7 K";
   EXPECT_CLOSE(cruising.balance().thermostat_J[0] / single.balance().thermostat_J[0], 1.0, 0.003, "the same");
+}
+
+TEST(Cruise, KeepsTheBalanceOverEveryKindOfLinkAndEveryGroup) {
+  const Network net = mixedHouse();
+  SolverOptions options = kCruise;
+  options.groupOfLink.assign(net.links.size() + net.vents.size(), -1);
+  for (std::size_t l = 0; l < net.links.size(); ++l) // what leaves for the weather
+    if (net.links[l].to == net.find("out") || net.links[l].to == net.find("sky")) options.groupOfLink[l] = 0;
+  Solver cruising = *Solver::prepare(net, options);
+  options.cruise = false;
+  Solver single = *Solver::prepare(net, options);
+  double byCruise = 0.0, bySingle = 0.0;
+  for (int i = 0; i < 144 * 3; ++i) {
+    ASSERT_TRUE(cruising.advance(600.0) && single.advance(600.0));
+    byCruise += cruising.groupEnergy_J(0);
+    bySingle += single.groupEnergy_J(0);
+  }
+  EXPECT_LE(cruising.balance().closure(), 1e-12);
+  EXPECT_CLOSE(byCruise / bySingle, 1.0, 2e-3, "both methods' errors over three days");
+  for (const char* node : {"air", "film", "water", "floor"})
+    EXPECT_CLOSE(cruising.temperature_C(net.find(node)), single.temperature_C(net.find(node)), 0.05, "the same");
+}
+
+TEST(Cruise, AVentThatOpensAndShutsIsFollowedByShortStepsToo) {
+  Network net = smoothHouse(true);
+  const int air = net.find("air");
+  net.vents.push_back({air, net.find("out"), air, 9.0, 11.0, 900.0, ""});
+  Solver cruising = *Solver::prepare(net, kCruise);
+  Solver exact = *Solver::prepare(net, {.newtonTolerance_K = 1e-6});
+  double square = 0.0, low = 100.0, high = -100.0;
+  constexpr int kSteps = 144 * 2;
+  for (int i = 0; i < kSteps; ++i) {
+    ASSERT_TRUE(cruising.advance(600.0));
+    for (int k = 0; k < 16; ++k) ASSERT_TRUE(exact.advance(37.5));
+    square += std::pow(cruising.temperature_C(air) - exact.temperature_C(air), 2);
+    low = std::min(low, exact.temperature_C(air));
+    high = std::max(high, exact.temperature_C(air));
+  }
+  EXPECT_LT(low, 9.0) << "it shuts";
+  EXPECT_GT(high, 9.2) << "and opens";
+  EXPECT_LE(std::sqrt(square / kSteps), 0.02) << "ten-minute steps round the vent's corners";
+}
+
+TEST(Cruise, IceHandsTheStepBackAndNothingIsLost) {
+  Network net;
+  const int out = net.addBoundary("out", Driver::sine(-1.0, 6.0, 86400.0, 0.0));
+  const int air = net.addNode("air", 200e3, 2.0);
+  const int soil = net.addNode("soil", 3e6, 1.0);
+  net.nodes[static_cast<std::size_t>(soil)].water = FreezingWater{.latent_J = 30e6, .interval_K = 0.5, .frozenCapacity_J_K = 2e6};
+  net.addConductance(air, out, 120.0);
+  net.addNatural(air, soil, 60.0, 1.7, 1.0 / 3.0);
+  Solver cruising = *Solver::prepare(net, kCruise);
+  Solver single = *Solver::prepare(net);
+  bool froze = false;
+  for (int i = 0; i < 144 * 6; ++i) {
+    ASSERT_TRUE(cruising.advance(600.0) && single.advance(600.0));
+    froze = froze || cruising.temperature_C(soil) < -0.05;
+    EXPECT_CLOSE(cruising.temperature_C(air), single.temperature_C(air), 0.15, "both methods' errors where the air turns");
+  }
+  EXPECT_TRUE(froze);
+  EXPECT_LE(cruising.balance().closure(), 1e-12);
+}
+
+TEST(Cruise, TwoHeatersOfRoomsThatWarmEachOtherHoldTheirOwnSetpoints) {
+  Network net;
+  const int out = net.addBoundary("out", Driver::sine(-5.0, 3.0, 86400.0, 50400.0));
+  const int house = net.addNode("house", 400e3, 4.0);
+  const int bay = net.addNode("bay", 150e3, 12.0);
+  net.addConductance(house, out, 200.0);
+  net.addConductance(bay, out, 60.0);
+  net.addConductance(house, bay, 150.0);
+  for (const auto& [room, setpoint] : {std::pair{house, 4.0}, {bay, 12.0}}) {
+    Thermostat t{.id = "heater", .sensor = room, .heats = room};
+    t.setpoint_C = setpoint;
+    t.power_W = 6000.0;
+    net.thermostats.push_back(t);
+  }
+  Solver s = *Solver::prepare(net, kCruise);
+  for (int i = 0; i < 144 * 2; ++i) {
+    ASSERT_TRUE(s.advance(600.0));
+    if (i < 6) continue;
+    EXPECT_CLOSE(s.temperature_C(house), 4.0, 1e-3, "ten of the sweeps' tolerance");
+    EXPECT_CLOSE(s.temperature_C(bay), 12.0, 1e-3, "the same");
+  }
+  EXPECT_LE(s.balance().closure(), 1e-12);
+}
+
+TEST(Cruise, LeavesThermostatsThatSwitchAndNodesWithoutHeatToTheSingleStepMethod) {
+  Network net = smoothHouse(false);
+  const int air = net.find("air");
+  Thermostat t{.id = "stove", .sensor = air, .heats = air, .mode = Thermostat::Mode::hysteresis};
+  t.on_C = 9.0;
+  t.off_C = 10.0;
+  t.power_W = 3000.0;
+  net.thermostats.push_back(t);
+  Network bare = smoothHouse(false);
+  bare.addConductance(bare.addNode("pane", 0.0, 2.0), bare.find("air"), 50.0);
+  for (const Network& n : {net, bare}) {
+    Solver asked = *Solver::prepare(n, kCruise);
+    Solver single = *Solver::prepare(n);
+    for (int i = 0; i < 100; ++i) ASSERT_TRUE(asked.advance(600.0) && single.advance(600.0));
+    EXPECT_EQ(asked.temperature_C(n.find("air")), single.temperature_C(n.find("air")));
+  }
 }
 
 TEST(Cruise, StepsOfOtherLengthsGoByTheSingleStepMethod) {

@@ -28,6 +28,29 @@ TEST(Plan, TheDemoIsSoundAndRoundTripsToTheLetter) {
   EXPECT_EQ(once, planToJson(*again));
 }
 
+TEST(Plan, ABlanketsClockAndItsWorkAndPricesOfMaterialsAreKept) {
+  Json json = demo();
+  json["house"]["blanket"] = {{"material", "woven-blanket"}, {"rule", "clock"}, {"closes_at_h", 16.5}, {"opens_at_h", 9.0}, {"hours_per_draw", 0.2}};
+  json["prices"]["materials"] = Json::array({{{"material", "pe-film"}, {"price_per_m2", 1.6}}, {{"material", "bubble-wrap"}, {"price_per_m2", 3.2}}});
+  const auto plan = planFromJson(json);
+  ASSERT_TRUE(plan) << plan.problem().text();
+  const auto again = planFromJson(planToJson(*plan));
+  ASSERT_TRUE(again);
+  EXPECT_EQ(again->house.blanket->rule, BlanketRule::clock);
+  EXPECT_DOUBLE_EQ(again->house.blanket->closesAt_h, 16.5);
+  EXPECT_DOUBLE_EQ(again->house.blanket->opensAt_h, 9.0);
+  EXPECT_DOUBLE_EQ(again->house.blanket->hoursPerDraw, 0.2);
+  ASSERT_EQ(again->prices.materials.size(), 2U);
+  EXPECT_EQ(again->prices.materials[1].material, "bubble-wrap");
+  EXPECT_DOUBLE_EQ(again->prices.materials[1].price_per_m2, 3.2);
+
+  json["house"]["blanket"]["opens_at_h"] = 16.5;
+  const auto still = planFromJson(json);
+  ASSERT_FALSE(still);
+  EXPECT_EQ(still.problem().where, "/house/blanket/opens_at_h");
+  EXPECT_NE(still.problem().text().find("must differ"), std::string::npos);
+}
+
 TEST(Plan, NamesThePlaceOfEveryMistakeAndWhatIsAllowed) {
   const std::vector<std::pair<const char*, const char*>> mistakes{{"/house/shape/width_m", "-3"},
                                                                   {"/house/shape/width_m", "\"wide\""},

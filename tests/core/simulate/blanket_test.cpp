@@ -57,5 +57,22 @@ TEST(Blanket, ByTheClockItKeepsThePlacesOwnTimePastMidnight) {
   EXPECT_EQ(timesDrawn(closed), 2) << "closed at the start, opened in the morning, closed in the evening";
 }
 
+TEST(Blanket, ByTheClockItMovesWithSummerTime) {
+  Winter w;
+  w.start = daysSinceEpoch({2030, 10, 26}) * 86400; // clocks go back in the night that follows
+  w.step_s = 1800.0;
+  w.outside_C.assign(96, 0.0);
+  NightBlanket b;
+  b.rule = BlanketRule::clock;
+  b.closesAt_h = 18.0;
+  b.opensAt_h = 20.0;
+  const auto closed = blanketClosed(b, w, *TimeZone::named("Europe/Paris"));
+  EXPECT_EQ(closed[32], 1.0) << "18 h of summer time is 16 h UTC";
+  EXPECT_EQ(closed[31], 0.0);
+  EXPECT_EQ(closed[48 + 32], 0.0) << "17 h the day after";
+  EXPECT_EQ(closed[48 + 34], 1.0) << "18 h is 17 h UTC then";
+  EXPECT_EQ(timesDrawn(closed), 2);
+}
+
 } // namespace
 } // namespace muffle

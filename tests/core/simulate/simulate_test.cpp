@@ -63,6 +63,29 @@ TEST(Simulate, DrawingABlanketCostsItsHoursAsOftenAsItsRuleSays) {
   EXPECT_GT(coldNights.heater_kWh, everyNight.heater_kWh);
 }
 
+TEST(Sizing, CountsABlanketsWorkByTheNightsItIsDrawnAndKeepsItWhenPricesChange) {
+  Plan p = yard();
+  Measure blanket = usualMeasure(MeasureKind::nightBlanket);
+  blanket.hoursPerWinter = 0.0;
+  blanket.hoursPerNight = 0.25;
+  p.measures = {blanket};
+  p.prices.hour = 10.0;
+  auto sizing = size(p, sceneOf(p).weather);
+  ASSERT_TRUE(sizing);
+  ASSERT_EQ(sizing->packages.size(), 2U);
+  const SizedPackage &bare = sizing->packages[0], &hung = sizing->packages[1];
+  EXPECT_EQ(bare.cost.hours, 0.0);
+  EXPECT_GT(hung.draws, 150.0) << "a winter of such nights";
+  EXPECT_CLOSE(hung.cost.hours, 0.25 * hung.draws, 1e-9, "the same");
+  EXPECT_CLOSE(hung.cost.hoursMoney, 10.0 * hung.cost.hours, 1e-9, "the same");
+  Prices dear = p.prices;
+  dear.hour = 30.0;
+  const double hours = hung.cost.hours;
+  reprice(*sizing, p, dear);
+  EXPECT_CLOSE(sizing->packages[1].cost.hours, hours, 1e-9, "the nights are those that were run");
+  EXPECT_CLOSE(sizing->packages[1].cost.hoursMoney, 30.0 * hours, 1e-9, "the same");
+}
+
 TEST(Simulate, ClosesItsEnergyOnEveryVariant) {
   std::vector<Plan> plans(5, yard());
   plans[1].house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};

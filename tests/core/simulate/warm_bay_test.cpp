@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/simulate/simulate.h"
 
+#include "core/material/materials.h"
 #include "core/network/solver.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
@@ -66,6 +67,21 @@ TEST(WarmBay, IsHeldAtItsOwnSetpointAndTheEnergyThroughItsPartitionCloses) {
   EXPECT_GT(std::abs(in) + std::abs(out), 1e7) << "some kilowatt-hours went through";
   EXPECT_LE(std::abs(in - out - (stored() - before)), 1e-6 * (std::abs(in) + std::abs(out)));
   EXPECT_LE(solver->balance().closure(), 1e-6);
+}
+
+TEST(WarmBay, SeesTheHouseThroughAFilmByItsTransmittanceAndNotThroughABoard) {
+  Plan p = house();
+  const auto weather = frost(p.site);
+  const Scene scene = makeScene(weather, p);
+  for (const char* material : {"pe-film", "eva-film", "timber-25"}) {
+    p.house.bay->partition.layers = {{material, 0.05}};
+    const Network net = assemble(p, weather->winters.front(), scene.sun.front()).network;
+    const int rooms[] = {net.find("radiation"), net.find("bay radiation")};
+    double area = 0.0;
+    for (const Link& l : net.links)
+      if (l.kind == LinkKind::radiative && ((l.from == rooms[0] && l.to == rooms[1]) || (l.from == rooms[1] && l.to == rooms[0]))) area += l.coefficient;
+    EXPECT_CLOSE(area, p.house.shape.section_m2() * findCoverMaterial(material)->longwave.transmittance, 1e-9, "one sheet between two rooms");
+  }
 }
 
 TEST(WarmBay, CostsLessToHoldThanTheWholeHouseAtItsTemperature) {
