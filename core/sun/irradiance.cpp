@@ -35,16 +35,13 @@ double dailyTransmittanceBristowCampbell(double swing_K, double monthMeanSwing_K
   return 0.70 * (1.0 - std::exp(-b * std::pow(std::max(swing_K, 0.0), 2.4)));
 }
 
-TiltedIrradiance tiltedIrradiance(double global, double diffuse, double extraterrestrialHorizontal, double zenith_deg, double incidence_deg, double slope_deg,
-                                  double albedo, SkyModel model) {
-  const double cosIncidence = std::max(std::cos(radians(incidence_deg)), 0.0);
-  const double ratio = cosIncidence / std::max(std::cos(radians(zenith_deg)), 0.01);
-  const double cosSlope = std::cos(radians(slope_deg));
+TiltedIrradiance tiltedIrradiance(double global, double diffuse, double extraterrestrialHorizontal, const SunAngles& at, double albedo, SkyModel model) {
+  const double ratio = std::max(at.cosIncidence, 0.0) / std::max(at.cosZenith, 0.01);
   const double beam = std::max(global - diffuse, 0.0);
   TiltedIrradiance on;
   on.beam = beam * ratio;
-  on.ground = albedo * global * (1.0 - cosSlope) / 2.0;
-  const double isotropic = (1.0 + cosSlope) / 2.0;
+  on.ground = albedo * global * (1.0 - at.cosSlope) / 2.0;
+  const double isotropic = (1.0 + at.cosSlope) / 2.0;
   if (model == SkyModel::hayDavies && extraterrestrialHorizontal > 0.0) {
     const double anisotropy = std::clamp(beam / extraterrestrialHorizontal, 0.0, 1.0);
     on.diffuse = diffuse * (anisotropy * ratio + (1.0 - anisotropy) * isotropic);
@@ -52,6 +49,12 @@ TiltedIrradiance tiltedIrradiance(double global, double diffuse, double extrater
     on.diffuse = diffuse * isotropic;
   }
   return on;
+}
+
+TiltedIrradiance tiltedIrradiance(double global, double diffuse, double extraterrestrialHorizontal, double zenith_deg, double incidence_deg, double slope_deg,
+                                  double albedo, SkyModel model) {
+  const SunAngles at{std::cos(radians(zenith_deg)), std::cos(radians(incidence_deg)), std::cos(radians(slope_deg))};
+  return tiltedIrradiance(global, diffuse, extraterrestrialHorizontal, at, albedo, model);
 }
 
 } // namespace muffle

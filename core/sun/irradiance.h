@@ -33,4 +33,11 @@ struct TiltedIrradiance {
 TiltedIrradiance tiltedIrradiance(double global_W_m2, double diffuse_W_m2, double extraterrestrialHorizontal_W_m2, double zenith_deg, double incidence_deg,
                                   double slope_deg, double albedo, SkyModel model);
 
+/// The same by the angles' cosines, for loops over planes and hours.
+struct SunAngles {
+  double cosZenith, cosIncidence, cosSlope;
+};
+TiltedIrradiance tiltedIrradiance(double global_W_m2, double diffuse_W_m2, double extraterrestrialHorizontal_W_m2, const SunAngles& at, double albedo,
+                                  SkyModel model);
+
 } // namespace muffle
