@@ -109,7 +109,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   out["hold_C"] = plan.setpoints.hold_C;
   out["degree_hours_K_h"] = digits(s.degreeHours_K_h, 2);
   out["winters"] = digits(s.winters, 3);
-  out["energy_kWh"] = {{"heater", digits(s.heater_kWh, 2)}, {"sun", digits(s.sun_kWh, 1)}};
+  out["energy_kWh"] = {{"heater", digits(s.heater_kWh, 2)}, {"fans", digits(s.fan_kWh, 2)}, {"sun", digits(s.sun_kWh, 1)}};
   out["loss_kWh"] = Json::object();
   for (int p = 0; p < kPartCount; ++p)
     if (s.loss_kWh[static_cast<std::size_t>(p)] != 0.0) out["loss_kWh"][partId(static_cast<Part>(p))] = digits(s.loss_kWh[static_cast<std::size_t>(p)], 1);
@@ -124,22 +124,22 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
                    {"humidity", inputKindText(weather.humidity)},
                    {"ground", "assumed"}};
   out["sun_estimated_days"] = weather.sunEstimatedDays;
-  out["rooms"]["house"] = {
-      {"nights", s.nights}, {"held", s.held}, {"coldest_C", out["coldest_C"]}, {"heater_peak_W", digits(s.heaterPeak_W, 0)}, {"damp", dampJson(s.damp)}};
-  if (s.bay)
-    out["rooms"]["bay"] = {{"name", plan.house.bay->name},
-                           {"nights", s.nights},
-                           {"held", s.bay->held},
-                           {"hold_C", plan.house.bay->setpoints.hold_C},
-                           {"coldest_C", digits(s.bay->coldest_C, 3)},
-                           {"heater_kWh", digits(s.bayHeater_kWh, 2)},
-                           {"damp", dampJson(s.bay->damp)}};
-  for (std::size_t k = 0; k < s.beds.size(); ++k)
-    out["rooms"][fmt::format("bed:{}", k + 1)] = {{"name", plan.house.bedCovers[k].name},
-                                                  {"nights", s.nights},
-                                                  {"held", s.beds[k].held},
-                                                  {"coldest_C", digits(s.beds[k].coldest_C, 3)},
-                                                  {"damp", dampJson(s.beds[k].damp)}};
+  out["rooms"]["house"] = {{"nights", s.nights},
+                           {"held", s.held},
+                           {"coldest_C", out["coldest_C"]},
+                           {"heater_peak_W", digits(s.heaterPeak_W, 0)},
+                           {"damp", dampJson(s.damp)},
+                           {"warmest_C", digits(s.warmest_C, 2)},
+                           {"too_warm_h", digits(s.tooWarm_h, 1)}};
+  const auto rooms = otherRooms(plan);
+  for (std::size_t r = 0; r < rooms.size(); ++r) {
+    const RoomSummary& room = s.rooms[r];
+    Json& answer = out["rooms"][rooms[r].id];
+    answer = {{"name", rooms[r].name}, {"nights", s.nights}, {"held", room.held}, {"hold_C", rooms[r].hold_C}};
+    answer["coldest_C"] = s.nights ? Json(digits(room.coldest_C, 3)) : Json();
+    if (rooms[r].kind == RoomKind::bay) answer["heater_kWh"] = digits(room.heater_kWh, 2);
+    answer["damp"] = dampJson(room.damp);
+  }
   out["night_list"] = Json::array();
   for (const NightResult& n : run.nights)
     out["night_list"].push_back({{"date", isoDate(n.date)},
@@ -161,10 +161,8 @@ std::string simulateSeries(const Plan& plan, const Simulation& run, const Weathe
   std::string out = "time,outside [C],sky [C],sun [W/m2],wind [m/s],room:house [C],floor [C],humidity:house [%],leaf [C]";
   const std::size_t barrels = run.series.empty() ? 0 : run.series.front().barrels_C.size();
   for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",store:barrels{} [C]", b + 1);
-  const bool bay = !run.series.empty() && !run.series.front().bay_C.empty();
-  if (bay) out += ",room:bay [C]";
-  const std::size_t beds = run.series.empty() ? 0 : run.series.front().bed_C.size();
-  for (std::size_t b = 0; b < beds; ++b) out += fmt::format(",room:bed{} [C]", b + 1);
+  for (const OtherRoom& room : otherRooms(plan)) // "bed:1" would read as a role of its own
+    out += room.kind == RoomKind::bed ? fmt::format(",room:bed{} [C]", room.bed + 1) : fmt::format(",room:{} [C]", room.id);
   out += ",heater:1 [W]";
   for (int p = 0; p < kPartCount; ++p) out += fmt::format(",loss {} [W]", partId(static_cast<Part>(p)));
   out += '\n';
@@ -176,8 +174,7 @@ std::string simulateSeries(const Plan& plan, const Simulation& run, const Weathe
                          winter.sun_W_m2[i], winter.wind_m_s[i], s.air_C[i], s.floor_C[i],
                          100.0 * std::min(relativeHumidity(s.air_C[i], s.vapour_g_kg[i], pressure_Pa), 1.0), s.leaf_C[i]);
       for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",{:.3f}", s.barrels_C[b][i]);
-      if (bay) out += fmt::format(",{:.3f}", s.bay_C[i]);
-      for (std::size_t b = 0; b < beds; ++b) out += fmt::format(",{:.3f}", s.bed_C[b][i]);
+      for (const RoomSeries& room : s.rooms) out += fmt::format(",{:.3f}", room.air_C[i]);
       out += fmt::format(",{:.1f}", s.heater_W[i]);
       for (const auto& part : s.loss_W) out += fmt::format(",{:.1f}", part[i]);
       out += '\n';

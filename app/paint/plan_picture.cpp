@@ -94,10 +94,8 @@ private:
       m_p.drawEllipse(m_centre, half * m_scale, half * m_scale);
     else
       m_p.drawPolygon(block(-half, half, -end, end));
-    if (const auto& bay = m_plan.house.bay) {
-      m_p.setBrush(m_moment && m_moment->bay_C ? m_theme.warmth(*m_moment->bay_C) : m_theme.wool);
-      m_p.drawPolygon(block(-half, half, end - bay->length_m, end));
-    }
+    endRoom(RoomKind::bay, end - bayLength(), end);
+    endRoom(RoomKind::lobby, -end, -end + lobbyLength());
     m_p.setPen(QPen(m_theme.ink, 1.0, Qt::DashLine)); // ridges and gutters
     if (m_shape.kind != ShapeKind::dome && !m_shape.hasBackWall())
       for (int bay = 0; bay < m_shape.bays; ++bay) {
@@ -116,12 +114,26 @@ private:
     beds();
     barrels();
     if (m_moment) {
-      const double bay = m_plan.house.bay ? m_plan.house.bay->length_m : 0.0;
-      say(at(0.22 * m_shape.span_m(), -bay / 2.0), m_units.text(Quantity::temperature, m_moment->air_C), textFont(13, true),
+      say(at(0.22 * m_shape.span_m(), (lobbyLength() - bayLength()) / 2.0), m_units.text(Quantity::temperature, m_moment->air_C), textFont(13, true),
           inkOn(m_theme.warmth(m_moment->air_C)));
-      if (m_moment->bay_C)
-        say(at(0, end - bay / 2.0), m_units.text(Quantity::temperature, *m_moment->bay_C), textFont(10, true), inkOn(m_theme.warmth(*m_moment->bay_C)));
     }
+    saidAt(RoomKind::bay, end - bayLength() / 2.0);
+    saidAt(RoomKind::lobby, -end + lobbyLength() / 2.0);
+  }
+
+  [[nodiscard]] double bayLength() const { return m_plan.house.bay ? m_plan.house.bay->length_m : 0.0; }
+  [[nodiscard]] double lobbyLength() const { return m_plan.house.lobby ? m_plan.house.lobby->length_m : 0.0; }
+  [[nodiscard]] const RoomMoment* known(RoomKind kind, std::size_t bed = 0) const { return m_moment ? m_moment->room(kind, bed) : nullptr; }
+
+  void endRoom(RoomKind kind, double from, double to) {
+    if (to - from <= 0.0) return;
+    const RoomMoment* const air = known(kind);
+    m_p.setBrush(air ? m_theme.warmth(air->air_C) : m_theme.wool);
+    m_p.drawPolygon(block(-m_shape.span_m() / 2.0, m_shape.span_m() / 2.0, from, to));
+  }
+  void saidAt(RoomKind kind, double along) {
+    if (const RoomMoment* air = known(kind))
+      say(at(0, along), m_units.text(Quantity::temperature, air->air_C), textFont(10, true), inkOn(m_theme.warmth(air->air_C)));
   }
 
   /// The section's x runs the other way: it is seen with the ridge coming towards the eye.
@@ -131,13 +143,15 @@ private:
   }
 
   void beds() {
-    const double end = m_length_m / 2.0 - (m_plan.house.bay ? m_plan.house.bay->length_m : 0.0);
     for (std::size_t b = 0; b < m_plan.house.bedCovers.size(); ++b) {
       const BedCover& c = m_plan.house.bedCovers[b];
       const double x = across(c.x_m, c.width_m);
-      const double from = std::max(-m_length_m / 2.0 + 0.3, end - 0.3 - c.length_m);
+      const double end = m_length_m / 2.0 - (c.inBay ? 0.0 : bayLength());
+      const double start = c.inBay ? m_length_m / 2.0 - bayLength() : -m_length_m / 2.0 + lobbyLength();
+      const double from = std::max(start + 0.3, end - 0.3 - c.length_m);
       m_p.setPen(QPen(QColor("#E6EEF2"), 1.6, Qt::DashLine));
-      m_p.setBrush(m_moment && b < m_moment->bed_C.size() ? m_theme.warmth(m_moment->bed_C[b]) : m_theme.wool);
+      const RoomMoment* const air = known(RoomKind::bed, b);
+      m_p.setBrush(air ? m_theme.warmth(air->air_C) : m_theme.wool);
       m_p.drawPolygon(block(x - c.width_m / 2.0, x + c.width_m / 2.0, from, from + c.length_m));
     }
   }

@@ -7,6 +7,12 @@
 #include <cmath>
 
 namespace muffle {
+
+const RoomMoment* SectionMoment::room(RoomKind kind, std::size_t bed) const {
+  for (const RoomMoment& r : rooms)
+    if (r.room.kind == kind && r.room.bed == bed) return &r;
+  return nullptr;
+}
 namespace {
 
 constexpr double kGroundShare = 0.70; // of the height, where the floor lies

@@ -18,16 +18,23 @@
 
 namespace muffle {
 
+/// The air of a room other than the house; humidity relative, 0..1.
+struct RoomMoment {
+  OtherRoom room;
+  double air_C = 0.0, humidity = 0.0;
+};
+
 /// What the section shows at one moment; without a result only the house is drawn.
 struct SectionMoment {
   double outside_C = 0, sky_C = 0, wind_m_s = 0, sun_W_m2 = 0, cloud = 0;
   double air_C = 0, heater_W = 0;
-  std::vector<double> soil_C, soilDepth_m, barrels_C, bed_C;
+  std::vector<double> soil_C, soilDepth_m, barrels_C;
+  std::vector<RoomMoment> rooms; ///< as otherRooms() lists them
+  [[nodiscard]] const RoomMoment* room(RoomKind kind, std::size_t bed = 0) const;
   std::array<double, kPartCount> loss_W{};
   bool blanketClosed = false;
-  std::optional<double> bay_C;          ///< the warm bay lies behind or before this section
-  double humidity = 0, bayHumidity = 0; ///< relative, 0..1
-  std::array<bool, 3> dewOn{};          ///< roof, sides, ends: vapour condenses on the inside
+  double humidity = 0;         ///< of the house's air, relative, 0..1
+  std::array<bool, 3> dewOn{}; ///< roof, sides, ends: vapour condenses on the inside
   bool leafWet = false;
   double sky_W = 0; ///< radiated to the sky
 };

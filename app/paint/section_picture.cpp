@@ -76,6 +76,7 @@ public:
     sky();
     soil();
     house();
+    roofVoid();
     backWall();
     bedCovers();
     barrels();
@@ -167,6 +168,26 @@ private:
       m_p.drawLine(m_g.at(-m_half_m + bay * m_shape.width_m, floor), m_g.at(-m_half_m + bay * m_shape.width_m, m_shape.eave_m));
   }
 
+  /// The air over the ceiling in its own colour, and the ceiling at the eaves.
+  void roofVoid() {
+    if (!m_plan.house.roofVoid) return;
+    const double eave = m_g.at(0, m_shape.eave_m).y();
+    m_p.save();
+    m_p.setClipRect(QRectF(m_area.left(), m_area.top(), m_area.width(), eave - m_area.top()), Qt::IntersectClip);
+    const RoomMoment* const known = m_moment ? m_moment->room(RoomKind::roofVoid) : nullptr;
+    QPainterPath roof = inset(6.0 * static_cast<double>(m_plan.house.roof.layers.size() - 1) + 1.5);
+    roof.closeSubpath();
+    m_p.setPen(Qt::NoPen);
+    m_p.setBrush(known ? m_theme.warmth(known->air_C) : m_theme.wool);
+    m_p.drawPath(roof);
+    m_p.restore();
+    m_p.setPen(QPen(kSheet, 2.0, Qt::DashDotLine));
+    m_p.drawLine(m_g.at(-m_half_m, m_shape.eave_m), m_g.at(m_half_m, m_shape.eave_m));
+    if (known)
+      say({m_centre.x(), eave - 0.3 * m_shape.rise_m() * m_g.scale()}, tr("over the ceiling %1").arg(degrees(known->air_C)), textFont(9, true),
+          inkOn(m_theme.warmth(known->air_C)), Qt::AlignHCenter);
+  }
+
   /// Hatched like masonry, whatever it is made of.
   void backWall() {
     if (!m_shape.hasBackWall()) return;
@@ -182,13 +203,13 @@ private:
   void bedCovers() {
     for (std::size_t b = 0; b < m_plan.house.bedCovers.size(); ++b) {
       const QRectF r = m_g.bedCoverRect(b);
-      const bool known = m_moment && b < m_moment->bed_C.size();
+      const RoomMoment* const known = m_moment ? m_moment->room(RoomKind::bed, b) : nullptr;
       m_p.setPen(QPen(kSheet, 2.2, Qt::DashLine));
-      m_p.setBrush(known ? m_theme.warmth(m_moment->bed_C[b]) : m_theme.wool);
+      m_p.setBrush(known ? m_theme.warmth(known->air_C) : m_theme.wool);
       m_p.drawChord(r, 0, 180 * 16);
       if (!known) continue;
       const int count = m_plan.house.bedCovers[b].count;
-      const QString warmth = degrees(m_moment->bed_C[b]);
+      const QString warmth = degrees(known->air_C);
       const QString said = count > 1 ? tr("%1 covers  %2").arg(count).arg(warmth) : tr("cover  %1").arg(warmth);
       say({r.center().x(), r.center().y() + 11}, said, textFont(9, true), kOnSky, Qt::AlignHCenter); // in the soil, clear of the air's words
     }
@@ -259,7 +280,7 @@ private:
     }
     // a low house or thick skins: in the sky under the heading, where nothing else stands
     const double x = m_area.left() + 12;
-    const double y = m_area.top() + (m_moment->bay_C ? 80 : 62);
+    const double y = m_area.top() + 62.0 + 18.0 * static_cast<double>(endRooms().size());
     say({x, y}, tr("house air %1 · %2").arg(degrees(m_moment->air_C), humidity), textFont(12, true), kOnSky, Qt::AlignLeft);
     const QString second = heating + (heating.isEmpty() || leaves.isEmpty() ? QString() : QStringLiteral(" · ")) + leaves;
     if (!second.isEmpty()) say({x, y + 18}, second, textFont(9, true), kOnSky, Qt::AlignLeft);
@@ -357,10 +378,20 @@ private:
     const double x = m_area.left() + 12;
     say({x, m_area.top() + 20}, title, titleFont(11), kOnSky, Qt::AlignLeft);
     say({x, m_area.top() + 40}, subtitle, textFont(9), kOnSky, Qt::AlignLeft);
-    if (m_moment && m_moment->bay_C)
-      say({x, m_area.top() + 58},
-          tr("warm bay at the end %1 · %2 % humid").arg(degrees(*m_moment->bay_C)).arg(static_cast<int>(std::round(100.0 * m_moment->bayHumidity))),
-          textFont(9, true), kOnSky, Qt::AlignLeft);
+    double y = m_area.top() + 58;
+    for (const RoomMoment* r : endRooms()) {
+      const QString said = r->room.kind == RoomKind::lobby ? tr("lobby at the other end %1 · %2 % humid") : tr("warm bay at the end %1 · %2 % humid");
+      say({x, y}, said.arg(degrees(r->air_C)).arg(static_cast<int>(std::round(100.0 * r->humidity))), textFont(9, true), kOnSky, Qt::AlignLeft);
+      y += 18;
+    }
+  }
+
+  /// Rooms that lie behind or before this section.
+  [[nodiscard]] std::vector<const RoomMoment*> endRooms() const {
+    std::vector<const RoomMoment*> rooms;
+    for (const RoomKind kind : {RoomKind::bay, RoomKind::lobby})
+      if (const RoomMoment* r = m_moment ? m_moment->room(kind) : nullptr) rooms.push_back(r);
+    return rooms;
   }
 
   QPainter& m_p;

@@ -136,8 +136,8 @@ QString FloorPage::dampText() const {
                 .arg(room.toHtmlEscaped(), hours(d.above90_h), leaves ? hours(d.leafWet_h) : QStringLiteral("–"), hours(d.longest_h));
   };
   row(tr("house"), s.damp, true);
-  if (s.bay) row(QString::fromStdString(m_document.plan().house.bay->name), s.bay->damp, false);
-  for (std::size_t k = 0; k < s.beds.size(); ++k) row(QString::fromStdString(m_document.plan().house.bedCovers[k].name), s.beds[k].damp, false);
+  const auto rooms = otherRooms(m_document.plan());
+  for (std::size_t r = 0; r < std::min(rooms.size(), s.rooms.size()); ++r) row(QString::fromStdString(rooms[r].name), s.rooms[r].damp, false);
   return tr("<b>How damp a winter is</b>") +
          QStringLiteral(
              "<table cellspacing=0 cellpadding=3 width='100%'><tr><td></td><td align=right>%1</td><td align=right>%2</td><td align=right>%3</td></tr>")

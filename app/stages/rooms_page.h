@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// Rooms within the house: a warm bay partitioned off at one end, and low tunnels over beds; how much warmer it was in each in
-// the chosen night.
+// Rooms within the house: a warm bay and a lobby at its ends, a ceiling at the eaves, low tunnels over beds; how much warmer it
+// was in each in the chosen night.
 #pragma once
 
-#include "app/model/document.h"
+#include "app/stages/room_cards.h"
 
+#include <QStringList>
 #include <QWidget>
 
 #include <vector>
@@ -24,19 +25,15 @@ public:
 
 private:
   void rebuild();
-  QWidget* card(std::size_t index);
-  QWidget* bayCard();
-  [[nodiscard]] QString bayText() const;
-  [[nodiscard]] QString resultText(std::size_t index) const;
-  void change(const QString& name, const std::function<void(std::vector<BedCover>&)>& what);
+  void edit(const QString& name, const std::function<void(Plan&)>& change);
+  void addBay();
+  void addBed();
   Document& m_document;
   QVBoxLayout* m_cards;
   QLabel* m_empty;
-  QPushButton *m_add, *m_addBay;
-  QLabel* m_bayResult = nullptr;
-  std::optional<std::string> m_shownBay; ///< its partition's material, while its card stands
-  std::vector<QLabel*> m_results;        ///< by cover
-  std::vector<std::string> m_shown;      ///< materials of the cards that stand, and whether each is lifted
+  QPushButton *m_add, *m_addBay, *m_addLobby, *m_addCeiling;
+  std::vector<RoomCard*> m_rooms; ///< the cards that stand
+  QStringList m_shown;            ///< their signatures
 };
 
 } // namespace muffle

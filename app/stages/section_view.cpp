@@ -85,15 +85,17 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
   m.heater_W = static_cast<double>(s.heater_W[i]);
   m.soilDepth_m = run->soilDepth_m;
   for (const auto& soil : s.soil_C) m.soil_C.push_back(static_cast<double>(soil[i]));
-  if (!s.bay_C.empty()) m.bay_C = static_cast<double>(s.bay_C[i]);
-  for (const auto& b : s.bed_C) m.bed_C.push_back(static_cast<double>(b[i]));
   for (const auto& b : s.barrels_C) m.barrels_C.push_back(static_cast<double>(b[i]));
   for (std::size_t p = 0; p < kPartCount; ++p) m.loss_W[p] = static_cast<double>(s.loss_W[p][i]);
   const double pressure_Pa = pressureAtElevation_Pa(m_document.plan().site.place.elevation_m);
   const auto humidity = [&](double air_C, double vapour_g_kg) { return std::min(relativeHumidity(air_C, vapour_g_kg, pressure_Pa), 1.0); };
   const auto vapour = static_cast<double>(s.vapour_g_kg[i]);
   m.humidity = humidity(m.air_C, vapour);
-  if (m.bay_C) m.bayHumidity = humidity(*m.bay_C, static_cast<double>(s.bayVapour_g_kg[i]));
+  const auto rooms = otherRooms(m_document.plan());
+  for (std::size_t r = 0; r < std::min(rooms.size(), s.rooms.size()); ++r) {
+    const auto air_C = static_cast<double>(s.rooms[r].air_C[i]);
+    m.rooms.push_back({rooms[r], air_C, humidity(air_C, static_cast<double>(s.rooms[r].vapour_g_kg[i]))});
+  }
   for (std::size_t g = 0; g < m.dewOn.size(); ++g)
     m.dewOn[g] = !s.inner_C[g].empty() && relativeHumidity(static_cast<double>(s.inner_C[g][i]), vapour, pressure_Pa) > 1.0;
   m.leafWet = relativeHumidity(static_cast<double>(s.leaf_C[i]), vapour, pressure_Pa) > 1.0;

@@ -64,7 +64,7 @@ struct Door {
   double opened = 0.0; ///< times a day
   double seconds = 20.0;
   double width_m = 0.9, height_m = 2.0;
-  bool lobby = false; ///< a second door, shut before the first is opened
+  bool lobby = false; ///< a second door close by, shut before the first is opened; for a room of its own see Lobby
 };
 
 /// What keeps vents, rolled sides or a roof that draws back shut, however warm it is inside.
@@ -99,6 +99,7 @@ struct BedCover {
   std::string material = "fleece";
   double airChanges_per_h = 2.0; ///< with the air of the house, tucked in
   bool liftedByDay = true;       ///< ends open from sunrise to sunset
+  bool inBay = false;            ///< in the warm bay instead of the house
   double x_m = -1.0;             ///< where it lies across the house, for the drawing
 
   [[nodiscard]] double bed_m2() const { return count * width_m * length_m; }
@@ -107,9 +108,19 @@ struct BedCover {
 };
 
 struct Setpoints {
-  double hold_C = 1.0;  ///< the line that must not be crossed
-  double night_C = 2.0; ///< what the heater aims at from sunset to sunrise
-  double day_C = 4.0;   ///< and by day
+  double hold_C = 1.0;     ///< the line that must not be crossed
+  double night_C = 2.0;    ///< what the heater aims at from sunset to sunrise
+  double day_C = 4.0;      ///< and by day
+  double tooWarm_C = 30.0; ///< above this the crop suffers; hours are counted
+};
+
+/// A fan that moves air to and fro between two rooms. Its own warmth is left out.
+enum class FanRule { always, day, night, warm }; ///< warm: while the room it draws from is warmer than warmAbove_C
+struct RoomFan {
+  double flow_m3_h = 500.0;
+  FanRule rule = FanRule::day;
+  double warmAbove_C = 15.0; ///< rule warm: it begins here and runs fully a kelvin above
+  double power_W = 50.0;
 };
 
 /// A length of the house partitioned off at one end, a room with a heater and setpoints of its own.
@@ -120,7 +131,24 @@ struct WarmBay {
   double airChanges_per_h = 0.5;            ///< of its air with the house's, through door and joints
   Setpoints setpoints{8.0, 10.0, 12.0};
   double heater_W = 2000.0;
-  std::optional<Floor> floor; ///< soil and cover of its own; the skirt is the house's
+  std::optional<Floor> floor = {}; ///< soil and cover of its own; the skirt is the house's
+  std::optional<RoomFan> fan = {}; ///< draws from the house
+};
+
+/// A length partitioned off at the end where the door is, unheated: all that comes in by the door comes through it.
+struct Lobby {
+  std::string name = "lobby";
+  double length_m = 1.5;
+  Skin partition{{Layer{"pe-film", 0.05}}}; ///< layers from the house's side
+  double airChanges_per_h = 0.5;            ///< of its air with the house's, through joints
+};
+
+/// The air over a ceiling of cloth, film or board that hangs level at the eaves of the house, not of its bay and lobby.
+struct RoofVoid {
+  std::string name = "roof void";
+  Skin ceiling{{Layer{"clear-screen", 0.05}}}; ///< layers from the house's side, upwards
+  double airChanges_per_h = 1.0;               ///< of its air with the house's, through joints and cloth
+  std::optional<RoomFan> fan = {};             ///< draws from the void
 };
 
 struct House {
@@ -134,6 +162,8 @@ struct House {
   LightLoss light;
   std::vector<BedCover> bedCovers;
   std::optional<WarmBay> bay;
+  std::optional<Lobby> lobby;
+  std::optional<RoofVoid> roofVoid;
   double airChanges_per_h = 0.8; ///< in still air, shut
   double windAirChanges = 0.25;  ///< added per m/s of wind
   Door door;

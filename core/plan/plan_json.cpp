@@ -19,6 +19,8 @@ constexpr std::array<ShapeName, kShapeCount> kShapes{{{ShapeKind::gable, "gable"
 using RuleName = std::pair<BlanketRule, const char*>;
 constexpr std::array<RuleName, 4> kBlanketRules{
     {{BlanketRule::night, "night"}, {BlanketRule::cold, "cold"}, {BlanketRule::dark, "dark"}, {BlanketRule::clock, "clock"}}};
+using FanRuleName = std::pair<FanRule, const char*>;
+constexpr std::array<FanRuleName, 4> kFanRules{{{FanRule::always, "always"}, {FanRule::day, "day"}, {FanRule::night, "night"}, {FanRule::warm, "warm"}}};
 using ColourName = std::pair<BarrelColour, const char*>;
 constexpr std::array<ColourName, 4> kColours{
     {{BarrelColour::black, "black"}, {BarrelColour::blue, "blue"}, {BarrelColour::white, "white"}, {BarrelColour::bare, "bare"}}};
@@ -96,6 +98,7 @@ template <class V> void describe(V& v, BedCover& b) {
   v.text("material", b.material, "material of the cover");
   v.number("air_changes_per_h", b.airChanges_per_h, {0.0, 60.0}, "air changes an hour with the house, tucked in");
   v.boolean("lifted_by_day", b.liftedByDay, "ends opened from sunrise to sunset");
+  v.boolean("in_bay", b.inBay, "in the warm bay instead of the house");
   v.number("x_m", b.x_m, {-800.0, 800.0}, "place across the house");
 }
 
@@ -103,6 +106,7 @@ template <class V> void describe(V& v, Setpoints& s) {
   v.number("hold_C", s.hold_C, {-30.0, 40.0}, "line that must not be crossed");
   v.number("night_C", s.night_C, {-30.0, 40.0}, "night setpoint of the heater");
   v.number("day_C", s.day_C, {-30.0, 40.0}, "day setpoint of the heater");
+  v.number("too_warm_C", s.tooWarm_C, {5.0, 60.0}, "line above which the crop suffers; hours above it are counted");
 }
 
 template <class V> void describe(V& v, Floor& f) {
@@ -114,6 +118,27 @@ template <class V> void describe(V& v, Floor& f) {
   v.number("cover_m", f.cover_m, {0.01, 0.5}, "thickness of what lies on the soil");
 }
 
+template <class V> void describe(V& v, RoomFan& f) {
+  v.number("flow_m3_h", f.flow_m3_h, {0.0, 200000.0}, "air it moves each way");
+  v.choice("rule", f.rule, kFanRules, "when it runs: always, by day, by night, or while the room it draws from is warm");
+  v.number("warm_above_C", f.warmAbove_C, {-20.0, 60.0}, "rule warm: temperature at which it begins");
+  v.number("power_W", f.power_W, {0.0, 20000.0}, "electricity it takes");
+}
+
+template <class V> void describe(V& v, Lobby& l) {
+  v.text("name", l.name, "name");
+  v.number("length_m", l.length_m, {0.3, 299.0}, "length along the ridge, at the end that the bay is not at", true);
+  v.object("partition", l.partition, "skin of the partition, layers from the house's side");
+  v.number("air_changes_per_h", l.airChanges_per_h, {0.0, 60.0}, "air changes an hour with the house, its door apart");
+}
+
+template <class V> void describe(V& v, RoofVoid& r) {
+  v.text("name", r.name, "name");
+  v.object("ceiling", r.ceiling, "skin of the ceiling at the eaves, layers from the house's side upwards");
+  v.number("air_changes_per_h", r.airChanges_per_h, {0.0, 60.0}, "air changes an hour of the void with the house");
+  v.object("fan", r.fan, "fan between void and house; draws from the void");
+}
+
 template <class V> void describe(V& v, WarmBay& b) {
   v.text("name", b.name, "name");
   v.number("length_m", b.length_m, {0.3, 299.0}, "length along the ridge, from one end", true);
@@ -122,6 +147,7 @@ template <class V> void describe(V& v, WarmBay& b) {
   v.object("setpoints", b.setpoints, "setpoints of the bay");
   v.number("heater_W", b.heater_W, {0.0, 1e6}, "power of its own electric heater");
   v.object("floor", b.floor, "floor of the bay, where it differs from the house's");
+  v.object("fan", b.fan, "fan between house and bay; draws from the house");
 }
 
 template <class V> void describe(V& v, HouseShape& s) {
@@ -146,6 +172,8 @@ template <class V> void describe(V& v, House& h) {
   v.object("light", h.light, "light lost before it comes in");
   v.list("bed_covers", h.bedCovers, "low tunnels over beds inside the house", 12);
   v.object("warm_bay", h.bay, "bay partitioned off at one end");
+  v.object("lobby", h.lobby, "lobby at the end where the door is");
+  v.object("roof_void", h.roofVoid, "air over a ceiling at the eaves");
   v.number("air_changes_per_h", h.airChanges_per_h, {0.0, 20.0}, "air changes an hour, shut, in still air");
   v.number("air_changes_per_wind", h.windAirChanges, {0.0, 5.0}, "air changes an hour added by each m/s of wind");
   v.object("door", h.door, "the door that is used by day");
@@ -232,6 +260,56 @@ void checkSkin(const Skin& skin, const std::string& where, Problems& problems) {
                           fmt::format("\"{}\" is not a known material", skin.layers[i].material), "see `muffle-cli materials`"});
 }
 
+/// Of the house's own floor or its bay's.
+double floorOf(const House& house, bool inBay) {
+  const double bay = house.bay ? house.bay->length_m : 0.0;
+  const double own = inBay ? bay : house.shape.length_m - bay - (house.lobby ? house.lobby->length_m : 0.0);
+  return house.shape.kind == ShapeKind::dome ? (inBay ? 0.0 : house.shape.floor_m2()) : house.shape.floor_m2() * std::max(own, 0.0) / house.shape.length_m;
+}
+
+/// Bay, lobby and roof void against the house and one another.
+template <class Bad> void checkRooms(const Plan& plan, const Bad& bad, Problems& problems) {
+  const House& house = plan.house;
+  const bool isDome = house.shape.kind == ShapeKind::dome;
+  const double length = house.shape.length_m;
+  if (house.bay) {
+    const WarmBay& bay = *house.bay;
+    if (isDome)
+      bad("/house/warm_bay", "a bay partitioned off in a dome", "only long houses are partitioned; cover the beds instead");
+    else if (bay.length_m > 0.9 * length)
+      bad("/house/warm_bay/length_m", fmt::format("the bay is {} m long", bay.length_m),
+          fmt::format("at most nine tenths of the house, {:.3g} m", 0.9 * length));
+    checkSkin(bay.partition, "/house/warm_bay/partition", problems);
+    if (std::max(bay.setpoints.night_C, bay.setpoints.day_C) > house.ventOpens_C)
+      bad("/house/warm_bay/setpoints", "a setpoint lies above the vents' opening temperature",
+          fmt::format("heater and vents would fight; keep it at or below {}", house.ventOpens_C));
+  }
+  if (house.lobby) {
+    const double bay = house.bay ? house.bay->length_m : 0.0;
+    if (isDome)
+      bad("/house/lobby", "a lobby partitioned off in a dome", "only long houses are partitioned; use a second door");
+    else if (house.lobby->length_m + bay > 0.9 * length)
+      bad("/house/lobby/length_m", fmt::format("the lobby is {} m long", house.lobby->length_m),
+          fmt::format("lobby and bay together take at most nine tenths of the house: {:.3g} m are left", std::max(0.9 * length - bay, 0.0)));
+    checkSkin(house.lobby->partition, "/house/lobby/partition", problems);
+    if (house.door.lobby) bad("/house/door/lobby", "a second door and a lobby with air of its own", "one of the two is meant; set this to false");
+  }
+  if (house.roofVoid) {
+    constexpr double kLeastEave_m = 0.8;
+    if (isDome)
+      bad("/house/roof_void", "a ceiling in a dome", "ceilings hang in long houses");
+    else if (house.shape.eave_m + house.shape.sunk_m < kLeastEave_m)
+      bad("/house/roof_void", fmt::format("a ceiling at the eaves, {:.3g} m above the floor", house.shape.eave_m + house.shape.sunk_m),
+          fmt::format("the eaves must be at least {} m above the floor", kLeastEave_m));
+    checkSkin(house.roofVoid->ceiling, "/house/roof_void/ceiling", problems);
+    for (std::size_t l = 0; l < house.roofVoid->ceiling.layers.size(); ++l) {
+      const CoverMaterial* m = findCoverMaterial(house.roofVoid->ceiling.layers[l].material);
+      if (m && m->capacity_J_m2K > 30000.0)
+        bad(fmt::format("/house/roof_void/ceiling/layers/{}/material", l), fmt::format("{} is a wall", m->name), "a ceiling is of cloth, film, sheet or board");
+    }
+  }
+}
+
 } // namespace
 
 Problems check(const Plan& plan) {
@@ -247,26 +325,13 @@ Problems check(const Plan& plan) {
   const auto bad = [&](std::string where, std::string what, std::string allowed) {
     problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)});
   };
-  double mainFloor = plan.house.shape.floor_m2();
-  if (plan.house.bay) {
-    const WarmBay& bay = *plan.house.bay;
-    const double length = plan.house.shape.length_m;
-    if (plan.house.shape.kind == ShapeKind::dome)
-      bad("/house/warm_bay", "a bay partitioned off in a dome", "only long houses are partitioned; cover the beds instead");
-    else if (bay.length_m > 0.9 * length)
-      bad("/house/warm_bay/length_m", fmt::format("the bay is {} m long", bay.length_m),
-          fmt::format("at most nine tenths of the house, {:.3g} m", 0.9 * length));
-    checkSkin(bay.partition, "/house/warm_bay/partition", problems);
-    if (std::max(bay.setpoints.night_C, bay.setpoints.day_C) > plan.house.ventOpens_C)
-      bad("/house/warm_bay/setpoints", "a setpoint lies above the vents' opening temperature",
-          fmt::format("heater and vents would fight; keep it at or below {}", plan.house.ventOpens_C));
-    mainFloor *= std::max(1.0 - bay.length_m / length, 0.0);
-  }
-  double covered = 0.0;
+  checkRooms(plan, bad, problems);
+  double covered[2] = {0.0, 0.0}; // in the house, in its bay
   for (std::size_t i = 0; i < plan.house.bedCovers.size(); ++i) {
     const BedCover& b = plan.house.bedCovers[i];
     const auto where = fmt::format("/house/bed_covers/{}", i);
-    covered += b.bed_m2();
+    covered[b.inBay ? 1 : 0] += b.bed_m2();
+    if (b.inBay && !plan.house.bay) bad(where + "/in_bay", "the bed is in the warm bay and there is none", "set it to false, or partition a bay off");
     if (const CoverMaterial* m = findCoverMaterial(b.material); !m)
       bad(where + "/material", fmt::format("\"{}\" is not a known material", b.material), "see `muffle-cli materials`");
     else if (m->resistance_m2K_W > 0.6 || m->capacity_J_m2K > 7000.0)
@@ -276,9 +341,12 @@ Problems check(const Plan& plan) {
       bad(where + "/height_m", fmt::format("the cover over the bed is {} m high", b.height_m),
           fmt::format("it must stay below the ridge, {:.3g} m above the floor", roof));
   }
-  if (covered > 0.9 * mainFloor)
-    bad("/house/bed_covers", fmt::format("covers over {:.3g} m2 of beds", covered),
-        fmt::format("at most nine tenths of the floor, the bay apart, can be beds: {:.3g} m2", 0.9 * mainFloor));
+  for (const bool inBay : {false, true}) {
+    const double ground = floorOf(plan.house, inBay);
+    if (covered[inBay ? 1 : 0] > 0.9 * ground)
+      bad("/house/bed_covers", fmt::format("covers over {:.3g} m2 of beds {}", covered[inBay ? 1 : 0], inBay ? "in the bay" : "in the house"),
+          fmt::format("at most nine tenths of the floor there can be beds: {:.3g} m2", 0.9 * ground));
+  }
   if (plan.house.blanket && !findCoverMaterial(plan.house.blanket->material))
     bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
   for (std::size_t i = 0; i < plan.prices.materials.size(); ++i) {

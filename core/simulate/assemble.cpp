@@ -11,6 +11,7 @@
 #include "core/simulate/covers.h"
 #include "core/simulate/room_air.h"
 #include "core/simulate/soil_under.h"
+#include "core/simulate/spaces.h"
 
 #include <fmt/format.h>
 
@@ -35,18 +36,7 @@ public:
   Assembly run() {
     m_net.pressure_Pa = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
     boundaries();
-    const double bay = m_house.bay ? m_house.bay->length_m / m_house.shape.length_m : 0.0;
-    m_rooms.push_back({"", 1.0 - bay, start(), {}, -1, 0.0, {}});
-    if (m_house.bay) m_rooms.push_back({"bay ", bay, std::max(start(), m_house.bay->setpoints.night_C), {}, -1, 0.0, {}});
-    for (Room& room : m_rooms)
-      room.air = addRoomAir(m_net, room.prefix, m_house.shape.volume_m3() * room.share, kCropCapacity_J_m2K * m_house.shape.floor_m2() * room.share,
-                            room.start_C, m_winter.outside_g_kg.front());
-    m_a.air = m_rooms.front().air.air;
-    m_a.vapour = m_rooms.front().air.vapour;
-    if (m_house.bay) {
-      m_a.bayAir = m_rooms.back().air.air;
-      m_a.bayVapour = m_rooms.back().air.vapour;
-    }
+    rooms();
     ground();
     covers();
     sunkWalls();
@@ -62,16 +52,44 @@ public:
   }
 
 private:
-  /// An air space from end to end of its share of the length.
+  /// A space with its place in the network.
   struct Room {
+    Space space;
     std::string prefix; ///< of its nodes' names
-    double share;       ///< of the house's length
     double start_C;
     RoomAir air;
     int floor;
     double bare_m2; ///< floor that no bed cover stands on
     std::optional<Covers> covers;
+    [[nodiscard]] bool grows() const { return space.kind == RoomKind::house || space.kind == RoomKind::bay; }
   };
+
+  Room* room(RoomKind kind) {
+    const auto it = std::find_if(m_rooms.begin(), m_rooms.end(), [kind](const Room& r) { return r.space.kind == kind; });
+    return it == m_rooms.end() ? nullptr : &*it;
+  }
+  Room& roomOf(const BedCover& bed) { return bed.inBay ? *room(RoomKind::bay) : m_rooms.front(); }
+  /// Of the whole house's air.
+  [[nodiscard]] double volumeShare(const Room& room) const { return room.space.volume_m3 / m_house.shape.volume_m3(); }
+
+  void rooms() {
+    for (Space& space : spacesOf(m_house)) {
+      const bool isMain = space.kind == RoomKind::house;
+      const bool isBay = space.kind == RoomKind::bay;
+      const std::string prefix = isMain ? "" : isBay ? "bay " : space.kind == RoomKind::lobby ? "lobby " : "void ";
+      m_rooms.push_back({std::move(space), prefix, isBay ? std::max(start(), m_house.bay->setpoints.night_C) : start(), {}, -1, 0.0, {}});
+      Room& room = m_rooms.back();
+      const double crop = room.grows() ? kCropCapacity_J_m2K * room.space.floor_m2 : 0.0;
+      room.air = addRoomAir(m_net, prefix, room.space.volume_m3, crop, room.start_C, m_winter.outside_g_kg.front());
+    }
+    m_a.air = m_rooms.front().air.air;
+    m_a.vapour = m_rooms.front().air.vapour;
+    m_a.rooms.resize(otherRooms(m_plan).size());
+    for (const Room& r : m_rooms)
+      if (const auto place = otherRoom(m_plan, r.space.kind)) m_a.rooms[*place] = {r.air.air, r.air.vapour};
+  }
+
+  Assembly::Room& bedRoom(std::size_t k) { return m_a.rooms[*otherRoom(m_plan, RoomKind::bed, k)]; }
 
   double start() const { return std::max(m_winter.outside_C.front() + 2.0, m_plan.setpoints.night_C); }
 
@@ -122,41 +140,43 @@ private:
   }
 
   /// The film over a floor, moist in part.
-  void overFloor(RoomAir air, int surface, double area_m2, const Floor& floor) {
+  void overFloor(RoomAir air, int surface, double area_m2, const Floor& floor, bool isMoist = true) {
     Link& film = m_net.addNatural(air.air, surface, area_m2, kFloorFilm, kFilmExponent);
     film.vapour = air.vapour;
-    film.wetShare = m_house.crop.wetFloor * floorEvaporation(floor);
+    film.wetShare = isMoist ? m_house.crop.wetFloor * floorEvaporation(floor) : 0.0;
   }
 
   void ground() {
     const double below = soilColumnDepth_m() + m_house.shape.sunk_m;
     m_a.deep = m_net.addBoundary("deep ground", Driver::table(undisturbed(below)));
-    std::vector<int> edges;
+    std::vector<std::pair<int, double>> edges; // node, share
+    for (const BedCover& bed : m_house.bedCovers) roomOf(bed).bare_m2 -= bed.bed_m2();
     for (Room& room : m_rooms) {
-      room.bare_m2 = m_house.shape.floor_m2() * room.share;
+      if (room.space.floor_m2 <= 0.0) continue;
+      room.bare_m2 += room.space.floor_m2;
       const bool isMain = &room == &m_rooms.front();
-      if (isMain)
-        for (const BedCover& bed : m_house.bedCovers) room.bare_m2 -= bed.bed_m2();
-      const Floor& floor = !isMain && m_house.bay->floor ? *m_house.bay->floor : m_house.floor;
+      const Floor& floor = room.space.kind == RoomKind::bay && m_house.bay->floor ? *m_house.bay->floor : m_house.floor;
       room.floor = m_net.addNode(room.prefix + "floor", 0.0, room.start_C);
       const SoilColumn soil = column(room.prefix + "soil", floor, room.floor, room.bare_m2, below, room.start_C);
-      overFloor(room.air, room.floor, room.bare_m2, floor);
-      edges.push_back(soil.edge);
+      overFloor(room.air, room.floor, room.bare_m2, floor, room.grows());
+      edges.emplace_back(soil.edge, room.space.edgeShare);
+      if (const auto place = otherRoom(m_plan, room.space.kind)) m_a.rooms[*place].floor = room.floor;
       if (!isMain) continue;
       m_a.soil = soil.node;
       m_a.soilDepth_m = soil.depth_m;
     }
     m_a.floor = m_rooms.front().floor;
-    Floor bare = m_house.floor; // mulch and paving lie on the paths
-    bare.cover.clear();
     for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) {
       const BedCover& bed = m_house.bedCovers[k];
-      const int floor = m_net.addNode(fmt::format("bed {} floor", k + 1), 0.0, start());
-      column(fmt::format("bed {} soil", k + 1), bare, floor, bed.bed_m2(), below, start());
+      Floor bare = bed.inBay && m_house.bay->floor ? *m_house.bay->floor : m_house.floor; // mulch and paving lie on the paths
+      bare.cover.clear();
+      const double start_C = roomOf(bed).start_C;
+      const int floor = m_net.addNode(fmt::format("bed {} floor", k + 1), 0.0, start_C);
+      column(fmt::format("bed {} soil", k + 1), bare, floor, bed.bed_m2(), below, start_C);
       const RoomAir air =
-          addRoomAir(m_net, fmt::format("bed {} ", k + 1), bed.volume_m3(), kCropCapacity_J_m2K * bed.bed_m2(), start(), m_winter.outside_g_kg.front());
+          addRoomAir(m_net, fmt::format("bed {} ", k + 1), bed.volume_m3(), kCropCapacity_J_m2K * bed.bed_m2(), start_C, m_winter.outside_g_kg.front());
       overFloor(air, floor, bed.bed_m2(), bare);
-      m_a.beds.push_back({air.air, air.vapour, floor});
+      bedRoom(k) = {air.air, air.vapour, floor};
     }
 
     const SoilHeat soil = soilHeat(*findSoilMaterial(m_house.floor.soil), m_house.floor.moisture_kg_kg);
@@ -170,7 +190,7 @@ private:
                                                 m_house.floor.edgeInsulation_m2K_W * kBoard_W_mK, kBoard_W_mK, EdgeInsulation::vertical);
       edge = std::max(edge + psi * slab.perimeter_m, 0.1 * edge);
     }
-    for (std::size_t r = 0; r < m_rooms.size(); ++r) m_net.addConductance(edges[r], m_a.outside, edge * edgeShare(m_rooms[r]), partId(Part::floorEdge));
+    for (const auto& [node, share] : edges) m_net.addConductance(node, m_a.outside, edge * share, partId(Part::floorEdge));
   }
 
   void covers() {
@@ -182,15 +202,9 @@ private:
       signals = BlanketSignals{m_blanketSignal, signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i]; }, true),
                                signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i] * (1.0 - leak); }, true)};
     }
+    m_a.inner.assign(kFaceGroupCount, -1);
+    m_a.outer.assign(kFaceGroupCount, -1);
     for (Room& room : m_rooms) skins(room, signals);
-  }
-
-  /// Of the exposed edge: a bay has its two sides and one end.
-  double edgeShare(const Room& room) const {
-    if (m_rooms.size() == 1) return 1.0;
-    const HouseShape& s = m_house.shape;
-    const double bay = ((s.kind == ShapeKind::leanTo ? 1.0 : 2.0) * m_house.bay->length_m + s.span_m()) / s.perimeter_m();
-    return &room == &m_rooms.front() ? 1.0 - bay : bay;
   }
 
   void skins(Room& room, const std::optional<BlanketSignals>& signals) {
@@ -200,20 +214,16 @@ private:
     const Skin* const skins[] = {&m_house.roof, &m_house.sides, &m_house.ends, &m_house.backWall};
     for (const auto& [group, which] :
          {std::pair{FaceGroup::roof, Part::roof}, {FaceGroup::sides, Part::sides}, {FaceGroup::ends, Part::ends}, {FaceGroup::backWall, Part::backWall}}) {
-      const double share = group == FaceGroup::ends && m_rooms.size() > 1 ? 0.5 : room.share; // one end wall each
-      const double area = m_house.shape.area_m2(group) * share;
-      if (isMain) {
-        m_a.inner.push_back(-1);
-        m_a.outer.push_back(-1);
-      }
+      const auto g = static_cast<std::size_t>(group);
+      const double area = room.space.cover_m2[g];
       if (area <= 0.0) continue;
       const bool shared = group == FaceGroup::backWall && m_house.backWall_C;
       const Behind behind{shared ? m_net.addBoundary(room.prefix + "building", Driver::constant(*m_house.backWall_C)) : -1};
-      const Skin& skin = *skins[static_cast<int>(group)];
+      const Skin& skin = *skins[g];
       CoverPart& part = room.covers->add(skin, group, area, skyView(group, m_house.shape), partId(which), behind, room.prefix);
-      if (isMain) {
-        m_a.outer.back() = part.sheets.front().outerNode;
-        m_a.inner.back() = part.sheets.back().innerNode;
+      if (m_a.inner[g] < 0) { // the house's own, or that of its roof void
+        m_a.outer[g] = part.sheets.front().outerNode;
+        m_a.inner[g] = part.sheets.back().innerNode;
       }
       if (signals && group != FaceGroup::backWall) room.covers->hang(part, *m_house.blanket, *signals);
       if (group == FaceGroup::backWall) m_innerWalls.emplace_back(part.sheets.back().innerNode, area);
@@ -222,29 +232,78 @@ private:
       for (std::size_t l = 0; l < part.sheets.size(); ++l)
         m_absorbing.push_back({part.sheets[l].outerNode, static_cast<int>(group), area * optics.absorptance[l] * m_house.light.left()});
     }
-    if (isMain) {
-      for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) bedCover(*room.covers, m_house.bedCovers[k], m_a.beds[k], fmt::format("bed {} cover", k + 1));
-    } else {
-      const Room& house = m_rooms.front();
-      const Behind behind{house.air.air, house.air.vapour, house.covers->radiation()};
-      room.covers->add(m_house.bay->partition, FaceGroup::ends, partition_m2(), 0.5, "partition", behind, room.prefix);
-      const double pressure = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
-      exchangeAir(m_net, room.air, m_rooms.front().air,
-                  airChangeConductance_W_K(m_house.bay->airChanges_per_h, m_house.shape.volume_m3() * room.share, 5.0, pressure), -1, "");
+    for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k)
+      if (&roomOf(m_house.bedCovers[k]) == &room) bedCover(room, m_house.bedCovers[k], bedRoom(k), fmt::format("bed {} cover", k + 1));
+    double others = 0.0; // skins that other rooms have towards this one
+    switch (room.space.kind) {
+    case RoomKind::house:
+      others = crossingOf(m_house).below_m2 * ((m_house.bay ? 1.0 : 0.0) + (m_house.lobby ? 1.0 : 0.0)) + (m_house.roofVoid ? room.space.floor_m2 : 0.0);
+      break;
+    case RoomKind::roofVoid:
+      others = crossingOf(m_house).above_m2 * ((m_house.bay ? 1.0 : 0.0) + (m_house.lobby ? 1.0 : 0.0));
+      ceiling(room);
+      break;
+    case RoomKind::bay: partition(room, m_house.bay->partition, m_house.bay->airChanges_per_h, m_house.bay->fan, false); break;
+    case RoomKind::lobby: partition(room, m_house.lobby->partition, m_house.lobby->airChanges_per_h, std::nullopt, false); break;
+    case RoomKind::bed: break;
     }
-    room.covers->exchange(room.bare_m2, signals, isMain && m_house.bay ? partition_m2() : 0.0);
+    room.covers->exchange(room.bare_m2, signals, others);
     if (isMain) m_a.above = room.covers->radiation();
   }
 
-  [[nodiscard]] double partition_m2() const { return m_house.shape.section_m2() + m_house.shape.span_m() * m_house.shape.sunk_m; }
+  [[nodiscard]] Behind behind(const Room& room) const { return {room.air.air, room.air.vapour, room.covers->radiation()}; }
 
-  void bedCover(Covers& covers, const BedCover& cover, const Assembly::Bed& bed, const std::string& id) {
-    const CoverPart& part = covers.tuck(cover, bed.air, bed.vapour, bed.floor, id);
-    m_a.bedSheets.push_back(part.sheets.back().innerNode);
-    const double pressure = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
+  /// Air that a room exchanges with the house, and a fan between them.
+  void joinHouse(const Room& room, double airChanges_per_h, const std::optional<RoomFan>& fan, bool drawsFromRoom) {
+    const RoomAir house = m_rooms.front().air;
+    const double pressure = m_net.pressure_Pa;
+    exchangeAir(m_net, room.air, house, airChangeConductance_W_K(airChanges_per_h, room.space.volume_m3, 5.0, pressure), -1, "");
+    if (!fan || fan->flow_m3_h <= 0.0) return;
+    const double conductance = airChangeConductance_W_K(fan->flow_m3_h, 1.0, 5.0, pressure);
+    const RoomAir from = drawsFromRoom ? room.air : house, to = drawsFromRoom ? house : room.air;
+    constexpr double kFanBand_K = 1.0;
+    if (fan->rule == FanRule::warm) {
+      ventAir(m_net, from, to, fan->warmAbove_C, fan->warmAbove_C + kFanBand_K, conductance, -1, "");
+      m_a.fans.push_back({fan->power_W, from.air, fan->warmAbove_C, fan->warmAbove_C + kFanBand_K});
+      return;
+    }
+    Assembly::Fan runs{fan->power_W};
+    if (fan->rule != FanRule::always) {
+      const bool byNight = fan->rule == FanRule::night;
+      for (const double night : m_night) runs.runs.push_back((night > 0.0) == byNight ? 1.0 : 0.0);
+    }
+    exchangeAir(m_net, from, to, conductance, runs.runs.empty() ? -1 : signal(runs.runs, true), "");
+    m_a.fans.push_back(std::move(runs));
+  }
+
+  /// Between a bay or lobby and the house, up to its roof.
+  void partition(Room& room, const Skin& skin, double airChanges_per_h, const std::optional<RoomFan>& fan, bool drawsFromRoom) {
+    const Crossing crossing = crossingOf(m_house);
+    room.covers->add(skin, FaceGroup::ends, crossing.below_m2, 0.5, "partition", behind(m_rooms.front()), room.prefix);
+    if (const Room* above = this->room(RoomKind::roofVoid))
+      room.covers->add(skin, FaceGroup::ends, crossing.above_m2, 0.5, "partition above", behind(*above), room.prefix);
+    joinHouse(room, airChanges_per_h, fan, drawsFromRoom);
+  }
+
+  void ceiling(Room& room) {
+    const Skin& skin = m_house.roofVoid->ceiling;
+    const double area = m_rooms.front().space.floor_m2;
+    const CoverPart& part = room.covers->add(skin, FaceGroup::roof, area, 0.5, "ceiling", behind(m_rooms.front()), room.prefix);
+    Skin fromAbove = skin;
+    std::reverse(fromAbove.layers.begin(), fromAbove.layers.end());
+    const SkinOptics optics = skinOptics(fromAbove);
+    for (std::size_t l = 0; l < part.sheets.size(); ++l)
+      m_ceilingSun.emplace_back(part.sheets[part.sheets.size() - 1 - l].innerNode, area * optics.absorptance[l]);
+    m_ceilingTransmittance = optics.transmittance;
+    joinHouse(room, m_house.roofVoid->airChanges_per_h, m_house.roofVoid->fan, true);
+  }
+
+  void bedCover(Room& room, const BedCover& cover, const Assembly::Room& bed, const std::string& id) {
+    const CoverPart& part = room.covers->tuck(cover, bed.air, bed.vapour, bed.floor, id);
+    m_bedSheets.push_back(part.sheets.back().innerNode);
     const double byDay = cover.liftedByDay ? std::max(cover.airChanges_per_h, kLiftedAirChanges_per_h) : cover.airChanges_per_h;
     const int changes = signalOf([&](std::size_t i) { return m_night[i] > 0.0 ? cover.airChanges_per_h : byDay; }, true);
-    exchangeAir(m_net, {bed.air, bed.vapour}, m_rooms.front().air, airChangeConductance_W_K(1.0, cover.volume_m3(), 5.0, pressure), changes, "");
+    exchangeAir(m_net, {bed.air, bed.vapour}, room.air, airChangeConductance_W_K(1.0, cover.volume_m3(), 5.0, m_net.pressure_Pa), changes, "");
   }
 
   /// What stands in the ground beside a sunk floor: the wall's surface, then half a metre of soil to the ground's own wave at
@@ -254,9 +313,10 @@ private:
     if (depth <= 0.0) return;
     const int beside = m_net.addBoundary("ground beside", Driver::table(undisturbed(depth / 2.0)));
     for (const Room& room : m_rooms) {
+      if (room.space.sunk_m2 <= 0.0) continue;
       Solid wall;
       wall.id = room.prefix + "sunk wall";
-      wall.area_m2 = m_house.shape.sunkWall_m2() * edgeShare(room);
+      wall.area_m2 = room.space.sunk_m2;
       wall.from = room.air.air;
       wall.hFrom_W_m2K = 1.0 / insideSurface_m2K_W(HeatFlow::horizontal);
       wall.to = beside;
@@ -277,15 +337,17 @@ private:
     if (const Door& door = m_house.door; door.opened > 0.0) {
       const auto bySun = static_cast<double>(std::count(m_night.begin(), m_night.end(), 0.0));
       const double day_s = std::max(86400.0 * bySun / static_cast<double>(m_night.size()), 4.0 * 3600.0); // the winter's mean day
+      const Room* const lobby = room(RoomKind::lobby);
       const int opening = signalOf(
           [&](std::size_t i) {
             if (m_night[i] > 0.0) return 0.0;
-            const double lift = std::max(m_plan.setpoints.day_C - m_winter.outside_C[i], kLeastLift_K);
+            const double lift = std::max(m_plan.setpoints.day_C - m_winter.outside_C[i], kLeastLift_K) * (lobby ? 0.5 : 1.0); // half at each of two doors
             return doorConductance_W_K(door.opened, door.seconds, door.width_m, door.height_m, lift, m_winter.outside_C[i], day_s, pressure) *
                    (door.lobby ? kLobby : 1.0);
           },
           true);
-      exchangeAir(m_net, m_rooms.front().air, m_outdoors, 1.0, opening, partId(Part::draughts));
+      if (lobby) exchangeAir(m_net, m_rooms.front().air, lobby->air, 1.0, opening, "");
+      exchangeAir(m_net, lobby ? lobby->air : m_rooms.front().air, m_outdoors, 1.0, opening, partId(Part::draughts));
     }
     const VentLock& rule = m_house.ventLock;
     const auto mayOpen = [&](std::size_t i) {
@@ -296,9 +358,10 @@ private:
     for (std::size_t i = 0; i < m_winter.size() && !locks; ++i) locks = mayOpen(i) == 0.0;
     const int lock = locks ? signalOf(mayOpen, true) : -1;
     for (const Room& room : m_rooms) {
-      exchangeAir(m_net, room.air, m_outdoors, room.share, conductance, partId(Part::draughts));
-      ventAir(m_net, room.air, m_outdoors, m_house.ventOpens_C, m_house.ventFull_C,
-              airChangeConductance_W_K(m_house.ventAirChanges_per_h, volume * room.share, 10.0, pressure), lock, partId(Part::vents));
+      exchangeAir(m_net, room.air, m_outdoors, volumeShare(room), conductance, partId(Part::draughts));
+      if (room.space.kind != RoomKind::lobby)
+        ventAir(m_net, room.air, m_outdoors, m_house.ventOpens_C, m_house.ventFull_C,
+                airChangeConductance_W_K(m_house.ventAirChanges_per_h, room.space.volume_m3, 10.0, pressure), lock, partId(Part::vents));
     }
   }
 
@@ -326,25 +389,30 @@ private:
       const double drawn = m_a.blanketClosed.empty() || m_a.blanketClosed[i] == 0.0 ? 1.0 : cloth;
       return drawn * transmittance * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
     });
+    const auto underCeiling = [&](const Room& room) { return room.space.kind == RoomKind::house ? m_ceilingTransmittance : 1.0; };
     for (const Room& room : m_rooms) {
-      m_net.sources.push_back({room.floor, Driver::table(inside, room.bare_m2 * kFloorShare), "sun on the floor"});
-      m_net.sources.push_back({room.air.air, Driver::table(inside, room.bare_m2 * kAirShare), "sun on leaves"});
+      if (room.floor < 0) continue;
+      const double lit = room.bare_m2 * underCeiling(room);
+      m_net.sources.push_back({room.floor, Driver::table(inside, lit * kFloorShare), "sun on the floor"});
+      m_net.sources.push_back({room.air.air, Driver::table(inside, lit * kAirShare), "sun on leaves"});
     }
-    for (std::size_t k = 0; k < m_a.beds.size(); ++k) {
+    for (const auto& [node, area] : m_ceilingSun) m_net.sources.push_back({node, Driver::table(inside, area), "sun on the ceiling"});
+    for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) {
       const BedCover& bed = m_house.bedCovers[k];
       const CoverMaterial& m = *findCoverMaterial(bed.material);
-      const double under = bed.bed_m2() * m.solarTransmittance;
-      m_net.sources.push_back({m_a.beds[k].floor, Driver::table(inside, under * kFloorShare), "sun on a bed"});
-      m_net.sources.push_back({m_a.beds[k].air, Driver::table(inside, under * kAirShare), "sun on leaves"});
-      m_net.sources.push_back(
-          {m_a.bedSheets[k], Driver::table(inside, bed.bed_m2() * (1.0 - m.solarTransmittance - m.solarReflectance)), "sun on a bed cover"});
+      const double lit = bed.bed_m2() * underCeiling(roomOf(bed));
+      const double under = lit * m.solarTransmittance;
+      m_net.sources.push_back({bedRoom(k).floor, Driver::table(inside, under * kFloorShare), "sun on a bed"});
+      m_net.sources.push_back({bedRoom(k).air, Driver::table(inside, under * kAirShare), "sun on leaves"});
+      m_net.sources.push_back({m_bedSheets[k], Driver::table(inside, lit * (1.0 - m.solarTransmittance - m.solarReflectance)), "sun on a bed cover"});
     }
     leaves(inside);
     if (!m_plan.barrels.empty()) {
       const int upright = signal(m_sun.upright_W_m2);
       for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
         const Barrels& group = m_plan.barrels[b];
-        const double factor = group.count * barrelSize(group.litres).silhouette_m2 * group.sunShare * barrelAbsorptance(group.colour) * transmittance;
+        const double factor =
+            group.count * barrelSize(group.litres).silhouette_m2 * group.sunShare * barrelAbsorptance(group.colour) * transmittance * m_ceilingTransmittance;
         m_net.sources.push_back({m_a.barrels[b], Driver::table(upright, factor), "sun on barrels"});
       }
     }
@@ -366,9 +434,10 @@ private:
     if (m_house.crop.leafArea <= 0.0) return;
     const std::vector<double>& W_m2 = m_net.tables[static_cast<std::size_t>(light)].value;
     const int stomata = signalOf([&](std::size_t i) { return transpiration_W_g_kg(W_m2[i]); });
-    for (const Room& room : m_rooms) m_net.addEvaporative(room.air.air, room.air.vapour, m_house.crop.leafArea * room.bare_m2).modulator = stomata;
-    for (std::size_t k = 0; k < m_a.beds.size(); ++k)
-      m_net.addEvaporative(m_a.beds[k].air, m_a.beds[k].vapour, m_house.crop.leafArea * m_house.bedCovers[k].bed_m2()).modulator = stomata;
+    for (const Room& room : m_rooms)
+      if (room.grows()) m_net.addEvaporative(room.air.air, room.air.vapour, m_house.crop.leafArea * room.bare_m2).modulator = stomata;
+    for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k)
+      m_net.addEvaporative(bedRoom(k).air, bedRoom(k).vapour, m_house.crop.leafArea * m_house.bedCovers[k].bed_m2()).modulator = stomata;
   }
 
   int thermostat(const std::string& name, int air, double power_W, const Setpoints& setpoints) {
@@ -384,7 +453,9 @@ private:
 
   void heater() {
     if (m_plan.heater) m_a.heater = thermostat(m_plan.heater->name, m_a.air, m_plan.heater->power_W, m_plan.setpoints);
-    if (m_house.bay) m_a.bayHeater = thermostat(m_house.bay->name + " heater", m_a.bayAir, m_house.bay->heater_W, m_house.bay->setpoints);
+    if (!m_house.bay) return;
+    Assembly::Room& bay = m_a.rooms[*otherRoom(m_plan, RoomKind::bay)];
+    bay.heater = thermostat(m_house.bay->name + " heater", bay.air, m_house.bay->heater_W, m_house.bay->setpoints);
   }
 
   void tagLosses() {
@@ -409,7 +480,10 @@ private:
   int m_windFilm = -1;
   int m_blanketSignal = -1; ///< 1 while it is closed
   RoomAir m_outdoors;
-  std::vector<Room> m_rooms;                        ///< the house, then its bay
+  std::vector<Room> m_rooms;                        ///< as spacesOf() lists them
+  std::vector<int> m_bedSheets;                     ///< the bed covers' own nodes, by kind
+  std::vector<std::pair<int, double>> m_ceilingSun; ///< node, and the area that takes the light in the void up
+  double m_ceilingTransmittance = 1.0;
   std::vector<std::pair<int, double>> m_innerWalls; ///< inner face of a back wall, and its area
   std::vector<Absorbing> m_absorbing;
 };

@@ -6,7 +6,7 @@
 
 #include "core/house/sun_on_house.h"
 #include "core/network/network.h"
-#include "core/plan/plan.h"
+#include "core/plan/rooms.h"
 #include "core/weather/weather.h"
 
 #include <string>
@@ -29,14 +29,19 @@ struct Assembly {
   int deep = -1;
   int heater = -1;          ///< thermostat, -1 without one
   std::vector<int> barrels; ///< node of each group
-  struct Bed {
-    int air, vapour, floor;
+  struct Room {
+    int air = -1, vapour = -1;
+    int floor = -1;  ///< -1 in a roof void
+    int heater = -1; ///< thermostat, -1 without one
   };
-  std::vector<Bed> beds;      ///< under each kind of bed cover
-  std::vector<int> bedSheets; ///< the covers' own nodes
-  int bayAir = -1;            ///< -1 without a bay
-  int bayVapour = -1;
-  int bayHeater = -1;                ///< thermostat, -1 without one
+  std::vector<Room> rooms; ///< as otherRooms() lists them
+  struct Fan {
+    double power_W;
+    int sensor = -1; ///< of the room that it follows; -1: by the clock
+    double opens_C = 0.0, full_C = 0.0;
+    std::vector<double> runs = {}; ///< by step: 1 while it may run; empty: always
+  };
+  std::vector<Fan> fans;
   std::vector<int> below;            ///< every soil node under a floor's surface
   int above = -1;                    ///< the radiation that a leaf over the house's floor sees above it
   std::vector<double> blanketClosed; ///< by step: 1 while it is; empty without one

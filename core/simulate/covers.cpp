@@ -115,7 +115,7 @@ void Covers::exchange(double floor_m2, const std::optional<BlanketSignals>& when
   double area = othersSkins_m2;
   for (const CoverPart& part : m_parts) area += part.area_m2;
   m_radiation = m_net.addNode(m_parts.front().prefix + "radiation", kRadiationCapacity_J_m2K * area, m_inside);
-  m_net.addRadiative(m_at.floor, m_radiation, floorToRoom_m2(floor_m2, kFloorEmissivity, area));
+  if (m_at.floor >= 0) m_net.addRadiative(m_at.floor, m_radiation, floorToRoom_m2(floor_m2, kFloorEmissivity, area));
   for (const CoverPart& part : m_parts) {
     const bool hung = when && part.blanket;
     exchange(part, false, hung ? when->open : -1);

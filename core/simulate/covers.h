@@ -51,8 +51,8 @@ struct CoverPart {
 };
 
 struct CoverSurroundings {
-  int air = -1, vapour = -1, floor = -1, outside = -1, sky = -1;
-  int windFilm = -1; ///< signal: the outside film, W/(m2 K)
+  int air = -1, vapour = -1, floor = -1, outside = -1, sky = -1; ///< floor -1: there is none, as over a ceiling
+  int windFilm = -1;                                             ///< signal: the outside film, W/(m2 K)
 };
 
 /// Signals of a blanket: 1 while it is closed, 1 while it is open, and the share of the cover's inner film left to the air.

@@ -28,8 +28,10 @@ class WinterRunner {
 public:
   WinterRunner(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::size_t index, const SimulateOptions& options)
       : m_plan(plan), m_winter(winter), m_index(index), m_options(options), m_assembly(assemble(plan, winter, sun)),
-        m_saturated(m_assembly.network.pressure_Pa), m_houseHours(winter.step_s), m_bayHours(winter.step_s),
-        m_bedHours(m_assembly.beds.size(), DampHours(winter.step_s)) {
+        m_saturated(m_assembly.network.pressure_Pa), m_houseHours(winter.step_s), m_roomHours(m_assembly.rooms.size(), DampHours(winter.step_s)) {
+    m_heaters.push_back(m_assembly.heater);
+    for (const Assembly::Room& room : m_assembly.rooms) m_heaters.push_back(room.heater);
+    std::erase(m_heaters, -1);
     std::set<int> groups;
     for (const auto& [link, part] : m_assembly.losses) groups.insert(lossGroup(link, part));
     m_groups.assign(groups.begin(), groups.end());
@@ -45,8 +47,7 @@ public:
     const std::size_t n = m_winter.size();
     m_air.resize(n);
     m_heater.assign(n, 0.0F);
-    m_bay.assign(m_assembly.bayAir >= 0 ? n : 0, 0.0F);
-    m_beds.assign(m_assembly.beds.size(), std::vector<float>(n));
+    m_rooms.assign(m_assembly.rooms.size(), std::vector<float>(n));
     m_damp.assign(n, 0);
     if (m_options.series) reserve(n);
     m_run.soilDepth_m = m_assembly.soilDepth_m;
@@ -64,12 +65,12 @@ public:
     const EnergyBalance balance = solver.balance();
     m_run.closure = balance.closure();
     for (const double e : balance.thermostat_J) m_run.heater_J += e;
-    if (m_assembly.bayHeater >= 0) m_run.bayHeater_J = balance.thermostat_J[static_cast<std::size_t>(m_assembly.bayHeater)];
+    for (const Assembly::Room& room : m_assembly.rooms)
+      m_run.roomHeater_J.push_back(room.heater >= 0 ? balance.thermostat_J[static_cast<std::size_t>(room.heater)] : 0.0);
     for (int i = 0; i < m_assembly.sunSources; ++i) m_run.sun_J += balance.source_J[static_cast<std::size_t>(i)];
     m_run.nights = judged(n - 1);
     m_run.damp = m_houseHours.sum();
-    m_run.bayDamp = m_bayHours.sum();
-    for (const DampHours& bed : m_bedHours) m_run.bedDamp.push_back(bed.sum());
+    for (const DampHours& room : m_roomHours) m_run.roomDamp.push_back(room.sum());
     return std::move(m_run);
   }
 
@@ -117,12 +118,9 @@ private:
     s.blanket.assign(m_assembly.blanketClosed.begin(), m_assembly.blanketClosed.end());
     s.sun_W.assign(n, 0.0F);
     s.soil_C.assign(m_assembly.soil.size(), std::vector<float>(n));
-    s.bay_C.assign(m_bay.size(), 0.0F);
-    s.bayVapour_g_kg.assign(m_bay.size(), 0.0F);
     s.vapour_g_kg.resize(n);
     s.leaf_C.resize(n);
-    s.bedVapour_g_kg.assign(m_assembly.beds.size(), std::vector<float>(n));
-    s.bed_C.assign(m_assembly.beds.size(), std::vector<float>(n));
+    s.rooms.assign(m_assembly.rooms.size(), {std::vector<float>(n), std::vector<float>(n)});
     s.barrels_C.assign(m_assembly.barrels.size(), std::vector<float>(n));
     for (std::size_t g = 0; g < 3; ++g) {
       if (m_assembly.inner[g] >= 0) s.inner_C[g].resize(n), s.outer_C[g].resize(n);
@@ -133,25 +131,27 @@ private:
 
   void record(const Solver& solver, std::size_t i) {
     m_air[i] = static_cast<float>(solver.temperature_C(m_assembly.air));
-    if (i > 0 && (m_assembly.heater >= 0 || m_assembly.bayHeater >= 0)) {
+    if (i > 0 && !m_heaters.empty()) {
       double power = 0.0; // of all heaters
-      for (const int heater : {m_assembly.heater, m_assembly.bayHeater})
-        if (heater >= 0) power += solver.lastPower_W(heater);
+      for (const int heater : m_heaters) power += solver.lastPower_W(heater);
       m_heater[i] = static_cast<float>(power);
       m_run.peak_W = std::max(m_run.peak_W, power);
     }
-    if (!m_bay.empty()) m_bay[i] = static_cast<float>(solver.temperature_C(m_assembly.bayAir));
-    for (std::size_t k = 0; k < m_beds.size(); ++k) m_beds[k][i] = static_cast<float>(solver.temperature_C(m_assembly.beds[k].air));
+    const auto air_C = static_cast<double>(m_air[i]);
+    m_run.warmest_C = std::max(m_run.warmest_C, air_C);
+    if (i > 0 && air_C > m_plan.setpoints.tooWarm_C) m_run.tooWarm_h += m_winter.step_s / 3600.0;
+    for (std::size_t r = 0; r < m_rooms.size(); ++r) m_rooms[r][i] = static_cast<float>(solver.temperature_C(m_assembly.rooms[r].air));
+    if (i > 0) m_run.fan_J += fans_W(solver, i) * m_winter.step_s;
     const double leaf_C = dampen(solver, i);
     if (!m_options.series) return;
     WinterSeries& s = m_run.series;
     s.air_C[i] = m_air[i];
     s.leaf_C[i] = static_cast<float>(leaf_C);
     s.vapour_g_kg[i] = static_cast<float>(solver.temperature_C(m_assembly.vapour));
-    if (!m_bay.empty()) s.bayVapour_g_kg[i] = static_cast<float>(solver.temperature_C(m_assembly.bayVapour));
-    for (std::size_t k = 0; k < m_beds.size(); ++k) s.bedVapour_g_kg[k][i] = static_cast<float>(solver.temperature_C(m_assembly.beds[k].vapour));
-    if (!m_bay.empty()) s.bay_C[i] = m_bay[i];
-    for (std::size_t k = 0; k < m_beds.size(); ++k) s.bed_C[k][i] = m_beds[k][i];
+    for (std::size_t r = 0; r < m_rooms.size(); ++r) {
+      s.rooms[r].air_C[i] = m_rooms[r][i];
+      s.rooms[r].vapour_g_kg[i] = static_cast<float>(solver.temperature_C(m_assembly.rooms[r].vapour));
+    }
     s.heater_W[i] = m_heater[i];
     s.floor_C[i] = static_cast<float>(solver.temperature_C(m_assembly.floor));
     for (std::size_t k = 0; k < m_assembly.soil.size(); ++k) s.soil_C[k][i] = static_cast<float>(solver.temperature_C(m_assembly.soil[k]));
@@ -184,12 +184,21 @@ private:
     const bool wet = vapour > m_saturated.at(leaf_C).g_kg;
     m_houseHours.add(damp, wet);
     m_damp[i] = static_cast<std::uint8_t>((damp ? kDamp : 0) | (wet ? kWet : 0));
-    if (m_assembly.bayAir >= 0) m_bayHours.add(isDamp(solver.temperature_C(m_assembly.bayAir), solver.temperature_C(m_assembly.bayVapour)), false);
-    for (std::size_t k = 0; k < m_bedHours.size(); ++k) {
-      const Assembly::Bed& bed = m_assembly.beds[k];
-      m_bedHours[k].add(isDamp(solver.temperature_C(bed.air), solver.temperature_C(bed.vapour)), false);
+    for (std::size_t r = 0; r < m_roomHours.size(); ++r) {
+      const Assembly::Room& room = m_assembly.rooms[r];
+      m_roomHours[r].add(isDamp(solver.temperature_C(room.air), solver.temperature_C(room.vapour)), false);
     }
     return leaf_C;
+  }
+
+  /// What the fans take in the step that ends here; those that follow a room by its air at the end.
+  [[nodiscard]] double fans_W(const Solver& solver, std::size_t i) const {
+    double power = 0.0;
+    for (const Assembly::Fan& fan : m_assembly.fans) {
+      const double may = fan.runs.empty() ? 1.0 : fan.runs[i - 1];
+      power += may * fan.power_W * (fan.sensor < 0 ? 1.0 : std::clamp((solver.temperature_C(fan.sensor) - fan.opens_C) / (fan.full_C - fan.opens_C), 0.0, 1.0));
+    }
+    return power;
   }
 
   [[nodiscard]] bool isDamp(double air_C, double vapour_g_kg) const {
@@ -218,12 +227,9 @@ private:
         if (m_damp[i] & kDamp) night.damp_h += m_winter.step_s / 3600.0;
         if (m_damp[i] & kWet) night.leafWet_h += m_winter.step_s / 3600.0;
       }
-      if (!m_bay.empty())
-        night.bayColdest_C = static_cast<double>(
-            *std::min_element(m_bay.begin() + static_cast<std::ptrdiff_t>(span.from), m_bay.begin() + static_cast<std::ptrdiff_t>(span.to) + 1));
-      for (const auto& bed : m_beds)
-        night.bedColdest_C.push_back(static_cast<double>(
-            *std::min_element(bed.begin() + static_cast<std::ptrdiff_t>(span.from), bed.begin() + static_cast<std::ptrdiff_t>(span.to) + 1)));
+      for (const auto& room : m_rooms)
+        night.roomColdest_C.push_back(static_cast<double>(
+            *std::min_element(room.begin() + static_cast<std::ptrdiff_t>(span.from), room.begin() + static_cast<std::ptrdiff_t>(span.to) + 1)));
       night.held = night.coldest_C >= line - kHoldTolerance_K;
       nights.push_back(night);
     }
@@ -238,18 +244,20 @@ private:
   const SimulateOptions& m_options;
   Assembly m_assembly;
   SaturationCurve m_saturated;
-  DampHours m_houseHours, m_bayHours;
-  std::vector<DampHours> m_bedHours;
+  DampHours m_houseHours;
+  std::vector<DampHours> m_roomHours;
+  std::vector<int> m_heaters; ///< thermostats
   std::vector<std::uint8_t> m_damp;
   std::vector<int> m_groups; ///< of losses that the house has
   WinterResult m_run;
-  std::vector<float> m_air, m_heater, m_bay; ///< m_bay empty without one
-  std::vector<std::vector<float>> m_beds;
+  std::vector<float> m_air, m_heater;
+  std::vector<std::vector<float>> m_rooms; ///< their air
 };
 
 void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   Summary& s = all.summary;
-  const double line_C = plan.setpoints.hold_C;
+  const auto rooms = otherRooms(plan);
+  s.rooms.resize(rooms.size());
   for (const NightResult& night : run.nights) {
     all.nights.push_back(night);
     if (!night.judged) {
@@ -261,16 +269,10 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
       s.coldestAt = night.coldestAt;
     }
     if (night.held) ++s.held;
-    if (plan.house.bay) {
-      if (!s.bay) s.bay = RoomSummary{0, night.bayColdest_C, {}};
-      s.bay->coldest_C = std::min(s.bay->coldest_C, night.bayColdest_C);
-      if (night.bayColdest_C >= plan.house.bay->setpoints.hold_C - kHoldTolerance_K) ++s.bay->held;
-    }
-    const bool first = s.beds.empty();
-    s.beds.resize(night.bedColdest_C.size());
-    for (std::size_t k = 0; k < s.beds.size(); ++k) {
-      s.beds[k].coldest_C = first ? night.bedColdest_C[k] : std::min(s.beds[k].coldest_C, night.bedColdest_C[k]);
-      if (night.bedColdest_C[k] >= line_C - kHoldTolerance_K) ++s.beds[k].held;
+    for (std::size_t r = 0; r < rooms.size(); ++r) {
+      const double coldest_C = night.roomColdest_C[r];
+      s.rooms[r].coldest_C = s.nights == 1 ? coldest_C : std::min(s.rooms[r].coldest_C, coldest_C);
+      if (coldest_C >= rooms[r].hold_C - kHoldTolerance_K) ++s.rooms[r].held;
     }
     s.degreeHours_K_h += night.degreeHours_K_h;
   }
@@ -280,12 +282,16 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
     sum.longest_h = std::max(sum.longest_h, winter.longest_h);
   };
   join(s.damp, run.damp);
-  if (s.bay) join(s.bay->damp, run.bayDamp);
-  for (std::size_t k = 0; k < std::min(s.beds.size(), run.bedDamp.size()); ++k) join(s.beds[k].damp, run.bedDamp[k]);
+  for (std::size_t r = 0; r < rooms.size(); ++r) {
+    join(s.rooms[r].damp, run.roomDamp[r]);
+    s.rooms[r].heater_kWh += run.roomHeater_J[r] / 3.6e6;
+  }
+  s.tooWarm_h += run.tooWarm_h;
+  s.warmest_C = std::max(s.warmest_C, run.warmest_C);
   s.draws += run.draws;
   s.heater_kWh += run.heater_J / 3.6e6;
   s.sky_kWh += run.sky_J / 3.6e6;
-  s.bayHeater_kWh += run.bayHeater_J / 3.6e6;
+  s.fan_kWh += run.fan_J / 3.6e6;
   s.sun_kWh += run.sun_J / 3.6e6;
   for (int p = 0; p < kPartCount; ++p) s.loss_kWh[static_cast<std::size_t>(p)] += run.loss_J[static_cast<std::size_t>(p)] / 3.6e6;
   s.closure = std::max(s.closure, run.closure);
@@ -305,15 +311,16 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
   const auto takeAll = [&](auto& to, const auto& of) {
     for (std::size_t i = 0; i < of.size(); ++i) take(to[i], of[i]);
   };
-  for (auto member : {&WinterSeries::vapour_g_kg, &WinterSeries::bayVapour_g_kg, &WinterSeries::leaf_C, &WinterSeries::sky_W, &WinterSeries::air_C,
-                      &WinterSeries::bay_C, &WinterSeries::blanket, &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W})
+  for (auto member : {&WinterSeries::vapour_g_kg, &WinterSeries::leaf_C, &WinterSeries::sky_W, &WinterSeries::air_C, &WinterSeries::blanket,
+                      &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W})
     take(into.*member, from.*member);
   into.soil_C.resize(from.soil_C.size());
   into.barrels_C.resize(from.barrels_C.size());
-  into.bed_C.resize(from.bed_C.size());
-  takeAll(into.bed_C, from.bed_C);
-  into.bedVapour_g_kg.resize(from.bedVapour_g_kg.size());
-  takeAll(into.bedVapour_g_kg, from.bedVapour_g_kg);
+  into.rooms.resize(from.rooms.size());
+  for (std::size_t r = 0; r < from.rooms.size(); ++r) {
+    take(into.rooms[r].air_C, from.rooms[r].air_C);
+    take(into.rooms[r].vapour_g_kg, from.rooms[r].vapour_g_kg);
+  }
   takeAll(into.soil_C, from.soil_C);
   takeAll(into.barrels_C, from.barrels_C);
   takeAll(into.inner_C, from.inner_C);
@@ -351,6 +358,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
   Simulation all;
   all.summary.closure = 0.0;
   all.summary.winters = 0.0;
+  all.summary.warmest_C = -1e9;
   for (std::size_t i = 0; i < winters.size(); ++i) {
     WinterResult& winter = **runs[i];
     all.soilDepth_m = winter.soilDepth_m;
@@ -359,14 +367,15 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
     all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
   }
   all.summary.draws /= all.summary.winters;
+  all.summary.tooWarm_h /= all.summary.winters;
   const auto aWinter = [&](Dampness& damp) {
     damp.above90_h /= all.summary.winters;
     damp.leafWet_h /= all.summary.winters;
   };
   aWinter(all.summary.damp);
-  if (all.summary.bay) aWinter(all.summary.bay->damp);
-  for (RoomSummary& bed : all.summary.beds) aWinter(bed.damp);
-  all.summary.cost = winterCost(plan.prices, all.summary.heater_kWh / all.summary.winters, kitOf(plan), drawing_h(plan, all.summary.draws));
+  for (RoomSummary& room : all.summary.rooms) aWinter(room.damp);
+  all.summary.cost =
+      winterCost(plan.prices, (all.summary.heater_kWh + all.summary.fan_kWh) / all.summary.winters, kitOf(plan), drawing_h(plan, all.summary.draws));
   return all;
 }
 
@@ -385,11 +394,13 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
   Plan still = plan;
   still.heater.reset();
   if (still.house.bay) still.house.bay->heater_W = 0.0;
+  if (still.house.roofVoid && still.house.roofVoid->fan) still.house.roofVoid->fan.reset();
   still.house.ventOpens_C = 90.0;
   still.house.ventFull_C = 99.0;
   Assembly a = assemble(still, winter, dark);
   a.network.nodes[static_cast<std::size_t>(a.air)].boundary = Driver::constant(inside_C);
-  if (a.bayAir >= 0) a.network.nodes[static_cast<std::size_t>(a.bayAir)].boundary = Driver::constant(inside_C); // the whole house at one temperature
+  if (const auto bay = otherRoom(still, RoomKind::bay)) // house and bay at one temperature
+    a.network.nodes[static_cast<std::size_t>(a.rooms[*bay].air)].boundary = Driver::constant(inside_C);
   a.network.nodes[static_cast<std::size_t>(a.deep)].boundary = Driver::constant(plan.site.groundMean_C);
   auto solver = Solver::prepare(a.network);
   if (!solver) return solver.problems();

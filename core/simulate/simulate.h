@@ -42,10 +42,14 @@ struct NightResult {
   double outsideLow_C = 0.0;
   double degreeHours_K_h = 0.0; ///< below the hold line
   double heater_kWh = 0.0;
-  double damp_h = 0.0;                   ///< at 90 % relative humidity or more
-  double leafWet_h = 0.0;                ///< leaves below the dew point
-  std::vector<double> bedColdest_C = {}; ///< under each kind of bed cover
-  double bayColdest_C = 0.0;             ///< in the warm bay, where there is one
+  double damp_h = 0.0;                    ///< at 90 % relative humidity or more
+  double leafWet_h = 0.0;                 ///< leaves below the dew point
+  std::vector<double> roomColdest_C = {}; ///< in the other rooms, as otherRooms() lists them
+};
+
+/// The air of a room at every step.
+struct RoomSeries {
+  std::vector<float> air_C, vapour_g_kg;
 };
 
 /// Temperatures and flows at every step, for drawing.
@@ -53,12 +57,10 @@ struct WinterSeries {
   std::vector<float> air_C, floor_C, heater_W, sun_W;
   std::vector<std::vector<float>> soil_C;    ///< by depth
   std::vector<std::vector<float>> barrels_C; ///< by group
-  std::vector<std::vector<float>> bed_C;     ///< air under each kind of bed cover
-  std::vector<float> bay_C;                  ///< empty without a bay
-  std::vector<float> vapour_g_kg, bayVapour_g_kg;
-  std::vector<std::vector<float>> bedVapour_g_kg;
-  std::vector<float> leaf_C;  ///< of a leaf that lies open to the cover
-  std::vector<float> blanket; ///< 1 while it is closed; empty without one
+  std::vector<float> vapour_g_kg;            ///< of the house's air
+  std::vector<RoomSeries> rooms;             ///< the others, as otherRooms() lists them
+  std::vector<float> leaf_C;                 ///< of a leaf that lies open to the cover
+  std::vector<float> blanket;                ///< 1 while it is closed; empty without one
   std::array<std::vector<float>, 3> inner_C, outer_C;
   std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
   std::vector<float> sky_W;                          ///< radiated to the sky; some of it may have come from warmer air outside
@@ -75,13 +77,16 @@ struct Dampness {
 struct WinterResult {
   WinterSeries series; ///< empty unless asked for
   std::vector<NightResult> nights;
-  double heater_J = 0.0, bayHeater_J = 0.0, sun_J = 0.0, peak_W = 0.0;
+  double heater_J = 0.0, fan_J = 0.0, sun_J = 0.0, peak_W = 0.0;
   std::array<double, kPartCount> loss_J{};
   double sky_J = 0.0; ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;
-  int draws = 0; ///< of the night blanket
-  Dampness damp, bayDamp;
-  std::vector<Dampness> bedDamp;
+  int draws = 0;          ///< of the night blanket
+  double tooWarm_h = 0.0; ///< that the house was above its line
+  double warmest_C = -1e9;
+  Dampness damp;
+  std::vector<Dampness> roomDamp;   ///< as otherRooms() lists them
+  std::vector<double> roomHeater_J; ///< of heater_J, the rooms' own
   std::vector<double> soilDepth_m;
 };
 
@@ -92,7 +97,8 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last);
 struct RoomSummary {
   int held = 0; ///< nights at or above its hold line
   double coldest_C = 0.0;
-  Dampness damp; ///< hours a winter
+  double heater_kWh = 0.0; ///< over all winters
+  Dampness damp;           ///< hours a winter
 };
 
 struct Summary {
@@ -103,9 +109,11 @@ struct Summary {
   UtcSeconds coldestAt = 0;
   double degreeHours_K_h = 0.0;
   double heater_kWh = 0.0, sun_kWh = 0.0; ///< over all winters; all heaters
-  double bayHeater_kWh = 0.0;             ///< of that, the bay's own
+  double fan_kWh = 0.0;                   ///< electricity of fans
   double winters = 1.0;                   ///< how many winters of 182 days the log amounts to
   double heaterPeak_W = 0.0;
+  double tooWarm_h = 0.0;                    ///< hours a winter that the house was above Setpoints::tooWarm_C
+  double warmest_C = 0.0;                    ///< by day or night
   Dampness damp;                             ///< of the house; hours a winter
   std::array<double, kPartCount> loss_kWh{}; ///< over all winters
   double sky_kWh = 0.0;                      ///< radiated to the sky; some of it may have come from warmer air outside
@@ -114,8 +122,7 @@ struct Summary {
   double draws = 0.0;                        ///< times a winter that the night blanket is drawn
   std::size_t steps = 0;
   double run_ms = 0.0;
-  std::vector<RoomSummary> beds;  ///< by kind of bed cover
-  std::optional<RoomSummary> bay; ///< its own hold line
+  std::vector<RoomSummary> rooms; ///< within the house, as otherRooms() lists them
 };
 
 struct Simulation {

@@ -173,6 +173,7 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
     SizedPackage& p = sizing.packages[i];
     const Summary& s = run->summary;
     p = {package.choice, package.label, s.cost, s.nights, s.held, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
+    p.fan_kWh = s.fan_kWh / s.winters;
     p.draws = s.draws;
     judge(p, plan);
     if (options.progress && !options.progress(++done, count)) {
@@ -211,7 +212,7 @@ Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> we
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
   for (SizedPackage& p : sizing.packages) {
     const Package package = buildPackage(plan, p.choice);
-    p.cost = winterCost(prices, p.heater_kWh, package.kit, drawing_h(package.plan, p.draws));
+    p.cost = winterCost(prices, p.heater_kWh + p.fan_kWh, package.kit, drawing_h(package.plan, p.draws));
     judge(p, plan);
   }
   rank(sizing);

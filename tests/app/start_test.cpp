@@ -75,9 +75,9 @@ TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatu
   bool both = false;
   for (auto* l : house->findChildren<QLabel*>())
     both = both || (l->isVisible() && l->text().contains(document->units().text(Quantity::temperature, night.coldest_C)) &&
-                    l->text().contains(document->units().text(Quantity::temperature, night.bedColdest_C.at(0))));
+                    l->text().contains(document->units().text(Quantity::temperature, night.roomColdest_C.at(0))));
   EXPECT_TRUE(both);
-  EXPECT_GT(night.bedColdest_C.at(0), night.coldest_C);
+  EXPECT_GT(night.roomColdest_C.at(0), night.coldest_C);
   ASSERT_TRUE(press(QStringLiteral("Take away bed cover 1")));
   EXPECT_TRUE(document->plan().house.bedCovers.empty());
 }

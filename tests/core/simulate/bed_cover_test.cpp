@@ -27,11 +27,11 @@ TEST(BedCover, ItsAirIsWarmerAtNightThanTheHousesAndTheEnergyCloses) {
   const Simulation bare = *simulate(p, makeScene(weather, p));
   p.house.bedCovers.push_back({});
   const Simulation covered = *simulate(p, makeScene(weather, p), {.series = true});
-  ASSERT_EQ(covered.summary.beds.size(), 1U);
-  EXPECT_GT(covered.summary.beds[0].coldest_C, covered.summary.coldest_C + 1.0) << "the soil's warmth is kept under it";
+  ASSERT_EQ(covered.summary.rooms.size(), 1U);
+  EXPECT_GT(covered.summary.rooms[0].coldest_C, covered.summary.coldest_C + 1.0) << "the soil's warmth is kept under it";
   EXPECT_CLOSE(covered.summary.coldest_C, bare.summary.coldest_C, 0.6, "one bed of six square metres in seventy-two hardly moves the house");
   EXPECT_LE(covered.summary.closure, 1e-6);
-  for (const NightResult& n : covered.nights) EXPECT_GT(n.bedColdest_C.at(0), n.coldest_C);
+  for (const NightResult& n : covered.nights) EXPECT_GT(n.roomColdest_C.at(0), n.coldest_C);
 }
 
 TEST(BedCover, FilmThatHoldsRadiantHeatKeepsMoreThanFleeceAndTwoTunnelsAreTwoRooms) {
@@ -40,8 +40,8 @@ TEST(BedCover, FilmThatHoldsRadiantHeatKeepsMoreThanFleeceAndTwoTunnelsAreTwoRoo
   p.house.bedCovers[1].material = "bubble-wrap";
   const auto weather = frost(p.site);
   const Simulation run = *simulate(p, makeScene(weather, p));
-  ASSERT_EQ(run.summary.beds.size(), 2U);
-  EXPECT_GT(run.summary.beds[1].coldest_C, run.summary.beds[0].coldest_C);
+  ASSERT_EQ(run.summary.rooms.size(), 2U);
+  EXPECT_GT(run.summary.rooms[1].coldest_C, run.summary.rooms[0].coldest_C);
 }
 
 TEST(BedCover, SaysWhatDoesNotFit) {

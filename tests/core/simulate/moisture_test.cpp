@@ -96,9 +96,8 @@ TEST(Moisture, OfAFullHouseClosesWithItsHeatAndDoesNotDependOnThreads) {
   const Plan p = fullHouse();
   const Simulation r = run(p);
   EXPECT_LE(r.summary.closure, 1e-6);
-  ASSERT_EQ(r.summary.beds.size(), 1U);
-  ASSERT_TRUE(r.summary.bay);
-  EXPECT_GT(r.summary.beds[0].damp.above90_h, r.summary.bay->damp.above90_h) << "still air over moist soil against a heated room";
+  ASSERT_EQ(r.summary.rooms.size(), 2U) << "bay and bed";
+  EXPECT_GT(r.summary.rooms[1].damp.above90_h, r.summary.rooms[0].damp.above90_h) << "still air over moist soil against a heated room";
   const Simulation two = *simulate(p, makeScene(frost(p.site), p), {.series = true, .threads = 2});
   EXPECT_EQ(two.series[0].vapour_g_kg, r.series[0].vapour_g_kg) << "bit for bit";
   EXPECT_EQ(two.series[0].leaf_C, r.series[0].leaf_C);
@@ -198,10 +197,10 @@ TEST(Floor, StrawKeepsTheSoilsWarmthBelow) {
 TEST(Floor, OfTheBayMayDiffer) {
   Plan p = filmTunnel();
   p.house.bay = WarmBay{};
-  const double soil = run(p).summary.bayHeater_kWh;
+  const double soil = run(p).summary.rooms.at(0).heater_kWh;
   p.house.bay->floor = p.house.floor;
   p.house.bay->floor->cover = "straw";
-  EXPECT_NE(run(p).summary.bayHeater_kWh, soil);
+  EXPECT_NE(run(p).summary.rooms.at(0).heater_kWh, soil);
   p.house.bay->floor->cover = "carpet";
   ASSERT_EQ(check(p).size(), 1U);
   EXPECT_EQ(check(p)[0].where, "/house/warm_bay/floor/cover");

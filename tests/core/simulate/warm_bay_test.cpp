@@ -59,7 +59,9 @@ TEST(WarmBay, IsHeldAtItsOwnSetpointAndTheEnergyThroughItsPartitionCloses) {
     ASSERT_TRUE(solver->advance(600.0));
     in += solver->groupEnergy_J(0);
     out += solver->groupEnergy_J(1);
-    if (i > 144 && solver->lastPower_W(a.bayHeater) > 0.0) { EXPECT_CLOSE(solver->temperature_C(a.bayAir), 12.0, 0.005, "the thermostat's tolerance"); }
+    if (i > 144 && solver->lastPower_W(a.rooms.at(0).heater) > 0.0) {
+      EXPECT_CLOSE(solver->temperature_C(a.rooms.at(0).air), 12.0, 0.005, "the thermostat's tolerance");
+    }
     if (i > 144 && solver->lastPower_W(a.heater) > 0.0) {
       EXPECT_CLOSE(solver->temperature_C(a.air), 4.0, 0.05, "a step split by freezing soil may heat in its first part alone");
     }
@@ -89,11 +91,11 @@ TEST(WarmBay, CostsLessToHoldThanTheWholeHouseAtItsTemperature) {
   const auto weather = frost(bay.site);
   const Scene scene = makeScene(weather, bay);
   const Simulation split = *simulate(bay, scene);
-  ASSERT_TRUE(split.summary.bay);
-  EXPECT_EQ(split.summary.bay->held, split.summary.nights);
+  ASSERT_EQ(split.summary.rooms.size(), 1U);
+  EXPECT_EQ(split.summary.rooms[0].held, split.summary.nights);
   EXPECT_EQ(split.summary.held, split.summary.nights);
-  EXPECT_GT(split.summary.bayHeater_kWh, 0.0);
-  EXPECT_LT(split.summary.bayHeater_kWh, split.summary.heater_kWh);
+  EXPECT_GT(split.summary.rooms[0].heater_kWh, 0.0);
+  EXPECT_LT(split.summary.rooms[0].heater_kWh, split.summary.heater_kWh);
   EXPECT_LE(split.summary.closure, 1e-6);
   Plan whole = bay;
   whole.house.bay.reset();

@@ -1,0 +1,107 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/stack_field.h"
+
+#include "app/paint/theme.h"
+#include "core/material/materials.h"
+#include "core/simulate/covers.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr std::size_t kMostLayers = 3;
+
+QString text(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
+
+} // namespace
+
+void offerMaterials(QComboBox& box) {
+  for (const CoverMaterial& m : coverMaterials()) {
+    box.addItem(text(m.name), text(m.id));
+    box.setItemData(box.count() - 1, text(m.range) + QStringLiteral("\n") + text(m.source), Qt::ToolTipRole);
+  }
+}
+
+StackField::StackField(Document& document, QString name, std::function<Skin*(Plan&)> of, FaceGroup lies, QWidget* parent)
+    : QWidget(parent), m_document(document), m_name(std::move(name)), m_of(std::move(of)), m_lies(lies), m_rows(new QVBoxLayout), m_sum(new QLabel(this)) {
+  auto* down = new QVBoxLayout(this);
+  down->setContentsMargins(0, 0, 0, 0);
+  down->setSpacing(2);
+  m_rows->setSpacing(2);
+  down->addLayout(m_rows);
+  m_sum->setFont(textFont(8.5));
+  down->addWidget(m_sum);
+  refresh();
+}
+
+void StackField::change(const QString& name, const std::function<void(Skin&)>& what) {
+  if (auto why = m_document.edit(name, [&](Plan& p) {
+        if (Skin* skin = m_of(p)) what(*skin);
+      }))
+    emit m_document.trouble(*why);
+}
+
+void StackField::rebuild(const Skin& skin) {
+  while (QLayoutItem* item = m_rows->takeAt(0)) {
+    item->widget()->hide();
+    item->widget()->deleteLater(); // it may be the one whose signal brought us here
+    delete item;
+  }
+  m_shown = skin;
+  for (std::size_t l = 0; l < skin.layers.size(); ++l) {
+    auto* row = new QWidget(this);
+    auto* across = new QHBoxLayout(row);
+    across->setContentsMargins(0, 0, 0, 0);
+    across->setSpacing(4);
+    auto* label = new QLabel(l == 0 ? m_name : QString(), row);
+    label->setFont(textFont(10));
+    label->setMinimumWidth(64);
+    across->addWidget(label);
+    auto* box = new QComboBox(row);
+    box->setFont(textFont(9.5));
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(8);
+    box->setAccessibleName(tr("%1, layer %2").arg(m_name).arg(l + 1));
+    offerMaterials(*box);
+    box->setCurrentIndex(box->findData(QString::fromStdString(skin.layers[l].material)));
+    connect(box, &QComboBox::activated, this, [this, l, box](int i) {
+      const std::string id = box->itemData(i).toString().toStdString();
+      change(tr("change a layer"), [&](Skin& s) { s.layers[l].material = id; });
+    });
+    across->addWidget(box, 1);
+    const auto button = [&](const QString& sign, const QString& tip, bool enabled, auto act) {
+      auto* b = new QToolButton(row);
+      b->setText(sign);
+      b->setToolTip(tip);
+      b->setAccessibleName(tip);
+      b->setEnabled(enabled);
+      connect(b, &QToolButton::clicked, this, act);
+      across->addWidget(b);
+    };
+    button(QStringLiteral("+"), tr("another layer after this one"), skin.layers.size() < kMostLayers,
+           [this, l] { change(tr("add a layer"), [&](Skin& s) { s.layers.insert(s.layers.begin() + static_cast<std::ptrdiff_t>(l) + 1, s.layers[l]); }); });
+    button(QStringLiteral("×"), tr("remove this layer"), skin.layers.size() > 1,
+           [this, l] { change(tr("remove a layer"), [&](Skin& s) { s.layers.erase(s.layers.begin() + static_cast<std::ptrdiff_t>(l)); }); });
+    m_rows->addWidget(row);
+  }
+}
+
+void StackField::refresh() {
+  Plan plan = m_document.plan();
+  const Skin* const skin = m_of(plan);
+  if (!skin) return;
+  if (!(m_shown == *skin)) rebuild(*skin);
+  if (const auto u = skinU_W_m2K(*skin, m_lies))
+    m_sum->setText(tr("as a skin to the weather it would let %1 through; %2 % of light")
+                       .arg(m_document.units().text(Quantity::uValue, *u))
+                       .arg(std::lround(100.0 * skinOptics(*skin).transmittance)));
+}
+
+} // namespace muffle

@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/rooms.h"
+
+#include <fmt/format.h>
+
+namespace muffle {
+
+std::vector<OtherRoom> otherRooms(const Plan& plan) {
+  const House& h = plan.house;
+  std::vector<OtherRoom> rooms;
+  if (h.bay) rooms.push_back({RoomKind::bay, 0, "bay", h.bay->name, h.bay->setpoints.hold_C});
+  if (h.lobby) rooms.push_back({RoomKind::lobby, 0, "lobby", h.lobby->name, plan.setpoints.hold_C});
+  if (h.roofVoid) rooms.push_back({RoomKind::roofVoid, 0, "roof-void", h.roofVoid->name, plan.setpoints.hold_C});
+  for (std::size_t k = 0; k < h.bedCovers.size(); ++k) {
+    const BedCover& bed = h.bedCovers[k];
+    const double line = bed.inBay && h.bay ? h.bay->setpoints.hold_C : plan.setpoints.hold_C;
+    rooms.push_back({RoomKind::bed, k, fmt::format("bed:{}", k + 1), bed.name, line});
+  }
+  return rooms;
+}
+
+std::optional<std::size_t> otherRoom(const Plan& plan, RoomKind kind, std::size_t bed) {
+  const auto rooms = otherRooms(plan);
+  for (std::size_t r = 0; r < rooms.size(); ++r)
+    if (rooms[r].kind == kind && rooms[r].bed == bed) return r;
+  return std::nullopt;
+}
+
+} // namespace muffle
