@@ -144,7 +144,7 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
     const int sensor = m_slot[static_cast<std::size_t>(vent.sensor)];
     const int modulator = vent.modulator < 0 ? -1 : m_modulators.add(net, vent.modulator);
     m_relays.resize(m_modulators.size(), false);
-    if (modulator >= 0) m_relays[static_cast<std::size_t>(modulator)] = true;
+    if (modulator >= 0 && net.tables[static_cast<std::size_t>(vent.modulator)].hold) m_relays[static_cast<std::size_t>(modulator)] = true;
     m_vents.push_back({a, b, sensor, group(net.links.size() + v), vent.opens_C, vent.full_C - vent.opens_C, vent.conductance_W_K, vent.conductance_W_K,
                        entries(a, b), m_lu.entry(a, sensor), m_lu.entry(b, sensor), modulator});
   }
@@ -264,6 +264,16 @@ bool NetworkFlows::modulate(double t, FlowState& state) {
     v.g = g;
     take(v, q, state.f.data());
   }
+  double* const f = state.f.data();
+  for (VentSlots& v : m_vents) {
+    const double g = v.full * strength(v.modulator);
+    if (g == v.g) continue;
+    const double q = (g - v.g) * opening(v, state.T.data()) * (state.T[static_cast<std::size_t>(v.a)] - state.T[static_cast<std::size_t>(v.b)]);
+    v.g = g;
+    f[v.a] -= q;
+    f[v.b] += q;
+    if (v.group >= 0) f[v.group] += q;
+  }
   return true;
 }
 
@@ -272,6 +282,7 @@ bool NetworkFlows::modulate(double t) {
   if (change == Modulation::same) return true;
   m_vapour.modulate(m_modulator);
   for (Varying& v : m_varying) v.g = varyingStrength(v);
+  for (VentSlots& v : m_vents) v.g = v.full * strength(v.modulator);
   return change == Modulation::changed;
 }
 
@@ -446,8 +457,7 @@ double NetworkFlows::curvature_K(const FlowSlopes& slopes, const FlowState& from
   for (std::size_t i = 0; i < m_vents.size(); ++i) {
     const VentSlots& v = m_vents[i];
     const auto flow = [&](const FlowState& at) {
-      const double ramp = std::clamp((at.T[static_cast<std::size_t>(v.sensor)] - v.opens) / v.span, 0.0, 1.0);
-      return ramp * v.g * (at.T[static_cast<std::size_t>(v.a)] - at.T[static_cast<std::size_t>(v.b)]);
+      return opening(v, at.T.data()) * v.g * (at.T[static_cast<std::size_t>(v.a)] - at.T[static_cast<std::size_t>(v.b)]);
     };
     const auto moved = [&](int slot) { return to.T[static_cast<std::size_t>(slot)] - from.T[static_cast<std::size_t>(slot)]; };
     const double left = flow(to) - flow(from) - slopes.vent[i].opening * (moved(v.a) - moved(v.b)) - slopes.vent[i].sensor * moved(v.sensor);

@@ -20,6 +20,7 @@
 #include "core/network/sparse_lu.h"
 #include "core/network/vapour.h"
 
+#include <algorithm>
 #include <array>
 #include <memory>
 #include <span>
@@ -140,6 +141,7 @@ private:
     int as, bs;
     int modulator;
   };
+  static double opening(const VentSlots& v, const double* T) { return std::clamp((T[v.sensor] - v.opens) / v.span, 0.0, 1.0); }
   /// A conductance or one-way link whose modulator is no relay.
   struct Varying {
     int a, b, group;

@@ -152,7 +152,7 @@ struct Vent {
   double full_C = 0.0; ///< > opens_C
   double conductance_W_K = 0.0;
   std::string part;
-  int modulator = -1; ///< signal that multiplies the conductance, such as a lock-out; sampled at mid-step
+  int modulator = -1; ///< signal that multiplies the conductance, such as a lock-out (hold) or the wind; sampled at mid-step
 };
 
 struct Network {

@@ -74,6 +74,37 @@ struct VentLock {
   bool inRain = false; ///< where the log has rain
 };
 
+/// Sides that are rolled up by the warmth inside, along the house without bay and lobby.
+struct RollUpSides {
+  double height_m = 0.8; ///< of the strip that they leave open on either side
+  double opens_C = 20.0;
+  double full_C = 26.0;
+};
+
+/// A fan that blows the house's air out; it starts at the temperature and runs fully a kelvin above.
+struct ExtractFan {
+  double flow_m3_h = 3000.0;
+  double above_C = 26.0;
+  double power_W = 250.0;
+};
+
+/// A roof that draws back by day while it is warm outside, rain and wind permitting (VentLock).
+struct RetractableRoof {
+  double outsideAbove_C = 10.0;   ///< it shuts a kelvin below
+  double airChanges_per_h = 40.0; ///< while it is open
+  bool operator==(const RetractableRoof&) const = default;
+};
+
+/// How the wind comes at a house.
+enum class Shelter { open, scattered, hedged, walled };
+constexpr int kShelterCount = 4;
+
+/// Draughts by the area of all leaks as a pressure test finds it, instead of air changes by build and upkeep.
+struct Leakage {
+  double area_cm2 = 400.0; ///< effective, at 4 Pa
+  Shelter shelter = Shelter::scattered;
+};
+
 /// What gives water to the air of a house.
 struct Crop {
   double leafArea = 1.0; ///< m2 of leaf for each m2 of floor
@@ -173,6 +204,10 @@ struct House {
   double ventFull_C = 28.0;
   double ventAirChanges_per_h = 15.0; ///< fully open
   VentLock ventLock;
+  std::optional<RollUpSides> rollUp;
+  std::optional<ExtractFan> extractFan;
+  std::optional<RetractableRoof> retractable;
+  std::optional<Leakage> leakage;
 };
 
 enum class BarrelColour { black, blue, white, bare };

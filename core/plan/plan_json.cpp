@@ -21,6 +21,9 @@ constexpr std::array<RuleName, 4> kBlanketRules{
     {{BlanketRule::night, "night"}, {BlanketRule::cold, "cold"}, {BlanketRule::dark, "dark"}, {BlanketRule::clock, "clock"}}};
 using FanRuleName = std::pair<FanRule, const char*>;
 constexpr std::array<FanRuleName, 4> kFanRules{{{FanRule::always, "always"}, {FanRule::day, "day"}, {FanRule::night, "night"}, {FanRule::warm, "warm"}}};
+using ShelterName = std::pair<Shelter, const char*>;
+constexpr std::array<ShelterName, kShelterCount> kShelters{
+    {{Shelter::open, "open"}, {Shelter::scattered, "scattered"}, {Shelter::hedged, "hedged"}, {Shelter::walled, "walled"}}};
 using ColourName = std::pair<BarrelColour, const char*>;
 constexpr std::array<ColourName, 4> kColours{
     {{BarrelColour::black, "black"}, {BarrelColour::blue, "blue"}, {BarrelColour::white, "white"}, {BarrelColour::bare, "bare"}}};
@@ -82,6 +85,28 @@ template <class V> void describe(V& v, VentLock& l) {
   v.number("outside_below_C", l.outsideBelow_C, {-40.0, 40.0}, "shut while it is colder than this outside");
   v.number("wind_above_m_s", l.windAbove_m_s, {0.0, 60.0}, "shut while the wind is stronger");
   v.boolean("in_rain", l.inRain, "shut while it rains, where the log has rain");
+}
+
+template <class V> void describe(V& v, RollUpSides& r) {
+  v.number("height_m", r.height_m, {0.05, 6.0}, "height of the strip left open on either side");
+  v.number("opens_C", r.opens_C, {-5.0, 60.0}, "temperature inside at which they begin to open");
+  v.number("full_C", r.full_C, {-4.0, 70.0}, "temperature at which they are fully open");
+}
+
+template <class V> void describe(V& v, ExtractFan& f) {
+  v.number("flow_m3_h", f.flow_m3_h, {0.0, 1e6}, "air it blows out");
+  v.number("above_C", f.above_C, {-5.0, 60.0}, "temperature inside at which it starts");
+  v.number("power_W", f.power_W, {0.0, 50000.0}, "electricity it takes");
+}
+
+template <class V> void describe(V& v, RetractableRoof& r) {
+  v.number("outside_above_C", r.outsideAbove_C, {-20.0, 40.0}, "it opens by day while it is warmer than this outside");
+  v.number("air_changes_per_h", r.airChanges_per_h, {1.0, 120.0}, "air changes an hour while it is open");
+}
+
+template <class V> void describe(V& v, Leakage& l) {
+  v.number("area_cm2", l.area_cm2, {1.0, 200000.0}, "effective area of all leaks at 4 Pa, as a pressure test finds it", true);
+  v.choice("shelter", l.shelter, kShelters, "how the house lies to the wind");
 }
 
 template <class V> void describe(V& v, LightLoss& l) {
@@ -182,7 +207,11 @@ template <class V> void describe(V& v, House& h) {
   v.number("vent_opens_C", h.ventOpens_C, {-5.0, 60.0}, "temperature at which the vents start to open");
   v.number("vent_full_C", h.ventFull_C, {-4.0, 70.0}, "temperature at which they are fully open");
   v.number("vent_air_changes_per_h", h.ventAirChanges_per_h, {0.0, 120.0}, "air changes an hour with the vents fully open");
-  v.object("vent_lock", h.ventLock, "what keeps the vents shut");
+  v.object("vent_lock", h.ventLock, "what keeps vents, rolled sides and roof shut");
+  v.object("roll_up_sides", h.rollUp, "sides rolled up by warmth");
+  v.object("extract_fan", h.extractFan, "fan that blows warm air out");
+  v.object("retractable_roof", h.retractable, "roof that draws back by day");
+  v.object("leakage", h.leakage, "draughts by leakage area instead of air changes");
 }
 
 template <class V> void describe(V& v, Barrels& b) {
@@ -310,6 +339,31 @@ template <class Bad> void checkRooms(const Plan& plan, const Bad& bad, Problems&
   }
 }
 
+/// Rolled sides, fan and roof.
+template <class Bad> void checkOpenings(const Plan& plan, const Bad& bad) {
+  const House& house = plan.house;
+  const double warmest = std::max(plan.setpoints.night_C, plan.setpoints.day_C);
+  const auto fights = [&](double opens_C, const char* where) {
+    if (warmest > opens_C)
+      bad(where, fmt::format("it opens at {:g} with a setpoint of {:g}", opens_C, warmest), "heater and opening would fight; open it at or above the setpoint");
+  };
+  if (const auto& r = house.rollUp) {
+    fights(r->opens_C, "/house/roll_up_sides/opens_C");
+    if (r->full_C < r->opens_C + 0.5)
+      bad("/house/roll_up_sides/full_C", fmt::format("fully open at {:g} with opening at {:g}", r->full_C, r->opens_C),
+          "at least 0.5 K above the opening temperature is needed");
+    const double side = house.shape.kind == ShapeKind::arch || house.shape.kind == ShapeKind::pointedArch ? house.shape.ridge_m : house.shape.eave_m;
+    if (house.shape.kind == ShapeKind::dome)
+      bad("/house/roll_up_sides", "rolled sides on a dome", "only long houses have sides to roll up");
+    else if (r->height_m > 0.9 * side)
+      bad("/house/roll_up_sides/height_m", fmt::format("a strip of {:g} m", r->height_m),
+          fmt::format("at most nine tenths of the {} can be opened, {:.3g} m", side == house.shape.eave_m ? "sides" : "arch's height", 0.9 * side));
+  }
+  if (house.extractFan) fights(house.extractFan->above_C, "/house/extract_fan/above_C");
+  if (house.retractable && house.roofVoid) bad("/house/retractable_roof", "a roof that draws back over a ceiling", "take the ceiling or the roof's drive away");
+  if (house.retractable && house.shape.kind == ShapeKind::dome) bad("/house/retractable_roof", "a dome that draws back", "only long houses have such roofs");
+}
+
 } // namespace
 
 Problems check(const Plan& plan) {
@@ -326,6 +380,7 @@ Problems check(const Plan& plan) {
     problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)});
   };
   checkRooms(plan, bad, problems);
+  checkOpenings(plan, bad);
   double covered[2] = {0.0, 0.0}; // in the house, in its bay
   for (std::size_t i = 0; i < plan.house.bedCovers.size(); ++i) {
     const BedCover& b = plan.house.bedCovers[i];

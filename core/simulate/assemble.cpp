@@ -9,6 +9,7 @@
 #include "core/material/materials.h"
 #include "core/simulate/blanket.h"
 #include "core/simulate/covers.h"
+#include "core/simulate/openings.h"
 #include "core/simulate/room_air.h"
 #include "core/simulate/soil_under.h"
 #include "core/simulate/spaces.h"
@@ -24,8 +25,7 @@ namespace {
 constexpr double kCropCapacity_J_m2K = 20000.0;  // trays, crop and benches per m2 of floor: about 5 kg of water
 constexpr double kFloorShare = 0.60;             // of the light that reaches the floor; the rest warms leaves and air
 constexpr double kAirShare = 0.22;               // or leaves again
-constexpr double kLeastLift_K = 2.0;             // the sun's, in a house that is not heated: what drives air through an open door
-constexpr double kLobby = 0.5;                   // two openings in turn, each of its own volume: half the air of one
+constexpr double kFanBand_K = 1.0;               // from starting to running fully
 constexpr double kLiftedAirChanges_per_h = 40.0; // a low tunnel with open ends
 
 class Assembler {
@@ -110,10 +110,7 @@ private:
     m_a.outside = m_net.addBoundary("outside", Driver::table(signal(m_winter.outside_C)));
     m_outdoors = {m_a.outside, m_net.addBoundary("outside vapour", Driver::table(signal(m_winter.outside_g_kg)))};
     m_a.sky = m_net.addBoundary("sky", Driver::table(signal(m_winter.sky_C)));
-    std::vector<double> night(m_winter.size(), 0.0);
-    for (const NightSpan& span : m_winter.nights)
-      for (std::size_t i = span.from; i < span.to; ++i) night[i] = 1.0; // the step from i to i+1 lies in the night
-    m_night = night;
+    m_night = nightOf(m_winter);
     m_windFilm = signalOf([&](std::size_t i) { return 4.0 + 4.0 * m_winter.wind_m_s[i]; });
   }
 
@@ -194,20 +191,37 @@ private:
   }
 
   void covers() {
-    std::optional<BlanketSignals> signals;
+    const auto times = [](std::vector<double> a, const std::vector<double>& b) {
+      for (std::size_t i = 0; i < a.size(); ++i) a[i] *= b[i];
+      return a;
+    };
+    const auto not_ = [](std::vector<double> a) {
+      for (double& x : a) x = 1.0 - x;
+      return a;
+    };
+    if (m_house.retractable) {
+      m_roofOpen = roofOpen(*m_house.retractable, m_house.ventLock, m_winter);
+      m_roof = RoofSignals{signal(not_(m_roofOpen), true), signal(m_roofOpen, true)};
+    }
     if (m_house.blanket) {
       const double leak = m_house.blanket->leak;
       m_a.blanketClosed = blanketClosed(*m_house.blanket, m_winter, *TimeZone::named(m_plan.site.timeZone));
-      m_blanketSignal = signal(m_a.blanketClosed, true);
-      signals = BlanketSignals{m_blanketSignal, signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i]; }, true),
-                               signalOf([&](std::size_t i) { return 1.0 - m_a.blanketClosed[i] * (1.0 - leak); }, true)};
+      const std::vector<double>& closed = m_a.blanketClosed;
+      std::vector<double> film = closed;
+      for (double& x : film) x = 1.0 - x * (1.0 - leak);
+      m_blanket = BlanketSignals{signal(closed, true), signal(not_(closed), true), signal(film, true)};
+      m_blanketUnderRoof = m_blanket;
+      if (m_roof) {
+        const auto shut = not_(m_roofOpen);
+        m_blanketUnderRoof = BlanketSignals{signal(times(closed, shut), true), signal(times(not_(closed), shut), true), signal(times(film, shut), true)};
+      }
     }
     m_a.inner.assign(kFaceGroupCount, -1);
     m_a.outer.assign(kFaceGroupCount, -1);
-    for (Room& room : m_rooms) skins(room, signals);
+    for (Room& room : m_rooms) skins(room);
   }
 
-  void skins(Room& room, const std::optional<BlanketSignals>& signals) {
+  void skins(Room& room) {
     const bool isMain = &room == &m_rooms.front();
     room.covers.emplace(m_net, CoverSurroundings{room.air.air, room.air.vapour, room.floor, m_a.outside, m_a.sky, m_windFilm}, room.start_C,
                         m_winter.outside_C.front());
@@ -225,7 +239,9 @@ private:
         m_a.outer[g] = part.sheets.front().outerNode;
         m_a.inner[g] = part.sheets.back().innerNode;
       }
-      if (signals && group != FaceGroup::backWall) room.covers->hang(part, *m_house.blanket, *signals);
+      const bool isRoof = group == FaceGroup::roof;
+      if (m_blanket && group != FaceGroup::backWall) room.covers->hang(part, *m_house.blanket, isRoof ? *m_blanketUnderRoof : *m_blanket);
+      if (m_roof && isRoof) room.covers->drawBack(part, *m_roof);
       if (group == FaceGroup::backWall) m_innerWalls.emplace_back(part.sheets.back().innerNode, area);
       if (shared) continue; // no sun on it from outside
       const SkinOptics optics = skinOptics(skin);
@@ -247,7 +263,7 @@ private:
     case RoomKind::lobby: partition(room, m_house.lobby->partition, m_house.lobby->airChanges_per_h, std::nullopt, false); break;
     case RoomKind::bed: break;
     }
-    room.covers->exchange(room.bare_m2, signals, others);
+    room.covers->exchange(room.bare_m2, others);
     if (isMain) m_a.above = room.covers->radiation();
   }
 
@@ -261,7 +277,6 @@ private:
     if (!fan || fan->flow_m3_h <= 0.0) return;
     const double conductance = airChangeConductance_W_K(fan->flow_m3_h, 1.0, 5.0, pressure);
     const RoomAir from = drawsFromRoom ? room.air : house, to = drawsFromRoom ? house : room.air;
-    constexpr double kFanBand_K = 1.0;
     if (fan->rule == FanRule::warm) {
       ventAir(m_net, from, to, fan->warmAbove_C, fan->warmAbove_C + kFanBand_K, conductance, -1, "");
       m_a.fans.push_back({fan->power_W, from.air, fan->warmAbove_C, fan->warmAbove_C + kFanBand_K});
@@ -329,40 +344,42 @@ private:
   }
 
   void draughts() {
-    const double volume = m_house.shape.volume_m3();
-    const double pressure = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
-    const int conductance = signalOf([&](std::size_t i) {
-      return airChangeConductance_W_K(m_house.airChanges_per_h + m_house.windAirChanges * m_winter.wind_m_s[i], volume, m_winter.outside_C[i], pressure);
-    });
-    if (const Door& door = m_house.door; door.opened > 0.0) {
-      const auto bySun = static_cast<double>(std::count(m_night.begin(), m_night.end(), 0.0));
-      const double day_s = std::max(86400.0 * bySun / static_cast<double>(m_night.size()), 4.0 * 3600.0); // the winter's mean day
+    const double pressure = m_net.pressure_Pa;
+    const RoomAir house = m_rooms.front().air;
+    const int conductance = signal(draughts_W_K(m_plan, m_winter, pressure));
+    for (const Room& room : m_rooms) exchangeAir(m_net, room.air, m_outdoors, volumeShare(room), conductance, partId(Part::draughts));
+    if (m_house.door.opened > 0.0) {
       const Room* const lobby = room(RoomKind::lobby);
-      const int opening = signalOf(
-          [&](std::size_t i) {
-            if (m_night[i] > 0.0) return 0.0;
-            const double lift = std::max(m_plan.setpoints.day_C - m_winter.outside_C[i], kLeastLift_K) * (lobby ? 0.5 : 1.0); // half at each of two doors
-            return doorConductance_W_K(door.opened, door.seconds, door.width_m, door.height_m, lift, m_winter.outside_C[i], day_s, pressure) *
-                   (door.lobby ? kLobby : 1.0);
-          },
-          true);
-      if (lobby) exchangeAir(m_net, m_rooms.front().air, lobby->air, 1.0, opening, "");
-      exchangeAir(m_net, lobby ? lobby->air : m_rooms.front().air, m_outdoors, 1.0, opening, partId(Part::draughts));
+      const int opening = signal(door_W_K(m_plan, m_winter, lobby ? 2 : 1, pressure), true);
+      if (lobby) exchangeAir(m_net, house, lobby->air, 1.0, opening, "");
+      exchangeAir(m_net, lobby ? lobby->air : house, m_outdoors, 1.0, opening, partId(Part::draughts));
     }
-    const VentLock& rule = m_house.ventLock;
-    const auto mayOpen = [&](std::size_t i) {
-      const bool rains = rule.inRain && !m_winter.rain_mm.empty() && m_winter.rain_mm[i] > 0.0;
-      return rains || m_winter.outside_C[i] < rule.outsideBelow_C || m_winter.wind_m_s[i] > rule.windAbove_m_s ? 0.0 : 1.0;
-    };
-    bool locks = false;
-    for (std::size_t i = 0; i < m_winter.size() && !locks; ++i) locks = mayOpen(i) == 0.0;
-    const int lock = locks ? signalOf(mayOpen, true) : -1;
-    for (const Room& room : m_rooms) {
-      exchangeAir(m_net, room.air, m_outdoors, volumeShare(room), conductance, partId(Part::draughts));
+    vents(mayVent(m_house.ventLock, m_winter));
+  }
+
+  void vents(const std::vector<double>& may) {
+    const double pressure = m_net.pressure_Pa;
+    const std::string part = partId(Part::vents);
+    const Room& house = m_rooms.front();
+    const bool locks = std::find(may.begin(), may.end(), 0.0) != may.end();
+    const int lock = locks ? signal(may, true) : -1;
+    for (const Room& room : m_rooms)
       if (room.space.kind != RoomKind::lobby)
         ventAir(m_net, room.air, m_outdoors, m_house.ventOpens_C, m_house.ventFull_C,
-                airChangeConductance_W_K(m_house.ventAirChanges_per_h, room.space.volume_m3, 10.0, pressure), lock, partId(Part::vents));
+                airChangeConductance_W_K(m_house.ventAirChanges_per_h, room.space.volume_m3, 10.0, pressure), lock, part);
+    if (const auto& sides = m_house.rollUp) {
+      auto rolled = rolledUp_W_K(*sides, house.space.length_m, m_winter, pressure);
+      for (std::size_t i = 0; i < rolled.size(); ++i) rolled[i] *= may[i];
+      ventAir(m_net, house.air, m_outdoors, sides->opens_C, sides->full_C, 1.0, signal(std::move(rolled)), part);
     }
+    if (const auto& fan = m_house.extractFan) {
+      ventAir(m_net, house.air, m_outdoors, fan->above_C, fan->above_C + kFanBand_K, airChangeConductance_W_K(fan->flow_m3_h, 1.0, 10.0, pressure), lock, part);
+      m_a.fans.push_back({fan->power_W, house.air.air, fan->above_C, fan->above_C + kFanBand_K, locks ? may : std::vector<double>{}});
+    }
+    if (m_roof)
+      for (const Room& room : m_rooms)
+        exchangeAir(m_net, room.air, m_outdoors, airChangeConductance_W_K(m_house.retractable->airChanges_per_h, room.space.volume_m3, 10.0, pressure),
+                    m_roof->open, part);
   }
 
   void barrels() {
@@ -377,17 +394,31 @@ private:
     }
   }
 
-  void sun() {
-    double transmittance = 0.0;
+  /// Of the light outside, what comes through the whole cover, and with the roof drawn back.
+  struct Light {
+    double shut = 0.0, open = 0.0;
+  };
+  [[nodiscard]] Light lightInside() const {
+    Light light;
     const Skin* const skins[] = {&m_house.roof, &m_house.sides, &m_house.ends};
-    for (const FaceGroup g : {FaceGroup::roof, FaceGroup::sides, FaceGroup::ends})
-      transmittance += m_house.shape.area_m2(g) / m_house.shape.cover_m2() * skinOptics(*skins[static_cast<int>(g)]).transmittance;
-    transmittance *= m_house.light.left();
+    for (const FaceGroup g : {FaceGroup::roof, FaceGroup::sides, FaceGroup::ends}) {
+      const double share = m_house.shape.area_m2(g) / m_house.shape.cover_m2();
+      const double through = skinOptics(*skins[static_cast<int>(g)]).transmittance * m_house.light.left();
+      light.shut += share * through;
+      light.open += share * (g == FaceGroup::roof ? 1.0 - m_house.light.frame : through);
+    }
+    return light;
+  }
+
+  void sun() {
+    const Light light = lightInside();
+    const double transmittance = light.shut; // of what a roof that draws back adds, walls and barrels get nothing
     // a blanket that is closed by day takes its share of the light; what it stops is taken as sent back out
     const double cloth = m_house.blanket ? findCoverMaterial(m_house.blanket->material)->solarTransmittance : 1.0;
     const int inside = signalOf([&](std::size_t i) {
       const double drawn = m_a.blanketClosed.empty() || m_a.blanketClosed[i] == 0.0 ? 1.0 : cloth;
-      return drawn * transmittance * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
+      const bool isOpen = !m_roofOpen.empty() && m_roofOpen[i] > 0.0;
+      return drawn * (isOpen ? light.open : light.shut) * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
     });
     const auto underCeiling = [&](const Room& room) { return room.space.kind == RoomKind::house ? m_ceilingTransmittance : 1.0; };
     for (const Room& room : m_rooms) {
@@ -424,7 +455,12 @@ private:
     int groupSignal[kFaceGroupCount] = {-1, -1, -1, -1};
     for (const auto& absorbing : m_absorbing) {
       int& s = groupSignal[absorbing.group];
-      if (s < 0) s = signal(m_sun.group_W_m2[static_cast<std::size_t>(absorbing.group)]);
+      if (s < 0) {
+        std::vector<double> on = m_sun.group_W_m2[static_cast<std::size_t>(absorbing.group)];
+        if (absorbing.group == static_cast<int>(FaceGroup::roof) && !m_roofOpen.empty())
+          for (std::size_t i = 0; i < on.size(); ++i) on[i] *= 1.0 - m_roofOpen[i];
+        s = signal(std::move(on));
+      }
       m_net.sources.push_back({absorbing.node, Driver::table(s, absorbing.factor), "sun on the cover"});
     }
   }
@@ -478,7 +514,9 @@ private:
   Network& m_net;
   std::vector<double> m_night;
   int m_windFilm = -1;
-  int m_blanketSignal = -1; ///< 1 while it is closed
+  std::optional<BlanketSignals> m_blanket, m_blanketUnderRoof;
+  std::optional<RoofSignals> m_roof;
+  std::vector<double> m_roofOpen; ///< by step; empty where none draws back
   RoomAir m_outdoors;
   std::vector<Room> m_rooms;                        ///< as spacesOf() lists them
   std::vector<int> m_bedSheets;                     ///< the bed covers' own nodes, by kind

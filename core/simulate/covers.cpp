@@ -66,7 +66,7 @@ void Covers::body(CoverSheet& sheet, const std::string& id, double resistance, d
 }
 
 CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double view, const std::string& id, const Behind& behind, const std::string& prefix) {
-  CoverPart part{group, id, area, view, {}, std::nullopt, behind, false, 0, prefix};
+  CoverPart part{group, id, area, view, {}, std::nullopt, behind, false, 0, prefix, {}, {}};
   for (std::size_t l = 0; l < skin.layers.size(); ++l) {
     CoverSheet next = sheet(fmt::format("{}{} {}", prefix, id, l + 1), skin.layers[l], area);
     if (l > 0) m_net.addConductance(part.sheets.back().innerNode, next.outerNode, area * gapConvection(group, skin.layers[l - 1].gap_m));
@@ -86,7 +86,7 @@ CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double vi
 
 CoverPart& Covers::tuck(const BedCover& cover, int bedAir, int bedVapour, int bedFloor, const std::string& id) {
   const double area = cover.cover_m2();
-  CoverPart part{FaceGroup::roof, id, cover.bed_m2(), 0.0, {}, std::nullopt, {}, true, 0};
+  CoverPart part{FaceGroup::roof, id, cover.bed_m2(), 0.0, {}, std::nullopt, {}, true, 0, {}, {}, {}};
   part.sheets.push_back({bedFloor, bedFloor, {kFloorEmissivity, 0.0}, false});
   CoverSheet over = sheet(id, {cover.material, 0.05}, area);
   part.toAir = m_net.links.size();
@@ -103,6 +103,7 @@ void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSig
   const CoverMaterial& m = *findCoverMaterial(blanket.material);
   const int node = m_net.addNode(part.prefix + part.id + " blanket", m.capacity_J_m2K * part.area_m2, m_inside);
   part.blanket = CoverSheet{node, node, m.longwave, false};
+  part.hung = when;
   Link& film = m_net.addNatural(m_at.air, node, part.area_m2, insideFilm(part.group), kFilmExponent);
   film.modulator = when.closed;
   film.vapour = m_at.vapour;
@@ -111,15 +112,22 @@ void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSig
   m_net.addConductance(node, m_at.air, part.area_m2 * kBlanketOpenTie_W_m2K).modulator = when.open;
 }
 
-void Covers::exchange(double floor_m2, const std::optional<BlanketSignals>& when, double othersSkins_m2) {
+void Covers::drawBack(CoverPart& part, const RoofSignals& when) {
+  part.drawnBack = when;
+  if (!part.blanket) m_net.links[part.toAir].modulator = when.shut;
+}
+
+void Covers::exchange(double floor_m2, double othersSkins_m2) {
   double area = othersSkins_m2;
   for (const CoverPart& part : m_parts) area += part.area_m2;
   m_radiation = m_net.addNode(m_parts.front().prefix + "radiation", kRadiationCapacity_J_m2K * area, m_inside);
   if (m_at.floor >= 0) m_net.addRadiative(m_at.floor, m_radiation, floorToRoom_m2(floor_m2, kFloorEmissivity, area));
   for (const CoverPart& part : m_parts) {
-    const bool hung = when && part.blanket;
-    exchange(part, false, hung ? when->open : -1);
-    if (hung) exchange(part, true, when->closed);
+    exchange(part, false, part.blanket ? part.hung.open : part.drawnBack.shut);
+    if (part.blanket) exchange(part, true, part.hung.closed);
+    if (part.drawnBack.open < 0) continue;
+    m_net.addRadiative(m_radiation, m_at.sky, part.area_m2 * part.skyView, part.id).modulator = part.drawnBack.open;
+    m_net.addRadiative(m_radiation, m_at.outside, part.area_m2 * (1.0 - part.skyView), part.id).modulator = part.drawnBack.open;
   }
 }
 

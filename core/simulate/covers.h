@@ -36,6 +36,16 @@ struct Behind {
   int air = -1, vapour = -1, radiation = -1;
 };
 
+/// Signals of a blanket: 1 while it is closed, 1 while it is open, and the share of the cover's inner film left to the air.
+struct BlanketSignals {
+  int closed = -1, open = -1, film = -1;
+};
+
+/// Signals of a roof that draws back: 1 while it covers the house, 1 while it is open. Blankets under it have these in theirs.
+struct RoofSignals {
+  int shut = -1, open = -1;
+};
+
 /// Faces that share a skin.
 struct CoverPart {
   FaceGroup group = FaceGroup::roof;
@@ -47,17 +57,14 @@ struct CoverPart {
   Behind behind;
   bool overBed = false; ///< the soil of a bed and the sheet over it: nothing of it sees the weather
   std::size_t toAir = 0;
-  std::string prefix = {}; ///< of its nodes' names
+  std::string prefix = {};    ///< of its nodes' names
+  BlanketSignals hung = {};   ///< of the blanket
+  RoofSignals drawnBack = {}; ///< of a roof that draws back
 };
 
 struct CoverSurroundings {
   int air = -1, vapour = -1, floor = -1, outside = -1, sky = -1; ///< floor -1: there is none, as over a ceiling
   int windFilm = -1;                                             ///< signal: the outside film, W/(m2 K)
-};
-
-/// Signals of a blanket: 1 while it is closed, 1 while it is open, and the share of the cover's inner film left to the air.
-struct BlanketSignals {
-  int closed = -1, open = -1, film = -1;
 };
 
 class Covers {
@@ -72,9 +79,11 @@ public:
   /// what soil and sheet see of each other. The bed's floor node must be there.
   CoverPart& tuck(const BedCover& cover, int bedAir, int bedVapour, int bedFloor, const std::string& id);
   void hang(CoverPart& part, const NightBlanket& blanket, const BlanketSignals& when);
+  /// Gathered while it is open: its sheets see nothing of the room then, and the room sees the sky.
+  void drawBack(CoverPart& part, const RoofSignals& when);
   /// Long-wave links between all parts and the floor, once all have been added. Skins that other rooms have towards this one
   /// are of its enclosure too.
-  void exchange(double floor_m2, const std::optional<BlanketSignals>& when = {}, double othersSkins_m2 = 0.0);
+  void exchange(double floor_m2, double othersSkins_m2 = 0.0);
   /// After exchange(): the node whose temperature is that of the radiation all covers send down.
   [[nodiscard]] int radiation() const { return m_radiation; }
   [[nodiscard]] const std::vector<CoverPart>& parts() const { return m_parts; }

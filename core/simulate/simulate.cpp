@@ -395,6 +395,9 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
   still.heater.reset();
   if (still.house.bay) still.house.bay->heater_W = 0.0;
   if (still.house.roofVoid && still.house.roofVoid->fan) still.house.roofVoid->fan.reset();
+  still.house.rollUp.reset();
+  still.house.extractFan.reset();
+  still.house.retractable.reset();
   still.house.ventOpens_C = 90.0;
   still.house.ventFull_C = 99.0;
   Assembly a = assemble(still, winter, dark);

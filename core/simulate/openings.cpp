@@ -1,0 +1,110 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/simulate/openings.h"
+
+#include "core/air/moist_air.h"
+#include "core/house/infiltration.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kLeastLift_K = 2.0; // the sun's, in a house that is not heated
+constexpr double kLobby = 0.5;       // two openings in turn, each of its own volume: half the air of one
+constexpr double kDischarge = 0.6;   // a sharp-edged opening
+constexpr double kWindAcross = 0.35;
+constexpr double kRolledLift_K = 5.0;
+
+template <class F> std::vector<double> byStep(const Winter& winter, F&& of) {
+  std::vector<double> values(winter.size());
+  for (std::size_t i = 0; i < values.size(); ++i) values[i] = of(i);
+  return values;
+}
+
+double lift_K(double inside_C, double outside_C) { return std::max(inside_C - outside_C, kLeastLift_K); }
+
+/// Generalised shielding coefficients of Sherman and Grimsrud.
+double shielding(Shelter shelter) {
+  switch (shelter) {
+  case Shelter::open: return 0.324;
+  case Shelter::scattered: return 0.285;
+  case Shelter::hedged: return 0.240;
+  case Shelter::walled: return 0.185;
+  }
+  return 0.285;
+}
+
+double flow_W_K(double flow_m3_s, double outside_C, double pressure_Pa) { return airDensity_kg_m3(outside_C, pressure_Pa) * kAirHeat_J_kgK * flow_m3_s; }
+
+} // namespace
+
+std::vector<double> nightOf(const Winter& winter) {
+  std::vector<double> night(winter.size(), 0.0);
+  for (const NightSpan& span : winter.nights)
+    for (std::size_t i = span.from; i < span.to; ++i) night[i] = 1.0; // the step from i to i+1 lies in the night
+  return night;
+}
+
+std::vector<double> draughts_W_K(const Plan& plan, const Winter& winter, double pressure_Pa) {
+  const House& house = plan.house;
+  if (!house.leakage)
+    return byStep(winter, [&](std::size_t i) {
+      return airChangeConductance_W_K(house.airChanges_per_h + house.windAirChanges * winter.wind_m_s[i], house.shape.volume_m3(), winter.outside_C[i],
+                                      pressure_Pa);
+    });
+  LeakageSite site;
+  site.height_m = house.shape.ridge_m;
+  site.shielding = shielding(house.leakage->shelter);
+  constexpr double kcm2 = 1e-4;
+  const double area_m2 = house.leakage->area_cm2 * kcm2;
+  return byStep(winter, [&](std::size_t i) {
+    const double outside = winter.outside_C[i];
+    const double lift = lift_K(plan.setpoints.night_C, outside);
+    return flow_W_K(leakageFlow(area_m2, site, kelvin(outside), lift, winter.wind_m_s[i]).flow_m3_s, outside, pressure_Pa);
+  });
+}
+
+std::vector<double> door_W_K(const Plan& plan, const Winter& winter, int doors, double pressure_Pa) {
+  const Door& door = plan.house.door;
+  const auto night = nightOf(winter);
+  const auto bySun = static_cast<double>(std::count(night.begin(), night.end(), 0.0));
+  constexpr double kShortestDay_s = 4.0 * 3600.0;
+  const double day_s = std::max(86400.0 * bySun / static_cast<double>(night.size()), kShortestDay_s);
+  return byStep(winter, [&](std::size_t i) {
+    if (night[i] > 0.0) return 0.0;
+    const double lift = lift_K(plan.setpoints.day_C, winter.outside_C[i]) / doors;
+    return doorConductance_W_K(door.opened, door.seconds, door.width_m, door.height_m, lift, winter.outside_C[i], day_s, pressure_Pa) *
+           (door.lobby ? kLobby : 1.0);
+  });
+}
+
+std::vector<double> mayVent(const VentLock& lock, const Winter& winter) {
+  return byStep(winter, [&](std::size_t i) {
+    const bool rains = lock.inRain && !winter.rain_mm.empty() && winter.rain_mm[i] > 0.0;
+    return rains || winter.outside_C[i] < lock.outsideBelow_C || winter.wind_m_s[i] > lock.windAbove_m_s ? 0.0 : 1.0;
+  });
+}
+
+std::vector<double> rolledUp_W_K(const RollUpSides& sides, double length_m, const Winter& winter, double pressure_Pa) {
+  const double area_m2 = sides.height_m * length_m;
+  return byStep(winter, [&](std::size_t i) {
+    const double outside = winter.outside_C[i];
+    const double wind = kWindAcross * area_m2 * winter.wind_m_s[i];
+    const double stack = 2.0 * openDoorFlow_m3_s(length_m, sides.height_m, kRolledLift_K, kelvin(outside + kRolledLift_K / 2.0), kDischarge);
+    return flow_W_K(std::hypot(wind, stack), outside, pressure_Pa);
+  });
+}
+
+std::vector<double> roofOpen(const RetractableRoof& roof, const VentLock& lock, const Winter& winter) {
+  constexpr double kBand_K = 1.0;
+  const auto night = nightOf(winter);
+  const auto may = mayVent(lock, winter);
+  bool open = false;
+  return byStep(winter, [&](std::size_t i) {
+    open = night[i] == 0.0 && may[i] > 0.0 && winter.outside_C[i] > roof.outsideAbove_C - (open ? kBand_K : 0.0);
+    return open ? 1.0 : 0.0;
+  });
+}
+
+} // namespace muffle
