@@ -163,6 +163,9 @@ void Solver::cruiseOn(double h, double s) {
   }
   std::swap(m_start, m_end);
   m_time += h;
+  // water that appears on a film or is gone changes some links a little: the line of the last step still holds within a few
+  // minutes of its time, and only the matrix is made anew; a thermostat's switch shows in the modulators of the next step
+  if (m_flows.settleRelays(m_start.T, h)) m_cruiseFactored = false;
 }
 
 /// One step of the length of the one before. False, with nothing changed that a step by TR-BDF2 needs, if something jumps.

@@ -9,6 +9,11 @@ int TableSampler::add(const Network& network, int table) {
   const Signal* const signal = &network.tables[static_cast<std::size_t>(table)];
   const auto known = std::find_if(m_tables.begin(), m_tables.end(), [&](const Table& t) { return t.signal == signal; });
   if (known != m_tables.end()) return static_cast<int>(known - m_tables.begin());
+  if (signal->relay >= 0) {
+    const int then = add(network, signal->then), otherwise = add(network, signal->otherwise);
+    m_tables.push_back({signal, -1, true, then, otherwise});
+    return static_cast<int>(m_tables.size()) - 1;
+  }
   int grid = -1;
   if (signal->step_s > 0.0 && signal->value.size() > 1) {
     const auto same = [&](const Grid& g) { return g.start_s == signal->start_s && g.step_s == signal->step_s && g.count == signal->value.size(); };
@@ -20,11 +25,16 @@ int TableSampler::add(const Network& network, int table) {
   return static_cast<int>(m_tables.size()) - 1;
 }
 
-void TableSampler::sample(double t, double* value) const {
+void TableSampler::sample(double t, double* value, const char* relays) const {
+  const double* const values = value;
   std::size_t before = 0;
   double along = 0.0; // from `before` to the value after it
   int grid = -2;
   for (const Table& table : m_tables) {
+    if (table.then >= 0) {
+      *value++ = values[relays[table.signal->relay] ? table.then : table.otherwise];
+      continue;
+    }
     if (table.grid < 0) {
       *value++ = table.signal->at(t);
       continue;

@@ -21,8 +21,8 @@ public:
   /// Adds a table once; its place among the values.
   int add(const Network& network, int table);
   [[nodiscard]] std::size_t size() const { return m_tables.size(); }
-  /// The first size() values at time t.
-  void sample(double t_s, double* value) const;
+  /// The first size() values at time t; switches by the states of the network's relays.
+  void sample(double t_s, double* value, const char* relays = nullptr) const;
 
 private:
   struct Grid {
@@ -33,6 +33,7 @@ private:
     const Signal* signal;
     int grid; ///< -1: times of its own
     bool hold;
+    int then = -1, otherwise = -1; ///< of a switch: places among the values
   };
   std::vector<Table> m_tables;
   std::vector<Grid> m_grids;

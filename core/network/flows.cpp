@@ -97,6 +97,8 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
   m_rows = m_slots + groups + 1;
   const auto group = [&](std::size_t link) { return link < groupOfLink.size() && groupOfLink[link] >= 0 ? groupRow(groupOfLink[link]) : -1; };
   m_vapour = VapourFlows(net.pressure_Pa);
+  m_relays = Relays(net.relays);
+  m_relayFilm.assign(net.relays.size(), -1);
   const auto entries = [&](int a, int b) { return Entries{m_lu.entry(a, a), m_lu.entry(a, b), m_lu.entry(b, a), m_lu.entry(b, b)}; };
 
   for (std::size_t l = 0; l < net.links.size(); ++l) {
@@ -104,13 +106,16 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
     const int a = m_slot[static_cast<std::size_t>(link.from)];
     const int b = m_slot[static_cast<std::size_t>(link.to)];
     const int modulator = link.modulator < 0 ? -1 : m_modulators.add(net, link.modulator);
-    m_relays.resize(m_modulators.size(), false);
-    if (modulator >= 0 && (link.kind == LinkKind::radiative || link.kind == LinkKind::natural)) m_relays[static_cast<std::size_t>(modulator)] = true;
+    m_layout.resize(m_modulators.size(), false);
+    if (modulator >= 0 && (link.kind == LinkKind::radiative || link.kind == LinkKind::natural)) m_layout[static_cast<std::size_t>(modulator)] = true;
     const bool reported = a >= m_free || b >= m_free || group(l) >= 0;
     if (link.kind == LinkKind::natural) {
       const int film = link.vapour < 0 ? -1 : m_vapour.addFilm(a, b, m_slot[static_cast<std::size_t>(link.vapour)], link.wetShare, group(l), m_free, m_lu);
       m_allNatural.push_back(
-          {a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported, entries(a, b), film});
+          {a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported, entries(a, b), film,
+           link.relay, link.wetShare});
+      for (std::size_t r = 0; r < net.relays.size(); ++r)
+        if (net.relays[r].film == static_cast<int>(l)) m_relayFilm[r] = film;
       continue;
     }
     int frozen = -1;
@@ -131,7 +136,7 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
     }
     const bool radiative = link.kind == LinkKind::radiative;
     const double g = radiative ? link.coefficient * kStefanBoltzmann_W_m2K4 : link.coefficient;
-    (radiative ? m_radiative : m_conductances).all.push_back({a, b, group(l), g, modulator, frozen, reported, entries(a, b)});
+    (radiative ? m_radiative : m_conductances).all.push_back({a, b, group(l), g, modulator, frozen, reported, entries(a, b), link.relay, link.relayFactor});
   }
   for (PlainLinks* links : {&m_conductances, &m_radiative}) {
     const auto rank = [](const Plain& link) { return link.group >= 0 ? 0 : link.reported ? 1 : 2; };
@@ -143,8 +148,8 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
     const int b = m_slot[static_cast<std::size_t>(vent.to)];
     const int sensor = m_slot[static_cast<std::size_t>(vent.sensor)];
     const int modulator = vent.modulator < 0 ? -1 : m_modulators.add(net, vent.modulator);
-    m_relays.resize(m_modulators.size(), false);
-    if (modulator >= 0 && net.tables[static_cast<std::size_t>(vent.modulator)].hold) m_relays[static_cast<std::size_t>(modulator)] = true;
+    m_layout.resize(m_modulators.size(), false);
+    if (modulator >= 0 && net.tables[static_cast<std::size_t>(vent.modulator)].hold) m_layout[static_cast<std::size_t>(modulator)] = true;
     m_vents.push_back({a, b, sensor, group(net.links.size() + v), vent.opens_C, vent.full_C - vent.opens_C, vent.conductance_W_K, vent.conductance_W_K,
                        entries(a, b), m_lu.entry(a, sensor), m_lu.entry(b, sensor), modulator});
   }
@@ -174,7 +179,7 @@ void NetworkFlows::activate(PlainLinks& links) {
   links.active.clear();
   links.pair.clear();
   for (const Plain& link : links.all) {
-    const double g = link.full * strength(link.modulator) * frozenStrength(link.frozen);
+    const double g = plainStrength(link);
     if (g == 0.0) continue;
     links.active.push_back(link);
     links.pair.push_back({link.a, link.b, g});
@@ -205,6 +210,36 @@ void NetworkFlows::startFreezing(std::span<const double> T) {
   if (m_freezing.empty()) return;
   m_freezing.start(T, m_capacity);
   activate();
+}
+
+/// What follows relays and needs no new layout: strengths of long-wave links, wet films.
+void NetworkFlows::followRelays() {
+  for (std::size_t i = 0; i < m_radiative.active.size(); ++i)
+    if (m_radiative.active[i].relay >= 0) m_radiative.pair[i].g = plainStrength(m_radiative.active[i]);
+  for (const Natural& n : m_allNatural)
+    if (n.relay >= 0) m_vapour.setWetShare(n.vapour, m_relays.isOn(n.relay) ? 1.0 : n.wetShare);
+}
+
+void NetworkFlows::startRelays(std::span<const double> T) {
+  if (m_relays.empty()) return;
+  for (std::size_t r = 0; r < m_relays.size(); ++r) {
+    const int film = m_relayFilm[r];
+    constexpr double kAnyFilm_W_K = 1.0; // only the sign counts
+    m_relays.start(r, film < 0 ? T[slot(m_network->relays[r].sensor)] : 0.0, film < 0 ? 0.0 : m_vapour.condensing_W(film, T.data(), kAnyFilm_W_K));
+  }
+  followRelays();
+}
+
+bool NetworkFlows::settleRelays(std::span<const double> T, double h) {
+  bool switched = false;
+  for (std::size_t r = 0; r < m_relays.size(); ++r) {
+    const int film = m_relayFilm[r];
+    const bool has = film < 0 ? m_relays.step(r, T[slot(m_network->relays[r].sensor)], 0.0, h)
+                              : m_relays.step(r, 0.0, m_vapour.condensing_W(film, T.data(), m_film[static_cast<std::size_t>(film)].h), h);
+    switched = switched || has;
+  }
+  if (switched) followRelays();
+  return switched;
 }
 
 bool NetworkFlows::settleFreezing(std::span<const double> before, std::span<double> T) {
@@ -240,12 +275,12 @@ NetworkFlows::Modulation NetworkFlows::takeModulators(double t) {
   bool changed = !m_modulated;
   bool lay = !m_modulated;
   m_modulated = true;
-  m_modulators.sample(t, m_modulatorNext.data());
+  m_modulators.sample(t, m_modulatorNext.data(), m_relays.states());
   for (std::size_t i = 0; i < m_modulator.size(); ++i) {
     const double now = m_modulatorNext[i];
     if (now == m_modulator[i]) continue;
     changed = true;
-    if (m_relays[i]) lay = true;
+    if (m_layout[i]) lay = true;
     m_modulator[i] = now;
   }
   if (lay) activate();

@@ -76,6 +76,12 @@ public:
   bool settleFreezing(std::span<const double> before, std::span<double> T);
   [[nodiscard]] const FreezingNodes& freezing() const { return m_freezing; }
 
+  /// The relays by the temperatures T alone, for a start.
+  void startRelays(std::span<const double> T);
+  /// After a step of h seconds to T: true if one has switched; flows and slopes must be evaluated anew.
+  bool settleRelays(std::span<const double> T, double h_s);
+  [[nodiscard]] const Relays& relays() const { return m_relays; }
+
   /// Boundary temperatures and driven values at time t.
   void drive(double t_s, FlowState& state) const;
   /// Takes the modulators of time t. True if `state.f` was right before and has been brought up to date (only plain
@@ -133,6 +139,8 @@ private:
     bool reported; ///< touches a boundary or a group
     Entries at;
     int vapour; ///< its film in m_vapour, or -1
+    int relay;  ///< wets it, or -1
+    double wetShare;
   };
   struct VentSlots {
     int a, b, sensor, group;
@@ -160,6 +168,8 @@ private:
     int frozen;    ///< index into m_frozenLinks, or -1
     bool reported; ///< touches a boundary or a group
     Entries at;
+    int relay; ///< or -1
+    double relayFactor;
   };
   /// What evaluate() needs of one that is in force.
   struct Pair {
@@ -202,6 +212,10 @@ private:
   const Base& baseFor(double s);
   /// Of a link by the state of the water at its ends.
   [[nodiscard]] double frozenStrength(int link) const;
+  [[nodiscard]] double plainStrength(const Plain& link) const {
+    return link.full * strength(link.modulator) * frozenStrength(link.frozen) * (m_relays.isOn(link.relay) ? link.relayFactor : 1.0);
+  }
+  void followRelays();
   [[nodiscard]] double strength(int modulator) const { return modulator < 0 ? 1.0 : m_modulator[static_cast<std::size_t>(modulator)]; }
 
   std::shared_ptr<const Network> m_network;
@@ -211,6 +225,8 @@ private:
   std::vector<int> m_slot, m_boundaryNode;
   std::vector<double> m_capacity;
   FreezingNodes m_freezing;
+  Relays m_relays;
+  std::vector<int> m_relayFilm; ///< by relay: the film in m_vapour that it counts the water of, or -1
   std::vector<FrozenLink> m_frozenLinks;
   bool m_nonlinear = false, m_algebraic = false;
 
@@ -225,7 +241,7 @@ private:
   std::size_t m_boundarySources = 0;                 ///< where those of boundaries begin
   TableSampler m_modulators;
   std::vector<double> m_modulator, m_modulatorNext; ///< by modulator
-  std::vector<bool> m_relays;                       ///< by modulator: a change lays the operator out anew
+  std::vector<bool> m_layout;                       ///< by modulator: a change lays the operator out anew
   bool m_modulated = false;                         ///< modulate() has run
 
   std::vector<double> m_fourth;             ///< T_K^4, by slot

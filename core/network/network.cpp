@@ -127,6 +127,15 @@ int Network::addSignal(Signal signal) {
   return static_cast<int>(tables.size()) - 1;
 }
 
+int Network::addSwitch(int relay, int then, int otherwise) {
+  Signal s;
+  s.relay = relay;
+  s.then = then;
+  s.otherwise = otherwise;
+  s.hold = true;
+  return addSignal(std::move(s));
+}
+
 Link& Network::addConductance(int from, int to, double conductance, std::string part) {
   return links.emplace_back(Link{LinkKind::conductance, from, to, conductance, 0.0, -1, 1.0, 0.0, -1, std::move(part)});
 }
@@ -255,6 +264,32 @@ Problems validate(const Network& net) {
       bad(where + "/heats", "heats a boundary", "must heat a node with a free temperature");
     if (t.mode == Thermostat::Mode::hysteresis && !(t.off_C > t.on_C))
       bad(where, fmt::format("off_C {} with on_C {}", t.off_C, t.on_C), "off_C must be above on_C");
+  }
+  const auto isRelay = [&](int relay) { return relay >= 0 && relay < static_cast<int>(net.relays.size()); };
+  for (std::size_t i = 0; i < net.links.size(); ++i) {
+    const Link& link = net.links[i];
+    if (link.relay < 0) continue;
+    const bool mayBe = link.kind == LinkKind::radiative || (link.kind == LinkKind::natural && link.vapour >= 0);
+    if (!isRelay(link.relay) || !mayBe || !(link.relayFactor > 0.0))
+      bad(fmt::format("/links/{}/relay", i), "the link cannot follow this relay", "long-wave links and films with vapour follow one, with a factor above 0");
+  }
+  for (std::size_t i = 0; i < net.relays.size(); ++i) {
+    const Relay& r = net.relays[i];
+    const auto where = fmt::format("/relays/{}", i);
+    if (r.film < 0) {
+      checkNode(r.sensor, where + "/sensor");
+      if (!(r.off_C > r.on_C)) bad(where, fmt::format("off_C {} with on_C {}", r.off_C, r.on_C), "off_C must be above on_C");
+    } else if (r.film >= static_cast<int>(net.links.size()) || net.links[static_cast<std::size_t>(r.film)].vapour < 0) {
+      bad(where + "/film", "no such film", "name a natural link with vapour");
+    } else if (!(r.wets_g > 0.0 && r.holds_g >= r.wets_g)) {
+      bad(where, fmt::format("wet from {} g, holds {} g", r.wets_g, r.holds_g), "both must be above 0, and it must hold what wets it");
+    }
+  }
+  for (std::size_t i = 0; i < net.tables.size(); ++i) {
+    const Signal& s = net.tables[i];
+    const auto before = [&](int k) { return k >= 0 && k < static_cast<int>(i); };
+    if (s.relay >= 0 && (!isRelay(s.relay) || !before(s.then) || !before(s.otherwise)))
+      bad(fmt::format("/tables/{}", i), "a switch without its relay or signals", "both signals must come before it");
   }
   for (std::size_t i = 0; i < net.sources.size(); ++i) checkNode(net.sources[i].node, fmt::format("/sources/{}/node", i));
   for (std::size_t i = 0; i < net.nodes.size(); ++i) {

@@ -14,6 +14,7 @@
 
 #include "core/constants.h"
 #include "core/network/freezing.h"
+#include "core/network/relays.h"
 #include "core/status.h"
 
 #include <optional>
@@ -31,6 +32,8 @@ struct Signal {
   double start_s = 0.0;
   double step_s = 0.0;
   bool hold = false;
+  int relay = -1;                ///< set: no table but a switch between two others, for modulators only
+  int then = -1, otherwise = -1; ///< while it is on, and off; both before this one
   [[nodiscard]] double at(double t_s) const;
   /// For a regular signal that is not empty: its value at (t - start_s)/step_s.
   [[nodiscard]] double atPosition(double position) const {
@@ -89,6 +92,8 @@ struct Link {
   double wetShare = 0.0;     ///< natural with vapour: of the surface that gives water up while it dries, 0..1
   int modulator = -1;        ///< signal that multiplies the coefficient, sampled at mid-step; -1 none
   std::string part;          ///< name under which flows are reported; may be empty
+  int relay = -1;            ///< radiative: the coefficient has relayFactor while it is on; natural with vapour: all of it is wet then
+  double relayFactor = 1.0;  ///< > 0
   /// Sensible flow from -> to without the modulator, W; an advective link's counts into `to`. Not for evaporative links.
   [[nodiscard]] double flow_W(double from_C, double to_C) const;
 };
@@ -163,6 +168,7 @@ struct Network {
   std::vector<Thermostat> thermostats;
   std::vector<Vent> vents;
   std::vector<Signal> tables;
+  std::vector<Relay> relays;
   double pressure_Pa = kStandardPressure_Pa;        ///< of the air, for saturation
   std::vector<std::pair<std::string, int>> aliases; ///< surfaces in perfect contact with a node: name, node
   double step_s = 600.0;
@@ -172,6 +178,8 @@ struct Network {
   int addNode(std::string id, double capacity_J_K, double initial_C);
   int addBoundary(std::string id, Driver driver);
   int addSignal(Signal signal);
+  /// A signal that is one of two others by a relay.
+  int addSwitch(int relay, int then, int otherwise);
   Link& addConductance(int from, int to, double conductance_W_K, std::string part = {});
   Link& addRadiative(int from, int to, double area_m2, std::string part = {});
   Link& addNatural(int from, int to, double area_m2, double k, double exponent, std::string part = {});

@@ -90,6 +90,7 @@ void Solver::reset() {
   m_cruiseFor_s = 0.0;
   m_flows.drive(0.0, m_start);
   m_flows.startFreezing(m_start.T);
+  m_flows.startRelays(m_start.T);
 }
 
 void Solver::setTemperatures(std::span<const double> temperature_C) {
@@ -99,6 +100,7 @@ void Solver::setTemperatures(std::span<const double> temperature_C) {
     m_start.T[slot] = m_initial[slot] = temperature_C[i];
   }
   m_flows.startFreezing(m_start.T);
+  m_flows.startRelays(m_start.T);
   m_startKnown = false;
   m_cruiseFor_s = 0.0;
 }
@@ -363,6 +365,7 @@ void Solver::accept(double h) {
     m_startKnown = false;
     m_cruiseFor_s = 0.0;
   }
+  if (m_flows.settleRelays(m_start.T, h)) m_startKnown = false;
   m_time += h;
 }
 
@@ -418,6 +421,7 @@ bool Solver::solveSteady() {
   m_flows.drive(m_time, m_start);
   m_startKnown = false;
   const auto free = static_cast<std::size_t>(m_flows.freeCount());
+  int rounds = 0;
   for (int k = 0; k < 2 * kMaxIterations; ++k) {
     ++m_iterations;
     m_flows.evaluate(m_start, m_start.f, &m_slopes);
@@ -430,9 +434,18 @@ bool Solver::solveSteady() {
       largest = std::max(largest, std::abs(m_delta[i]));
     }
     if (!std::isfinite(largest)) return false;
-    if (!m_flows.isNonlinear() || largest < m_options.newtonTolerance_K) return true;
+    if (m_flows.isNonlinear() && largest >= m_options.newtonTolerance_K) continue;
+    constexpr int kRoundsOfRelays = 3; // surfaces that are wet at the end
+    if (m_flows.relays().empty() || ++rounds > kRoundsOfRelays) return true;
+    m_flows.startRelays(m_start.T);
   }
   return false;
+}
+
+double Solver::strengthNow(int modulator) const {
+  if (modulator < 0) return 1.0;
+  const Signal& s = m_network->tables[static_cast<std::size_t>(modulator)];
+  return s.relay < 0 ? s.at(m_time) : strengthNow(m_flows.relays().isOn(s.relay) ? s.then : s.otherwise);
 }
 
 double Solver::linkFlow_W(int link) const {
@@ -441,11 +454,11 @@ double Solver::linkFlow_W(int link) const {
   if (link >= links) {
     const Vent& v = net.vents[static_cast<std::size_t>(link - links)];
     const double opening = std::clamp((temperature_C(v.sensor) - v.opens_C) / (v.full_C - v.opens_C), 0.0, 1.0);
-    const double strength = v.modulator < 0 ? 1.0 : net.tables[static_cast<std::size_t>(v.modulator)].at(m_time);
-    return opening * strength * v.conductance_W_K * (temperature_C(v.from) - temperature_C(v.to));
+    return opening * strengthNow(v.modulator) * v.conductance_W_K * (temperature_C(v.from) - temperature_C(v.to));
   }
   const Link& l = net.links[static_cast<std::size_t>(link)];
-  return l.flow_W(temperature_C(l.from), temperature_C(l.to)) * (l.modulator < 0 ? 1.0 : net.tables[static_cast<std::size_t>(l.modulator)].at(m_time));
+  const double wet = l.kind == LinkKind::radiative && m_flows.relays().isOn(l.relay) ? l.relayFactor : 1.0;
+  return l.flow_W(temperature_C(l.from), temperature_C(l.to)) * wet * strengthNow(l.modulator);
 }
 
 EnergyBalance Solver::balance() const {

@@ -76,12 +76,16 @@ public:
   /// Flow through link i at the present temperatures, W, from -> to; links first, then vents.
   [[nodiscard]] double linkFlow_W(int link) const;
   [[nodiscard]] EnergyBalance balance() const;
+  /// Of the network's relay, now; of one that counts water, what stands on its surface.
+  [[nodiscard]] bool relayIsOn(int relay) const { return m_flows.relays().isOn(relay); }
+  [[nodiscard]] double water_g(int relay) const { return m_flows.relays().water_g(relay); }
   [[nodiscard]] long newtonIterations() const { return m_iterations; }
   /// Puts every free node on its steady value (d/dt = 0) for the present inputs, thermostats off. False if none is found.
   bool solveSteady();
 
 private:
   Solver() = default;
+  [[nodiscard]] double strengthNow(int modulator) const;
   void restart();
   bool balanceAlgebraic();
   bool solveStages(double h);

@@ -49,6 +49,10 @@ public:
 
   /// group: the row that counts what flows into the surface, or -1.
   int addFilm(int air, int surface, int vapour, double wetShare, int group, int freeSlots, const SparseLu& lu);
+  /// Of a film's surface, what gives water up while it dries.
+  void setWetShare(int film, double share) { m_films[static_cast<std::size_t>(film)].wetShare = share; }
+  /// Heat of condensation into a film's surface at the temperatures T, W; negative while it dries.
+  [[nodiscard]] double condensing_W(int film, const double* T, double h_W_K) const { return filmFlow(m_films[static_cast<std::size_t>(film)], T, h_W_K); }
   void addLeaf(int leaf, int vapour, double g_W_g_kg, int modulator, int freeSlots, const SparseLu& lu);
   [[nodiscard]] bool empty() const { return m_films.empty() && m_leaves.empty(); }
   [[nodiscard]] std::size_t filmCount() const { return m_films.size(); }

@@ -35,7 +35,9 @@ struct Skin {
   bool operator==(const Skin&) const = default;
 };
 
-enum class BlanketRule { night, cold, dark, clock }; ///< sunset to sunrise; at night below a temperature; whenever there is little sun; by the clock
+/// From sunset to sunrise; at night while it is cold outside; whenever there is little sun; by the clock; at night while it is
+/// cold inside.
+enum class BlanketRule { night, cold, dark, clock, inside };
 
 /// A cloth drawn inside the cover.
 struct NightBlanket {
@@ -46,6 +48,7 @@ struct NightBlanket {
   double sunBelow_W_m2 = 20.0; ///< rule dark
   double closesAt_h = 17.0;    ///< rule clock: hours of the place's own time; it may stay closed past midnight
   double opensAt_h = 8.0;
+  double insideBelow_C = 6.0; ///< rule inside; it opens a kelvin and a half above
   double hoursPerDraw = 0.0; ///< of work each time it is closed and opened again; 0 with a motor
 };
 

@@ -209,12 +209,21 @@ private:
       const std::vector<double>& closed = m_a.blanketClosed;
       std::vector<double> film = closed;
       for (double& x : film) x = 1.0 - x * (1.0 - leak);
-      m_blanket = BlanketSignals{signal(closed, true), signal(not_(closed), true), signal(film, true)};
-      m_blanketUnderRoof = m_blanket;
-      if (m_roof) {
-        const auto shut = not_(m_roofOpen);
-        m_blanketUnderRoof = BlanketSignals{signal(times(closed, shut), true), signal(times(not_(closed), shut), true), signal(times(film, shut), true)};
+      const std::vector<double> always(closed.size(), 1.0), never(closed.size(), 0.0);
+      if (m_house.blanket->rule == BlanketRule::inside) {
+        constexpr double kBand_K = 1.5; // hung, it warms what it is drawn by
+        m_a.blanketRelay = static_cast<int>(m_net.relays.size());
+        m_net.relays.push_back({"blanket", m_a.air, m_house.blanket->insideBelow_C, m_house.blanket->insideBelow_C + kBand_K});
       }
+      const auto hung = [&](const std::vector<double>& shut) {
+        const auto by = [&](const std::vector<double>& drawn, const std::vector<double>& gathered) {
+          const int then = signal(times(drawn, shut), true);
+          return m_a.blanketRelay < 0 ? then : m_net.addSwitch(m_a.blanketRelay, then, signal(times(gathered, shut), true));
+        };
+        return BlanketSignals{by(closed, never), by(not_(closed), always), by(film, always)};
+      };
+      m_blanket = hung(always);
+      m_blanketUnderRoof = m_roof ? hung(not_(m_roofOpen)) : m_blanket;
     }
     m_a.inner.assign(kFaceGroupCount, -1);
     m_a.outer.assign(kFaceGroupCount, -1);

@@ -44,7 +44,8 @@ struct Assembly {
   std::vector<Fan> fans;
   std::vector<int> below;            ///< every soil node under a floor's surface
   int above = -1;                    ///< the radiation that a leaf over the house's floor sees above it
-  std::vector<double> blanketClosed; ///< by step: 1 while it is; empty without one
+  std::vector<double> blanketClosed; ///< by step: 1 while it is, or may be by blanketRelay; empty without one
+  int blanketRelay = -1;             ///< closes it, where the rule looks inside
   std::vector<int> soil;             ///< nodes downwards from the floor
   std::vector<double> soilDepth_m;
   std::vector<int> inner, outer;            ///< innermost and outermost sheet of roof, sides, ends; -1 where there is no such face

@@ -29,7 +29,7 @@ std::vector<double> blanketClosed(const NightBlanket& blanket, const Winter& win
   std::vector<double> night(winter.size(), 0.0);
   for (const NightSpan& span : winter.nights)
     for (std::size_t i = span.from; i < span.to; ++i) night[i] = 1.0;
-  if (blanket.rule == BlanketRule::night) return night;
+  if (blanket.rule == BlanketRule::night || blanket.rule == BlanketRule::inside) return night;
   std::vector<double> closed(winter.size(), 0.0);
   bool shut = false;
   for (std::size_t i = 0; i < winter.size(); ++i) {

@@ -24,6 +24,17 @@ constexpr int kMostBodyPieces = 8;
 constexpr double kBlanketGap_m = 0.15;
 constexpr double kBlanketOpenTie_W_m2K = 20.0; // a gathered blanket follows the air
 
+constexpr double kDropsCover = 0.55;
+constexpr double kWaterEmissivity = 0.96;
+constexpr double kWets_g_m2 = 1.0;   // a first mist
+constexpr double kHolds_g_m2 = 60.0; // drops of a sixteenth of a millimetre on the whole: more runs off
+
+/// A sheet with drops on it.
+LongwaveSheet wetted(const LongwaveSheet& dry) {
+  const double covered = kDropsCover * dry.transmittance;
+  return {dry.emissivity + kWaterEmissivity * covered, dry.transmittance - covered};
+}
+
 double gapConvection(FaceGroup group, double gap_m) { return airLayerConvection_W_m2K(gap_m, group == FaceGroup::roof ? HeatFlow::up : HeatFlow::horizontal); }
 
 double insideFilm(FaceGroup group) { return group == FaceGroup::roof ? kRoofFilm : kWallFilm; }
@@ -66,7 +77,7 @@ void Covers::body(CoverSheet& sheet, const std::string& id, double resistance, d
 }
 
 CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double view, const std::string& id, const Behind& behind, const std::string& prefix) {
-  CoverPart part{group, id, area, view, {}, std::nullopt, behind, false, 0, prefix, {}, {}};
+  CoverPart part{group, id, area, view, {}, std::nullopt, behind, false, 0, prefix, {}, {}, -1};
   for (std::size_t l = 0; l < skin.layers.size(); ++l) {
     CoverSheet next = sheet(fmt::format("{}{} {}", prefix, id, l + 1), skin.layers[l], area);
     if (l > 0) m_net.addConductance(part.sheets.back().innerNode, next.outerNode, area * gapConvection(group, skin.layers[l - 1].gap_m));
@@ -80,13 +91,14 @@ CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double vi
     m_net.addConductance(part.sheets.front().outerNode, m_at.outside, area, id).modulator = m_at.windFilm;
   part.toAir = m_net.links.size();
   m_net.addNatural(m_at.air, part.sheets.back().innerNode, area, insideFilm(group), kFilmExponent).vapour = m_at.vapour;
+  wets(part, part.toAir, area);
   m_parts.push_back(std::move(part));
   return m_parts.back();
 }
 
 CoverPart& Covers::tuck(const BedCover& cover, int bedAir, int bedVapour, int bedFloor, const std::string& id) {
   const double area = cover.cover_m2();
-  CoverPart part{FaceGroup::roof, id, cover.bed_m2(), 0.0, {}, std::nullopt, {}, true, 0, {}, {}, {}};
+  CoverPart part{FaceGroup::roof, id, cover.bed_m2(), 0.0, {}, std::nullopt, {}, true, 0, {}, {}, {}, -1};
   part.sheets.push_back({bedFloor, bedFloor, {kFloorEmissivity, 0.0}, false});
   CoverSheet over = sheet(id, {cover.material, 0.05}, area);
   part.toAir = m_net.links.size();
@@ -94,8 +106,21 @@ CoverPart& Covers::tuck(const BedCover& cover, int bedAir, int bedVapour, int be
   m_net.addNatural(m_at.air, over.innerNode, area, kRoofFilm, kFilmExponent).vapour = m_at.vapour;
   m_net.addNatural(bedAir, over.outerNode, area, kRoofFilm, kFilmExponent).vapour = bedVapour;
   part.sheets.push_back(over);
+  wets(part, part.toAir + 1, area);
   m_parts.push_back(std::move(part));
   return m_parts.back();
+}
+
+/// Counts the water on the inside of a part, which dries off by the same film.
+void Covers::wets(CoverPart& part, std::size_t film, double area) {
+  if (m_net.links[film].vapour < 0) return;
+  part.wet = static_cast<int>(m_net.relays.size());
+  Relay relay{part.prefix + part.id + " wet"};
+  relay.film = static_cast<int>(film);
+  relay.wets_g = kWets_g_m2 * area;
+  relay.holds_g = kHolds_g_m2 * area;
+  m_net.relays.push_back(std::move(relay));
+  m_net.links[film].relay = part.wet;
 }
 
 void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSignals& when) {
@@ -154,18 +179,29 @@ void Covers::exchange(const CoverPart& part, bool withBlanket, int modulator) {
   for (const CoverSheet& s : part.sheets) add(s);
   if (withBlanket) add(*part.blanket);
   const LongwaveStack areas = longwaveStack(cover);
-  const auto link = [&](int a, int b, double area, const std::string& id) {
-    if (area >= 1e-9) m_net.addRadiative(a, b, area, id).modulator = modulator;
+  LongwaveCover wet = cover;
+  LongwaveSheet& inner = wet.sheets[cover.sheets.size() - (withBlanket ? 2 : 1)];
+  inner = wetted(inner);
+  const LongwaveStack wetAreas = longwaveStack(wet);
+  const auto link = [&](int a, int b, std::size_t i, std::size_t j, double share, const std::string& id) {
+    constexpr double kNone_m2 = 1e-9;
+    const double area = areas[i][j] * share, wetArea = wetAreas[i][j] * share;
+    if (area < kNone_m2) return;
+    Link& radiative = m_net.addRadiative(a, b, area, id);
+    radiative.modulator = modulator;
+    if (std::abs(wetArea - area) < kNone_m2) return;
+    radiative.relay = part.wet;
+    radiative.relayFactor = std::max(wetArea, kNone_m2) / area;
   };
   for (std::size_t i = kStackRoom; i < surfaces.size(); ++i) {
     if (part.behind.radiation >= 0) {
-      link(surfaces[i].node, part.behind.radiation, areas[i][kStackOutside], "");
+      link(surfaces[i].node, part.behind.radiation, i, kStackOutside, 1.0, "");
     } else if (part.behind.air < 0 && !part.overBed) {
-      link(surfaces[i].node, m_at.sky, areas[i][kStackOutside] * part.skyView, part.id);
-      link(surfaces[i].node, m_at.outside, areas[i][kStackOutside] * (1.0 - part.skyView), part.id);
+      link(surfaces[i].node, m_at.sky, i, kStackOutside, part.skyView, part.id);
+      link(surfaces[i].node, m_at.outside, i, kStackOutside, 1.0 - part.skyView, part.id);
     }
     for (std::size_t j = i + 1; j < surfaces.size(); ++j)
-      if (surfaces[i].firstOfBody < 0 || surfaces[i].firstOfBody != surfaces[j].firstOfBody) link(surfaces[i].node, surfaces[j].node, areas[i][j], "");
+      if (surfaces[i].firstOfBody < 0 || surfaces[i].firstOfBody != surfaces[j].firstOfBody) link(surfaces[i].node, surfaces[j].node, i, j, 1.0, "");
   }
 }
 

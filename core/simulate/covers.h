@@ -6,6 +6,8 @@
 //   inside   free convection from plates, h = k dT^(1/3), k 1.7 under a roof and 1.5 at walls (Churchill and Chu, turbulent
 //            limit of air near 5 degC); vapour condenses through the same film (core/network/vapour.h)
 //   gaps     ISO 6946 for convection; radiation by the net-radiation method, whatever the sheets let through
+//   water    what condenses on the inside stays up to 60 g/m2 and dries off again; drops that grow cover 0.55 of a surface
+//            (Beysens and Knobler, Phys. Rev. Lett. 57 (1986) 1433), and what they cover lets no long-wave through
 //   bodies   boards and walls between two opaque faces, cut into pieces where they are heavy
 //
 //   Covers covers(network, {air, vapour, floor, outside, sky, windFilm}, inside_C, outside_C);
@@ -60,6 +62,7 @@ struct CoverPart {
   std::string prefix = {};    ///< of its nodes' names
   BlanketSignals hung = {};   ///< of the blanket
   RoofSignals drawnBack = {}; ///< of a roof that draws back
+  int wet = -1;               ///< relay: water stands on the innermost sheet
 };
 
 struct CoverSurroundings {
@@ -92,6 +95,7 @@ private:
   CoverSheet sheet(const std::string& id, const Layer& layer, double area_m2);
   void body(CoverSheet& sheet, const std::string& id, double resistance_m2K_W, double capacity_J_m2K, double area_m2);
   void exchange(const CoverPart& part, bool withBlanket, int modulator);
+  void wets(CoverPart& part, std::size_t film, double area_m2);
 
   Network& m_net;
   CoverSurroundings m_at;

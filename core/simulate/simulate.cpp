@@ -46,12 +46,12 @@ public:
     if (!spinUp(solver)) return noSolution("start");
     const std::size_t n = m_winter.size();
     m_air.resize(n);
+    m_blanket = m_assembly.blanketClosed;
     m_heater.assign(n, 0.0F);
     m_rooms.assign(m_assembly.rooms.size(), std::vector<float>(n));
     m_damp.assign(n, 0);
     if (m_options.series) reserve(n);
     m_run.soilDepth_m = m_assembly.soilDepth_m;
-    m_run.draws = timesDrawn(m_assembly.blanketClosed);
     record(solver, 0);
     for (std::size_t i = 1; i < n; ++i) {
       if ((i & 1023U) == 0 && m_options.stop && m_options.stop->load(std::memory_order_relaxed)) return Problem{ProblemKind::cancelled, "", "stopped", ""};
@@ -64,6 +64,7 @@ public:
     }
     const EnergyBalance balance = solver.balance();
     m_run.closure = balance.closure();
+    m_run.draws = timesDrawn(m_blanket);
     for (const double e : balance.thermostat_J) m_run.heater_J += e;
     for (const Assembly::Room& room : m_assembly.rooms)
       m_run.roomHeater_J.push_back(room.heater >= 0 ? balance.thermostat_J[static_cast<std::size_t>(room.heater)] : 0.0);
@@ -115,7 +116,7 @@ private:
     s.air_C.resize(n);
     s.floor_C.resize(n);
     s.heater_W.resize(n);
-    s.blanket.assign(m_assembly.blanketClosed.begin(), m_assembly.blanketClosed.end());
+    s.blanket.assign(m_blanket.size(), 0.0F);
     s.sun_W.assign(n, 0.0F);
     s.soil_C.assign(m_assembly.soil.size(), std::vector<float>(n));
     s.vapour_g_kg.resize(n);
@@ -137,6 +138,7 @@ private:
       m_heater[i] = static_cast<float>(power);
       m_run.peak_W = std::max(m_run.peak_W, power);
     }
+    if (m_assembly.blanketRelay >= 0 && !solver.relayIsOn(m_assembly.blanketRelay)) m_blanket[i] = 0.0;
     const auto air_C = static_cast<double>(m_air[i]);
     m_run.warmest_C = std::max(m_run.warmest_C, air_C);
     if (i > 0 && air_C > m_plan.setpoints.tooWarm_C) m_run.tooWarm_h += m_winter.step_s / 3600.0;
@@ -146,6 +148,7 @@ private:
     if (!m_options.series) return;
     WinterSeries& s = m_run.series;
     s.air_C[i] = m_air[i];
+    if (!m_blanket.empty()) s.blanket[i] = static_cast<float>(m_blanket[i]);
     s.leaf_C[i] = static_cast<float>(leaf_C);
     s.vapour_g_kg[i] = static_cast<float>(solver.temperature_C(m_assembly.vapour));
     for (std::size_t r = 0; r < m_rooms.size(); ++r) {
@@ -250,6 +253,7 @@ private:
   std::vector<std::uint8_t> m_damp;
   std::vector<int> m_groups; ///< of losses that the house has
   WinterResult m_run;
+  std::vector<double> m_blanket; ///< by step: 1 while it is closed; empty without one
   std::vector<float> m_air, m_heater;
   std::vector<std::vector<float>> m_rooms; ///< their air
 };
@@ -395,6 +399,7 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
   still.heater.reset();
   if (still.house.bay) still.house.bay->heater_W = 0.0;
   if (still.house.roofVoid && still.house.roofVoid->fan) still.house.roofVoid->fan.reset();
+  if (still.house.blanket) still.house.blanket->rule = BlanketRule::night;
   still.house.rollUp.reset();
   still.house.extractFan.reset();
   still.house.retractable.reset();

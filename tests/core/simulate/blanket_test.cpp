@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/simulate/blanket.h"
 
+#include "core/simulate/simulate.h"
+#include "tests/support/frost.h"
+
 #include <gtest/gtest.h>
 
 #include <numeric>
@@ -72,6 +75,34 @@ TEST(Blanket, ByTheClockItMovesWithSummerTime) {
   EXPECT_EQ(closed[48 + 32], 0.0) << "17 h the day after";
   EXPECT_EQ(closed[48 + 34], 1.0) << "18 h is 17 h UTC then";
   EXPECT_EQ(timesDrawn(closed), 2);
+}
+
+TEST(Blanket, ByTheHousesOwnAirItIsDrawnOnColdNightsAndNoMoreOftenThanAll) {
+  Plan p = testing::filmTunnel();
+  p.house.blanket = NightBlanket{.rule = BlanketRule::inside, .insideBelow_C = -2.0};
+  const auto weather = testing::frost(p.site);
+  const auto run = [&](const Plan& plan) { return *simulate(plan, makeScene(weather, plan), {.series = true}); };
+  const Simulation inside = run(p);
+  const WinterSeries& s = inside.series.front();
+  int closed = 0, warmAndOpen = 0;
+  for (const NightSpan& night : weather->winters.front().nights)
+    for (std::size_t i = night.from + 1; i < night.to; ++i) {
+      closed += s.blanket[i] > 0.0F ? 1 : 0;
+      if (s.air_C[i] < -2.0F) { EXPECT_GT(s.blanket[i], 0.0F); }
+      if (s.air_C[i] > -0.5F) {
+        EXPECT_EQ(s.blanket[i], 0.0F);
+        ++warmAndOpen;
+      }
+    }
+  EXPECT_GT(closed, 0);
+  EXPECT_GT(warmAndOpen, 0) << "evenings are mild";
+  EXPECT_GT(inside.summary.draws, 0.0);
+  EXPECT_LE(inside.summary.closure, 1e-6);
+  p.house.blanket->rule = BlanketRule::night;
+  const Simulation always = run(p);
+  EXPECT_GE(always.summary.coldest_C, inside.summary.coldest_C - 0.05);
+  p.house.blanket.reset();
+  EXPECT_LT(run(p).summary.coldest_C, inside.summary.coldest_C);
 }
 
 } // namespace
