@@ -19,6 +19,7 @@
 #include <QStyleFactory>
 #include <QTemporaryDir>
 
+#include <algorithm>
 #include <cstdio>
 
 using namespace muffle;
@@ -28,6 +29,58 @@ namespace {
 bool shoot(QWidget& window, const QString& path) {
   for (int i = 0; i < 5; ++i) QCoreApplication::processEvents(QEventLoop::AllEvents, 30);
   return window.grab().save(path);
+}
+
+/// By day, by lamp, and in feet and degrees Fahrenheit.
+bool shootThreeWays(Document& document, MainWindow& window, const QString& path) {
+  bool ok = shoot(window, path + QStringLiteral(".png"));
+  document.setDark(true);
+  ok = shoot(window, path + QStringLiteral("-lamp.png")) && ok;
+  document.setDark(false);
+  document.setUnits({true, true});
+  ok = shoot(window, path + QStringLiteral("-fahrenheit.png")) && ok;
+  document.setUnits({});
+  return ok;
+}
+
+/// Vents and what else may open, on the mildest day.
+bool shootOpenings(Document& document, MainWindow& window, const QString& out) {
+  const int night = document.selectedNight();
+  const double clock = document.clock();
+  document.edit(QStringLiteral("openings"), [](Plan& p) {
+    p.house.rollUp = RollUpSides{.height_m = 0.6, .opens_C = 10.0, .full_C = 17.0};
+    p.house.extractFan = ExtractFan{.above_C = 19.0};
+  });
+  if (!document.waitForResult()) return false;
+  const auto& nights = document.result()->nights;
+  const auto mildest = std::max_element(nights.begin(), nights.end(), [](const auto& a, const auto& b) { return a.outsideLow_C < b.outsideLow_C; });
+  document.selectNight(static_cast<int>(mildest - nights.begin()));
+  document.setClock(0.02);
+  window.showStage(Document::Stage::house);
+  window.findChild<HouseStage*>()->showPage(HouseStage::Page::vents);
+  const bool ok = shootThreeWays(document, window, out + QStringLiteral("/vents"));
+  document.undoStack()->undo();
+  if (!document.waitForResult()) return false;
+  document.selectNight(night);
+  document.setClock(clock);
+  return ok;
+}
+
+/// The demo's house is one room: shown with a bay, a lobby, a ceiling and a covered bed.
+bool shootRooms(Document& document, MainWindow& window, const QString& out) {
+  document.edit(QStringLiteral("rooms"), [](Plan& p) {
+    p.house.bay = WarmBay{};
+    p.house.bay->heater_W = 7500.0;
+    BedCover bed;
+    bed.x_m = -2.0;
+    p.house.bedCovers.push_back(bed);
+    p.house.lobby = Lobby{};
+    if (p.house.shape.eave_m >= 0.8) p.house.roofVoid = RoofVoid{};
+  });
+  if (!document.waitForResult()) return false;
+  window.showStage(Document::Stage::house);
+  window.findChild<HouseStage*>()->showPage(HouseStage::Page::rooms);
+  return shootThreeWays(document, window, out + QStringLiteral("/rooms"));
 }
 
 int takeShots(Document& document, MainWindow& window, const QString& out) {
@@ -87,22 +140,9 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     ok = shoot(window, out + QStringLiteral("/measures-lamp.png")) && ok;
     document.setDark(false);
   }
-  // the demo's house is one room: shown with a bay and a covered bed
   document.compareWith(std::nullopt, {});
-  document.edit(QStringLiteral("rooms"), [](Plan& p) {
-    p.house.bay = WarmBay{};
-    p.house.bay->heater_W = 7500.0;
-    BedCover bed;
-    bed.x_m = -2.0;
-    p.house.bedCovers.push_back(bed);
-  });
-  ok = document.waitForResult() && ok;
-  window.showStage(Document::Stage::house);
-  window.findChild<HouseStage*>()->showPage(HouseStage::Page::rooms);
-  ok = shoot(window, out + QStringLiteral("/rooms.png")) && ok;
-  document.setDark(true);
-  ok = shoot(window, out + QStringLiteral("/rooms-lamp.png")) && ok;
-  document.setDark(false);
+  ok = shootOpenings(document, window, out) && ok;
+  ok = shootRooms(document, window, out) && ok;
   const QTemporaryDir empty;
   if (document.openBook(empty.filePath(QStringLiteral("new.muffle")), true)) return 3;
   ok = shoot(window, out + QStringLiteral("/start.png")) && ok;

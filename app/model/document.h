@@ -39,6 +39,8 @@ public:
   [[nodiscard]] bool hasBook() const { return m_book.has_value(); }
 
   [[nodiscard]] const Plan& plan() const { return m_plan; }
+  /// What the plan may be made of.
+  [[nodiscard]] Materials materials() const { return Materials(m_plan.materials); }
   [[nodiscard]] const Log* log() const { return m_log.log.get(); }
   [[nodiscard]] const std::vector<LogProblem>& logProblems() const { return m_log.problems; }
   [[nodiscard]] const std::vector<Night>& logNights() const { return m_log.nights; }

@@ -13,6 +13,7 @@ constexpr double kFoot_m = 0.3048;
 constexpr double kInch_m = 0.0254;
 constexpr double kBtuPerHour_W = 0.29307107;
 constexpr double kGallon_L = 3.785411784;
+constexpr double kBtu_J = 1055.05585262;
 
 int decimals(Quantity q, double shown) {
   switch (q) {
@@ -25,6 +26,7 @@ int decimals(Quantity q, double shown) {
   case Quantity::price:
   case Quantity::areaPrice: return 2;
   case Quantity::power: return 1;
+  case Quantity::resistance: return std::abs(shown) < 1.0 ? 3 : 2;
   case Quantity::volume: return std::abs(shown) < 100.0 ? 1 : 0;
   default: return 0;
   }
@@ -34,6 +36,7 @@ int decimals(Quantity q, double shown) {
 int mostDecimals(Quantity q, double shown) {
   if (q == Quantity::airChanges) return 2;
   if (q == Quantity::thickness) return 1;
+  if (q == Quantity::areaHeat) return std::abs(shown) < 10.0 ? 2 : 0;
   if (q == Quantity::uValue) return std::abs(shown) < 2.0 ? 2 : 1;
   if (q == Quantity::hours && std::abs(shown) < 10.0) return 2;
   return decimals(q, shown);
@@ -74,6 +77,10 @@ QString Units::unit(Quantity q) const {
   case Quantity::areaPrice: return feet ? QStringLiteral("/ft²") : QStringLiteral("/m²");
   case Quantity::share: return QStringLiteral("%");
   case Quantity::speed: return feet ? QStringLiteral("mph") : QStringLiteral("m/s");
+  case Quantity::airFlow: return feet ? QStringLiteral("ft³/min") : QStringLiteral("m³/h");
+  case Quantity::leakArea: return feet ? QStringLiteral("in²") : QStringLiteral("cm²");
+  case Quantity::resistance: return feet ? QStringLiteral("h·ft²·°F/BTU") : QStringLiteral("m²K/W");
+  case Quantity::areaHeat: return feet ? QStringLiteral("BTU/ft²·°F") : QStringLiteral("kJ/m²K");
   case Quantity::money:
   case Quantity::price:
   case Quantity::count: return {};
@@ -96,6 +103,10 @@ double Units::show(Quantity q, double v) const {
   case Quantity::areaPrice: return feet ? v * kFoot_m * kFoot_m : v;
   case Quantity::share: return v * 100.0;
   case Quantity::speed: return feet ? v / 0.44704 : v;
+  case Quantity::airFlow: return feet ? v / (60.0 * kFoot_m * kFoot_m * kFoot_m) : v;
+  case Quantity::leakArea: return feet ? v * 1e-4 / (kInch_m * kInch_m) : v;
+  case Quantity::resistance: return feet ? v * kBtuPerHour_W * 1.8 / (kFoot_m * kFoot_m) : v;
+  case Quantity::areaHeat: return feet ? v * kFoot_m * kFoot_m / (1.8 * kBtu_J) : v / 1000.0;
   default: return v;
   }
 }
@@ -120,6 +131,10 @@ QString Units::text(Quantity q, double si) const {
 std::optional<double> Units::parse(Quantity q, const QString& typed) const {
   QString t = typed.trimmed().toLower();
   t.replace(QChar(0x2212), QLatin1Char('-'));
+  // thousands as this locale sets them apart, before a comma is taken for a decimal one
+  const QString apart = QRegularExpression::escape(QLocale().groupSeparator());
+  const QRegularExpression grouped(QStringLiteral("^([+-]?\\d{1,3}(?:%1\\d{3})+)(?!\\d)").arg(apart));
+  if (const auto m = grouped.match(t); m.hasMatch()) t = m.captured(1).remove(QLocale().groupSeparator()) + t.mid(m.capturedLength(1));
   static const QRegularExpression feetInches(QStringLiteral(R"(^(\d+(?:[.,]\d+)?)\s*(?:ft|feet|foot|')\s*(?:(\d+(?:[.,]\d+)?)\s*(?:in|inches|"|'')?)?$)"));
   const auto value = [](QString s) { return s.replace(QLatin1Char(','), QLatin1Char('.')).toDouble(); };
   if (q == Quantity::length) {

@@ -29,7 +29,11 @@ enum class Quantity {
   share,
   speed,
   price,
-  areaPrice
+  areaPrice,
+  airFlow,    ///< m3/h
+  leakArea,   ///< cm2
+  resistance, ///< m2K/W
+  areaHeat    ///< J/m2K
 };
 
 struct Units {

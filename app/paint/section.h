@@ -33,8 +33,10 @@ struct SectionMoment {
   [[nodiscard]] const RoomMoment* room(RoomKind kind, std::size_t bed = 0) const;
   std::array<double, kPartCount> loss_W{};
   bool blanketClosed = false;
-  double humidity = 0;         ///< of the house's air, relative, 0..1
-  std::array<bool, 3> dewOn{}; ///< roof, sides, ends: vapour condenses on the inside
+  double vents = 0, rolled = 0; ///< how far they are open, 0..1
+  bool roofOpen = false;        ///< drawn back
+  double humidity = 0;          ///< of the house's air, relative, 0..1
+  std::array<bool, 3> dewOn{};  ///< roof, sides, ends: vapour condenses on the inside
   bool leafWet = false;
   double sky_W = 0; ///< radiated to the sky
 };

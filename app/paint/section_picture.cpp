@@ -6,6 +6,7 @@
 #include "core/simulate/assemble.h"
 
 #include <QCoreApplication>
+#include <QStringList>
 
 #include <algorithm>
 #include <cmath>
@@ -78,6 +79,7 @@ public:
     house();
     roofVoid();
     backWall();
+    openings();
     bedCovers();
     barrels();
     if (m_moment) {
@@ -154,6 +156,7 @@ private:
     for (std::size_t l = 0; l < layers.size() + (m_plan.house.blanket ? 1 : 0); ++l) {
       const bool blanket = l == layers.size();
       QPen pen(blanket ? m_theme.lichen : kSheet, blanket ? 3.0 : l == 0 ? 3.0 : 1.6);
+      if (m_moment && m_moment->roofOpen && !blanket) pen.setStyle(Qt::DotLine);
       if (blanket && !(m_moment && m_moment->blanketClosed)) pen.setStyle(Qt::DotLine);
       m_p.setPen(pen);
       m_p.setBrush(Qt::NoBrush);
@@ -188,6 +191,33 @@ private:
           inkOn(m_theme.warmth(known->air_C)), Qt::AlignHCenter);
   }
 
+  /// A flap at the ridge as far open as the vents, sides rolled up from the foot, and words for what stands open.
+  void openings() {
+    if (!m_moment) return;
+    constexpr double kShut = 0.02;
+    QStringList said;
+    if (m_moment->roofOpen) said << tr("roof drawn back");
+    if (m_moment->vents > kShut) {
+      said << tr("vents %1 % open").arg(std::lround(100.0 * m_moment->vents));
+      const QPointF ridge = m_g.handle(Handle::ridge);
+      const double flap = 26.0, angle = 0.25 + 0.6 * m_moment->vents;
+      m_p.setPen(QPen(kSheet, 3.0, Qt::SolidLine, Qt::RoundCap));
+      m_p.drawLine(ridge + QPointF(8, 1), ridge + QPointF(8 + flap * std::cos(angle), 1 - flap * std::sin(angle)));
+    }
+    if (const auto& sides = m_plan.house.rollUp; sides && m_moment->rolled > kShut) {
+      said << tr("sides %1 % up").arg(std::lround(100.0 * m_moment->rolled));
+      for (const double side : {-1.0, 1.0}) {
+        const QPointF foot = m_g.at(side * m_half_m, 0.0), top = m_g.at(side * m_half_m, sides->height_m * m_moment->rolled);
+        m_p.setPen(QPen(m_moment ? m_theme.warmth(m_moment->air_C) : m_theme.wool, 5.0, Qt::SolidLine, Qt::FlatCap));
+        m_p.drawLine(foot, top);
+        m_p.setPen(QPen(kSheet, 2.0));
+        m_p.setBrush(kSheet);
+        m_p.drawEllipse(top, 4.0, 4.0); // the roll
+      }
+    }
+    if (!said.isEmpty()) say({m_area.left() + 12, m_soilTop - 10.0}, said.join(QStringLiteral(" · ")), textFont(9, true), kOnSky, Qt::AlignLeft);
+  }
+
   /// Hatched like masonry, whatever it is made of.
   void backWall() {
     if (!m_shape.hasBackWall()) return;
@@ -211,7 +241,8 @@ private:
       const int count = m_plan.house.bedCovers[b].count;
       const QString warmth = degrees(known->air_C);
       const QString said = count > 1 ? tr("%1 covers  %2").arg(count).arg(warmth) : tr("cover  %1").arg(warmth);
-      say({r.center().x(), r.center().y() + 11}, said, textFont(9, true), kOnSky, Qt::AlignHCenter); // in the soil, clear of the air's words
+      constexpr double kSoilWords_px = 205.0; // in the soil, clear of the air's words and of the soil's own
+      say({std::max(r.center().x(), m_area.left() + kSoilWords_px), r.center().y() + 11}, said, textFont(9, true), kOnSky, Qt::AlignHCenter);
     }
   }
 
@@ -317,7 +348,7 @@ private:
         {Part::ends, rightLow - QPointF(10, 0), rightLow + QPointF(36, -16), 0.2, rightLow + QPointF(56, -40), Qt::AlignHCenter, tr("ends")},
         {Part::backWall, back - QPointF(10, 0), back + QPointF(46, -4), 0.1, back + QPointF(60, -26), Qt::AlignHCenter, tr("back wall")},
         {Part::floorEdge, edge + QPointF(0, 8), edge + QPointF(26, 36), -0.2, edge + QPointF(48, 58), Qt::AlignHCenter, tr("floor edge")},
-        {Part::deepGround, floor + QPointF(0, 8), floor + QPointF(0, 62), 0.0, floor + QPointF(-12, 60), Qt::AlignRight, tr("deep ground")},
+        {Part::deepGround, floor + QPointF(0, 22), floor + QPointF(0, 68), 0.0, floor + QPointF(-12, 62), Qt::AlignRight, tr("deep ground")},
     };
   }
 

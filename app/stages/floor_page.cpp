@@ -5,7 +5,6 @@
 #include "app/stages/number_field.h"
 #include "core/material/materials.h"
 
-#include <QCheckBox>
 #include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
@@ -92,21 +91,6 @@ FloorPage::FloorPage(Document& document, QWidget* parent)
          p.house.floor.edgeInsulation_m2K_W = v > 0 ? 1.43 : 0.0; // 50 mm of rigid foam
        },
        0, 3, 0.1, tr("50 mm foam board round the foot; ISO 13370")});
-  add(4, 1,
-      {tr("Vents shut in wind"), Quantity::speed, [](const Plan& p) { return p.house.ventLock.windAbove_m_s; },
-       [](Plan& p, double v) { p.house.ventLock.windAbove_m_s = v; }, 0, 60, 1, tr("stronger than this, however warm it is inside"),
-       NumberField::Spec::Word{60.0, tr("never")}});
-  add(5, 0,
-      {tr("Vents shut below"), Quantity::temperature, [](const Plan& p) { return p.house.ventLock.outsideBelow_C; },
-       [](Plan& p, double v) { p.house.ventLock.outsideBelow_C = v; }, -40, 40, 1,
-       tr("outside: cold air that falls on the crop does more harm than a warm hour"), NumberField::Spec::Word{-40.0, tr("never")}});
-  m_rain = new QCheckBox(tr("vents shut in rain"), this);
-  m_rain->setFont(textFont(9.5));
-  m_rain->setToolTip(tr("where the log has a column of rain"));
-  grid->addWidget(m_rain, 5, 1);
-  connect(m_rain, &QCheckBox::clicked, this, [this](bool on) {
-    if (auto why = m_document.edit(tr("change when vents shut"), [on](Plan& p) { p.house.ventLock.inRain = on; })) emit m_document.trouble(*why);
-  });
   m_damp->setFont(textFont(9.5));
   m_damp->setWordWrap(true);
   m_damp->setTextFormat(Qt::RichText);
@@ -151,7 +135,6 @@ void FloorPage::refresh() {
   m_soil->setCurrentIndex(m_soil->findData(QString::fromStdString(f.soil)));
   m_cover->setCurrentIndex(m_cover->findData(QString::fromStdString(f.cover)));
   m_thickness->setVisible(!f.cover.empty());
-  m_rain->setChecked(m_document.plan().house.ventLock.inRain);
   m_damp->setText(dampText());
 }
 

@@ -8,7 +8,6 @@
 
 #include <QWidget>
 
-class QCheckBox;
 class QComboBox;
 class QLabel;
 
@@ -26,7 +25,6 @@ private:
   Document& m_document;
   QComboBox *m_soil, *m_cover;
   QWidget* m_thickness;
-  QCheckBox* m_rain;
   QLabel* m_damp;
 };
 

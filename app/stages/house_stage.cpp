@@ -21,9 +21,9 @@ std::optional<std::array<double, kPartCount>> nightLoss(const Document& d) {
   return mean;
 }
 
-QString skinText(const Skin& skin) {
+QString skinText(const Skin& skin, const Materials& materials) {
   QStringList names;
-  for (const Layer& l : skin.layers) names << QString::fromUtf8(findCoverMaterial(l.material)->name.data());
+  for (const Layer& l : skin.layers) names << QString::fromStdString(std::string(materials.find(l.material)->name));
   return names.join(QStringLiteral(" + "));
 }
 
@@ -48,18 +48,21 @@ void LossBars::paintEvent(QPaintEvent*) {
   if (!m_document.isCurrentInSight()) p.setOpacity(0.5);
   const House& h = m_document.plan().house;
   const Units& u = m_document.units();
+  const Materials materials = m_document.materials();
   struct Row {
     Part part;
     QString name, why;
   };
   std::vector<Row> rows{
-      {Part::roof, tr("Roof"), skinText(h.roof)},
-      {Part::sides, tr("Sides"), skinText(h.sides)},
-      {Part::ends, tr("End walls"), skinText(h.ends)},
-      {Part::draughts, tr("Draughts"), tr("%1 changes an hour, calm").arg(u.number(Quantity::airChanges, h.airChanges_per_h))},
+      {Part::roof, tr("Roof"), skinText(h.roof, materials)},
+      {Part::sides, tr("Sides"), skinText(h.sides, materials)},
+      {Part::ends, tr("End walls"), skinText(h.ends, materials)},
+      {Part::draughts, tr("Draughts"),
+       h.leakage ? tr("leaks of %1").arg(u.text(Quantity::leakArea, h.leakage->area_cm2))
+                 : tr("%1 changes an hour, calm").arg(u.number(Quantity::airChanges, h.airChanges_per_h))},
       {Part::floorEdge, tr("Floor edge"), h.floor.edgeDepth_m > 0 ? tr("skirt %1 down").arg(u.text(Quantity::length, h.floor.edgeDepth_m)) : tr("no skirt")},
       {Part::deepGround, tr("Deep ground"), (*loss)[static_cast<int>(Part::deepGround)] < 0 ? tr("gives heat back") : tr("takes heat")}};
-  if (h.shape.hasBackWall()) rows.insert(rows.begin() + 3, {Part::backWall, tr("Back wall"), skinText(h.backWall)});
+  if (h.shape.hasBackWall()) rows.insert(rows.begin() + 3, {Part::backWall, tr("Back wall"), skinText(h.backWall, materials)});
   std::erase_if(rows, [&](const Row& r) {
     return (r.part == Part::sides && h.shape.area_m2(FaceGroup::sides) <= 0.0) || (r.part == Part::ends && h.shape.area_m2(FaceGroup::ends) <= 0.0);
   });
@@ -97,13 +100,14 @@ void LossBars::paintEvent(QPaintEvent*) {
 
 HouseStage::HouseStage(Document& document, QWidget* parent)
     : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_shape(new ShapePage(document, this)), m_skins(new SkinEditor(document, this)),
-      m_floor(new FloorPage(document, this)), m_roomsPage(new RoomsPage(document, this)), m_proportions(new ProportionsPage(document, this)),
-      m_changes(new ChangePage(document, this)) {
+      m_floor(new FloorPage(document, this)), m_vents(new VentsPage(document, this)), m_roomsPage(new RoomsPage(document, this)),
+      m_proportions(new ProportionsPage(document, this)), m_changes(new ChangePage(document, this)) {
   m_body->addWidget(m_pages, 1);
   m_pages->add(tr("Losses"), new LossBars(document, this));
   m_pages->add(tr("Shape"), m_shape);
   m_pages->add(tr("Skins"), m_skins);
   m_pages->add(tr("Floor"), m_floor);
+  m_pages->add(tr("Vents"), m_vents);
   m_pages->add(tr("Rooms"), m_roomsPage);
   m_pages->add(tr("Proportions"), m_proportions);
   m_pages->add(tr("One change"), m_changes);
@@ -117,6 +121,7 @@ void HouseStage::refresh() {
   case Page::shape: m_shape->refresh(); break;
   case Page::skins: m_skins->refresh(); break;
   case Page::floor: m_floor->refresh(); break;
+  case Page::vents: m_vents->refresh(); break;
   case Page::rooms: m_roomsPage->refresh(); break;
   case Page::proportions: m_proportions->refresh(); break;
   case Page::change: m_changes->refresh(); break;

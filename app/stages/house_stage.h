@@ -10,6 +10,7 @@
 #include "app/stages/shape_page.h"
 #include "app/stages/skin_editor.h"
 #include "app/stages/stage_page.h"
+#include "app/stages/vents_page.h"
 
 namespace muffle {
 
@@ -29,7 +30,7 @@ protected:
 class HouseStage : public StagePage {
   Q_OBJECT
 public:
-  enum class Page { flows, shape, skins, floor, rooms, proportions, change };
+  enum class Page { flows, shape, skins, floor, vents, rooms, proportions, change };
   explicit HouseStage(Document& document, QWidget* parent = nullptr);
   void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
   [[nodiscard]] SkinEditor& skins() { return *m_skins; }
@@ -42,6 +43,7 @@ private:
   ShapePage* m_shape;
   SkinEditor* m_skins;
   FloorPage* m_floor;
+  VentsPage* m_vents;
   RoomsPage* m_roomsPage;
   ProportionsPage* m_proportions;
   ChangePage* m_changes;

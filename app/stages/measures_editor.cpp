@@ -5,6 +5,7 @@
 
 #include "app/paint/theme.h"
 #include "app/stages/number_field.h"
+#include "app/stages/stack_field.h"
 #include "core/material/materials.h"
 
 #include <QComboBox>
@@ -184,7 +185,7 @@ QWidget* MeasuresEditor::card(std::size_t index) {
   if (hasMaterial(kind)) {
     auto* material = new QComboBox(card);
     material->setAccessibleName(tr("Material of %1").arg(QString::fromStdString(m.name)));
-    for (const CoverMaterial& c : coverMaterials()) material->addItem(QString::fromUtf8(c.name.data()), QString::fromUtf8(c.id.data()));
+    offerMaterials(*material, m_document.materials());
     const auto show = [this, material, index] {
       if (index < m_document.plan().measures.size())
         material->setCurrentIndex(material->findData(QString::fromStdString(m_document.plan().measures[index].material)));

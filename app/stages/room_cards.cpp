@@ -131,7 +131,7 @@ void RoomCard::fan(int row, const std::function<std::optional<RoomFan>*(House&)>
       return fan && *fan ? &((**fan).*member) : nullptr;
     };
   };
-  number(row, 1, tr("Air moved, m³/h"), Quantity::count, part(&RoomFan::flow_m3_h), 0, 200000, 100, tr("to and fro between the two rooms, by the fan's maker"));
+  number(row, 1, tr("Air moved"), Quantity::airFlow, part(&RoomFan::flow_m3_h), 0, 200000, 100, tr("to and fro between the two rooms, by the fan's maker"));
   number(row + 1, 1, tr("Fan takes"), Quantity::power, part(&RoomFan::power_W), 0, 20000, 10, tr("electricity, in the bill; its own warmth is left out"));
   if (now->rule == FanRule::warm)
     number(row + 1, 0, tr("Runs above"), Quantity::temperature, part(&RoomFan::warmAbove_C), -20, 60, 1,
@@ -182,14 +182,16 @@ void RoomCard::roofVoid() {
 void RoomCard::bedCover() {
   const std::size_t k = m_bed;
   const BedCover& bed = m_document.plan().house.bedCovers[k];
+  const Materials materials = m_document.materials();
   QStringList names;
   std::vector<std::string> ids;
   const auto offer = [&](std::string_view id) {
     if (std::find(ids.begin(), ids.end(), id) != ids.end()) return;
     ids.emplace_back(id);
-    names << text(findCoverMaterial(id)->name);
+    names << text(materials.find(id)->name);
   };
   for (const char* id : kCloths) offer(id);
+  for (const OwnMaterial& m : m_document.plan().materials) offer(m.id);
   offer(bed.material);
   const auto now = static_cast<int>(std::find(ids.begin(), ids.end(), bed.material) - ids.begin());
   choice(0, 0, tr("Cover"), names, now, tr("change a bed's cover"), [k, ids](House& h, int i) {

@@ -100,6 +100,9 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
     m.dewOn[g] = !s.inner_C[g].empty() && relativeHumidity(static_cast<double>(s.inner_C[g][i]), vapour, pressure_Pa) > 1.0;
   m.leafWet = relativeHumidity(static_cast<double>(s.leaf_C[i]), vapour, pressure_Pa) > 1.0;
   m.sky_W = static_cast<double>(s.sky_W[i]);
+  m.vents = static_cast<double>(s.vents[i]);
+  if (!s.rolled.empty()) m.rolled = static_cast<double>(s.rolled[i]);
+  m.roofOpen = !s.roof.empty() && s.roof[i] > 0.0F;
   m.blanketClosed = !s.blanket.empty() && s.blanket[i] > 0.0F;
   return m;
 }

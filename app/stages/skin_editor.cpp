@@ -3,6 +3,8 @@
 
 #include "app/paint/theme.h"
 #include "app/stages/number_field.h"
+#include "app/stages/own_materials.h"
+#include "app/stages/stack_field.h"
 #include "core/cost/cost.h"
 #include "core/material/materials.h"
 #include "core/simulate/covers.h"
@@ -36,22 +38,12 @@ Skin& skinOf(House& house, FaceGroup group) {
 
 QString text(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<int>(s.size())); }
 
-QString about(const CoverMaterial& m) {
-  return SkinEditor::tr("%1\nlets %2 % of light and %3 % of radiant heat through, takes up %4 % of radiant heat; resistance %5 m²K/W\nseen: %6\nsource: %7")
-      .arg(text(m.name))
-      .arg(std::lround(100 * m.solarTransmittance))
-      .arg(std::lround(100 * m.longwave.transmittance))
-      .arg(std::lround(100 * m.longwave.emissivity))
-      .arg(m.resistance_m2K_W, 0, 'g', 3)
-      .arg(text(m.range), text(m.source));
-}
-
 /// A piece of the layer: as light as it lets light through, dotted where radiant heat passes, hatched where it is solid.
 class Swatch : public QWidget {
 public:
-  Swatch(Document& document, const CoverMaterial& material, QWidget* parent) : QWidget(parent), m_document(document), m_material(material) {
+  Swatch(Document& document, CoverMaterial material, QWidget* parent) : QWidget(parent), m_document(document), m_material(material) {
     setFixedSize(34, 34);
-    setToolTip(about(material));
+    setToolTip(aboutMaterial(material));
     setAccessibleName(text(material.name));
   }
 
@@ -78,18 +70,15 @@ protected:
 
 private:
   Document& m_document;
-  const CoverMaterial& m_material;
+  CoverMaterial m_material; ///< its numbers; the texts may go with the plan
 };
 
-QComboBox* materialBox(QWidget* parent) {
+QComboBox* materialBox(const Document& document, QWidget* parent) {
   auto* box = new QComboBox(parent);
   box->setFont(textFont(9.5));
   box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   box->setMinimumContentsLength(8);
-  for (const CoverMaterial& m : coverMaterials()) {
-    box->addItem(text(m.name), text(m.id));
-    box->setItemData(box->count() - 1, about(m), Qt::ToolTipRole);
-  }
+  offerMaterials(*box, document.materials());
   return box;
 }
 
@@ -139,7 +128,7 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   word->setFont(textFont(8.5));
   inside->addWidget(word);
   inside->addStretch(1);
-  m_insert = materialBox(this);
+  m_insert = materialBox(document, this);
   m_insert->setMinimumContentsLength(14);
   m_insert->insertItem(0, tr("add a layer inside"));
   m_insert->setCurrentIndex(0);
@@ -148,6 +137,15 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_everywhere = new QPushButton(tr("The same on roof, sides and ends"), this);
   m_everywhere->setFont(textFont(9));
   inside->addWidget(m_everywhere);
+  auto* own = new QPushButton(tr("Your own…"), this);
+  own->setFont(textFont(9));
+  own->setToolTip(tr("materials that are not in the table"));
+  connect(own, &QPushButton::clicked, this, [this] {
+    auto* dialog = new OwnMaterialsDialog(m_document, window());
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+  });
+  inside->addWidget(own);
   body->addLayout(inside);
   body->addSpacing(10);
   auto* blanket = new QGridLayout;
@@ -164,7 +162,8 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_rule = new QComboBox(this);
   m_rule->setFont(textFont(9.5));
   m_rule->setAccessibleName(tr("When the blanket is drawn"));
-  m_rule->addItems({tr("drawn from sunset to sunrise"), tr("drawn on cold nights only"), tr("drawn whenever there is little sun"), tr("drawn by the clock")});
+  m_rule->addItems({tr("drawn from sunset to sunrise"), tr("drawn on cold nights only"), tr("drawn whenever there is little sun"), tr("drawn by the clock"),
+                    tr("drawn when it is cold inside")});
   blanket->addWidget(m_blanket, 1, 0);
   blanket->addWidget(m_rule, 1, 1);
   const auto field = [&](const QString& name, Quantity q, double NightBlanket::*member, double min, double max, double nudge, const QString& source) {
@@ -179,6 +178,8 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_leak = field(tr("Blanket leaks"), Quantity::share, &NightBlanket::leak, 0, 1, 0.05,
                  tr("share of the air behind it that mixes with the house when it is closed"));
   m_cold = field(tr("Drawn below"), Quantity::temperature, &NightBlanket::outsideBelow_C, -40, 30, 0.5, tr("outside temperature; it opens a kelvin above"));
+  m_inside = field(tr("Drawn below"), Quantity::temperature, &NightBlanket::insideBelow_C, -30, 40, 0.5,
+                   tr("temperature of the house, at night; it opens a kelvin and a half above"));
   m_dark = field(tr("Drawn below W/m²"), Quantity::count, &NightBlanket::sunBelow_W_m2, 0, 1000, 5,
                  tr("level sun outside, W/m²; it opens a tenth above, and costs light while closed"));
   m_closes = field(tr("Closed at"), Quantity::hours, &NightBlanket::closesAt_h, 0, 24, 0.5, tr("hour of the day, in the place's own time"));
@@ -191,6 +192,7 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   blanket->addWidget(m_leak, 2, 0);
   blanket->addWidget(m_cold, 2, 1);
   blanket->addWidget(m_dark, 2, 1);
+  blanket->addWidget(m_inside, 2, 1);
   body->addLayout(blanket);
   connect(m_blanket, &QComboBox::activated, this, [this](int i) {
     const std::string id = m_blanket->itemData(i).toString().toStdString();
@@ -247,7 +249,8 @@ void SkinEditor::showFace(FaceGroup group) {
 }
 
 QWidget* SkinEditor::row(std::size_t layer) {
-  const CoverMaterial& material = *findCoverMaterial(m_shown.layers[layer].material);
+  const Materials materials = m_document.materials();
+  const CoverMaterial& material = *materials.find(m_shown.layers[layer].material);
   auto* whole = new QWidget(this);
   auto* down = new QVBoxLayout(whole);
   down->setContentsMargins(0, 0, 0, 0);
@@ -258,7 +261,7 @@ QWidget* SkinEditor::row(std::size_t layer) {
   across->setContentsMargins(0, 0, 0, 0);
   across->setSpacing(6);
   across->addWidget(new Swatch(m_document, material, card));
-  auto* box = materialBox(card);
+  auto* box = materialBox(m_document, card);
   box->setAccessibleName(tr("Layer %1").arg(layer + 1));
   box->setCurrentIndex(box->findData(text(material.id)));
   connect(box, &QComboBox::activated, this, [this, layer, box](int i) {
@@ -298,9 +301,10 @@ QWidget* SkinEditor::row(std::size_t layer) {
   below->setSpacing(4);
   auto* note = new QLabel(whole);
   note->setFont(textFont(8.5));
-  if (const auto bare = without.layers.empty() ? std::nullopt : skinU_W_m2K(without, m_face))
-    note->setText(
-        tr("without it %1, light %2 %").arg(m_document.units().text(Quantity::uValue, *bare)).arg(std::lround(100 * skinOptics(without).transmittance)));
+  if (const auto bare = without.layers.empty() ? std::nullopt : skinU_W_m2K(without, m_face, {}, materials))
+    note->setText(tr("without it %1, light %2 %")
+                      .arg(m_document.units().text(Quantity::uValue, *bare))
+                      .arg(std::lround(100 * skinOptics(without, materials).transmittance)));
   note->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   below->addWidget(note, 1);
   const std::string id(material.id);
@@ -328,6 +332,11 @@ void SkinEditor::rebuild() {
   m_shown = skin();
   m_shownFace = m_face;
   m_shownUnits = m_document.units();
+  if (m_shownOwn != m_document.plan().materials) {
+    m_shownOwn = m_document.plan().materials;
+    while (m_insert->count() > 1) m_insert->removeItem(1);
+    offerMaterials(*m_insert, m_document.materials());
+  }
   int height = 0; // the layout itself counts only what is shown already
   for (std::size_t l = 0; l < m_shown.layers.size(); ++l) {
     QWidget* const layer = row(l);
@@ -345,29 +354,30 @@ void SkinEditor::refresh() {
   if (house.shape.area_m2(m_face) <= 0.0) m_face = FaceGroup::roof;
   m_faces.button(static_cast<int>(m_face))->setChecked(true);
   m_everywhere->setVisible(m_face != FaceGroup::backWall);
-  if (!(m_shown == skin()) || m_shownFace != m_face || !(m_shownUnits == m_document.units())) rebuild();
+  if (!(m_shown == skin()) || m_shownFace != m_face || !(m_shownUnits == m_document.units()) || m_shownOwn != m_document.plan().materials) rebuild();
   const auto& blanket = house.blanket;
   const QString cloth = blanket ? QString::fromStdString(blanket->material) : QString();
-  if (blanket && m_blanket->findData(cloth) < 0) m_blanket->addItem(text(findCoverMaterial(blanket->material)->name), cloth);
+  if (blanket && m_blanket->findData(cloth) < 0) m_blanket->addItem(text(m_document.materials().find(blanket->material)->name), cloth);
   m_blanket->setCurrentIndex(blanket ? m_blanket->findData(cloth) : 0);
   m_rule->setVisible(blanket.has_value());
   m_leak->setVisible(blanket.has_value());
   if (blanket) m_rule->setCurrentIndex(static_cast<int>(blanket->rule));
   m_cold->setVisible(blanket && blanket->rule == BlanketRule::cold);
+  m_inside->setVisible(blanket && blanket->rule == BlanketRule::inside);
   m_dark->setVisible(blanket && blanket->rule == BlanketRule::dark);
   m_closes->setVisible(blanket && blanket->rule == BlanketRule::clock);
   m_opens->setVisible(blanket && blanket->rule == BlanketRule::clock);
   m_work->setVisible(blanket.has_value());
   const Units& u = m_document.units();
-  const auto overcast = skinU_W_m2K(m_shown, m_face);
+  const auto overcast = skinU_W_m2K(m_shown, m_face, {}, m_document.materials());
   SkinNight clearNight;
   clearNight.skyBelow_K = kClearSky_K;
-  const auto clear = skinU_W_m2K(m_shown, m_face, clearNight);
+  const auto clear = skinU_W_m2K(m_shown, m_face, clearNight, m_document.materials());
   const double area = house.shape.area_m2(m_face);
   if (overcast && clear)
     m_sums->setText(tr("Lets %1 through on an overcast night, %2 under a clear sky; %3 % of light. %4 of it lose %5 at a lift of %6, overcast.")
                         .arg(u.text(Quantity::uValue, *overcast), u.text(Quantity::uValue, *clear))
-                        .arg(std::lround(100 * skinOptics(m_shown).transmittance))
+                        .arg(std::lround(100 * skinOptics(m_shown, m_document.materials()).transmittance))
                         .arg(u.text(Quantity::area, area), u.text(Quantity::power, *overcast * area * 10.0), u.text(Quantity::difference, 10.0)));
   const SkinCost cost = skinCost(m_shown, area, m_document.plan().prices);
   const QString money = QString::fromStdString(m_document.plan().prices.currency);

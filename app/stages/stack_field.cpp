@@ -22,10 +22,20 @@ QString text(std::string_view s) { return QString::fromUtf8(s.data(), static_cas
 
 } // namespace
 
-void offerMaterials(QComboBox& box) {
-  for (const CoverMaterial& m : coverMaterials()) {
-    box.addItem(text(m.name), text(m.id));
-    box.setItemData(box.count() - 1, text(m.range) + QStringLiteral("\n") + text(m.source), Qt::ToolTipRole);
+QString aboutMaterial(const CoverMaterial& m) {
+  return StackField::tr("%1\nlets %2 % of light and %3 % of radiant heat through, takes up %4 % of radiant heat; resistance %5 m²K/W\nseen: %6\nsource: %7")
+      .arg(text(m.name))
+      .arg(std::lround(100 * m.solarTransmittance))
+      .arg(std::lround(100 * m.longwave.transmittance))
+      .arg(std::lround(100 * m.longwave.emissivity))
+      .arg(m.resistance_m2K_W, 0, 'g', 3)
+      .arg(text(m.range), text(m.source));
+}
+
+void offerMaterials(QComboBox& box, const Materials& materials) {
+  for (const CoverMaterial* m : materials.all()) {
+    box.addItem(text(m->name), text(m->id));
+    box.setItemData(box.count() - 1, aboutMaterial(*m), Qt::ToolTipRole);
   }
 }
 
@@ -55,6 +65,7 @@ void StackField::rebuild(const Skin& skin) {
     delete item;
   }
   m_shown = skin;
+  m_shownOwn = m_document.plan().materials;
   for (std::size_t l = 0; l < skin.layers.size(); ++l) {
     auto* row = new QWidget(this);
     auto* across = new QHBoxLayout(row);
@@ -69,7 +80,7 @@ void StackField::rebuild(const Skin& skin) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(8);
     box->setAccessibleName(tr("%1, layer %2").arg(m_name).arg(l + 1));
-    offerMaterials(*box);
+    offerMaterials(*box, m_document.materials());
     box->setCurrentIndex(box->findData(QString::fromStdString(skin.layers[l].material)));
     connect(box, &QComboBox::activated, this, [this, l, box](int i) {
       const std::string id = box->itemData(i).toString().toStdString();
@@ -97,11 +108,11 @@ void StackField::refresh() {
   Plan plan = m_document.plan();
   const Skin* const skin = m_of(plan);
   if (!skin) return;
-  if (!(m_shown == *skin)) rebuild(*skin);
-  if (const auto u = skinU_W_m2K(*skin, m_lies))
+  if (!(m_shown == *skin) || m_shownOwn != plan.materials) rebuild(*skin);
+  if (const auto u = skinU_W_m2K(*skin, m_lies, {}, m_document.materials()))
     m_sum->setText(tr("as a skin to the weather it would let %1 through; %2 % of light")
                        .arg(m_document.units().text(Quantity::uValue, *u))
-                       .arg(std::lround(100.0 * skinOptics(*skin).transmittance)));
+                       .arg(std::lround(100.0 * skinOptics(*skin, m_document.materials()).transmittance)));
 }
 
 } // namespace muffle

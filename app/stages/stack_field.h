@@ -15,8 +15,10 @@ class QVBoxLayout;
 
 namespace muffle {
 
-/// Adds a material's name, id and description to a box, for every material that the plan may use.
-void offerMaterials(QComboBox& box);
+/// Adds every material's name, id and description to a box.
+void offerMaterials(QComboBox& box, const Materials& materials);
+/// What a material is, for a tooltip.
+QString aboutMaterial(const CoverMaterial& material);
 
 class StackField : public QWidget {
   Q_OBJECT
@@ -35,6 +37,7 @@ private:
   QVBoxLayout* m_rows;
   QLabel* m_sum;
   Skin m_shown;
+  std::vector<OwnMaterial> m_shownOwn;
 };
 
 } // namespace muffle

@@ -129,6 +129,39 @@ const FloorCover* findFloorCover(std::string_view id) {
 std::span<const CoverMaterial> coverMaterials() { return kCovers; }
 std::span<const SoilMaterial> soilMaterials() { return kSoils; }
 
+Materials::Materials(const std::vector<OwnMaterial>& own) {
+  if (own.empty()) return;
+  auto made = std::make_shared<Own>();
+  made->kept = own;
+  for (const OwnMaterial& m : made->kept)
+    made->rows.push_back({m.id,
+                          m.name,
+                          {m.emissivity, m.longwaveTransmittance},
+                          m.solarTransmittance,
+                          m.solarReflectance,
+                          m.resistance_m2K_W,
+                          m.capacity_J_m2K,
+                          "your own",
+                          m.note});
+  m_own = std::move(made);
+}
+
+const CoverMaterial* Materials::find(std::string_view id) const {
+  if (const CoverMaterial* known = findCoverMaterial(id)) return known;
+  if (!m_own) return nullptr;
+  for (const CoverMaterial& m : m_own->rows)
+    if (m.id == id) return &m;
+  return nullptr;
+}
+
+std::vector<const CoverMaterial*> Materials::all() const {
+  std::vector<const CoverMaterial*> all;
+  for (const CoverMaterial& m : coverMaterials()) all.push_back(&m);
+  if (m_own)
+    for (const CoverMaterial& m : m_own->rows) all.push_back(&m);
+  return all;
+}
+
 const CoverMaterial* findCoverMaterial(std::string_view id) {
   const auto it = std::find_if(kCovers.begin(), kCovers.end(), [&](const auto& m) { return m.id == id; });
   return it == kCovers.end() ? nullptr : &*it;

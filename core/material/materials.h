@@ -5,8 +5,11 @@
 
 #include "core/house/longwave.h"
 
+#include <memory>
 #include <span>
+#include <string>
 #include <string_view>
+#include <vector>
 
 namespace muffle {
 
@@ -21,6 +24,38 @@ struct CoverMaterial {
   double capacity_J_m2K;     ///< heat stored per area
   std::string_view range;    ///< what is seen in practice
   std::string_view source;
+};
+
+/// A row of the grower's own, by a maker's sheet or a measurement; kept in the plan.
+struct OwnMaterial {
+  std::string id; ///< of small letters, digits and hyphens; none of the table's
+  std::string name;
+  double emissivity = 0.9;
+  double longwaveTransmittance = 0.0; ///< together with the emissivity at most 1
+  double solarTransmittance = 0.7;
+  double solarReflectance = 0.15; ///< together with the transmittance at most 1
+  double resistance_m2K_W = 0.0;
+  double capacity_J_m2K = 1000.0;
+  std::string note; ///< where its figures are from
+  bool operator==(const OwnMaterial&) const = default;
+};
+
+/// What a plan may be made of: the table and the plan's own rows. Copies share their rows.
+class Materials {
+public:
+  Materials() = default; ///< the table alone
+  explicit Materials(const std::vector<OwnMaterial>& own);
+  /// nullptr if there is no such id.
+  [[nodiscard]] const CoverMaterial* find(std::string_view id) const;
+  /// The plan's own, after the table.
+  [[nodiscard]] std::vector<const CoverMaterial*> all() const;
+
+private:
+  struct Own {
+    std::vector<OwnMaterial> kept; ///< the rows' texts
+    std::vector<CoverMaterial> rows;
+  };
+  std::shared_ptr<const Own> m_own;
 };
 
 struct SoilMaterial {

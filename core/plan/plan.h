@@ -5,6 +5,7 @@
 #pragma once
 
 #include "core/house/shape.h"
+#include "core/material/materials.h"
 #include "core/sun/position.h"
 
 #include <optional>
@@ -49,7 +50,7 @@ struct NightBlanket {
   double closesAt_h = 17.0;    ///< rule clock: hours of the place's own time; it may stay closed past midnight
   double opensAt_h = 8.0;
   double insideBelow_C = 6.0; ///< rule inside; it opens a kelvin and a half above
-  double hoursPerDraw = 0.0; ///< of work each time it is closed and opened again; 0 with a motor
+  double hoursPerDraw = 0.0;  ///< of work each time it is closed and opened again; 0 with a motor
 };
 
 struct Floor {
@@ -284,6 +285,7 @@ struct Plan {
   std::optional<Heater> heater;
   std::vector<Kit> kit;
   std::vector<Measure> measures;
+  std::vector<OwnMaterial> materials; ///< beside those of the table
   Prices prices;
   Ask ask;
 };

@@ -60,7 +60,8 @@ template <class V> void describe(V& v, Skin& s) { v.list("layers", s.layers, "la
 template <class V> void describe(V& v, NightBlanket& b) {
   v.text("material", b.material, "material of the blanket", true);
   v.number("leak", b.leak, {0.0, 1.0}, "share of the air behind it that mixes with the house when closed");
-  v.choice("rule", b.rule, kBlanketRules, "when it is drawn: from sunset to sunrise, on cold nights only, whenever there is little sun, by the clock, or on nights when it is cold inside");
+  v.choice("rule", b.rule, kBlanketRules,
+           "when it is drawn: from sunset to sunrise, on cold nights only, whenever there is little sun, by the clock, or on nights when it is cold inside");
   v.number("outside_below_C", b.outsideBelow_C, {-40.0, 30.0}, "rule cold: outside temperature below which it is drawn");
   v.number("sun_below_W_m2", b.sunBelow_W_m2, {0.0, 1000.0}, "rule dark: level sun below which it is drawn");
   v.number("closes_at_h", b.closesAt_h, {0.0, 24.0}, "rule clock: hour of the day at which it is closed, in the place's own time");
@@ -251,6 +252,18 @@ template <class V> void describe(V& v, Measure& m) {
   v.number("hours_per_night", m.hoursPerNight, {0.0, 12.0}, "hours of work each night");
 }
 
+template <class V> void describe(V& v, OwnMaterial& m) {
+  v.text("id", m.id, "name by which layers call it, of small letters, digits and hyphens", true);
+  v.text("name", m.name, "name shown");
+  v.number("emissivity", m.emissivity, {0.0, 1.0}, "of either face, long-wave");
+  v.number("longwave_transmittance", m.longwaveTransmittance, {0.0, 1.0}, "share of radiant heat let through");
+  v.number("solar_transmittance", m.solarTransmittance, {0.0, 1.0}, "share of diffuse sunlight let through");
+  v.number("solar_reflectance", m.solarReflectance, {0.0, 1.0}, "share of sunlight sent back");
+  v.number("resistance_m2K_W", m.resistance_m2K_W, {0.0, 50.0}, "resistance of its body, face to face");
+  v.number("capacity_J_m2K", m.capacity_J_m2K, {1.0, 1e7}, "heat stored in a square metre");
+  v.text("note", m.note, "where its figures are from");
+}
+
 template <class V> void describe(V& v, MaterialPrice& m) {
   v.text("material", m.material, "material of a skin's layer", true);
   v.number("price_per_m2", m.price_per_m2, {0.0, 10000.0}, "price of a square metre of it");
@@ -276,16 +289,17 @@ template <class V> void describe(V& v, Plan& p) {
   v.object("heater", p.heater, "electric heater");
   v.list("kit", p.kit, "what has been bought for the plan", 200);
   v.list("measures", p.measures, "measures that may be added", 12);
+  v.list("materials", p.materials, "materials of your own, beside the table's", 40);
   v.object("prices", p.prices, "prices");
   v.object("ask", p.ask, "what is asked");
 }
 
 namespace {
 
-void checkSkin(const Skin& skin, const std::string& where, Problems& problems) {
+void checkSkin(const Skin& skin, const Materials& materials, const std::string& where, Problems& problems) {
   if (skin.layers.empty()) problems.push_back({ProblemKind::missing, where + "/layers", "the skin has no layers", "at least one is needed"});
   for (std::size_t i = 0; i < skin.layers.size(); ++i)
-    if (!findCoverMaterial(skin.layers[i].material))
+    if (!materials.find(skin.layers[i].material))
       problems.push_back({ProblemKind::badInput, fmt::format("{}/layers/{}/material", where, i),
                           fmt::format("\"{}\" is not a known material", skin.layers[i].material), "see `muffle-cli materials`"});
 }
@@ -298,7 +312,7 @@ double floorOf(const House& house, bool inBay) {
 }
 
 /// Bay, lobby and roof void against the house and one another.
-template <class Bad> void checkRooms(const Plan& plan, const Bad& bad, Problems& problems) {
+template <class Bad> void checkRooms(const Plan& plan, const Materials& materials, const Bad& bad, Problems& problems) {
   const House& house = plan.house;
   const bool isDome = house.shape.kind == ShapeKind::dome;
   const double length = house.shape.length_m;
@@ -309,7 +323,7 @@ template <class Bad> void checkRooms(const Plan& plan, const Bad& bad, Problems&
     else if (bay.length_m > 0.9 * length)
       bad("/house/warm_bay/length_m", fmt::format("the bay is {} m long", bay.length_m),
           fmt::format("at most nine tenths of the house, {:.3g} m", 0.9 * length));
-    checkSkin(bay.partition, "/house/warm_bay/partition", problems);
+    checkSkin(bay.partition, materials, "/house/warm_bay/partition", problems);
     if (std::max(bay.setpoints.night_C, bay.setpoints.day_C) > house.ventOpens_C)
       bad("/house/warm_bay/setpoints", "a setpoint lies above the vents' opening temperature",
           fmt::format("heater and vents would fight; keep it at or below {}", house.ventOpens_C));
@@ -321,7 +335,7 @@ template <class Bad> void checkRooms(const Plan& plan, const Bad& bad, Problems&
     else if (house.lobby->length_m + bay > 0.9 * length)
       bad("/house/lobby/length_m", fmt::format("the lobby is {} m long", house.lobby->length_m),
           fmt::format("lobby and bay together take at most nine tenths of the house: {:.3g} m are left", std::max(0.9 * length - bay, 0.0)));
-    checkSkin(house.lobby->partition, "/house/lobby/partition", problems);
+    checkSkin(house.lobby->partition, materials, "/house/lobby/partition", problems);
     if (house.door.lobby) bad("/house/door/lobby", "a second door and a lobby with air of its own", "one of the two is meant; set this to false");
   }
   if (house.roofVoid) {
@@ -331,12 +345,33 @@ template <class Bad> void checkRooms(const Plan& plan, const Bad& bad, Problems&
     else if (house.shape.eave_m + house.shape.sunk_m < kLeastEave_m)
       bad("/house/roof_void", fmt::format("a ceiling at the eaves, {:.3g} m above the floor", house.shape.eave_m + house.shape.sunk_m),
           fmt::format("the eaves must be at least {} m above the floor", kLeastEave_m));
-    checkSkin(house.roofVoid->ceiling, "/house/roof_void/ceiling", problems);
+    checkSkin(house.roofVoid->ceiling, materials, "/house/roof_void/ceiling", problems);
     for (std::size_t l = 0; l < house.roofVoid->ceiling.layers.size(); ++l) {
-      const CoverMaterial* m = findCoverMaterial(house.roofVoid->ceiling.layers[l].material);
+      const CoverMaterial* m = materials.find(house.roofVoid->ceiling.layers[l].material);
       if (m && m->capacity_J_m2K > 30000.0)
         bad(fmt::format("/house/roof_void/ceiling/layers/{}/material", l), fmt::format("{} is a wall", m->name), "a ceiling is of cloth, film, sheet or board");
     }
+  }
+}
+
+template <class Bad> void checkOwnMaterials(const Plan& plan, const Bad& bad) {
+  constexpr std::string_view kLetters = "abcdefghijklmnopqrstuvwxyz0123456789-";
+  for (std::size_t i = 0; i < plan.materials.size(); ++i) {
+    const OwnMaterial& m = plan.materials[i];
+    const auto where = fmt::format("/materials/{}", i);
+    if (m.id.empty() || m.id.find_first_not_of(kLetters) != std::string::npos)
+      bad(where + "/id", fmt::format("\"{}\"", m.id), "small letters, digits and hyphens are allowed");
+    if (findCoverMaterial(m.id)) bad(where + "/id", fmt::format("\"{}\" is one of the table's", m.id), "choose another");
+    for (std::size_t k = 0; k < i; ++k)
+      if (plan.materials[k].id == m.id) bad(where + "/id", fmt::format("\"{}\" stands here twice", m.id), "choose another");
+    if (m.emissivity + m.longwaveTransmittance > 1.0 + 1e-9)
+      bad(where + "/longwave_transmittance", fmt::format("emissivity {:g} and long-wave transmittance {:g}", m.emissivity, m.longwaveTransmittance),
+          "together at most 1: what is let through is not taken up");
+    if (m.solarTransmittance + m.solarReflectance > 1.0 + 1e-9)
+      bad(where + "/solar_reflectance", fmt::format("solar transmittance {:g} and reflectance {:g}", m.solarTransmittance, m.solarReflectance),
+          "together at most 1");
+    if (m.emissivity + m.longwaveTransmittance < 0.02)
+      bad(where + "/emissivity", fmt::format("emissivity {:g}", m.emissivity), "at least 0.02: even polished metal has that");
   }
 }
 
@@ -369,18 +404,20 @@ template <class Bad> void checkOpenings(const Plan& plan, const Bad& bad) {
 
 Problems check(const Plan& plan) {
   Problems problems;
+  const Materials materials(plan.materials);
   for (Problem p : plan.house.shape.check()) {
     p.where = "/house/shape" + p.where;
     problems.push_back(std::move(p));
   }
-  checkSkin(plan.house.roof, "/house/roof", problems);
-  checkSkin(plan.house.sides, "/house/sides", problems);
-  checkSkin(plan.house.ends, "/house/ends", problems);
-  if (plan.house.shape.hasBackWall()) checkSkin(plan.house.backWall, "/house/back_wall", problems);
+  checkSkin(plan.house.roof, materials, "/house/roof", problems);
+  checkSkin(plan.house.sides, materials, "/house/sides", problems);
+  checkSkin(plan.house.ends, materials, "/house/ends", problems);
+  if (plan.house.shape.hasBackWall()) checkSkin(plan.house.backWall, materials, "/house/back_wall", problems);
   const auto bad = [&](std::string where, std::string what, std::string allowed) {
     problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)});
   };
-  checkRooms(plan, bad, problems);
+  checkOwnMaterials(plan, bad);
+  checkRooms(plan, materials, bad, problems);
   checkOpenings(plan, bad);
   double covered[2] = {0.0, 0.0}; // in the house, in its bay
   for (std::size_t i = 0; i < plan.house.bedCovers.size(); ++i) {
@@ -388,7 +425,7 @@ Problems check(const Plan& plan) {
     const auto where = fmt::format("/house/bed_covers/{}", i);
     covered[b.inBay ? 1 : 0] += b.bed_m2();
     if (b.inBay && !plan.house.bay) bad(where + "/in_bay", "the bed is in the warm bay and there is none", "set it to false, or partition a bay off");
-    if (const CoverMaterial* m = findCoverMaterial(b.material); !m)
+    if (const CoverMaterial* m = materials.find(b.material); !m)
       bad(where + "/material", fmt::format("\"{}\" is not a known material", b.material), "see `muffle-cli materials`");
     else if (m->resistance_m2K_W > 0.6 || m->capacity_J_m2K > 7000.0)
       bad(where + "/material", fmt::format("{} is a board or a wall", m->name), "a bed is covered with film, fleece, cloth, wrap or quilt");
@@ -403,12 +440,12 @@ Problems check(const Plan& plan) {
       bad("/house/bed_covers", fmt::format("covers over {:.3g} m2 of beds {}", covered[inBay ? 1 : 0], inBay ? "in the bay" : "in the house"),
           fmt::format("at most nine tenths of the floor there can be beds: {:.3g} m2", 0.9 * ground));
   }
-  if (plan.house.blanket && !findCoverMaterial(plan.house.blanket->material))
+  if (plan.house.blanket && !materials.find(plan.house.blanket->material))
     bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
   for (std::size_t i = 0; i < plan.prices.materials.size(); ++i) {
     const auto where = fmt::format("/prices/materials/{}/material", i);
     const std::string& id = plan.prices.materials[i].material;
-    if (!findCoverMaterial(id)) bad(where, fmt::format("\"{}\" is not a known material", id), "see `muffle-cli materials`");
+    if (!materials.find(id)) bad(where, fmt::format("\"{}\" is not a known material", id), "see `muffle-cli materials`");
     for (std::size_t k = 0; k < i; ++k)
       if (plan.prices.materials[k].material == id) bad(where, fmt::format("\"{}\" has two prices", id), "one is allowed");
   }
@@ -442,7 +479,7 @@ Problems check(const Plan& plan) {
     const Measure& m = plan.measures[i];
     const auto where = fmt::format("/measures/{}", i);
     const bool needsMaterial = m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket;
-    if (needsMaterial && !findCoverMaterial(m.material))
+    if (needsMaterial && !materials.find(m.material))
       bad(where + "/material", fmt::format("\"{}\" is not a known material", m.material), "see `muffle-cli materials`");
     const bool needsLevels = m.kind == MeasureKind::barrels || m.kind == MeasureKind::heater || m.kind == MeasureKind::sealing ||
                              m.kind == MeasureKind::skirt || m.kind == MeasureKind::hardier;

@@ -31,7 +31,7 @@ constexpr double kLiftedAirChanges_per_h = 40.0; // a low tunnel with open ends
 class Assembler {
 public:
   Assembler(const Plan& plan, const Winter& winter, const SunOnHouse& sun)
-      : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_net(m_a.network) {}
+      : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_materials(plan.materials), m_net(m_a.network) {}
 
   Assembly run() {
     m_net.pressure_Pa = pressureAtElevation_Pa(m_plan.site.place.elevation_m);
@@ -200,8 +200,8 @@ private:
       return a;
     };
     if (m_house.retractable) {
-      m_roofOpen = roofOpen(*m_house.retractable, m_house.ventLock, m_winter);
-      m_roof = RoofSignals{signal(not_(m_roofOpen), true), signal(m_roofOpen, true)};
+      m_a.roofOpen = roofOpen(*m_house.retractable, m_house.ventLock, m_winter);
+      m_roof = RoofSignals{signal(not_(m_a.roofOpen), true), signal(m_a.roofOpen, true)};
     }
     if (m_house.blanket) {
       const double leak = m_house.blanket->leak;
@@ -223,7 +223,7 @@ private:
         return BlanketSignals{by(closed, never), by(not_(closed), always), by(film, always)};
       };
       m_blanket = hung(always);
-      m_blanketUnderRoof = m_roof ? hung(not_(m_roofOpen)) : m_blanket;
+      m_blanketUnderRoof = m_roof ? hung(not_(m_a.roofOpen)) : m_blanket;
     }
     m_a.inner.assign(kFaceGroupCount, -1);
     m_a.outer.assign(kFaceGroupCount, -1);
@@ -233,7 +233,7 @@ private:
   void skins(Room& room) {
     const bool isMain = &room == &m_rooms.front();
     room.covers.emplace(m_net, CoverSurroundings{room.air.air, room.air.vapour, room.floor, m_a.outside, m_a.sky, m_windFilm}, room.start_C,
-                        m_winter.outside_C.front());
+                        m_winter.outside_C.front(), m_materials);
     const Skin* const skins[] = {&m_house.roof, &m_house.sides, &m_house.ends, &m_house.backWall};
     for (const auto& [group, which] :
          {std::pair{FaceGroup::roof, Part::roof}, {FaceGroup::sides, Part::sides}, {FaceGroup::ends, Part::ends}, {FaceGroup::backWall, Part::backWall}}) {
@@ -253,7 +253,7 @@ private:
       if (m_roof && isRoof) room.covers->drawBack(part, *m_roof);
       if (group == FaceGroup::backWall) m_innerWalls.emplace_back(part.sheets.back().innerNode, area);
       if (shared) continue; // no sun on it from outside
-      const SkinOptics optics = skinOptics(skin);
+      const SkinOptics optics = skinOptics(skin, m_materials);
       for (std::size_t l = 0; l < part.sheets.size(); ++l)
         m_absorbing.push_back({part.sheets[l].outerNode, static_cast<int>(group), area * optics.absorptance[l] * m_house.light.left()});
     }
@@ -315,7 +315,7 @@ private:
     const CoverPart& part = room.covers->add(skin, FaceGroup::roof, area, 0.5, "ceiling", behind(m_rooms.front()), room.prefix);
     Skin fromAbove = skin;
     std::reverse(fromAbove.layers.begin(), fromAbove.layers.end());
-    const SkinOptics optics = skinOptics(fromAbove);
+    const SkinOptics optics = skinOptics(fromAbove, m_materials);
     for (std::size_t l = 0; l < part.sheets.size(); ++l)
       m_ceilingSun.emplace_back(part.sheets[part.sheets.size() - 1 - l].innerNode, area * optics.absorptance[l]);
     m_ceilingTransmittance = optics.transmittance;
@@ -372,6 +372,7 @@ private:
     const Room& house = m_rooms.front();
     const bool locks = std::find(may.begin(), may.end(), 0.0) != may.end();
     const int lock = locks ? signal(may, true) : -1;
+    if (locks) m_a.mayVent = may;
     for (const Room& room : m_rooms)
       if (room.space.kind != RoomKind::lobby)
         ventAir(m_net, room.air, m_outdoors, m_house.ventOpens_C, m_house.ventFull_C,
@@ -412,7 +413,7 @@ private:
     const Skin* const skins[] = {&m_house.roof, &m_house.sides, &m_house.ends};
     for (const FaceGroup g : {FaceGroup::roof, FaceGroup::sides, FaceGroup::ends}) {
       const double share = m_house.shape.area_m2(g) / m_house.shape.cover_m2();
-      const double through = skinOptics(*skins[static_cast<int>(g)]).transmittance * m_house.light.left();
+      const double through = skinOptics(*skins[static_cast<int>(g)], m_materials).transmittance * m_house.light.left();
       light.shut += share * through;
       light.open += share * (g == FaceGroup::roof ? 1.0 - m_house.light.frame : through);
     }
@@ -423,10 +424,10 @@ private:
     const Light light = lightInside();
     const double transmittance = light.shut; // of what a roof that draws back adds, walls and barrels get nothing
     // a blanket that is closed by day takes its share of the light; what it stops is taken as sent back out
-    const double cloth = m_house.blanket ? findCoverMaterial(m_house.blanket->material)->solarTransmittance : 1.0;
+    const double cloth = m_house.blanket ? m_materials.find(m_house.blanket->material)->solarTransmittance : 1.0;
     const int inside = signalOf([&](std::size_t i) {
       const double drawn = m_a.blanketClosed.empty() || m_a.blanketClosed[i] == 0.0 ? 1.0 : cloth;
-      const bool isOpen = !m_roofOpen.empty() && m_roofOpen[i] > 0.0;
+      const bool isOpen = !m_a.roofOpen.empty() && m_a.roofOpen[i] > 0.0;
       return drawn * (isOpen ? light.open : light.shut) * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
     });
     const auto underCeiling = [&](const Room& room) { return room.space.kind == RoomKind::house ? m_ceilingTransmittance : 1.0; };
@@ -439,7 +440,7 @@ private:
     for (const auto& [node, area] : m_ceilingSun) m_net.sources.push_back({node, Driver::table(inside, area), "sun on the ceiling"});
     for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) {
       const BedCover& bed = m_house.bedCovers[k];
-      const CoverMaterial& m = *findCoverMaterial(bed.material);
+      const CoverMaterial& m = *m_materials.find(bed.material);
       const double lit = bed.bed_m2() * underCeiling(roomOf(bed));
       const double under = lit * m.solarTransmittance;
       m_net.sources.push_back({bedRoom(k).floor, Driver::table(inside, under * kFloorShare), "sun on a bed"});
@@ -458,7 +459,7 @@ private:
     }
     if (!m_innerWalls.empty()) {
       const int wall = signal(m_sun.wallInside_W_m2);
-      const double absorbed = 1.0 - findCoverMaterial(m_house.backWall.layers.back().material)->solarReflectance;
+      const double absorbed = 1.0 - m_materials.find(m_house.backWall.layers.back().material)->solarReflectance;
       for (const auto& [node, area] : m_innerWalls) m_net.sources.push_back({node, Driver::table(wall, area * transmittance * absorbed), "sun on the wall"});
     }
     int groupSignal[kFaceGroupCount] = {-1, -1, -1, -1};
@@ -466,8 +467,8 @@ private:
       int& s = groupSignal[absorbing.group];
       if (s < 0) {
         std::vector<double> on = m_sun.group_W_m2[static_cast<std::size_t>(absorbing.group)];
-        if (absorbing.group == static_cast<int>(FaceGroup::roof) && !m_roofOpen.empty())
-          for (std::size_t i = 0; i < on.size(); ++i) on[i] *= 1.0 - m_roofOpen[i];
+        if (absorbing.group == static_cast<int>(FaceGroup::roof) && !m_a.roofOpen.empty())
+          for (std::size_t i = 0; i < on.size(); ++i) on[i] *= 1.0 - m_a.roofOpen[i];
         s = signal(std::move(on));
       }
       m_net.sources.push_back({absorbing.node, Driver::table(s, absorbing.factor), "sun on the cover"});
@@ -519,13 +520,13 @@ private:
   const House& m_house;
   const Winter& m_winter;
   const SunOnHouse& m_sun;
+  Materials m_materials;
   Assembly m_a;
   Network& m_net;
   std::vector<double> m_night;
   int m_windFilm = -1;
   std::optional<BlanketSignals> m_blanket, m_blanketUnderRoof;
   std::optional<RoofSignals> m_roof;
-  std::vector<double> m_roofOpen; ///< by step; empty where none draws back
   RoomAir m_outdoors;
   std::vector<Room> m_rooms;                        ///< as spacesOf() lists them
   std::vector<int> m_bedSheets;                     ///< the bed covers' own nodes, by kind

@@ -42,6 +42,8 @@ struct Assembly {
     std::vector<double> runs = {}; ///< by step: 1 while it may run; empty: always
   };
   std::vector<Fan> fans;
+  std::vector<double> mayVent;       ///< by step: 1 where the rule lets vents and rolled sides open; empty where it always does
+  std::vector<double> roofOpen;      ///< by step: 1 while the roof is drawn back; empty where none is
   std::vector<int> below;            ///< every soil node under a floor's surface
   int above = -1;                    ///< the radiation that a leaf over the house's floor sees above it
   std::vector<double> blanketClosed; ///< by step: 1 while it is, or may be by blanketRelay; empty without one

@@ -52,7 +52,7 @@ double skyView(FaceGroup group, const HouseShape& shape) {
 }
 
 CoverSheet Covers::sheet(const std::string& id, const Layer& layer, double area) {
-  const CoverMaterial& m = *findCoverMaterial(layer.material);
+  const CoverMaterial& m = *m_materials.find(layer.material);
   CoverSheet sheet{-1, -1, m.longwave, m.resistance_m2K_W >= kThinSheet_m2K_W};
   if (sheet.body)
     body(sheet, id, m.resistance_m2K_W, m.capacity_J_m2K, area);
@@ -125,7 +125,7 @@ void Covers::wets(CoverPart& part, std::size_t film, double area) {
 
 void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSignals& when) {
   m_net.links[part.toAir].modulator = when.film;
-  const CoverMaterial& m = *findCoverMaterial(blanket.material);
+  const CoverMaterial& m = *m_materials.find(blanket.material);
   const int node = m_net.addNode(part.prefix + part.id + " blanket", m.capacity_J_m2K * part.area_m2, m_inside);
   part.blanket = CoverSheet{node, node, m.longwave, false};
   part.hung = when;
@@ -205,11 +205,11 @@ void Covers::exchange(const CoverPart& part, bool withBlanket, int modulator) {
   }
 }
 
-SkinOptics skinOptics(const Skin& skin) {
+SkinOptics skinOptics(const Skin& skin, const Materials& materials) {
   SkinOptics o{1.0, {}};
   double reflectance = 0.0;
   for (const Layer& layer : skin.layers) {
-    const CoverMaterial& m = *findCoverMaterial(layer.material);
+    const CoverMaterial& m = *materials.find(layer.material);
     const double between = 1.0 - reflectance * m.solarReflectance; // light caught between this sheet and those outside it
     o.absorptance.push_back(o.transmittance * (1.0 - m.solarTransmittance - m.solarReflectance) / between);
     reflectance += o.transmittance * o.transmittance * m.solarReflectance / between;
@@ -218,7 +218,7 @@ SkinOptics skinOptics(const Skin& skin) {
   return o;
 }
 
-std::optional<double> skinU_W_m2K(const Skin& skin, FaceGroup group, const SkinNight& night) {
+std::optional<double> skinU_W_m2K(const Skin& skin, FaceGroup group, const SkinNight& night, const Materials& materials) {
   Network net;
   CoverSurroundings at;
   at.air = net.addBoundary("air", Driver::constant(night.inside_C));
@@ -230,7 +230,7 @@ std::optional<double> skinU_W_m2K(const Skin& skin, FaceGroup group, const SkinN
   film.value = {4.0 + 4.0 * night.wind_m_s};
   film.step_s = 600.0;
   at.windFilm = net.addSignal(std::move(film));
-  Covers covers(net, at, night.inside_C, night.outside_C);
+  Covers covers(net, at, night.inside_C, night.outside_C, materials);
   const bool level = group == FaceGroup::roof;
   covers.add(skin, group, 1.0, level ? 1.0 : 0.5, "skin");
   covers.exchange(1.0);

@@ -72,8 +72,8 @@ struct CoverSurroundings {
 
 class Covers {
 public:
-  Covers(Network& network, const CoverSurroundings& at, double inside_C, double outside_C)
-      : m_net(network), m_at(at), m_inside(inside_C), m_outside(outside_C) {}
+  Covers(Network& network, const CoverSurroundings& at, double inside_C, double outside_C, Materials materials = {})
+      : m_net(network), m_at(at), m_inside(inside_C), m_outside(outside_C), m_materials(std::move(materials)) {}
 
   /// `id` names the part in the links, with `prefix` before it the nodes.
   CoverPart& add(const Skin& skin, FaceGroup group, double area_m2, double skyView, const std::string& id, const Behind& behind = {},
@@ -100,6 +100,7 @@ private:
   Network& m_net;
   CoverSurroundings m_at;
   double m_inside, m_outside;
+  Materials m_materials;
   std::vector<CoverPart> m_parts;
   int m_radiation = -1;
 };
@@ -116,7 +117,7 @@ struct SkinOptics {
   double transmittance;
   std::vector<double> absorptance;
 };
-SkinOptics skinOptics(const Skin& skin);
+SkinOptics skinOptics(const Skin& skin, const Materials& materials = {});
 
 /// Under what a skin's U-value is stated.
 struct SkinNight {
@@ -128,6 +129,6 @@ struct SkinNight {
 };
 /// Heat through a level metre of a skin over a floor at the air's temperature, by the difference of the airs; everything
 /// counts, long-wave through films included. W/(m2 K); nothing if no balance is found.
-std::optional<double> skinU_W_m2K(const Skin& skin, FaceGroup group = FaceGroup::roof, const SkinNight& night = {});
+std::optional<double> skinU_W_m2K(const Skin& skin, FaceGroup group = FaceGroup::roof, const SkinNight& night = {}, const Materials& materials = {});
 
 } // namespace muffle

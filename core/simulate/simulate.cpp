@@ -128,6 +128,19 @@ private:
     }
     for (auto& part : s.loss_W) part.assign(n, 0.0F);
     s.sky_W.assign(n, 0.0F);
+    s.vents.assign(n, 0.0F);
+    s.rolled.assign(m_plan.house.rollUp ? n : 0, 0.0F);
+    s.roof.assign(m_assembly.roofOpen.begin(), m_assembly.roofOpen.end());
+  }
+
+  /// How far what opens by the house's warmth is open.
+  void recordOpenings(std::size_t i) {
+    const House& house = m_plan.house;
+    const auto air_C = static_cast<double>(m_air[i]);
+    const double may = m_assembly.mayVent.empty() ? 1.0 : m_assembly.mayVent[i];
+    const auto open = [&](double from_C, double full_C) { return static_cast<float>(may * std::clamp((air_C - from_C) / (full_C - from_C), 0.0, 1.0)); };
+    m_run.series.vents[i] = open(house.ventOpens_C, house.ventFull_C);
+    if (house.rollUp) m_run.series.rolled[i] = open(house.rollUp->opens_C, house.rollUp->full_C);
   }
 
   void record(const Solver& solver, std::size_t i) {
@@ -148,6 +161,7 @@ private:
     if (!m_options.series) return;
     WinterSeries& s = m_run.series;
     s.air_C[i] = m_air[i];
+    recordOpenings(i);
     if (!m_blanket.empty()) s.blanket[i] = static_cast<float>(m_blanket[i]);
     s.leaf_C[i] = static_cast<float>(leaf_C);
     s.vapour_g_kg[i] = static_cast<float>(solver.temperature_C(m_assembly.vapour));

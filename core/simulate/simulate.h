@@ -61,6 +61,9 @@ struct WinterSeries {
   std::vector<RoomSeries> rooms;             ///< the others, as otherRooms() lists them
   std::vector<float> leaf_C;                 ///< of a leaf that lies open to the cover
   std::vector<float> blanket;                ///< 1 while it is closed; empty without one
+  std::vector<float> vents;                  ///< how far they are open, 0..1
+  std::vector<float> rolled;                 ///< the same of rolled sides; empty without them
+  std::vector<float> roof;                   ///< 1 while it is drawn back; empty where it is not made to
   std::array<std::vector<float>, 3> inner_C, outer_C;
   std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
   std::vector<float> sky_W;                          ///< radiated to the sky; some of it may have come from warmer air outside

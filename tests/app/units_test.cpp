@@ -3,6 +3,8 @@
 
 #include <gtest/gtest.h>
 
+#include <QLocale>
+
 namespace muffle {
 namespace {
 
@@ -58,6 +60,30 @@ TEST(Units, PriceAnAreaInItsOwnMeasure) {
   EXPECT_EQ(imperial.text(Quantity::areaPrice, 10.7639), QString::fromUtf8("1.00/ft²"));
   EXPECT_NEAR(*imperial.parse(Quantity::areaPrice, QStringLiteral("1")), 10.7639, 1e-3); // 1/0.3048^2
   EXPECT_NEAR(*Units{}.parse(Quantity::areaPrice, QString::fromUtf8("2,5/m²")), 2.5, 1e-12);
+}
+
+TEST(Units, ReadThousandsAsTheyAreShown) {
+  QLocale::setDefault(QLocale(QLocale::English, QLocale::UnitedKingdom));
+  const Units u;
+  EXPECT_EQ(u.text(Quantity::airFlow, 3000.0), QString::fromUtf8("3,000 m³/h"));
+  EXPECT_NEAR(*u.parse(Quantity::airFlow, QStringLiteral("3,500")), 3500.0, 1e-9);
+  EXPECT_NEAR(*u.parse(Quantity::airFlow, QString::fromUtf8("12,345.5 m³/h")), 12345.5, 1e-9);
+  EXPECT_NEAR(*u.parse(Quantity::length, QStringLiteral("2,3 m")), 2.3, 1e-12) << "one or two digits are decimals";
+  QLocale::setDefault(QLocale(QLocale::German, QLocale::Germany));
+  EXPECT_NEAR(*u.parse(Quantity::airFlow, QStringLiteral("3.500")), 3500.0, 1e-9);
+  EXPECT_NEAR(*u.parse(Quantity::length, QStringLiteral("2,345")), 2.345, 1e-12);
+  QLocale::setDefault(QLocale::c());
+}
+
+TEST(Units, OfAirLeaksAndMaterials) {
+  const Units metric, feet{true, true};
+  EXPECT_NEAR(feet.show(Quantity::airFlow, 1.699), 1.0, 1e-3);
+  EXPECT_NEAR(feet.show(Quantity::leakArea, 6.4516), 1.0, 1e-9);
+  EXPECT_NEAR(feet.show(Quantity::resistance, 0.17611), 1.0, 1e-4) << "R 1 is 0.176 m2K/W";
+  EXPECT_NEAR(feet.show(Quantity::areaHeat, 20441.6), 1.0, 1e-4);
+  EXPECT_EQ(metric.text(Quantity::areaHeat, 420.0), QString::fromUtf8("0.42 kJ/m²K"));
+  EXPECT_EQ(metric.text(Quantity::resistance, 0.375), QString::fromUtf8("0.375 m²K/W"));
+  EXPECT_NEAR(*metric.parse(Quantity::areaHeat, QStringLiteral("8")), 8000.0, 1e-9);
 }
 
 TEST(Units, NeverShowMinusNothing) { EXPECT_EQ(Units{}.text(Quantity::temperature, -0.04), QString::fromUtf8("0.0 °C")); }

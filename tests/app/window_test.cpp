@@ -7,6 +7,7 @@
 #include "app/stages/floor_page.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
+#include "app/stages/own_materials.h"
 #include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
 #include "app/stages/slip_view.h"
@@ -137,7 +138,7 @@ TEST_F(WindowTest, ALimitThatNeverAppliesIsAWord) {
   open();
   window->showStage(Document::Stage::house);
   auto* house = window->findChild<HouseStage*>();
-  house->showPage(HouseStage::Page::floor);
+  house->showPage(HouseStage::Page::vents);
   NumberField* const wind = number(QStringLiteral("Vents shut in wind"));
   ASSERT_NE(wind, nullptr);
   QTest::mouseClick(wind, Qt::LeftButton);
@@ -386,6 +387,97 @@ TEST_F(WindowTest, AWarmBayIsPartitionedOffSetAndTakenAway) {
   EXPECT_FALSE(document->plan().house.bay);
   document->undoStack()->undo();
   EXPECT_TRUE(document->plan().house.bay);
+}
+
+TEST_F(WindowTest, ALobbyACeilingAndABedInTheBayAreBuiltAndUndone) {
+  open();
+  importDemoLog();
+  window->showStage(Document::Stage::house);
+  window->findChild<HouseStage*>()->showPage(HouseStage::Page::rooms);
+  ASSERT_TRUE(document->edit(QStringLiteral("eaves"), [](Plan& p) { p.house.shape.eave_m = 1.2, p.house.shape.ridge_m = 3.6; }) == std::nullopt);
+  for (const char* what : {"Build a lobby", "Hang a ceiling at the eaves", "Partition off a warm bay", "Cover a bed"}) {
+    auto* b = button(QString::fromLatin1(what));
+    ASSERT_NE(b, nullptr) << what;
+    b->click();
+    QCoreApplication::processEvents();
+  }
+  ASSERT_TRUE(document->plan().house.lobby && document->plan().house.roofVoid && document->plan().house.bay);
+  type(number(QStringLiteral("Lobby length")), QStringLiteral("2 m"));
+  EXPECT_DOUBLE_EQ(document->plan().house.lobby->length_m, 2.0);
+  ASSERT_TRUE(document->waitForResult());
+  ASSERT_EQ(document->result()->summary.rooms.size(), 4U);
+  const auto rooms = otherRooms(document->plan());
+  for (std::size_t r = 0; r < rooms.size(); ++r) {
+    bool told = false; // each card tells its own coldest
+    const QString coldest = document->units().text(Quantity::temperature, document->result()->summary.rooms[r].coldest_C);
+    for (auto* label : window->findChildren<QLabel*>()) told = told || label->text().contains(coldest);
+    EXPECT_TRUE(told) << rooms[r].id;
+  }
+  QCheckBox* inBay = nullptr;
+  for (auto* box : window->findChildren<QCheckBox*>())
+    if (box->text() == QStringLiteral("in the bay")) inBay = box;
+  ASSERT_NE(inBay, nullptr);
+  const bool fits = document->plan().house.bedCovers[0].length_m < document->plan().house.bay->length_m;
+  inBay->click();
+  EXPECT_TRUE(fits ? document->plan().house.bedCovers[0].inBay : true);
+  while (document->plan().house.lobby) document->undoStack()->undo();
+  EXPECT_TRUE(otherRooms(document->plan()).empty());
+}
+
+TEST_F(WindowTest, WhatMayOpenIsBuiltInAndAFightWithTheHeaterIsRefusedInPlace) {
+  open();
+  importDemoLog();
+  window->showStage(Document::Stage::house);
+  window->findChild<HouseStage*>()->showPage(HouseStage::Page::vents);
+  const auto box = [&](const char* text) {
+    for (auto* b : window->findChildren<QCheckBox*>())
+      if (b->text() == QString::fromLatin1(text)) return b;
+    return static_cast<QCheckBox*>(nullptr);
+  };
+  EXPECT_EQ(number(QStringLiteral("It moves")), nullptr) << "shown with its fan only";
+  box("A fan that blows out")->click();
+  ASSERT_TRUE(document->plan().house.extractFan);
+  type(number(QStringLiteral("It moves")), QStringLiteral("4500"));
+  EXPECT_DOUBLE_EQ(document->plan().house.extractFan->flow_m3_h, 4500.0);
+  NumberField* const runs = number(QStringLiteral("Runs above"));
+  type(runs, QStringLiteral("1 C"));
+  EXPECT_DOUBLE_EQ(document->plan().house.extractFan->above_C, 26.0) << "below the setpoint";
+  EXPECT_TRUE(runs->errorText().contains(QStringLiteral("fight"))) << runs->errorText().toStdString();
+  box("Sides that roll up")->click();
+  EXPECT_TRUE(document->plan().house.rollUp);
+  box("Draughts by a pressure test")->click();
+  type(number(QStringLiteral("Leaks")), QStringLiteral("350"));
+  EXPECT_DOUBLE_EQ(document->plan().house.leakage->area_cm2, 350.0);
+  for (int i = 0; i < 5; ++i) document->undoStack()->undo();
+  EXPECT_FALSE(document->plan().house.extractFan || document->plan().house.rollUp || document->plan().house.leakage);
+}
+
+TEST_F(WindowTest, AMaterialOfYourOwnIsMadeUsedAndNotTakenAwayWhileInUse) {
+  open();
+  OwnMaterialsDialog dialog(*document);
+  dialog.show();
+  QComboBox* from = dialog.findChild<QComboBox*>();
+  ASSERT_NE(from, nullptr);
+  emit from->activated(from->findText(QStringLiteral("bubble wrap, large bubble")));
+  ASSERT_EQ(document->plan().materials.size(), 1U);
+  EXPECT_EQ(document->plan().materials[0].id, "own-1");
+  QCoreApplication::processEvents();
+  NumberField* light = dialog.findChild<NumberField*>(QStringLiteral("Light through"));
+  type(light, QStringLiteral("60 %"));
+  EXPECT_DOUBLE_EQ(document->plan().materials[0].solarTransmittance, 0.6);
+  type(light, QStringLiteral("95 %"));
+  EXPECT_DOUBLE_EQ(document->plan().materials[0].solarTransmittance, 0.6) << "with what is sent back it would be more than all";
+  EXPECT_FALSE(light->errorText().isEmpty());
+  ASSERT_FALSE(document->edit(QStringLiteral("line the roof"), [](Plan& p) { p.house.roof.layers.push_back({"own-1", 0.05}); }));
+  QPushButton* away = nullptr;
+  for (auto* b : dialog.findChildren<QPushButton*>())
+    if (b->text() == QStringLiteral("Take away") && b->isVisible()) away = b;
+  ASSERT_NE(away, nullptr);
+  away->click();
+  EXPECT_EQ(document->plan().materials.size(), 1U) << "the roof has it";
+  bool said = false;
+  for (auto* l : dialog.findChildren<QLabel*>()) said = said || l->text().contains(QStringLiteral("own-1"));
+  EXPECT_TRUE(said);
 }
 
 TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {
