@@ -4,6 +4,7 @@
 #include "book/book.h"
 #include "book/files.h"
 #include "cli/answers.h"
+#include "cli/plan_tables.h"
 #include "core/material/materials.h"
 #include "core/network/network_json.h"
 
@@ -299,6 +300,8 @@ int main(int argc, char** argv) {
   importVerb->add_option("BOOK", second)->required();
   auto* materials = app.add_subcommand("materials", "list skins and soils with ranges and sources");
   auto* schema = app.add_subcommand("schema", "print the JSON Schema of a plan");
+  bool tables = false;
+  schema->add_flag("--tables", tables, "the same for people, as Markdown");
 
   try {
     app.parse(argc, argv);
@@ -317,7 +320,10 @@ int main(int argc, char** argv) {
     if (*importVerb) return runImport(file, second);
     if (*materials) return runMaterials();
     if (*schema) {
-      print(planSchema());
+      if (tables)
+        fmt::print("{}", planTables(planSchema()));
+      else
+        print(planSchema());
       return kDone;
     }
   } catch (const std::exception& e) { // a library's last word: out of memory, a broken pipe

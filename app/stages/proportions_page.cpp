@@ -116,7 +116,9 @@ void ProportionStrips::mouseMoveEvent(QMouseEvent* e) {
     return std::abs(xOf(a.value_m) - e->position().x()) < std::abs(xOf(b.value_m) - e->position().x());
   });
   const Units& u = m_document.units();
-  QString text = (m_sweep->of == Proportion::height ? tr("ridge at %1") : tr("%1 wide")).arg(u.text(Quantity::length, nearest->value_m));
+  QString text = m_sweep->of == Proportion::height
+                     ? tr("ridge at %1").arg(u.text(Quantity::length, nearest->value_m))
+                     : tr("%1 wide, %2 long").arg(u.text(Quantity::length, nearest->value_m), u.text(Quantity::length, nearest->shape.length_m));
   text += QStringLiteral("\n") + tr("held %1 of %2 nights").arg(nearest->held).arg(nearest->nights);
   for (const Strip& s : strips()) text += QStringLiteral("\n%1 %2 %3").arg(s.name, s.number(u, (*nearest).*s.member), s.unit(u));
   QToolTip::showText(e->globalPosition().toPoint(), text, this);
@@ -130,7 +132,7 @@ ProportionsPage::ProportionsPage(Document& document, QWidget* parent)
   m_state->setFont(textFont(10));
   m_state->setWordWrap(true);
   head->addWidget(m_state, 1);
-  m_of->addItems({tr("how tall"), tr("how wide")});
+  m_of->addItems({tr("how tall"), tr("how wide and long")});
   m_of->setFont(textFont(9.5));
   m_of->setAccessibleName(tr("What is changed"));
   head->addWidget(m_of);

@@ -23,8 +23,9 @@ namespace muffle {
 namespace {
 
 constexpr double kCropCapacity_J_m2K = 20000.0;  // trays, crop and benches per m2 of floor: about 5 kg of water
-constexpr double kFloorShare = 0.60;             // of the light that reaches the floor; the rest warms leaves and air
-constexpr double kAirShare = 0.22;               // or leaves again
+constexpr double kFloorTakesUp = 0.85;           // of the light on it: dark moist soil
+constexpr double kLeavesTakeUp = 0.80;           // of the light that they meet
+constexpr double kCanopy = 0.6;                  // per unit of leaf area: Monsi and Saeki (1953), 0.5 to 0.8
 constexpr double kFanBand_K = 1.0;               // from starting to running fully
 constexpr double kLiftedAirChanges_per_h = 40.0; // a low tunnel with open ends
 
@@ -430,12 +431,16 @@ private:
       const bool isOpen = !m_a.roofOpen.empty() && m_a.roofOpen[i] > 0.0;
       return drawn * (isOpen ? light.open : light.shut) * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
     });
+    // what the leaves meet of the light warms them and the air; the floor has the rest
+    const double past = std::exp(-kCanopy * m_house.crop.leafArea);
+    const auto floorShare = [&](bool grows) { return kFloorTakesUp * (grows ? past : 1.0); };
+    const auto leafShare = [&](bool grows) { return grows ? kLeavesTakeUp * (1.0 - past) : 0.0; };
     const auto underCeiling = [&](const Room& room) { return room.space.kind == RoomKind::house ? m_ceilingTransmittance : 1.0; };
     for (const Room& room : m_rooms) {
       if (room.floor < 0) continue;
       const double lit = room.bare_m2 * underCeiling(room);
-      m_net.sources.push_back({room.floor, Driver::table(inside, lit * kFloorShare), "sun on the floor"});
-      m_net.sources.push_back({room.air.air, Driver::table(inside, lit * kAirShare), "sun on leaves"});
+      m_net.sources.push_back({room.floor, Driver::table(inside, lit * floorShare(room.grows())), "sun on the floor"});
+      m_net.sources.push_back({room.air.air, Driver::table(inside, lit * leafShare(room.grows())), "sun on leaves"});
     }
     for (const auto& [node, area] : m_ceilingSun) m_net.sources.push_back({node, Driver::table(inside, area), "sun on the ceiling"});
     for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) {
@@ -443,8 +448,8 @@ private:
       const CoverMaterial& m = *m_materials.find(bed.material);
       const double lit = bed.bed_m2() * underCeiling(roomOf(bed));
       const double under = lit * m.solarTransmittance;
-      m_net.sources.push_back({bedRoom(k).floor, Driver::table(inside, under * kFloorShare), "sun on a bed"});
-      m_net.sources.push_back({bedRoom(k).air, Driver::table(inside, under * kAirShare), "sun on leaves"});
+      m_net.sources.push_back({bedRoom(k).floor, Driver::table(inside, under * floorShare(true)), "sun on a bed"});
+      m_net.sources.push_back({bedRoom(k).air, Driver::table(inside, under * leafShare(true)), "sun on leaves"});
       m_net.sources.push_back({m_bedSheets[k], Driver::table(inside, lit * (1.0 - m.solarTransmittance - m.solarReflectance)), "sun on a bed cover"});
     }
     leaves(inside);

@@ -215,6 +215,8 @@ TEST_F(Cli, ListsItsMaterialsAndItsSchema) {
   const Outcome schema = run("schema");
   EXPECT_EQ(schema.code, 0);
   EXPECT_TRUE(parseJson(schema.out));
+  const Outcome tables = run("schema --tables");
+  EXPECT_EQ(tables.out, *readFile(MUFFLE_SOURCE_DIR "/docs/plan-format.md")) << "run: muffle-cli schema --tables > docs/plan-format.md";
 }
 
 } // namespace

@@ -7,6 +7,10 @@
 #include "core/plan/plan_json.h"
 #include "core/simulate/covers.h"
 
+#include "core/plan/plan_json.h"
+#include "core/simulate/simulate.h"
+#include "tests/support/frost.h"
+
 #include <gtest/gtest.h>
 
 #include <set>
@@ -83,6 +87,68 @@ TEST(Constants, AreSourcedAndPositive) {
     EXPECT_GT(c.value, 0.0);
     EXPECT_FALSE(c.unit.empty() || c.source.empty()) << c.symbol;
   }
+}
+
+TEST(Materials, OfYourOwnStandBesideTheTablesAndOutliveTheirList) {
+  std::vector<OwnMaterial> own(1);
+  own[0].id = "yard-film";
+  own[0].name = "yard film";
+  own[0].emissivity = 0.4;
+  Materials copy;
+  {
+    const Materials made(own);
+    copy = made;
+  }
+  own.clear();
+  const CoverMaterial* film = copy.find("yard-film");
+  ASSERT_NE(film, nullptr);
+  EXPECT_EQ(film->name, "yard film");
+  EXPECT_DOUBLE_EQ(film->longwave.emissivity, 0.4);
+  EXPECT_EQ(copy.find("glass-4mm"), findCoverMaterial("glass-4mm"));
+  EXPECT_EQ(copy.all().size(), coverMaterials().size() + 1);
+  EXPECT_EQ(Materials().find("yard-film"), nullptr);
+}
+
+TEST(Materials, ACopyOfATablesRowMakesTheSameHouse) {
+  Plan table = testing::filmTunnel();
+  Plan own = table;
+  const CoverMaterial& film = *findCoverMaterial("pe-film");
+  own.materials.push_back({"own-1", "copy", film.longwave.emissivity, film.longwave.transmittance, film.solarTransmittance, film.solarReflectance,
+                           film.resistance_m2K_W, film.capacity_J_m2K, ""});
+  for (Skin* s : {&own.house.roof, &own.house.sides, &own.house.ends}) s->layers = {{"own-1", 0.05}};
+  ASSERT_TRUE(check(own).empty());
+  const auto weather = testing::frost(table.site);
+  EXPECT_EQ(simulate(own, makeScene(weather, own))->summary.coldest_C, simulate(table, makeScene(weather, table))->summary.coldest_C);
+  const auto again = planFromJson(planToJson(own));
+  ASSERT_TRUE(again);
+  EXPECT_EQ(again->materials, own.materials);
+}
+
+TEST(Materials, ThatCannotBeAreRefusedByTheirPlace) {
+  const auto refused = [](const OwnMaterial& m, const char* where) {
+    Plan p = testing::filmTunnel();
+    p.materials = {m};
+    for (const Problem& problem : check(p))
+      if (problem.where == std::string("/materials/0/") + where) return true;
+    return false;
+  };
+  OwnMaterial m;
+  m.id = "Yard film";
+  EXPECT_TRUE(refused(m, "id"));
+  m.id = "pe-film";
+  EXPECT_TRUE(refused(m, "id")) << "the table's";
+  m.id = "own-1";
+  m.longwaveTransmittance = 0.2;
+  EXPECT_TRUE(refused(m, "longwave_transmittance"));
+  m.longwaveTransmittance = 0.0;
+  m.solarReflectance = 0.4;
+  EXPECT_TRUE(refused(m, "solar_reflectance"));
+  m.solarReflectance = 0.1;
+  m.emissivity = 0.0;
+  EXPECT_TRUE(refused(m, "emissivity"));
+  Plan p = testing::filmTunnel();
+  p.house.roof.layers = {{"own-1", 0.05}};
+  EXPECT_FALSE(check(p).empty()) << "a layer of a material that is not there";
 }
 
 } // namespace

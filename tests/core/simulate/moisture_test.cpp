@@ -286,5 +286,27 @@ TEST(Light, LostToDirtComesOffTheSun) {
   EXPECT_LT(run(dirty).summary.sun_kWh, 0.75 * run(clean).summary.sun_kWh);
 }
 
+TEST(Crop, ShadesTheFloorAndTakesUpNoMoreLightThanThereIs) {
+  Plan p = testing::filmTunnel();
+  const auto weather = testing::frost(p.site);
+  const auto sunW = [&](double leaves) {
+    p.house.crop.leafArea = leaves;
+    const Winter& w = weather->winters.front();
+    const Network net = assemble(p, w, makeScene(weather, p).sun.front()).network;
+    double floor = 0.0, air = 0.0;
+    for (const Source& s : net.sources) {
+      if (s.id == "sun on the floor") floor += s.power.amplitude;
+      if (s.id == "sun on leaves") air += s.power.amplitude;
+    }
+    return std::pair{floor / p.house.shape.floor_m2(), air / p.house.shape.floor_m2()};
+  };
+  const auto bare = sunW(0.0), salads = sunW(1.0), full = sunW(4.0);
+  EXPECT_EQ(bare.second, 0.0);
+  EXPECT_CLOSE(salads.first / bare.first, std::exp(-0.6), 1e-12, "rounding");
+  EXPECT_LT(full.first, 0.15 * bare.first);
+  EXPECT_GT(full.second, salads.second);
+  for (const auto& [floor, air] : {bare, salads, full}) EXPECT_LE(floor + air, 0.9);
+}
+
 } // namespace
 } // namespace muffle

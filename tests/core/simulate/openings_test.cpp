@@ -35,6 +35,8 @@ Plan house() {
   p.house.airChanges_per_h = 0.2;
   p.house.windAirChanges = 0.05;
   p.house.crop = {.leafArea = 0.0, .wetFloor = 0.0}; // dry: water would carry the heat off
+  p.house.floor.cover = "straw";                     // light: it does not store the day's sun
+  p.house.floor.cover_m = 0.1;
   return p;
 }
 
