@@ -1,0 +1,133 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The work of assemble(), for its own files only: rooms, ground, air and heaters in assemble.cpp, skins and what divides the
+// house in assemble_skins.cpp, the sun in assemble_sun.cpp. Each step adds to the network what it needs of the steps before.
+#pragma once
+
+#include "core/simulate/assemble.h"
+
+#include "core/ground/soil.h"
+#include "core/material/materials.h"
+#include "core/simulate/covers.h"
+#include "core/simulate/room_air.h"
+#include "core/simulate/soil_under.h"
+#include "core/simulate/spaces.h"
+
+#include <algorithm>
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace muffle {
+
+constexpr double kFanBand_K = 1.0; ///< of fans, from starting to running fully
+
+class Assembler {
+public:
+  Assembler(const Plan& plan, const Winter& winter, const SunOnHouse& sun)
+      : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_materials(plan.materials), m_net(m_a.network) {}
+  Assembly run();
+
+private:
+  /// A space with its place in the network.
+  struct Room {
+    Space space;
+    std::string prefix; ///< of its nodes' names
+    double start_C;
+    RoomAir air;
+    int floor;
+    double bare_m2; ///< floor that no bed cover stands on
+    std::optional<Covers> covers;
+    [[nodiscard]] bool grows() const { return space.kind == RoomKind::house || space.kind == RoomKind::bay; }
+  };
+  Room* room(RoomKind kind);
+  Room& roomOf(const BedCover& bed) { return bed.inBay ? *room(RoomKind::bay) : m_rooms.front(); }
+  /// Of the whole house's air.
+  [[nodiscard]] double volumeShare(const Room& room) const { return room.space.volume_m3 / m_house.shape.volume_m3(); }
+  void rooms();
+
+  Assembly::Room& bedRoom(std::size_t k) { return m_a.rooms[*otherRoom(m_plan, RoomKind::bed, k)]; }
+  double start() const { return std::max(m_winter.outside_C.front() + 2.0, m_plan.setpoints.night_C); }
+  int signal(std::vector<double> values, bool hold = false);
+  template <class F> int signalOf(F f, bool hold = false) {
+    std::vector<double> v(m_winter.size());
+    for (std::size_t i = 0; i < v.size(); ++i) v[i] = f(i);
+    return signal(std::move(v), hold);
+  }
+  void boundaries();
+
+  UndisturbedGround far() const;
+
+  /// The ground's own temperature at a depth, day by day: between two days its wave is straight to 1e-4 of its amplitude.
+  int undisturbed(double depth_m);
+
+  /// Soil under an area of floor, down to the ground's own wave.
+  SoilColumn column(const std::string& id, const Floor& floor, int surface, double area_m2, double below_m, double start_C);
+
+  /// The film over a floor, moist in part.
+  void overFloor(RoomAir air, int surface, double area_m2, const Floor& floor, bool isMoist = true);
+  void ground();
+
+  void covers();
+  void skins(Room& room);
+
+  [[nodiscard]] Behind behind(const Room& room) const { return {room.air.air, room.air.vapour, room.covers->radiation()}; }
+
+  /// Air that a room exchanges with the house, and a fan between them.
+  void joinHouse(const Room& room, double airChanges_per_h, const std::optional<RoomFan>& fan, bool drawsFromRoom);
+
+  /// Between a bay or lobby and the house, up to its roof.
+  void partition(Room& room, const Skin& skin, double airChanges_per_h, const std::optional<RoomFan>& fan, bool drawsFromRoom);
+  void ceiling(Room& room);
+
+  void bedCover(Room& room, const BedCover& cover, const Assembly::Room& bed, const std::string& id);
+
+  /// What stands in the ground beside a sunk floor: the wall's surface, then half a metre of soil to the ground's own wave at
+  /// half the depth.
+  void sunkWalls();
+  void draughts();
+
+  void vents(const std::vector<double>& may);
+  void barrels();
+
+  /// Of the light outside, what comes through the whole cover, and with the roof drawn back.
+  struct Light {
+    double shut = 0.0, open = 0.0;
+  };
+  [[nodiscard]] Light lightInside() const;
+  void sun();
+
+  /// Transpiration by the light inside; the heat comes from the air, for leaves are near its temperature.
+  void leaves(int light);
+  int thermostat(const std::string& name, int air, double power_W, const Setpoints& setpoints);
+
+  void heater();
+  void tagLosses();
+
+  struct Absorbing {
+    int node;
+    int group;
+    double factor;
+  };
+  const Plan& m_plan;
+  const House& m_house;
+  const Winter& m_winter;
+  const SunOnHouse& m_sun;
+  Materials m_materials;
+  Assembly m_a;
+  Network& m_net;
+  std::vector<double> m_night;
+  int m_windFilm = -1;
+  std::optional<BlanketSignals> m_blanket, m_blanketUnderRoof;
+  std::optional<RoofSignals> m_roof;
+  RoomAir m_outdoors;
+  std::vector<Room> m_rooms;                        ///< as spacesOf() lists them
+  std::vector<int> m_bedSheets;                     ///< the bed covers' own nodes, by kind
+  std::vector<std::pair<int, double>> m_ceilingSun; ///< node, and the area that takes the light in the void up
+  double m_ceilingTransmittance = 1.0;
+  std::vector<std::pair<int, double>> m_innerWalls; ///< inner face of a back wall, and its area
+  std::vector<Absorbing> m_absorbing;
+};
+
+} // namespace muffle
