@@ -22,8 +22,8 @@
 namespace muffle {
 namespace {
 
-constexpr MeasureKind kKinds[] = {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels,
-                                  MeasureKind::heater,     MeasureKind::skirt,        MeasureKind::hardier};
+constexpr MeasureKind kKinds[] = {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater,
+                                  MeasureKind::skirt,      MeasureKind::hardier,      MeasureKind::ceiling, MeasureKind::lobby};
 
 QString kindText(MeasureKind kind) {
   switch (kind) {
@@ -34,6 +34,8 @@ QString kindText(MeasureKind kind) {
   case MeasureKind::heater: return MeasuresEditor::tr("heater");
   case MeasureKind::skirt: return MeasuresEditor::tr("skirt");
   case MeasureKind::hardier: return MeasuresEditor::tr("hardier crop");
+  case MeasureKind::ceiling: return MeasuresEditor::tr("ceiling at the eaves");
+  case MeasureKind::lobby: return MeasuresEditor::tr("lobby");
   }
   return {};
 }
@@ -41,7 +43,9 @@ QString kindText(MeasureKind kind) {
 QString priceText(MeasureKind kind) {
   switch (kind) {
   case MeasureKind::secondSkin:
-  case MeasureKind::nightBlanket: return MeasuresEditor::tr("Price");
+  case MeasureKind::nightBlanket:
+  case MeasureKind::ceiling: return MeasuresEditor::tr("Price");
+  case MeasureKind::lobby:
   case MeasureKind::sealing: return MeasuresEditor::tr("Price, all of it");
   case MeasureKind::barrels: return MeasuresEditor::tr("Price of one");
   case MeasureKind::heater: return MeasuresEditor::tr("Price a kW");
@@ -51,14 +55,14 @@ QString priceText(MeasureKind kind) {
   return {};
 }
 
-bool hasMaterial(MeasureKind kind) { return kind == MeasureKind::secondSkin || kind == MeasureKind::nightBlanket; }
+bool hasMaterial(MeasureKind kind) { return kind == MeasureKind::secondSkin || kind == MeasureKind::nightBlanket || kind == MeasureKind::ceiling; }
 
 } // namespace
 
 Quantity levelQuantity(MeasureKind kind) {
   if (kind == MeasureKind::heater) return Quantity::power;
   if (kind == MeasureKind::sealing) return Quantity::airChanges;
-  if (kind == MeasureKind::skirt) return Quantity::length;
+  if (kind == MeasureKind::skirt || kind == MeasureKind::lobby) return Quantity::length;
   if (kind == MeasureKind::hardier) return Quantity::difference;
   return Quantity::count;
 }

@@ -241,18 +241,18 @@ struct Kit {
   double hoursPerWinter = 0.0;
 };
 
-enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater, skirt, hardier };
-constexpr int kMeasureKindCount = 7;
+enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater, skirt, hardier, ceiling, lobby };
+constexpr int kMeasureKindCount = 9;
 
 /// Something that may be added. `levels` are its sizes to try besides "not": barrels, watts, air changes per hour, metres
-/// of skirt, or how many kelvin hardier the crop is.
+/// of skirt or of lobby, or how many kelvin hardier the crop is.
 struct Measure {
   MeasureKind kind = MeasureKind::sealing;
   std::string name;
   std::vector<double> levels;
-  std::string material; ///< skin and blanket
+  std::string material; ///< skin, blanket and ceiling
   double gap_m = 0.05;  ///< skin
-  double price = 0.0;   ///< per m2 of cover, per barrel, per kW, per metre round the foot, or the whole for sealing
+  double price = 0.0;   ///< per m2 of cover or ceiling, per barrel, per kW, per metre round the foot, or the whole for sealing and lobby
   double life_years = 5.0;
   double hoursPerWinter = 0.0;
   double hoursPerNight = 0.0; ///< closing and opening

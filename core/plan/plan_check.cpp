@@ -14,6 +14,10 @@
 namespace muffle {
 namespace {
 
+constexpr double kLeastEave_m = 0.8; // a ceiling over one's knees
+
+bool mayHaveCeiling(const HouseShape& s) { return s.kind != ShapeKind::dome && s.eave_m + s.sunk_m >= kLeastEave_m; }
+
 void checkSkin(const Skin& skin, const Materials& materials, const std::string& where, Problems& problems) {
   if (skin.layers.empty()) problems.push_back({ProblemKind::missing, where + "/layers", "the skin has no layers", "at least one is needed"});
   for (std::size_t i = 0; i < skin.layers.size(); ++i)
@@ -57,7 +61,6 @@ template <class Bad> void checkRooms(const Plan& plan, const Materials& material
     if (house.door.lobby) bad("/house/door/lobby", "a second door and a lobby with air of its own", "one of the two is meant; set this to false");
   }
   if (house.roofVoid) {
-    constexpr double kLeastEave_m = 0.8;
     if (isDome)
       bad("/house/roof_void", "a ceiling in a dome", "ceilings hang in long houses");
     else if (house.shape.eave_m + house.shape.sunk_m < kLeastEave_m)
@@ -196,12 +199,20 @@ Problems check(const Plan& plan) {
   for (std::size_t i = 0; i < plan.measures.size(); ++i) {
     const Measure& m = plan.measures[i];
     const auto where = fmt::format("/measures/{}", i);
-    const bool needsMaterial = m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket;
+    const bool needsMaterial = m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket || m.kind == MeasureKind::ceiling;
     if (needsMaterial && !materials.find(m.material))
       bad(where + "/material", fmt::format("\"{}\" is not a known material", m.material), "see `muffle-cli materials`");
     const bool needsLevels = m.kind == MeasureKind::barrels || m.kind == MeasureKind::heater || m.kind == MeasureKind::sealing ||
-                             m.kind == MeasureKind::skirt || m.kind == MeasureKind::hardier;
+                             m.kind == MeasureKind::skirt || m.kind == MeasureKind::hardier || m.kind == MeasureKind::lobby;
     if (needsLevels && m.levels.empty()) bad(where + "/levels", "no sizes to try", "give at least one");
+    if (m.kind == MeasureKind::ceiling && !mayHaveCeiling(plan.house.shape))
+      bad(where, "a ceiling at eaves that are too low, or in a dome",
+          fmt::format("the eaves must be at least {} m above the floor of a long house", kLeastEave_m));
+    if (m.kind == MeasureKind::lobby)
+      for (const double length : m.levels)
+        if (plan.house.shape.kind == ShapeKind::dome || length < 0.3 ||
+            length + (plan.house.bay ? plan.house.bay->length_m : 0.0) > 0.9 * plan.house.shape.length_m)
+          bad(where + "/levels", fmt::format("a lobby {:g} m long", length), "at least 0.3 m, and with the bay at most nine tenths of a long house");
     if (m.levels.size() > 12) bad(where + "/levels", fmt::format("{} sizes", m.levels.size()), "at most 12 are allowed");
   }
   return problems;

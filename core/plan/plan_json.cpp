@@ -29,7 +29,9 @@ constexpr std::array<MeasureName, kMeasureKindCount> kMeasures{{{MeasureKind::se
                                                                 {MeasureKind::barrels, "barrels"},
                                                                 {MeasureKind::heater, "heater"},
                                                                 {MeasureKind::skirt, "skirt"},
-                                                                {MeasureKind::hardier, "hardier"}}};
+                                                                {MeasureKind::hardier, "hardier"},
+                                                                {MeasureKind::ceiling, "ceiling"},
+                                                                {MeasureKind::lobby, "lobby"}}};
 
 } // namespace
 
@@ -238,10 +240,10 @@ template <class V> void describe(V& v, Kit& k) {
 template <class V> void describe(V& v, Measure& m) {
   v.choice("kind", m.kind, kMeasures, "kind of measure", true);
   v.text("name", m.name, "name");
-  v.numbers("levels", m.levels, {0.0, 1e6}, "size to try: barrels, watts, air changes an hour, metres of skirt, or kelvin hardier");
-  v.text("material", m.material, "material of a skin or blanket");
+  v.numbers("levels", m.levels, {0.0, 1e6}, "size to try: barrels, watts, air changes an hour, metres of skirt or lobby, or kelvin hardier");
+  v.text("material", m.material, "material of a skin, blanket or ceiling");
   v.number("gap_m", m.gap_m, {0.003, 2.0}, "air gap of a second skin");
-  v.number("price", m.price, {0.0, 1e7}, "price per m2, per barrel, per kW, per metre of skirt, or of the sealing");
+  v.number("price", m.price, {0.0, 1e7}, "price per m2, per barrel, per kW, per metre of skirt, or of the whole sealing or lobby");
   v.number("life_years", m.life_years, {0.5, 60.0}, "years it lasts");
   v.number("hours_per_winter", m.hoursPerWinter, {0.0, 5000.0}, "hours of work each winter");
   v.number("hours_per_night", m.hoursPerNight, {0.0, 12.0}, "hours of work each night");

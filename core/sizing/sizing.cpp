@@ -16,7 +16,9 @@ constexpr std::size_t kMostPackages = 4096;
 constexpr double kNightsPerWinter = 182.0;
 constexpr double kSkirtBoard_m2K_W = 1.43; // 50 mm of rigid foam
 
-int levelCount(const Measure& m) { return m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket ? 1 : static_cast<int>(m.levels.size()); }
+int levelCount(const Measure& m) {
+  return m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket || m.kind == MeasureKind::ceiling ? 1 : static_cast<int>(m.levels.size());
+}
 
 std::string nameOf(const Measure& m) {
   if (!m.name.empty()) return m.name;
@@ -28,6 +30,8 @@ std::string nameOf(const Measure& m) {
   case MeasureKind::heater: return "heater";
   case MeasureKind::skirt: return "skirt";
   case MeasureKind::hardier: return "hardier crop";
+  case MeasureKind::ceiling: return "ceiling";
+  case MeasureKind::lobby: return "lobby";
   }
   return {};
 }
@@ -126,6 +130,17 @@ Package buildPackage(const Plan& base, const Choice& choice) {
       for (double* line : {&p.plan.setpoints.hold_C, &p.plan.setpoints.night_C, &p.plan.setpoints.day_C}) *line -= level;
       capital = 0.0;
       label += fmt::format(", {:g} K lower", level);
+      break;
+    case MeasureKind::ceiling:
+      house.roofVoid = RoofVoid{};
+      house.roofVoid->ceiling.layers = {{m.material, 0.05}};
+      capital = m.price * house.shape.floor_m2();
+      break;
+    case MeasureKind::lobby:
+      house.lobby = Lobby{};
+      house.lobby->length_m = level;
+      house.door.lobby = false;
+      label += fmt::format(" {:g} m long", level);
       break;
     }
     const double everyNight_h = m.kind == MeasureKind::nightBlanket ? 0.0 : m.hoursPerNight * kNightsPerWinter;

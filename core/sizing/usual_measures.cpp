@@ -53,6 +53,19 @@ Measure usualMeasure(MeasureKind kind) {
     m.name = "hardier crop";
     m.levels = {2};
     break;
+  case MeasureKind::ceiling:
+    m.name = "ceiling";
+    m.material = "clear-screen";
+    m.price = 2.5;
+    m.life_years = 5;
+    m.hoursPerWinter = 4;
+    break;
+  case MeasureKind::lobby:
+    m.name = "lobby";
+    m.levels = {1.5};
+    m.price = 150;
+    m.life_years = 8;
+    break;
   }
   return m;
 }
@@ -88,6 +101,12 @@ std::vector<Measure> changesToTry(const Plan& plan) {
     add(MeasureKind::nightBlanket, {}, "aluminised night screen", "aluminised-screen", 0.05, 9.0);
   }
   if (house.airChanges_per_h > 0.2) add(MeasureKind::sealing, {std::round(50.0 * house.airChanges_per_h) / 100.0});
+  constexpr double kLeastEave_m = 1.6; // room to work under it
+  if (!house.roofVoid && !house.retractable && house.shape.kind != ShapeKind::dome && house.shape.eave_m + house.shape.sunk_m >= kLeastEave_m)
+    add(MeasureKind::ceiling, {}, "ceiling at the eaves", "clear-screen");
+  constexpr double kLobby_m = 1.5;
+  if (!house.lobby && house.shape.kind != ShapeKind::dome && kLobby_m + (house.bay ? house.bay->length_m : 0.0) < 0.5 * house.shape.length_m)
+    add(MeasureKind::lobby, {kLobby_m});
   add(MeasureKind::barrels, {std::max(2.0, std::round(floor / 10.0))}); // one to each ten square metres
   if (house.floor.edgeDepth_m <= 0.0) add(MeasureKind::skirt, {0.6});
   const double power = plan.heater ? plan.heater->power_W : 0.0;

@@ -4,6 +4,8 @@
 #include "core/network/solver.h"
 #include "core/plan/plan_json.h"
 #include "core/simulate/simulate.h"
+#include "core/sizing/sizing.h"
+#include "core/sizing/usual_measures.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
 
@@ -127,6 +129,27 @@ TEST(RoofVoid, AFanBringsItsAirDownAndTakesElectricity) {
   p.house.roofVoid->fan->rule = FanRule::warm;
   p.house.roofVoid->fan->warmAbove_C = 60.0;
   EXPECT_CLOSE(run(p).summary.fan_kWh, 0.0, 1e-12, "it is never so warm");
+}
+
+TEST(Measures, ACeilingAndALobbyAreBuiltAtTheirPriceAndRefusedWhereTheyCannotBe) {
+  Plan p = house();
+  p.measures = {usualMeasure(MeasureKind::ceiling), usualMeasure(MeasureKind::lobby)};
+  p.house.door.lobby = true;
+  ASSERT_TRUE(check(p).empty()) << check(p).front().text();
+  const Package both = buildPackage(p, {0, 0});
+  ASSERT_TRUE(both.plan.house.roofVoid && both.plan.house.lobby);
+  EXPECT_FALSE(both.plan.house.door.lobby) << "it has air of its own now";
+  EXPECT_TRUE(check(both.plan).empty());
+  double capital = 0.0;
+  for (const Kit& k : both.kit) capital += k.capital;
+  EXPECT_CLOSE(capital, p.measures[0].price * p.house.shape.floor_m2() + p.measures[1].price, 1e-9, "rounding");
+  p.house.shape = {.kind = ShapeKind::arch, .width_m = 6.0, .length_m = 20.0, .eave_m = 0.3, .ridge_m = 3.0};
+  ASSERT_EQ(check(p).size(), 1U);
+  EXPECT_EQ(check(p).front().where, "/measures/0");
+  p.measures = {usualMeasure(MeasureKind::lobby)};
+  p.measures[0].levels = {19.0};
+  ASSERT_EQ(check(p).size(), 1U);
+  EXPECT_EQ(check(p).front().where, "/measures/0/levels");
 }
 
 TEST(Spaces, AreExplainedWhereTheyCannotBe) {
