@@ -10,6 +10,8 @@
 #include <QLabel>
 #include <QSignalBlocker>
 
+#include <cmath>
+
 namespace muffle {
 namespace {
 
@@ -115,7 +117,7 @@ QString FloorPage::dampText() const {
   const Summary& s = run->summary;
   QString rows;
   const auto row = [&](const QString& room, const Dampness& d, bool leaves) {
-    const auto hours = [&](double h) { return m_document.units().text(Quantity::hours, h); };
+    const auto hours = [&](double h) { return m_document.units().text(Quantity::hours, std::round(10.0 * h) / 10.0); };
     rows += QStringLiteral("<tr><td>%1</td><td align=right>%2</td><td align=right>%3</td><td align=right>%4</td></tr>")
                 .arg(room.toHtmlEscaped(), hours(d.above90_h), leaves ? hours(d.leafWet_h) : QStringLiteral("–"), hours(d.longest_h));
   };
