@@ -183,6 +183,47 @@ std::string simulateSeries(const Plan& plan, const Simulation& run, const Weathe
   return out;
 }
 
+std::string explained(const Explanation& e) {
+  switch (e.input) {
+  case GapInput::heaterReading: return fmt::format("the heater would have to give {:.0f} W on an average night, the log has {:.0f}", e.needed, e.entered);
+  case GapInput::draughts: return fmt::format("the air would have to change {:.2f} times an hour in still air, you entered {:.2f}", e.needed, e.entered);
+  case GapInput::skin: return fmt::format("the covers would have to let {:.2f} times as much through", e.needed);
+  }
+  return {};
+}
+
+Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>& parts, const Calibrated& full) {
+  Json out;
+  out["quick"] = {{"UA_W_per_K", digits(quick.UA_W_K(), 2)}, {"standard_error", digits(quick.standardError_W_K(), 2)}, {"nights", quick.heated.size()}};
+  if (quick.balance)
+    out["quick"]["balance"] = {{"UA_W_per_K", digits(quick.balance->UA_W_K, 2)},
+                               {"UA_standard_error", digits(quick.balance->seUA_W_K, 2)},
+                               {"C_J_per_K", digits(quick.balance->C_J_K, 0)},
+                               {"C_standard_error", digits(quick.balance->seC_J_K, 0)}};
+  if (parts)
+    out["calculated"] = {
+        {"UA_W_per_K", digits(parts->calculated_W_K, 2)}, {"inside_C", digits(parts->inside_C, 1)}, {"outside_C", digits(parts->outside_C, 1)}};
+  Calibration found = full.found;
+  for (int f = 0; f < kFactorCount; ++f)
+    out["full"][factorName(f)] = {{"value", digits(factorOf(found, f), 4)}, {"standard_error", digits(full.standardError[static_cast<std::size_t>(f)], 4)}};
+  out["correlations"] = Json::array();
+  for (int f = 0; f < kFactorCount; ++f)
+    for (int g = f + 1; g < kFactorCount; ++g)
+      out["correlations"].push_back(
+          {{"of", {factorName(f), factorName(g)}}, {"value", digits(full.correlation[static_cast<std::size_t>(f)][static_cast<std::size_t>(g)], 3)}});
+  out["held_out_rms_K"] = digits(full.lowAfter_K, 3);
+  out["held_out_rms_before_K"] = digits(full.lowBefore_K, 3);
+  out["nights_fitted"] = full.nights;
+  out["nights_held_out"] = full.heldOut;
+  out["heater"] = full.heaterMeasured ? "measured" : "assumed";
+  out["explains"] = Json::array();
+  if (parts)
+    for (const Explanation& e : parts->explains) out["explains"].push_back(explained(e));
+  out["remarks"] = remarks(full);
+  out["run_ms"] = digits(full.run_ms, 1);
+  return out;
+}
+
 Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
   const auto entry = [&](int i) {
     const SizedPackage& p = sizing.packages[static_cast<std::size_t>(i)];

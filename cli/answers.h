@@ -3,6 +3,8 @@
 // Core values as the JSON that scripts read. docs/cli.md lists the keys.
 #pragma once
 
+#include "core/fit/calibrate.h"
+#include "core/fit/explain.h"
 #include "core/log/nights.h"
 #include "core/log/read.h"
 #include "core/plan/plan_json.h"
@@ -17,5 +19,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
 /// Every step as CSV: time, outside, sky, sun, wind, air, floor, barrels, heater, loss by part.
 std::string simulateSeries(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone);
 Json sizeAnswer(const Plan& plan, const Sizing& sizing);
+
+Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>& parts, const Calibrated& full);
 
 } // namespace muffle

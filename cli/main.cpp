@@ -233,6 +233,42 @@ int runImport(const std::string& folder, const std::string& path) {
   return kDone;
 }
 
+/// Writes the calibrated plan where `out` names a file.
+int runFit(const std::string& planFile, const LogOptions& o, const std::string& out, bool json) {
+  const auto plan = readPlan(planFile);
+  if (!plan) return report(planFile, plan.problems());
+  const auto read = readLogFile(o, plan->site.timeZone);
+  if (!read) return report(o.file, read.problems());
+  auto weather = weatherFromLog(read->log, plan->site);
+  if (!weather) return report(o.file, weather.problems());
+  const auto zone = *TimeZone::named(plan->site.timeZone);
+  const auto quick = quickFit(read->log, cutNights(read->log, plan->site.place, zone));
+  if (!quick) return report(o.file, quick.problems());
+  const auto parts = againstParts(*plan, *quick);
+  auto full = calibrate(*plan, read->log, std::make_shared<const Weather>(std::move(*weather)));
+  if (!full) return report(o.file, full.problems());
+  full->found.date = isoDate(zone.localDate(read->log.time.back()));
+  if (!out.empty()) {
+    Plan fitted = *plan;
+    fitted.calibration = full->found;
+    if (const auto ok = writeFile(out, planToJson(fitted).dump(2) + "\n"); !ok) return report(out, ok.problems());
+  }
+  const Json answer = fitAnswer(*quick, parts ? std::optional(*parts) : std::nullopt, *full);
+  if (json) {
+    print(answer);
+    return kDone;
+  }
+  fmt::print("measured {:.0f} W/K (error {:.0f}) over {} heated nights", quick->UA_W_K(), quick->standardError_W_K(), quick->heated.size());
+  if (parts) fmt::print(", calculated {:.0f} W/K", parts->calculated_W_K);
+  fmt::print("\n");
+  for (const auto& sentence : answer["explains"]) fmt::print("  {}\n", sentence.get<std::string>());
+  for (const auto& [name, factor] : answer["full"].items())
+    fmt::print("{:<9} x {:.2f} (error {:.2f})\n", name, factor["value"].get<double>(), factor["standard_error"].get<double>());
+  fmt::print("lows of {} nights not fitted: off by {:.2f} K rms, {:.2f} K before\n", full->heldOut, full->lowAfter_K, full->lowBefore_K);
+  for (const auto& sentence : answer["remarks"]) fmt::print("  {}\n", sentence.get<std::string>());
+  return kDone;
+}
+
 int runMaterials() {
   for (const CoverMaterial& m : coverMaterials())
     fmt::print("{:<17} {:<38} long-wave e {:.2f} t {:.2f}  sun {:.2f}  R {:.3f}  ({}; {})\n", m.id, m.name, m.longwave.emissivity, m.longwave.transmittance,
@@ -298,6 +334,12 @@ int main(int argc, char** argv) {
   auto* importVerb = app.add_subcommand("import", "make a book from an export");
   importVerb->add_option("DIR", file)->required();
   importVerb->add_option("BOOK", second)->required();
+  auto* fitVerb = app.add_subcommand("fit", "what a log says the house really loses, and the model put right by it");
+  fitVerb->add_option("PLAN", file)->required();
+  fitVerb->add_option("LOG", log.file)->required();
+  fitVerb->add_option("--out", out, "the plan with what was found");
+  fitVerb->add_flag("--json", json);
+  addLogOptions(fitVerb, log);
   auto* materials = app.add_subcommand("materials", "list skins and soils with ranges and sources");
   auto* schema = app.add_subcommand("schema", "print the JSON Schema of a plan");
   bool tables = false;
@@ -316,6 +358,7 @@ int main(int argc, char** argv) {
     if (*nights) return runNights(log, place, line, json);
     if (*simulateVerb) return runSimulate(file, log, out, json);
     if (*sizeVerb) return runSize(file, log, json, threads);
+    if (*fitVerb) return runFit(file, log, out, json);
     if (*exportVerb) return runExport(file, second);
     if (*importVerb) return runImport(file, second);
     if (*materials) return runMaterials();

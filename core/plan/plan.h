@@ -272,6 +272,17 @@ struct Prices {
   std::vector<MaterialPrice> materials;
 };
 
+/// What readings say of this house beside what its parts add up to: factors found by a fit (core/fit/calibrate.h).
+struct Calibration {
+  double skin = 1.0;     ///< on what its covers let through
+  double draughts = 1.0; ///< on air changes
+  double mass = 1.0;     ///< on the heat that crop, trays and benches hold
+  double ground = 1.0;   ///< on the soil's conductivity
+  double sun = 1.0;      ///< on the light that is taken up
+  std::string date;      ///< when it was found
+  bool operator==(const Calibration&) const = default;
+};
+
 struct Ask {
   int missesAllowed = 0; ///< nights below hold_C that are accepted
 };
@@ -287,6 +298,7 @@ struct Plan {
   std::vector<Measure> measures;
   std::vector<OwnMaterial> materials; ///< beside those of the table
   Prices prices;
+  std::optional<Calibration> calibration;
   Ask ask;
 };
 

@@ -274,6 +274,15 @@ template <class V> void describe(V& v, Prices& p) {
   v.list("materials", p.materials, "prices of skins' materials", 64);
 }
 
+template <class V> void describe(V& v, Calibration& c) {
+  v.number("skin", c.skin, {0.2, 5.0}, "factor on what the covers let through");
+  v.number("draughts", c.draughts, {0.05, 20.0}, "factor on air changes");
+  v.number("mass", c.mass, {0.05, 20.0}, "factor on the heat that crop, trays and benches hold");
+  v.number("ground", c.ground, {0.1, 10.0}, "factor on the soil's conductivity");
+  v.number("sun", c.sun, {0.1, 5.0}, "factor on the light that is taken up");
+  v.text("date", c.date, "when it was found");
+}
+
 template <class V> void describe(V& v, Ask& a) { v.integer("misses_allowed", a.missesAllowed, {0, 366}, "nights below the line that are accepted"); }
 
 template <class V> void describe(V& v, Plan& p) {
@@ -288,6 +297,7 @@ template <class V> void describe(V& v, Plan& p) {
   v.list("measures", p.measures, "measures that may be added", 12);
   v.list("materials", p.materials, "materials of your own, beside the table's", 40);
   v.object("prices", p.prices, "prices");
+  v.object("calibration", p.calibration, "factors by which readings put the model of this house right");
   v.object("ask", p.ask, "what is asked");
 }
 

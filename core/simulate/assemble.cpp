@@ -48,7 +48,7 @@ void Assembler::rooms() {
     const std::string prefix = isMain ? "" : isBay ? "bay " : space.kind == RoomKind::lobby ? "lobby " : "void ";
     m_rooms.push_back({std::move(space), prefix, isBay ? std::max(start(), m_house.bay->setpoints.night_C) : start(), {}, -1, 0.0, {}});
     Room& room = m_rooms.back();
-    const double crop = room.grows() ? kCropCapacity_J_m2K * room.space.floor_m2 : 0.0;
+    const double crop = room.grows() ? m_fitted.mass * kCropCapacity_J_m2K * room.space.floor_m2 : 0.0;
     room.air = addRoomAir(m_net, prefix, room.space.volume_m3, crop, room.start_C, m_winter.outside_g_kg.front());
   }
   m_a.air = m_rooms.front().air.air;
@@ -88,7 +88,7 @@ int Assembler::undisturbed(double depth_m) {
 }
 
 SoilColumn Assembler::column(const std::string& id, const Floor& floor, int surface, double area_m2, double below_m, double start_C) {
-  SoilColumn c = addSoilColumn(m_net, id, floor, surface, m_a.deep, area_m2, start_C, far().temperature_C(below_m, m_winter.startDay));
+  SoilColumn c = addSoilColumn(m_net, id, floor, surface, m_a.deep, area_m2, start_C, far().temperature_C(below_m, m_winter.startDay), m_fitted.ground);
   m_net.links.back().part = partId(Part::deepGround);
   m_a.below.insert(m_a.below.end(), c.below.begin(), c.below.end());
   return c;
@@ -127,8 +127,8 @@ void Assembler::ground() {
     const double start_C = roomOf(bed).start_C;
     const int floor = m_net.addNode(fmt::format("bed {} floor", k + 1), 0.0, start_C);
     column(fmt::format("bed {} soil", k + 1), bare, floor, bed.bed_m2(), below, start_C);
-    const RoomAir air =
-        addRoomAir(m_net, fmt::format("bed {} ", k + 1), bed.volume_m3(), kCropCapacity_J_m2K * bed.bed_m2(), start_C, m_winter.outside_g_kg.front());
+    const RoomAir air = addRoomAir(m_net, fmt::format("bed {} ", k + 1), bed.volume_m3(), m_fitted.mass * kCropCapacity_J_m2K * bed.bed_m2(), start_C,
+                                   m_winter.outside_g_kg.front());
     overFloor(air, floor, bed.bed_m2(), bare);
     bedRoom(k) = {air.air, air.vapour, floor};
   }
@@ -144,7 +144,7 @@ void Assembler::ground() {
                                               m_house.floor.edgeInsulation_m2K_W * kBoard_W_mK, kBoard_W_mK, EdgeInsulation::vertical);
     edge = std::max(edge + psi * slab.perimeter_m, 0.1 * edge);
   }
-  for (const auto& [node, share] : edges) m_net.addConductance(node, m_a.outside, edge * share, partId(Part::floorEdge));
+  for (const auto& [node, share] : edges) m_net.addConductance(node, m_a.outside, m_fitted.ground * edge * share, partId(Part::floorEdge));
 }
 
 void Assembler::sunkWalls() {
@@ -171,7 +171,7 @@ void Assembler::draughts() {
   const double pressure = m_net.pressure_Pa;
   const RoomAir house = m_rooms.front().air;
   const int conductance = signal(draughts_W_K(m_plan, m_winter, pressure));
-  for (const Room& room : m_rooms) exchangeAir(m_net, room.air, m_outdoors, volumeShare(room), conductance, partId(Part::draughts));
+  for (const Room& room : m_rooms) exchangeAir(m_net, room.air, m_outdoors, m_fitted.draughts * volumeShare(room), conductance, partId(Part::draughts));
   if (m_house.door.opened > 0.0) {
     const Room* const lobby = room(RoomKind::lobby);
     const int opening = signal(door_W_K(m_plan, m_winter, lobby ? 2 : 1, pressure), true);

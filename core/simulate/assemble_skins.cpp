@@ -68,7 +68,7 @@ void Assembler::skins(Room& room) {
     const bool shared = group == FaceGroup::backWall && m_house.backWall_C;
     const Behind behind{shared ? m_net.addBoundary(room.prefix + "building", Driver::constant(*m_house.backWall_C)) : -1};
     const Skin& skin = *skins[g];
-    CoverPart& part = room.covers->add(skin, group, area, skyView(group, m_house.shape), partId(which), behind, room.prefix);
+    CoverPart& part = room.covers->add(skin, group, m_fitted.skin * area, skyView(group, m_house.shape), partId(which), behind, room.prefix);
     if (m_a.inner[g] < 0) { // the house's own, or that of its roof void
       m_a.outer[g] = part.sheets.front().outerNode;
       m_a.inner[g] = part.sheets.back().innerNode;
@@ -80,7 +80,7 @@ void Assembler::skins(Room& room) {
     if (shared) continue; // no sun on it from outside
     const SkinOptics optics = skinOptics(skin, m_materials);
     for (std::size_t l = 0; l < part.sheets.size(); ++l)
-      m_absorbing.push_back({part.sheets[l].outerNode, static_cast<int>(group), area * optics.absorptance[l] * m_house.light.left()});
+      m_absorbing.push_back({part.sheets[l].outerNode, static_cast<int>(group), m_fitted.sun * area * optics.absorptance[l] * m_house.light.left()});
   }
   for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k)
     if (&roomOf(m_house.bedCovers[k]) == &room) bedCover(room, m_house.bedCovers[k], bedRoom(k), fmt::format("bed {} cover", k + 1));

@@ -32,7 +32,7 @@ void Assembler::sun() {
   const int inside = signalOf([&](std::size_t i) {
     const double drawn = m_a.blanketClosed.empty() || m_a.blanketClosed[i] == 0.0 ? 1.0 : cloth;
     const bool isOpen = !m_a.roofOpen.empty() && m_a.roofOpen[i] > 0.0;
-    return drawn * (isOpen ? light.open : light.shut) * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
+    return m_fitted.sun * drawn * (isOpen ? light.open : light.shut) * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
   });
   // what the leaves meet of the light warms them and the air; the floor has the rest
   const double past = std::exp(-kCanopy * m_house.crop.leafArea);

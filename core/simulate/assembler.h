@@ -26,7 +26,8 @@ constexpr double kFanBand_K = 1.0; ///< of fans, from starting to running fully
 class Assembler {
 public:
   Assembler(const Plan& plan, const Winter& winter, const SunOnHouse& sun)
-      : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_materials(plan.materials), m_net(m_a.network) {}
+      : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_materials(plan.materials), m_fitted(plan.calibration.value_or(Calibration{})),
+        m_net(m_a.network) {}
   Assembly run();
 
 private:
@@ -115,6 +116,7 @@ private:
   const Winter& m_winter;
   const SunOnHouse& m_sun;
   Materials m_materials;
+  Calibration m_fitted;
   Assembly m_a;
   Network& m_net;
   std::vector<double> m_night;

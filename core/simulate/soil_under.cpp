@@ -20,13 +20,13 @@ const FloorCover* coverOf(const Floor& floor) { return floor.cover.empty() ? nul
 
 double soilColumnDepth_m() { return std::accumulate(kLayers_m.begin(), kLayers_m.end(), 0.0); }
 
-std::vector<SolidLayer> soilLayers(const Floor& floor, const std::vector<double>& thickness_m) {
+std::vector<SolidLayer> soilLayers(const Floor& floor, const std::vector<double>& thickness_m, double factor) {
   const SoilHeat soil = soilHeat(*findSoilMaterial(floor.soil), floor.moisture_kg_kg);
   std::vector<SolidLayer> layers;
   for (const double d : thickness_m) {
-    SolidLayer layer{d, soil.conductivity_W_mK, 1000.0, soil.heat_J_m3K / 1000.0, 1};
+    SolidLayer layer{d, factor * soil.conductivity_W_mK, 1000.0, soil.heat_J_m3K / 1000.0, 1};
     layer.latent_J_m3 = soil.latent_J_m3;
-    layer.frozenConductivity_W_mK = soil.frozenConductivity_W_mK;
+    layer.frozenConductivity_W_mK = factor * soil.frozenConductivity_W_mK;
     layer.frozenHeat_J_m3K = soil.frozenHeat_J_m3K;
     layer.freezingInterval_K = soil.freezingInterval_K;
     layers.push_back(layer);
@@ -34,7 +34,8 @@ std::vector<SolidLayer> soilLayers(const Floor& floor, const std::vector<double>
   return layers;
 }
 
-SoilColumn addSoilColumn(Network& net, const std::string& id, const Floor& floor, int surface, int deep, double area_m2, double start_C, double deep_C) {
+SoilColumn addSoilColumn(Network& net, const std::string& id, const Floor& floor, int surface, int deep, double area_m2, double start_C, double deep_C,
+                         double factor) {
   Solid solid;
   solid.id = id;
   solid.area_m2 = area_m2;
@@ -44,7 +45,7 @@ SoilColumn addSoilColumn(Network& net, const std::string& id, const Floor& floor
   solid.initialFar_C = deep_C;
   const FloorCover* cover = coverOf(floor);
   if (cover) solid.layers.push_back({floor.cover_m, cover->conductivity_W_mK, 1000.0, cover->heat_J_m3K / 1000.0, 2});
-  for (const SolidLayer& layer : soilLayers(floor, kLayers_m)) solid.layers.push_back(layer);
+  for (const SolidLayer& layer : soilLayers(floor, kLayers_m, factor)) solid.layers.push_back(layer);
   net.addSolid(solid);
   const std::size_t first = cover ? 1 : 0;
   const auto under = [&](std::size_t layer) { return net.find(fmt::format("{}:{}", id, layer + first)); };

@@ -25,10 +25,11 @@ double soilColumnDepth_m();
 
 /// Adds a column between the node of the floor's surface and the node of the deep ground. `start_C` at the floor, `deep_C` at
 /// the bottom, and a straight line between them.
-SoilColumn addSoilColumn(Network& network, const std::string& id, const Floor& floor, int surface, int deep, double area_m2, double start_C, double deep_C);
+SoilColumn addSoilColumn(Network& network, const std::string& id, const Floor& floor, int surface, int deep, double area_m2, double start_C, double deep_C,
+                         double conductivityFactor = 1.0);
 
 /// Layers of plain soil, for walls in the ground.
-std::vector<SolidLayer> soilLayers(const Floor& floor, const std::vector<double>& thickness_m);
+std::vector<SolidLayer> soilLayers(const Floor& floor, const std::vector<double>& thickness_m, double conductivityFactor = 1.0);
 
 /// Of a moist floor's evaporation, what its cover lets through, 0..1.
 double floorEvaporation(const Floor& floor);

@@ -238,6 +238,8 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
   return weather;
 }
 
+std::vector<double> readingsOn(const Winter& winter, const Log& log, const Channel& channel) { return onGrid(log, channel, winter, winter.size()); }
+
 Winter steadyWinter(const Site& site, double outside_C, double wind_m_s, double skyClear) {
   Winter w;
   w.step_s = kStep_s;

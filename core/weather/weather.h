@@ -59,6 +59,9 @@ struct Weather {
 /// Problem if the log has no outside temperature or less than a day of it.
 Result<Weather> weatherFromLog(const Log& log, const Site& site);
 
+/// A channel's clean readings at a winter's steps, straight between readings; NaN in holes longer than an hour and a half.
+std::vector<double> readingsOn(const Winter& winter, const Log& log, const Channel& channel);
+
 /// Steady weather for a heat-loss question: two samples of the same night hour. skyClear 0..1, 1 is cloudless.
 Winter steadyWinter(const Site& site, double outside_C, double wind_m_s, double skyClear);
 

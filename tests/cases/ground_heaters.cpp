@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/cost/cost.h"
+#include "core/fit/design_night.h"
+#include "core/fit/heat_balance.h"
 #include "core/ground/slab.h"
 #include "core/ground/soil.h"
+#include "core/log/growing.h"
 #include "core/log/nights.h"
 #include "core/network/solver.h"
 #include "tests/cases/adapters.h"
-
+#include <algorithm>
 #include <cmath>
 
 namespace muffle::cases {
@@ -163,6 +166,42 @@ void addStatistics(Adapters& a) {
                 {"coldest_outdoor_C", l.coldestOutside_C},
                 {"lift_at_coldest_K", l.liftAtColdest_K},
                 {"coldest_inside_C", l.coldestInside_C}};
+  };
+  a["fit_heat_balance"] = [](const Json& in) {
+    const auto list = [&](const char* key) { return in.at(key).get<std::vector<double>>(); };
+    const auto inside = list("inside_C"), outside = list("outdoor_C"), heater = list("heater_W");
+    const auto fit = fitHeatBalance(inside, outside, heater, num(in, "sample_s"));
+    if (!fit) return Json::object();
+    return Json{{"UA_W_per_K", fit->UA_W_K}, {"C_J_per_K", fit->C_J_K}, {"se_UA", fit->seUA_W_K}, {"se_C", fit->seC_J_K}, {"residual_sd_W", fit->residual_W}};
+  };
+  a["fit_cool_down"] = [](const Json& in) {
+    const auto inside = in.at("inside_C").get<std::vector<double>>();
+    const auto fit = fitCoolDown(inside, num(in, "outdoor_C"), num(in, "sample_s"));
+    return fit ? Json{{"time_constant_s", fit->timeConstant_s}, {"se_s", fit->se_s}} : Json::object();
+  };
+  a["gumbel"] = [](const Json& in) {
+    const auto lows = in.at("annual_minima_C").get<std::vector<double>>();
+    Json out;
+    for (const auto& [name, fit] : {std::pair{std::string("moments"), gumbelByMoments(lows)}, {std::string("ml"), gumbelByLikelihood(lows)}}) {
+      if (!fit) continue;
+      out[name + "_m"] = fit->m_C;
+      out[name + "_b"] = fit->b_K;
+      out[name + "_x10"] = fit->returnLow_C(10.0);
+      out[name + "_x50"] = fit->returnLow_C(50.0);
+    }
+    return out;
+  };
+  a["growing_degrees"] = [](const Json& in) {
+    const auto hours = in.at("hourly_C").get<std::vector<double>>();
+    const double base = num(in, "base_C"), cap = num(in, "cap_C", 1e9);
+    const auto [least, most] = std::minmax_element(hours.begin(), hours.end());
+    std::vector<double> fine; // the course itself, in steps of ten seconds
+    constexpr double kStep_s = 10.0;
+    for (double t = kStep_s / 2.0; t < 86400.0; t += kStep_s)
+      fine.push_back(num(in, "mean_C") + num(in, "amplitude_K") * std::cos(2.0 * kPi * (t / 86400.0)));
+    return Json{{"gdh_hourly_Kh", growingDegreeHours_K_h(hours, 3600.0, base, cap)},
+                {"gdd_min_max_Kd", growingDegreeDay_K_d(*least, *most, base)},
+                {"gdh_exact_Kh", growingDegreeHours_K_h(fine, kStep_s, base, cap)}};
   };
 }
 

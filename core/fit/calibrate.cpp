@@ -1,0 +1,286 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/fit/calibrate.h"
+
+#include "core/network/solver.h"
+#include "core/parallel.h"
+#include "core/simulate/simulate.h"
+
+#include <ceres/ceres.h>
+#include <fmt/format.h>
+
+#include <atomic>
+#include <chrono>
+#include <cmath>
+#include <optional>
+
+namespace muffle {
+namespace {
+
+constexpr double kPerNight = 4.0;  // readings that a night's hours are worth
+constexpr double kReading_K = 0.4; // of a sensor and of the model's own shape
+constexpr double kPrior = 0.7;     // of a factor's logarithm: a factor of two
+constexpr double kSettle_s = 4.0 * 86400.0;
+constexpr std::size_t kLeastNights = 8;
+constexpr double kStep = 0.04; // of a logarithm, for differences: well above what the integration leaves over
+
+using Factors = std::array<double, kFactorCount>;
+
+Calibration fromLogs(const double* logs) {
+  Calibration c;
+  for (int f = 0; f < kFactorCount; ++f) factorOf(c, f) = std::exp(logs[f]);
+  return c;
+}
+
+/// The air inside by model and by reading, at the hours of one night.
+struct NightHours {
+  std::size_t winter = 0;
+  std::vector<std::size_t> step;
+  std::vector<double> measured_C;
+};
+
+class Model {
+public:
+  Model(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, int threads)
+      : m_plan(plan), m_scene(makeScene(weather, plan)), m_threads(threads) {
+    const Channel* const inside = log.find(Role::room);
+    const Channel* const heater = log.find(Role::heater);
+    for (std::size_t w = 0; w < weather->winters.size(); ++w) {
+      const Winter& winter = weather->winters[w];
+      const auto air = inside ? readingsOn(winter, log, *inside) : std::vector<double>(winter.size(), std::nan(""));
+      m_heater.push_back(heater ? readingsOn(winter, log, *heater) : std::vector<double>{});
+      for (double& watts : m_heater.back()) watts = std::isfinite(watts) ? std::max(watts, 0.0) : 0.0;
+      addNights(w, winter, air);
+    }
+  }
+
+  [[nodiscard]] const std::vector<NightHours>& nights() const { return m_nights; }
+  [[nodiscard]] bool heaterMeasured() const { return !m_heater.empty() && !m_heater.front().empty(); }
+
+  /// The air at every step of every winter; empty if a run found no solution.
+  [[nodiscard]] std::vector<std::vector<float>> run(const Calibration& calibration) const {
+    Plan plan = m_plan;
+    plan.calibration = calibration;
+    const auto& winters = m_scene.weather->winters;
+    std::vector<std::vector<float>> air(winters.size());
+    std::atomic<bool> failed{false};
+    forEachIndex(winters.size(), m_threads, [&](std::size_t w) {
+      const Winter& winter = winters[w];
+      Assembly a = assemble(plan, winter, m_scene.sun[w]);
+      if (!m_heater[w].empty()) { // what was measured, not what a thermostat would do
+        if (a.heater >= 0) a.network.thermostats.erase(a.network.thermostats.begin() + a.heater);
+        Signal power;
+        power.value = m_heater[w];
+        power.step_s = winter.step_s;
+        a.network.sources.push_back({a.air, Driver::table(a.network.addSignal(std::move(power))), "heater"});
+      }
+      auto solver = Solver::prepare(std::move(a.network), {.cruise = true});
+      air[w].assign(winter.size(), 0.0F);
+      for (std::size_t i = 0; i < winter.size() && !failed; ++i) {
+        if (i > 0 && (!solver || !solver->advance(winter.step_s))) failed = true;
+        if (!failed) air[w][i] = static_cast<float>(solver->temperature_C(a.air));
+      }
+    });
+    return failed ? std::vector<std::vector<float>>{} : air;
+  }
+
+private:
+  /// Whole hours of nights that were measured inside and out, once the start has died away.
+  void addNights(std::size_t w, const Winter& winter, const std::vector<double>& air) {
+    const auto hour = std::max<std::size_t>(static_cast<std::size_t>(std::lround(3600.0 / winter.step_s)), 1);
+    for (const NightSpan& span : winter.nights) {
+      if (!span.judged || static_cast<double>(span.from) * winter.step_s < kSettle_s) continue;
+      NightHours night{w, {}, {}};
+      for (std::size_t i = span.from; i <= span.to; i += hour) {
+        if (!std::isfinite(air[i])) continue;
+        night.step.push_back(i);
+        night.measured_C.push_back(air[i]);
+      }
+      if (night.step.size() * hour + hour >= span.to - span.from) m_nights.push_back(std::move(night)); // no hole in it
+    }
+  }
+
+  Plan m_plan;
+  Scene m_scene;
+  int m_threads;
+  std::vector<std::vector<double>> m_heater; ///< by winter; empty where none is measured
+  std::vector<NightHours> m_nights;
+};
+
+/// Even nights are fitted.
+bool isFitted(std::size_t night) { return night % 2 == 0; }
+
+class Misfit : public ceres::CostFunction {
+public:
+  Misfit(const Model& model, const CalibrateOptions& options) : m_model(model), m_options(options) {
+    int count = kFactorCount;
+    for (std::size_t n = 0; n < model.nights().size(); ++n)
+      if (isFitted(n)) count += static_cast<int>(model.nights()[n].step.size());
+    set_num_residuals(count);
+    mutable_parameter_block_sizes()->push_back(kFactorCount);
+  }
+
+  bool Evaluate(const double* const* parameters, double* residuals, double** jacobians) const override {
+    const double* const at = parameters[0];
+    if (m_stopped) { // nothing more is worked out; StopWhenAsked ends the search
+      std::fill_n(residuals, num_residuals(), 0.0);
+      if (jacobians && jacobians[0]) std::fill_n(jacobians[0], num_residuals() * kFactorCount, 0.0);
+      return true;
+    }
+    if (!values(at, residuals)) return false;
+    if (!jacobians || !jacobians[0]) return true;
+    ++m_rounds;
+    m_stopped = m_options.progress && !m_options.progress(m_rounds);
+    std::vector<double> moved(static_cast<std::size_t>(num_residuals()));
+    for (int f = 0; f < kFactorCount; ++f) {
+      Factors shifted;
+      std::copy_n(at, kFactorCount, shifted.begin());
+      shifted[static_cast<std::size_t>(f)] += kStep;
+      if (!values(shifted.data(), moved.data())) return false;
+      for (int r = 0; r < num_residuals(); ++r) jacobians[0][r * kFactorCount + f] = (moved[static_cast<std::size_t>(r)] - residuals[r]) / kStep;
+    }
+    return true;
+  }
+  [[nodiscard]] int rounds() const { return m_rounds; }
+  [[nodiscard]] bool stopped() const { return m_stopped; }
+
+private:
+  bool values(const double* logs, double* out) const {
+    const auto air = m_model.run(fromLogs(logs));
+    if (air.empty()) return false;
+    for (std::size_t n = 0; n < m_model.nights().size(); ++n) {
+      if (!isFitted(n)) continue;
+      const NightHours& night = m_model.nights()[n];
+      const double sigma = kReading_K * std::sqrt(std::max(static_cast<double>(night.step.size()) / kPerNight, 1.0));
+      for (std::size_t k = 0; k < night.step.size(); ++k) *out++ = (static_cast<double>(air[night.winter][night.step[k]]) - night.measured_C[k]) / sigma;
+    }
+    for (int f = 0; f < kFactorCount; ++f) *out++ = logs[f] / kPrior;
+    return true;
+  }
+
+  const Model& m_model;
+  const CalibrateOptions& m_options;
+  mutable int m_rounds = 0;
+  mutable bool m_stopped = false;
+};
+
+class StopWhenAsked : public ceres::IterationCallback {
+public:
+  explicit StopWhenAsked(const Misfit& misfit) : m_misfit(misfit) {}
+  ceres::CallbackReturnType operator()(const ceres::IterationSummary&) override { return m_misfit.stopped() ? ceres::SOLVER_ABORT : ceres::SOLVER_CONTINUE; }
+
+private:
+  const Misfit& m_misfit;
+};
+
+/// Rms errors over the nights that are not fitted: of the lows, and hour by hour.
+std::pair<double, double> judge(const Model& model, const Calibration& calibration, std::size_t& nights) {
+  const auto air = model.run(calibration);
+  double lows = 0.0, hours = 0.0;
+  std::size_t count = 0;
+  nights = 0;
+  for (std::size_t n = 0; n < model.nights().size(); ++n) {
+    if (isFitted(n) || air.empty()) continue;
+    const NightHours& night = model.nights()[n];
+    double low = 1e9, measured = 1e9;
+    for (std::size_t k = 0; k < night.step.size(); ++k) {
+      const auto t = static_cast<double>(air[night.winter][night.step[k]]);
+      low = std::min(low, t);
+      measured = std::min(measured, night.measured_C[k]);
+      hours += (t - night.measured_C[k]) * (t - night.measured_C[k]);
+      ++count;
+    }
+    lows += (low - measured) * (low - measured);
+    ++nights;
+  }
+  const auto mean = [](double sum, std::size_t of) { return of > 0 ? std::sqrt(sum / static_cast<double>(of)) : 0.0; };
+  return {mean(lows, nights), mean(hours, count)};
+}
+
+} // namespace
+
+const char* factorName(int factor) {
+  static const char* const kNames[] = {"skin", "draughts", "mass", "ground", "sun"};
+  return kNames[factor];
+}
+
+double& factorOf(Calibration& c, int factor) {
+  double* const all[] = {&c.skin, &c.draughts, &c.mass, &c.ground, &c.sun};
+  return *all[factor];
+}
+
+Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, const CalibrateOptions& options) {
+  const auto begin = std::chrono::steady_clock::now();
+  if (!log.find(Role::room)) return Problem{ProblemKind::badInput, "log", "the log has no temperature inside", "a house is measured by the air in it"};
+  const Model model(plan, log, weather, options.threads);
+  if (model.nights().size() < kLeastNights)
+    return Problem{ProblemKind::badInput, "log", fmt::format("{} whole nights inside and outside, four days in", model.nights().size()),
+                   fmt::format("at least {} are needed", kLeastNights)};
+  Factors logs{};
+  auto* const misfit = new Misfit(model, options); // the problem below owns it
+  ceres::Problem problem;
+  problem.AddResidualBlock(misfit, nullptr, logs.data());
+  for (int f = 0; f < kFactorCount; ++f) {
+    constexpr double kFurthest = 1.6; // a factor of five, as a plan may hold
+    problem.SetParameterLowerBound(logs.data(), f, -kFurthest);
+    problem.SetParameterUpperBound(logs.data(), f, kFurthest);
+  }
+  ceres::Solver::Options how;
+  how.linear_solver_type = ceres::DENSE_QR;
+  how.max_num_iterations = 12;
+  how.function_tolerance = 1e-4;
+  how.parameter_tolerance = 1e-3; // a thousandth of a factor is nothing
+  how.num_threads = 1;
+  how.logging_type = ceres::SILENT;
+  StopWhenAsked stop(*misfit);
+  how.callbacks.push_back(&stop);
+  ceres::Solver::Summary summary;
+  ceres::Solve(how, &problem, &summary);
+  if (misfit->stopped()) return Problem{ProblemKind::cancelled, "", "the fit was stopped", ""};
+  if (!summary.IsSolutionUsable()) return Problem{ProblemKind::noSolution, "", "the fit found no solution", "check heater power and sizes of the plan"};
+  Calibrated fit;
+  fit.found = fromLogs(logs.data());
+  ceres::Covariance covariance({});
+  std::array<double, kFactorCount * kFactorCount> c{};
+  const std::vector<std::pair<const double*, const double*>> block{{logs.data(), logs.data()}};
+  if (covariance.Compute(block, &problem)) covariance.GetCovarianceBlock(logs.data(), logs.data(), c.data());
+  // what is left over may be more than the readings' own scatter: the model's shape is off too
+  std::size_t fitted = 0;
+  for (std::size_t n = 0; n < model.nights().size(); ++n) fitted += isFitted(n) ? 1 : 0;
+  const double left = 2.0 * summary.final_cost / std::max(kPerNight * static_cast<double>(fitted) - kFactorCount, 1.0);
+  for (std::size_t f = 0; f < kFactorCount; ++f) {
+    fit.standardError[f] = factorOf(fit.found, static_cast<int>(f)) * std::sqrt(c[f * kFactorCount + f] * std::max(left, 1.0));
+    for (std::size_t g = 0; g < kFactorCount; ++g) {
+      const double scale = std::sqrt(c[f * kFactorCount + f] * c[g * kFactorCount + g]);
+      fit.correlation[f][g] = scale > 0.0 ? c[f * kFactorCount + g] / scale : 0.0;
+    }
+  }
+  fit.nights = fitted;
+  std::tie(fit.lowBefore_K, fit.airBefore_K) = judge(model, plan.calibration.value_or(Calibration{}), fit.heldOut);
+  std::tie(fit.lowAfter_K, fit.airAfter_K) = judge(model, fit.found, fit.heldOut);
+  fit.heaterMeasured = model.heaterMeasured();
+  fit.rounds = misfit->rounds();
+  fit.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+  return fit;
+}
+
+std::vector<std::string> remarks(const Calibrated& fit) {
+  std::vector<std::string> said;
+  constexpr double kAlike = 0.9;
+  for (int f = 0; f < kFactorCount; ++f)
+    for (int g = f + 1; g < kFactorCount; ++g) {
+      if (std::abs(fit.correlation[static_cast<std::size_t>(f)][static_cast<std::size_t>(g)]) < kAlike) continue;
+      const bool draught = f == 0 && g == 1;
+      said.push_back(fmt::format("these nights cannot tell {} from {}{}", factorName(f), factorName(g), draught ? ": log a windy night" : ""));
+    }
+  constexpr double kUnknown = 0.5; // nearly what was assumed before any reading
+  for (int f = 0; f < kFactorCount; ++f) {
+    Calibration found = fit.found;
+    if (fit.standardError[static_cast<std::size_t>(f)] > kUnknown * factorOf(found, f))
+      said.push_back(fmt::format("these nights say little about {}", factorName(f)));
+  }
+  if (!fit.heaterMeasured)
+    said.push_back("no heater meter in the log: the plan's own thermostat heated, so that what the house loses is known only from nights without it");
+  return said;
+}
+
+} // namespace muffle

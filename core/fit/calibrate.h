@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The model of a house put right by its own log. The plan's network is run over the logged weather with the heater's measured
+// power, and a few named factors are moved until the air inside agrees with the readings: Levenberg and Marquardt on the
+// logarithms of the factors (Ceres Solver), hour by hour through the chosen nights.
+//   residual   (model - reading)/s by night hours, s such that a night counts as kPerNight readings: neighbours tell the same
+//   prior      every factor within a factor of two of 1, one sigma: what the log cannot tell stays near what was entered
+//   errors     from the covariance at the minimum, widened by what is left over
+// Every other night is fitted and the rest judged: the lows there before and after.
+//
+//   auto fit = calibrate(plan, log, weather);
+//   plan.calibration = fit->found;
+#pragma once
+
+#include "core/log/log.h"
+#include "core/plan/plan.h"
+#include "core/weather/weather.h"
+
+#include <array>
+#include <functional>
+#include <memory>
+#include <string>
+#include <vector>
+
+namespace muffle {
+
+constexpr int kFactorCount = 5;
+/// "skin", "draughts", "mass", "ground", "sun".
+const char* factorName(int factor);
+double& factorOf(Calibration& calibration, int factor);
+
+struct Calibrated {
+  Calibration found;
+  std::array<double, kFactorCount> standardError{}; ///< of the factors themselves
+  std::array<std::array<double, kFactorCount>, kFactorCount> correlation{};
+  std::size_t nights = 0;                     ///< that were fitted
+  std::size_t heldOut = 0;                    ///< that were judged
+  double lowBefore_K = 0.0;                   ///< rms error of the held-out nights' lows as entered
+  double lowAfter_K = 0.0;                    ///< and as fitted
+  double airBefore_K = 0.0, airAfter_K = 0.0; ///< rms over the hours of held-out nights
+  bool heaterMeasured = false;                ///< else the plan's own thermostat heats
+  int rounds = 0;
+  double run_ms = 0.0;
+};
+
+struct CalibrateOptions {
+  int threads = 0;                         ///< winters and factors side by side; 0: all cores. Never changes the answer.
+  std::function<bool(int round)> progress; ///< false stops
+};
+
+/// Problem if the log has no inside temperature or fewer than eight whole nights of it.
+Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, const CalibrateOptions& options = {});
+
+/// What the log cannot tell apart, or anything else that the numbers say, a sentence each.
+std::vector<std::string> remarks(const Calibrated& fit);
+
+} // namespace muffle
