@@ -7,6 +7,7 @@
 #include "app/paint/theme.h"
 #include "app/stages/cost_stage.h"
 #include "app/stages/house_stage.h"
+#include "app/stages/log_stage.h"
 #include "app/stages/main_window.h"
 #include "app/stages/section_view.h"
 
@@ -96,6 +97,12 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
       window.showStage(static_cast<Document::Stage>(i));
       ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, names[i], suffix)) && ok;
     }
+    auto* log = window.findChild<LogStage*>();
+    window.showStage(Document::Stage::log);
+    log->showPage(LogStage::Page::measured);
+    ok = log->measured().waitForFit() && ok;
+    ok = shoot(window, QStringLiteral("%1/measured%2.png").arg(out, suffix)) && ok;
+    log->showPage(LogStage::Page::nights);
     window.showStage(Document::Stage::house);
     auto* house = window.findChild<HouseStage*>();
     for (const auto& [page, name] : {std::pair{HouseStage::Page::shape, "shape"},
@@ -117,6 +124,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     document.setClock(clock);
     section->setFromAbove(false);
   };
+  window.findChild<LogStage*>()->measured().startFit();
   all({});
   document.setDark(true);
   all(QStringLiteral("-lamp"));

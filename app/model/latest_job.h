@@ -48,6 +48,8 @@ public:
       });
     });
   }
+  /// Asks the work to end; its answer still comes.
+  void cancel() { m_stop = true; }
   [[nodiscard]] bool isWorking() const { return m_working; }
 
 private:

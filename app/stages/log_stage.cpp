@@ -14,22 +14,31 @@
 namespace muffle {
 
 LogStage::LogStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_traces(new Plot(document, this)), m_lift(new Plot(document, this)), m_faults(new QLabel(this)),
-      m_import(new QPushButton(tr("Import a log…"), this)) {
+    : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_measured(new MeasuredPage(document, this)), m_traces(new Plot(document, this)),
+      m_lift(new Plot(document, this)), m_faults(new QLabel(this)), m_import(new QPushButton(tr("Import a log…"), this)) {
+  m_traces->setObjectName(QStringLiteral("readings"));
   m_traces->setAccessibleName(tr("Readings"));
   m_lift->setAccessibleName(tr("Lift of each night"));
   m_faults->setFont(textFont(9));
   m_faults->setWordWrap(true);
-  m_body->addWidget(m_traces, 5);
-  m_body->addWidget(m_faults);
-  auto* title = new QLabel(tr("Lift: how far the coldest inside stayed above the coldest outside"), this);
+  auto* readings = new QWidget(this);
+  auto* body = new QVBoxLayout(readings);
+  body->setContentsMargins(0, 0, 0, 0);
+  body->setSpacing(4);
+  body->addWidget(m_traces, 5);
+  body->addWidget(m_faults);
+  auto* title = new QLabel(tr("Lift: how far the coldest inside stayed above the coldest outside"), readings);
   title->setFont(titleFont(10.5));
-  m_body->addWidget(title);
-  m_body->addWidget(m_lift, 4);
+  body->addWidget(title);
+  body->addWidget(m_lift, 4);
   auto* row = new QHBoxLayout;
   row->addWidget(m_import);
   row->addStretch();
-  m_body->addLayout(row);
+  body->addLayout(row);
+  m_body->addWidget(m_pages, 1);
+  m_pages->add(tr("Nights"), readings);
+  m_pages->add(tr("The house, measured"), m_measured);
+  connect(m_pages, &PageStrip::turned, this, &LogStage::refresh);
   m_traces->plotLayout()->insertRow(0); // the legend above the traces, not on them
   m_traces->plotLayout()->addElement(0, 0, m_traces->legend);
   m_traces->plotLayout()->setRowStretchFactor(0, 0.001);
@@ -41,11 +50,12 @@ LogStage::LogStage(Document& document, QWidget* parent)
   m_traces->xAxis->setTicker(ticker);
   connect(m_import, &QPushButton::clicked, this, &LogStage::importAsked);
   for (auto signal : {&Document::logChanged, &Document::viewChanged}) connect(&document, signal, this, [this] { m_redraw = true; });
-  refreshOn({&Document::logChanged, &Document::viewChanged, &Document::selectionChanged});
+  refreshOn({&Document::logChanged, &Document::planChanged, &Document::viewChanged, &Document::selectionChanged});
   connect(m_traces->xAxis, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), this, &LogStage::fillTraces);
 }
 
 void LogStage::refresh() {
+  if (m_pages->shown() == static_cast<int>(Page::measured)) return m_measured->refresh();
   if (m_redraw)
     rebuild();
   else

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/stages/measured_page.h"
+#include "app/stages/page_strip.h"
 #include "app/stages/stage_page.h"
 
 class QCPGraph;
@@ -16,6 +18,10 @@ class LogStage : public StagePage {
   Q_OBJECT
 public:
   explicit LogStage(Document& document, QWidget* parent = nullptr);
+  enum class Page { nights, measured };
+  void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
+  [[nodiscard]] MeasuredPage& measured() { return *m_measured; }
+
 signals:
   void importAsked();
 
@@ -31,6 +37,8 @@ private:
   void fillTraces();
   void showNight();
   [[nodiscard]] std::string writeLogCsvText() const;
+  PageStrip* m_pages;
+  MeasuredPage* m_measured;
   Plot* m_traces;
   Plot* m_lift;
   QLabel* m_faults;

@@ -190,7 +190,7 @@ TEST_F(StartTest, ALongLogIsDrawnWithoutAPointForEveryReading) {
   log.channels.push_back(outside);
   ASSERT_FALSE(document->setLog(log));
   window->showStage(Document::Stage::log);
-  auto* plot = find<LogStage>()->findChild<QCustomPlot*>();
+  auto* plot = find<LogStage>()->findChild<QCustomPlot*>(QStringLiteral("readings"));
   plot->xAxis->setRange(1700000000.0, 1700000000.0 + 4e6);
   const QCPGraph* line = plot->graph(0);
   EXPECT_LT(line->dataCount(), 20000);

@@ -7,6 +7,7 @@
 #include "app/stages/floor_page.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
+#include "app/stages/log_stage.h"
 #include "app/stages/own_materials.h"
 #include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
@@ -478,6 +479,38 @@ TEST_F(WindowTest, AMaterialOfYourOwnIsMadeUsedAndNotTakenAwayWhileInUse) {
   bool said = false;
   for (auto* l : dialog.findChildren<QLabel*>()) said = said || l->text().contains(QStringLiteral("own-1"));
   EXPECT_TRUE(said);
+}
+
+TEST_F(WindowTest, TheHouseIsMeasuredFittedAppliedAndUndone) {
+  open();
+  importDemoLog();
+  window->showStage(Document::Stage::log);
+  auto* log = window->findChild<LogStage*>();
+  log->showPage(LogStage::Page::measured);
+  MeasuredPage& page = log->measured();
+  const auto said = [&] {
+    QString all;
+    for (auto* label : page.findChildren<QLabel*>()) all += label->text();
+    return all;
+  };
+  EXPECT_TRUE(said().contains(QStringLiteral("Measured"))) << said().toStdString();
+  EXPECT_EQ(button(QStringLiteral("Apply to the plan")), nullptr);
+  button(QStringLiteral("Fit the model to these nights"))->click();
+  EXPECT_NE(button(QStringLiteral("Stop")), nullptr);
+  ASSERT_TRUE(page.waitForFit());
+  EXPECT_LT(page.fit()->lowAfter_K, 1.0) << "nights that were not fitted, of a house that another model made";
+  EXPECT_LT(page.fit()->lowAfter_K, page.fit()->lowBefore_K);
+  const Plan before = document->plan();
+  button(QStringLiteral("Apply to the plan"))->click();
+  ASSERT_TRUE(document->plan().calibration);
+  EXPECT_EQ(*document->plan().calibration, page.fit()->found);
+  EXPECT_FALSE(document->plan().calibration->date.empty());
+  EXPECT_TRUE(document->undoStack()->undoText().contains(QString::fromStdString(document->plan().calibration->date)));
+  QCoreApplication::processEvents();
+  EXPECT_EQ(button(QStringLiteral("Apply to the plan")), nullptr) << "it is in";
+  ASSERT_TRUE(document->waitForResult());
+  document->undoStack()->undo();
+  EXPECT_EQ(planToJson(document->plan()), planToJson(before));
 }
 
 TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {
