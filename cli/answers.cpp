@@ -1,11 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/answers.h"
 
+#include "core/fit/design_night.h"
+#include "core/log/growing.h"
+
 #include "core/air/moist_air.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 
 namespace muffle {
 namespace {
@@ -85,6 +89,57 @@ Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, 
     out["nights"].push_back(night);
   }
   return out;
+}
+
+Json designAnswer(const std::vector<Night>& nights, const std::vector<double>& annualLow_C) {
+  Json out;
+  std::vector<double> lows;
+  for (const Night& n : nights)
+    if (n.complete && n.outsideLow) lows.push_back(n.outsideLow->value);
+  std::sort(lows.begin(), lows.end());
+  out["nights"] = lows.size();
+  out["coldest_C"] = lows.empty() ? Json() : Json(digits(lows.front(), 2));
+  if (!lows.empty()) { // the night that one in a hundred is colder than
+    constexpr double kShare = 0.01;
+    out["one_in_hundred_C"] = digits(lows[static_cast<std::size_t>(kShare * static_cast<double>(lows.size() - 1))], 2);
+  }
+  if (annualLow_C.empty()) return out;
+  const auto fit = gumbelByLikelihood(annualLow_C);
+  if (!fit) {
+    out["return_trouble"] = fit.problem().text();
+    return out;
+  }
+  out["winters"] = annualLow_C.size();
+  for (const double years : {10.0, 20.0, 50.0}) {
+    const double low = fit->returnLow_C(years), error = fit->returnError_K(years, annualLow_C.size());
+    constexpr double k95 = 1.96;
+    out["return"].push_back({{"years", years}, {"low_C", digits(low, 2)}, {"from_C", digits(low - k95 * error, 2)}, {"to_C", digits(low + k95 * error, 2)}});
+  }
+  return out;
+}
+
+Json growingAnswer(const Log& log, double base_C, const TimeZone& zone) {
+  constexpr double kNoCap_C = 100.0;
+  Json rooms = Json::object();
+  for (const Channel& c : log.channels) {
+    if (c.role != Role::room) continue;
+    std::vector<double> all;
+    std::map<std::string, std::pair<double, double>> days; // least and most of each
+    for (std::size_t i = 0; i < log.time.size(); ++i) {
+      const double v = c.clean(i);
+      all.push_back(v);
+      if (std::isnan(v)) continue;
+      auto [day, isNew] = days.try_emplace(isoDate(zone.localDate(log.time[i])), v, v);
+      day->second.first = std::min(day->second.first, v);
+      day->second.second = std::max(day->second.second, v);
+    }
+    double degreeDays = 0.0;
+    for (const auto& [day, extremes] : days) degreeDays += growingDegreeDay_K_d(extremes.first, extremes.second, base_C);
+    rooms[roleText(c.role, c.id)] = {{"degree_hours_K_h", digits(growingDegreeHours_K_h(all, log.step_s(), base_C, kNoCap_C), 1)},
+                                     {"degree_days_K_d", digits(degreeDays, 2)},
+                                     {"days", days.size()}};
+  }
+  return {{"base_C", base_C}, {"rooms", rooms}};
 }
 
 Json lossAnswer(const HeatLoss& loss) {

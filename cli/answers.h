@@ -13,6 +13,10 @@
 
 namespace muffle {
 
+/// How cold a night to design for: the coldest logged, and what `annualLow_C` (may be empty) says of rarer ones.
+Json designAnswer(const std::vector<Night>& nights, const std::vector<double>& annualLow_C);
+/// Growing degree-hours and days above a base in every room that is logged.
+Json growingAnswer(const Log& log, double base_C, const TimeZone& zone);
 Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, const std::vector<Night>& nights, const TimeZone& zone);
 Json lossAnswer(const HeatLoss& loss);
 Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone);

@@ -120,15 +120,24 @@ int runLoss(const std::string& file, double inside, double outside, double wind,
   return kDone;
 }
 
-int runNights(const LogOptions& o, const Place& place, std::optional<double> line, bool json) {
+/// What else may be asked of a log's nights.
+struct NightQuestions {
+  std::optional<double> line_C, growingBase_C;
+  std::vector<double> annualLow_C;
+};
+
+int runNights(const LogOptions& o, const Place& place, const NightQuestions& asked, bool json) {
   auto read = readLogFile(o, o.zone);
   if (!read) return report(o.file, read.problems());
   const auto zone = *TimeZone::named(o.zone);
   Log& log = read->log;
   const auto problems = flagProblems(log);
-  const auto nights = cutNights(log, place, zone, line);
+  const auto nights = cutNights(log, place, zone, asked.line_C);
   if (json) {
-    print(nightsAnswer(*read, problems, nights, zone));
+    Json answer = nightsAnswer(*read, problems, nights, zone);
+    answer["design"] = designAnswer(nights, asked.annualLow_C);
+    if (asked.growingBase_C) answer["growing"] = growingAnswer(log, *asked.growingBase_C, zone);
+    print(answer);
     return kDone;
   }
   for (const auto& sentence : read->recognised) fmt::print("{}\n", sentence);
@@ -288,7 +297,6 @@ int main(int argc, char** argv) {
   LogOptions log;
   double inside = 0.0, outside = 0.0, wind = 2.0, clear = 1.0;
   Place place{50.0, 0.0, 0.0};
-  std::optional<double> line;
   int threads = 0;
   const auto jsonFlag = [&](CLI::App* v) { v->add_flag("--json", json, "one JSON document on standard output"); };
 
@@ -311,7 +319,10 @@ int main(int argc, char** argv) {
   nights->add_option("--latitude", place.latitude_deg, "of the site, for sunset")->check(CLI::Range(-66.0, 66.0));
   nights->add_option("--longitude", place.longitude_deg)->check(CLI::Range(-180.0, 180.0));
   nights->add_option("--zone", log.zone, "time zone of clock times without an offset");
-  nights->add_option("--line", line, "count degree-hours of the inside below this, degC");
+  NightQuestions asked;
+  nights->add_option("--line", asked.line_C, "count degree-hours of the inside below this, degC");
+  nights->add_option("--base", asked.growingBase_C, "count growing degree-hours and days above this, degC (with --json)");
+  nights->add_option("--annual-lows", asked.annualLow_C, "the coldest of each winter, degC, for rarer nights (with --json)")->delimiter(',');
   addLogOptions(nights, log);
   jsonFlag(nights);
   auto* simulateVerb = app.add_subcommand("simulate", "run a plan over a log");
@@ -355,7 +366,7 @@ int main(int argc, char** argv) {
     if (*network) return runNetworkVerb(file, out, json);
     if (*check) return runCheck(file, json);
     if (*loss) return runLoss(file, inside, outside, wind, clear, json);
-    if (*nights) return runNights(log, place, line, json);
+    if (*nights) return runNights(log, place, asked, json);
     if (*simulateVerb) return runSimulate(file, log, out, json);
     if (*sizeVerb) return runSize(file, log, json, threads);
     if (*fitVerb) return runFit(file, log, out, json);

@@ -208,6 +208,37 @@ TEST_F(Cli, RunsANetworkAndWritesItsTableWhole) {
   EXPECT_EQ(run("network " + net + " --out /nowhere/at/all/t.csv").code, 3);
 }
 
+TEST_F(Cli, TellsDesignNightsAndGrowingWarmth) {
+  const Outcome r =
+      run("nights " + kLog + " --zone Europe/Paris --latitude 45.2 --longitude 3.1 --base 5 --annual-lows -11.2,-19.1,-11.8,-17.8,-16.8,-18.1,-13.9 --json");
+  ASSERT_EQ(r.code, 0);
+  const Json json = *parseJson(r.out);
+  const Json& design = json["design"];
+  EXPECT_LE(design["coldest_C"].get<double>(), design["one_in_hundred_C"].get<double>());
+  ASSERT_EQ(design["return"].size(), 3U);
+  EXPECT_GT(design["return"][0]["low_C"].get<double>(), design["return"][2]["low_C"].get<double>()) << "rarer is colder";
+  EXPECT_LT(design["return"][2]["from_C"].get<double>(), design["return"][2]["low_C"].get<double>());
+  const Json& house = json["growing"]["rooms"].begin().value();
+  EXPECT_GT(house["degree_hours_K_h"].get<double>(), 0.0);
+  EXPECT_GT(house["degree_days_K_d"].get<double>(), 0.0);
+}
+
+TEST_F(Cli, MeasuresAHouseAndWritesThePlanPutRight) {
+  const std::string fitted = file("fitted.json", "");
+  const Outcome r = run("fit " + kPlan + " " + kLog + " --out " + fitted + " --json");
+  ASSERT_EQ(r.code, 0);
+  const Json json = *parseJson(r.out);
+  for (const char* key : {"quick", "full", "held_out_rms_K", "explains"}) EXPECT_TRUE(json.contains(key)) << key;
+  EXPECT_GT(json["quick"]["UA_W_per_K"].get<double>(), 0.0);
+  EXPECT_GT(json["quick"]["standard_error"].get<double>(), 0.0);
+  for (const char* factor : {"skin", "draughts", "mass", "ground", "sun"}) EXPECT_GT(json["full"][factor]["standard_error"].get<double>(), 0.0) << factor;
+  EXPECT_LE(json["held_out_rms_K"].get<double>(), 1.0);
+  EXPECT_LT(json["held_out_rms_K"].get<double>(), json["held_out_rms_before_K"].get<double>());
+  EXPECT_EQ(run("check " + fitted).code, 0);
+  const Json plan = *parseJson(*readFile(fitted));
+  EXPECT_NEAR(plan["calibration"]["skin"].get<double>(), json["full"]["skin"]["value"].get<double>(), 1e-3);
+}
+
 TEST_F(Cli, ListsItsMaterialsAndItsSchema) {
   const Outcome materials = run("materials");
   EXPECT_EQ(materials.code, 0);
