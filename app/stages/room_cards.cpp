@@ -235,6 +235,9 @@ void RoomCard::bedCover() {
                     2, 1);
   number(3, 0, tr("Cover leaks"), Quantity::airChanges, of(&BedCover::airChanges_per_h), 0, 60, 0.5,
          tr("an hour with the air around it, tucked in: 1 sealed with soil, 2 weighted down, 6 loose"));
+  if (bed.liftedByDay)
+    number(3, 1, tr("Work each day"), Quantity::hours, of(&BedCover::hoursPerLift), 0, 12, 0.05,
+           tr("to lift one in the morning and tuck it in at night, hours; what it comes to over a winter is in the slip"));
 }
 
 QString RoomCard::resultText() const {

@@ -163,7 +163,7 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_rule->setFont(textFont(9.5));
   m_rule->setAccessibleName(tr("When the blanket is drawn"));
   m_rule->addItems({tr("drawn from sunset to sunrise"), tr("drawn on cold nights only"), tr("drawn whenever there is little sun"), tr("drawn by the clock"),
-                    tr("drawn when it is cold inside")});
+                    tr("drawn when it is cold inside"), tr("drawn as a shade in strong sun")});
   blanket->addWidget(m_blanket, 1, 0);
   blanket->addWidget(m_rule, 1, 1);
   const auto field = [&](const QString& name, Quantity q, double NightBlanket::*member, double min, double max, double nudge, const QString& source) {
@@ -182,6 +182,8 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
                    tr("temperature of the house, at night; it opens a kelvin and a half above"));
   m_dark = field(tr("Drawn below W/m²"), Quantity::count, &NightBlanket::sunBelow_W_m2, 0, 1000, 5,
                  tr("level sun outside, W/m²; it opens a tenth above, and costs light while closed"));
+  m_bright = field(tr("Drawn above W/m²"), Quantity::count, &NightBlanket::sunAbove_W_m2, 1, 1500, 20,
+                   tr("level sun outside, W/m²; it opens a tenth below, and takes its share of the light while closed"));
   m_closes = field(tr("Closed at"), Quantity::hours, &NightBlanket::closesAt_h, 0, 24, 0.5, tr("hour of the day, in the place's own time"));
   m_opens = field(tr("Opened at"), Quantity::hours, &NightBlanket::opensAt_h, 0, 24, 0.5, tr("hour of the day, in the place's own time"));
   m_work = field(tr("Work each time"), Quantity::hours, &NightBlanket::hoursPerDraw, 0, 12, 0.05,
@@ -193,6 +195,7 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   blanket->addWidget(m_cold, 2, 1);
   blanket->addWidget(m_dark, 2, 1);
   blanket->addWidget(m_inside, 2, 1);
+  blanket->addWidget(m_bright, 2, 1);
   body->addLayout(blanket);
   connect(m_blanket, &QComboBox::activated, this, [this](int i) {
     const std::string id = m_blanket->itemData(i).toString().toStdString();
@@ -363,6 +366,7 @@ void SkinEditor::refresh() {
   m_leak->setVisible(blanket.has_value());
   if (blanket) m_rule->setCurrentIndex(static_cast<int>(blanket->rule));
   m_cold->setVisible(blanket && blanket->rule == BlanketRule::cold);
+  m_bright->setVisible(blanket && blanket->rule == BlanketRule::bright);
   m_inside->setVisible(blanket && blanket->rule == BlanketRule::inside);
   m_dark->setVisible(blanket && blanket->rule == BlanketRule::dark);
   m_closes->setVisible(blanket && blanket->rule == BlanketRule::clock);

@@ -41,7 +41,7 @@ private:
   QComboBox* m_insert;
   QPushButton* m_everywhere;
   QComboBox *m_blanket, *m_rule;
-  QWidget *m_leak, *m_cold, *m_dark, *m_inside, *m_closes, *m_opens, *m_work;
+  QWidget *m_leak, *m_cold, *m_dark, *m_inside, *m_bright, *m_closes, *m_opens, *m_work;
   Skin m_shown;
   std::vector<OwnMaterial> m_shownOwn;
   FaceGroup m_shownFace = FaceGroup::backWall;

@@ -47,7 +47,13 @@ SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices) {
   return cost;
 }
 
-double drawing_h(const Plan& plan, double draws) { return plan.house.blanket ? draws * plan.house.blanket->hoursPerDraw : 0.0; }
+double drawing_h(const Plan& plan, double draws) {
+  constexpr double kDays = 182.0;
+  double hours = plan.house.blanket ? draws * plan.house.blanket->hoursPerDraw : 0.0;
+  for (const BedCover& bed : plan.house.bedCovers)
+    if (bed.liftedByDay) hours += kDays * bed.count * bed.hoursPerLift;
+  return hours;
+}
 
 Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit, double work_h) {
   Cost cost;

@@ -34,7 +34,7 @@ std::vector<Kit> kitOf(const Plan& plan);
 /// `work_h`: hours a winter beside those of the kit.
 Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit, double work_h = 0.0);
 
-/// Hours a winter of closing and opening the night blanket that often.
+/// Hours a winter of closing and opening the night blanket that often, and of lifting bed covers every day.
 double drawing_h(const Plan& plan, double draws);
 
 /// A skin bought anew, by the prices of its layers' materials.

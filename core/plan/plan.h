@@ -37,8 +37,8 @@ struct Skin {
 };
 
 /// From sunset to sunrise; at night while it is cold outside; whenever there is little sun; by the clock; at night while it is
-/// cold inside.
-enum class BlanketRule { night, cold, dark, clock, inside };
+/// cold inside; whenever the sun is strong, as a shade.
+enum class BlanketRule { night, cold, dark, clock, inside, bright };
 
 /// A cloth drawn inside the cover.
 struct NightBlanket {
@@ -49,8 +49,9 @@ struct NightBlanket {
   double sunBelow_W_m2 = 20.0; ///< rule dark
   double closesAt_h = 17.0;    ///< rule clock: hours of the place's own time; it may stay closed past midnight
   double opensAt_h = 8.0;
-  double insideBelow_C = 6.0; ///< rule inside; it opens a kelvin and a half above
-  double hoursPerDraw = 0.0;  ///< of work each time it is closed and opened again; 0 with a motor
+  double insideBelow_C = 6.0;   ///< rule inside; it opens a kelvin and a half above
+  double sunAbove_W_m2 = 600.0; ///< rule bright
+  double hoursPerDraw = 0.0;    ///< of work each time it is closed and opened again; 0 with a motor
 };
 
 struct Floor {
@@ -135,6 +136,7 @@ struct BedCover {
   double airChanges_per_h = 2.0; ///< with the air of the house, tucked in
   bool liftedByDay = true;       ///< ends open from sunrise to sunset
   bool inBay = false;            ///< in the warm bay instead of the house
+  double hoursPerLift = 0.0;     ///< of work each day, for each that is lifted in the morning and tucked in at night
   double x_m = -1.0;             ///< where it lies across the house, for the drawing
 
   [[nodiscard]] double bed_m2() const { return count * width_m * length_m; }

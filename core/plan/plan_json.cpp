@@ -12,8 +12,12 @@ constexpr std::array<ShapeName, kShapeCount> kShapes{{{ShapeKind::gable, "gable"
                                                       {ShapeKind::singleSlope, "single_slope"},
                                                       {ShapeKind::dome, "dome"}}};
 using RuleName = std::pair<BlanketRule, const char*>;
-constexpr std::array<RuleName, 5> kBlanketRules{
-    {{BlanketRule::night, "night"}, {BlanketRule::cold, "cold"}, {BlanketRule::dark, "dark"}, {BlanketRule::clock, "clock"}, {BlanketRule::inside, "inside"}}};
+constexpr std::array<RuleName, 6> kBlanketRules{{{BlanketRule::night, "night"},
+                                                 {BlanketRule::cold, "cold"},
+                                                 {BlanketRule::dark, "dark"},
+                                                 {BlanketRule::clock, "clock"},
+                                                 {BlanketRule::inside, "inside"},
+                                                 {BlanketRule::bright, "bright"}}};
 using FanRuleName = std::pair<FanRule, const char*>;
 constexpr std::array<FanRuleName, 4> kFanRules{{{FanRule::always, "always"}, {FanRule::day, "day"}, {FanRule::night, "night"}, {FanRule::warm, "warm"}}};
 using ShelterName = std::pair<Shelter, const char*>;
@@ -58,12 +62,14 @@ template <class V> void describe(V& v, NightBlanket& b) {
   v.text("material", b.material, "material of the blanket", true);
   v.number("leak", b.leak, {0.0, 1.0}, "share of the air behind it that mixes with the house when closed");
   v.choice("rule", b.rule, kBlanketRules,
-           "when it is drawn: from sunset to sunrise, on cold nights only, whenever there is little sun, by the clock, or on nights when it is cold inside");
+           "when it is drawn: from sunset to sunrise, on cold nights only, whenever there is little sun, by the clock, on nights when it is cold inside, or as "
+           "a shade whenever the sun is strong");
   v.number("outside_below_C", b.outsideBelow_C, {-40.0, 30.0}, "rule cold: outside temperature below which it is drawn");
   v.number("sun_below_W_m2", b.sunBelow_W_m2, {0.0, 1000.0}, "rule dark: level sun below which it is drawn");
   v.number("closes_at_h", b.closesAt_h, {0.0, 24.0}, "rule clock: hour of the day at which it is closed, in the place's own time");
   v.number("opens_at_h", b.opensAt_h, {0.0, 24.0}, "rule clock: hour of the day at which it is opened");
   v.number("inside_below_C", b.insideBelow_C, {-30.0, 40.0}, "rule inside: temperature of the house below which it is drawn at night");
+  v.number("sun_above_W_m2", b.sunAbove_W_m2, {1.0, 1500.0}, "rule bright: level sun above which it is drawn");
   v.number("hours_per_draw", b.hoursPerDraw, {0.0, 12.0}, "hours of work each time it is closed and opened again");
 }
 
@@ -123,6 +129,7 @@ template <class V> void describe(V& v, BedCover& b) {
   v.number("air_changes_per_h", b.airChanges_per_h, {0.0, 60.0}, "air changes an hour with the house, tucked in");
   v.boolean("lifted_by_day", b.liftedByDay, "ends opened from sunrise to sunset");
   v.boolean("in_bay", b.inBay, "in the warm bay instead of the house");
+  v.number("hours_per_lift", b.hoursPerLift, {0.0, 12.0}, "hours of work each day to lift one and tuck it in again");
   v.number("x_m", b.x_m, {-800.0, 800.0}, "place across the house");
 }
 

@@ -26,7 +26,7 @@ Assembler::Light Assembler::lightInside() const {
 
 void Assembler::sun() {
   const Light light = lightInside();
-  const double transmittance = light.shut; // of what a roof that draws back adds, walls and barrels get nothing
+  const double transmittance = m_fitted.sun * light.shut; // of what a roof that draws back adds, walls and barrels get nothing
   // a blanket that is closed by day takes its share of the light; what it stops is taken as sent back out
   const double cloth = m_house.blanket ? m_materials.find(m_house.blanket->material)->solarTransmittance : 1.0;
   const int inside = signalOf([&](std::size_t i) {

@@ -33,7 +33,9 @@ std::vector<double> blanketClosed(const NightBlanket& blanket, const Winter& win
   std::vector<double> closed(winter.size(), 0.0);
   bool shut = false;
   for (std::size_t i = 0; i < winter.size(); ++i) {
-    if (blanket.rule == BlanketRule::dark)
+    if (blanket.rule == BlanketRule::bright)
+      shut = winter.sun_W_m2[i] > blanket.sunAbove_W_m2 / (shut ? kLightBand : 1.0);
+    else if (blanket.rule == BlanketRule::dark)
       shut = winter.sun_W_m2[i] < blanket.sunBelow_W_m2 * (shut ? kLightBand : 1.0);
     else
       shut = night[i] > 0.0 && winter.outside_C[i] < blanket.outsideBelow_C + (shut ? kColdBand_K : 0.0);

@@ -11,7 +11,7 @@
 
 namespace muffle {
 
-/// 1 for each step (from i to i + 1) that the blanket is closed, else 0. By light or cold it closes at the threshold and opens
+/// 1 for each step (from i to i + 1) that the blanket is closed, else 0. By light, sun or cold it closes at the threshold and opens
 /// only a tenth of the light, or a kelvin, beyond it, so that it does not flutter; the first step of a winter is open.
 /// The zone serves the rule by the clock. By the rule `inside` these are the steps in which it may be closed: whether it is
 /// shows in the run.

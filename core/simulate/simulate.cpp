@@ -413,7 +413,7 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
   still.heater.reset();
   if (still.house.bay) still.house.bay->heater_W = 0.0;
   if (still.house.roofVoid && still.house.roofVoid->fan) still.house.roofVoid->fan.reset();
-  if (still.house.blanket) still.house.blanket->rule = BlanketRule::night;
+  if (still.house.blanket && still.house.blanket->rule != BlanketRule::bright) still.house.blanket->rule = BlanketRule::night;
   still.house.rollUp.reset();
   still.house.extractFan.reset();
   still.house.retractable.reset();

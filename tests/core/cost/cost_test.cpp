@@ -102,5 +102,16 @@ TEST(Sizing, BuildsWhatWasChosen) {
   EXPECT_CLOSE(drawing_h(both.plan, 182.0), 0.25 * 182.0, 1e-9, "the same");
 }
 
+TEST(Cost, LiftingBedCoversIsWorkOfEveryDay) {
+  Plan plan;
+  BedCover bed;
+  bed.count = 3;
+  bed.hoursPerLift = 0.05;
+  plan.house.bedCovers = {bed};
+  EXPECT_CLOSE(drawing_h(plan, 0.0), 182.0 * 3 * 0.05, 1e-9, "rounding");
+  plan.house.bedCovers[0].liftedByDay = false;
+  EXPECT_EQ(drawing_h(plan, 0.0), 0.0);
+}
+
 } // namespace
 } // namespace muffle

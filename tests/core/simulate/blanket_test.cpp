@@ -43,6 +43,14 @@ TEST(Blanket, ByLightItStaysOverADarkMorning) {
       << "21.5 is within a tenth of the threshold";
 }
 
+TEST(Blanket, AsAShadeItIsDrawnInStrongSunOnly) {
+  Winter w = evening();
+  w.sun_W_m2 = {300, 590, 610, 700, 560, 540, 500, 620, 100, 0};
+  NightBlanket b;
+  b.rule = BlanketRule::bright;
+  EXPECT_EQ(blanketClosed(b, w, *TimeZone::named("UTC")), (std::vector<double>{0, 0, 1, 1, 1, 0, 0, 1, 0, 0})) << "560 is within a tenth of 600";
+}
+
 TEST(Blanket, ByTheClockItKeepsThePlacesOwnTimePastMidnight) {
   Winter w;
   w.start = daysSinceEpoch({2031, 1, 10}) * 86400;
