@@ -86,6 +86,12 @@ VentsPage::VentsPage(Document& document, QWidget* parent)
   word(tr("Vents shut in wind"), Quantity::speed, lock(&VentLock::windAbove_m_s), 0, 60, tr("stronger than this, however warm it is inside"), 60.0);
   word(tr("Vents shut below"), Quantity::temperature, lock(&VentLock::outsideBelow_C), -40, 40,
        tr("outside: cold air that falls on the crop does more harm than a warm hour"), -40.0);
+  auto* gauge = new NumberField(
+      m_document,
+      {tr("Wind gauge stands"), Quantity::length, [](const Plan& p) { return p.site.windHeight_m; }, [](Plan& p, double v) { p.site.windHeight_m = v; }, 0, 100,
+       0.5, tr("above the ground; the wind at the house follows by a power law of open country"), NumberField::Spec::Word{0.0, tr("at the house")}},
+      this);
+  m_grid->addWidget(gauge, m_row, 1); // beside the box for rain
   m_rain->setFont(textFont(9.5));
   m_rain->setToolTip(tr("where the log has a column of rain"));
   m_grid->addWidget(m_rain, m_row++, 0);
@@ -162,7 +168,8 @@ QString VentsPage::warmthText() const {
   QString text = s.tooWarm_h > 0.0 ? tr("Too warm for %1 of a winter: above %2. At its warmest %3.")
                                          .arg(u.text(Quantity::hours, s.tooWarm_h), line, u.text(Quantity::temperature, s.warmest_C))
                                    : tr("Never above %1 in the logged winters: at its warmest %2.").arg(line, u.text(Quantity::temperature, s.warmest_C));
-  if (s.fan_kWh > 0.0) text += QLatin1Char(' ') + tr("Fans took %1 a winter.").arg(u.text(Quantity::energy, s.fan_kWh / s.winters));
+  constexpr double kTold_kWh = 0.5;
+  if (s.fan_kWh > kTold_kWh * s.winters) text += QLatin1Char(' ') + tr("Fans took %1 a winter.").arg(u.text(Quantity::energy, s.fan_kWh / s.winters));
   return text;
 }
 

@@ -71,7 +71,8 @@ void Assembler::boundaries() {
   m_outdoors = {m_a.outside, m_net.addBoundary("outside vapour", Driver::table(signal(m_winter.outside_g_kg)))};
   m_a.sky = m_net.addBoundary("sky", Driver::table(signal(m_winter.sky_C)));
   m_night = nightOf(m_winter);
-  m_windFilm = signalOf([&](std::size_t i) { return 4.0 + 4.0 * m_winter.wind_m_s[i]; });
+  const double wind = windFactor(m_plan.site, m_house.shape.ridge_m);
+  m_windFilm = signalOf([&](std::size_t i) { return 4.0 + 4.0 * wind * m_winter.wind_m_s[i]; });
 }
 
 UndisturbedGround Assembler::far() const {
@@ -193,7 +194,7 @@ void Assembler::vents(const std::vector<double>& may) {
       ventAir(m_net, room.air, m_outdoors, m_house.ventOpens_C, m_house.ventFull_C,
               airChangeConductance_W_K(m_house.ventAirChanges_per_h, room.space.volume_m3, 10.0, pressure), lock, part);
   if (const auto& sides = m_house.rollUp) {
-    auto rolled = rolledUp_W_K(*sides, house.space.length_m, m_winter, pressure);
+    auto rolled = rolledUp_W_K(*sides, house.space.length_m, m_winter, pressure, windFactor(m_plan.site, sides->height_m));
     for (std::size_t i = 0; i < rolled.size(); ++i) rolled[i] *= may[i];
     ventAir(m_net, house.air, m_outdoors, sides->opens_C, sides->full_C, 1.0, signal(std::move(rolled)), part);
   }

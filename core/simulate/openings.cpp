@@ -46,22 +46,30 @@ std::vector<double> nightOf(const Winter& winter) {
   return night;
 }
 
+double windFactor(const Site& site, double height_m) {
+  constexpr double kOpenCountry = 0.20;
+  return site.windHeight_m > 0.0 ? std::pow(height_m / site.windHeight_m, kOpenCountry) : 1.0;
+}
+
 std::vector<double> draughts_W_K(const Plan& plan, const Winter& winter, double pressure_Pa) {
   const House& house = plan.house;
+  const double atHouse = windFactor(plan.site, house.shape.ridge_m);
   if (!house.leakage)
     return byStep(winter, [&](std::size_t i) {
-      return airChangeConductance_W_K(house.airChanges_per_h + house.windAirChanges * winter.wind_m_s[i], house.shape.volume_m3(), winter.outside_C[i],
-                                      pressure_Pa);
+      return airChangeConductance_W_K(house.airChanges_per_h + house.windAirChanges * atHouse * winter.wind_m_s[i], house.shape.volume_m3(),
+                                      winter.outside_C[i], pressure_Pa);
     });
   LeakageSite site;
   site.height_m = house.shape.ridge_m;
   site.shielding = shielding(house.leakage->shelter);
   constexpr double kcm2 = 1e-4;
   const double area_m2 = house.leakage->area_cm2 * kcm2;
+  constexpr double kGauge_m = 10.0; // that the formula's terrain is for
+  const double atGauge = windFactor(plan.site, kGauge_m);
   return byStep(winter, [&](std::size_t i) {
     const double outside = winter.outside_C[i];
     const double lift = lift_K(plan.setpoints.night_C, outside);
-    return flow_W_K(leakageFlow(area_m2, site, kelvin(outside), lift, winter.wind_m_s[i]).flow_m3_s, outside, pressure_Pa);
+    return flow_W_K(leakageFlow(area_m2, site, kelvin(outside), lift, atGauge * winter.wind_m_s[i]).flow_m3_s, outside, pressure_Pa);
   });
 }
 
@@ -86,11 +94,11 @@ std::vector<double> mayVent(const VentLock& lock, const Winter& winter) {
   });
 }
 
-std::vector<double> rolledUp_W_K(const RollUpSides& sides, double length_m, const Winter& winter, double pressure_Pa) {
+std::vector<double> rolledUp_W_K(const RollUpSides& sides, double length_m, const Winter& winter, double pressure_Pa, double atHouse) {
   const double area_m2 = sides.height_m * length_m;
   return byStep(winter, [&](std::size_t i) {
     const double outside = winter.outside_C[i];
-    const double wind = kWindAcross * area_m2 * winter.wind_m_s[i];
+    const double wind = kWindAcross * area_m2 * atHouse * winter.wind_m_s[i];
     const double stack = 2.0 * openDoorFlow_m3_s(length_m, sides.height_m, kRolledLift_K, kelvin(outside + kRolledLift_K / 2.0), kDischarge);
     return flow_W_K(std::hypot(wind, stack), outside, pressure_Pa);
   });

@@ -15,6 +15,10 @@
 
 namespace muffle {
 
+/// By which the gauge's wind is that at a height: a power law with the exponent of open country, 0.20 (Sherman and Grimsrud's
+/// terrain class III); 1 where the gauge's height is not given.
+double windFactor(const Site& site, double height_m);
+
 std::vector<double> draughts_W_K(const Plan& plan, const Winter& winter, double pressure_Pa);
 
 /// The door's over the hours of day, the winter's mean day; 0 at night. `doors` stand one behind the other, each with its part
@@ -24,8 +28,8 @@ std::vector<double> door_W_K(const Plan& plan, const Winter& winter, int doors, 
 /// 1 where vents may open, 0 where the rule keeps them shut.
 std::vector<double> mayVent(const VentLock& lock, const Winter& winter);
 
-/// Fully rolled up, over a length of the house.
-std::vector<double> rolledUp_W_K(const RollUpSides& sides, double length_m, const Winter& winter, double pressure_Pa);
+/// Fully rolled up, over a length of the house; the wind there is the gauge's times `wind`.
+std::vector<double> rolledUp_W_K(const RollUpSides& sides, double length_m, const Winter& winter, double pressure_Pa, double wind = 1.0);
 
 /// 1 while the roof is drawn back: by day, warm enough outside, with a kelvin of hysteresis, and where vents may open.
 std::vector<double> roofOpen(const RetractableRoof& roof, const VentLock& lock, const Winter& winter);

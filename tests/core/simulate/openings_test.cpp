@@ -138,6 +138,23 @@ TEST(Draughts, ByLeakageAreaFollowShermanAndGrimsrud) {
   EXPECT_LT(draughts_W_K(p, w, kStandardPressure_Pa)[0], g[0]);
 }
 
+TEST(Wind, IsBroughtFromTheGaugesHeightToTheHouses) {
+  Site site;
+  EXPECT_EQ(windFactor(site, 3.0), 1.0) << "as at the house unless told otherwise";
+  site.windHeight_m = 10.0;
+  EXPECT_CLOSE(windFactor(site, 3.0), std::pow(0.3, 0.2), 1e-12, "rounding");
+  EXPECT_CLOSE(windFactor(site, 10.0), 1.0, 1e-12, "rounding");
+  Plan p = house();
+  Winter w;
+  w.outside_C = {0.0};
+  w.wind_m_s = {8.0};
+  const double at = draughts_W_K(p, w, kStandardPressure_Pa)[0];
+  p.site = site;
+  const double high = draughts_W_K(p, w, kStandardPressure_Pa)[0];
+  const double still = p.house.airChanges_per_h / (p.house.airChanges_per_h + 8.0 * p.house.windAirChanges);
+  EXPECT_CLOSE(high / at, still + (1.0 - still) * windFactor(site, p.house.shape.ridge_m), 1e-9, "the wind's part alone is less");
+}
+
 TEST(Openings, AreExplainedWhereTheyFightOrCannotBe) {
   const auto refused = [](const Plan& p, const std::string& where) {
     for (const Problem& problem : check(p))
