@@ -4,6 +4,7 @@
 #include "core/sizing/usual_measures.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/cards.h"
 #include "app/stages/number_field.h"
 #include "app/stages/stack_field.h"
 #include "core/material/materials.h"
@@ -54,8 +55,6 @@ QString priceText(MeasureKind kind) {
   }
   return {};
 }
-
-bool hasMaterial(MeasureKind kind) { return kind == MeasureKind::secondSkin || kind == MeasureKind::nightBlanket || kind == MeasureKind::ceiling; }
 
 } // namespace
 
@@ -135,13 +134,7 @@ void MeasuresEditor::refresh() {
 
 void MeasuresEditor::rebuild() {
   m_shown = kinds();
-  while (QLayoutItem* item = m_cards->takeAt(0)) {
-    if (QWidget* w = item->widget()) {
-      w->hide();
-      w->deleteLater(); // it may be the sender
-    }
-    delete item;
-  }
+  clearCards(*m_cards);
   for (std::size_t i = 0; i < m_shown.size(); ++i) m_cards->addWidget(card(i));
   if (m_shown.empty()) {
     auto* none =

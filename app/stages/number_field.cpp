@@ -31,6 +31,18 @@ NumberField::NumberField(Document& document, Spec spec, QWidget* parent)
   refresh();
 }
 
+NumberField::Spec NumberField::Spec::at(QString label, Quantity quantity, Find<double> find, double min, double max, double nudge, QString source,
+                                        std::optional<Word> word) {
+  const auto get = [find](const Plan& plan) {
+    const double* value = look(find, plan);
+    return value ? *value : 0.0;
+  };
+  const auto set = [find](Plan& plan, double v) {
+    if (double* value = find(plan)) *value = v;
+  };
+  return {std::move(label), quantity, get, set, min, max, nudge, std::move(source), std::move(word)};
+}
+
 QString NumberField::shown() const {
   const double si = m_spec.get(m_document.plan());
   return m_spec.word && m_spec.word->value == si ? m_spec.word->says : m_document.units().text(m_spec.quantity, si);

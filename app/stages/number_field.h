@@ -5,6 +5,7 @@
 #pragma once
 
 #include "app/model/document.h"
+#include "app/model/look.h"
 
 #include <QLineEdit>
 #include <QWidget>
@@ -28,6 +29,8 @@ public:
       QString says;
     };
     std::optional<Word> word = {};
+    /// A number by its place in the plan; where there is none it reads 0 and typing changes nothing.
+    static Spec at(QString label, Quantity quantity, Find<double> find, double min, double max, double nudge, QString source, std::optional<Word> word = {});
   };
   NumberField(Document& document, Spec spec, QWidget* parent = nullptr);
   QSize sizeHint() const override { return {240, m_error.isEmpty() ? 28 : 60}; }

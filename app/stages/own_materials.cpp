@@ -2,6 +2,7 @@
 #include "app/stages/own_materials.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/cards.h"
 #include "app/stages/number_field.h"
 #include "app/stages/stack_field.h"
 
@@ -10,7 +11,6 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -37,7 +37,7 @@ OwnMaterial copyOf(const CoverMaterial& m, const std::vector<OwnMaterial>& other
 } // namespace
 
 OwnMaterialsDialog::OwnMaterialsDialog(Document& document, QWidget* parent)
-    : QDialog(parent), m_document(document), m_cards(new QVBoxLayout), m_refused(new QLabel(this)), m_from(new QComboBox(this)) {
+    : QDialog(parent), m_document(document), m_refused(new QLabel(this)), m_from(new QComboBox(this)) {
   setWindowTitle(tr("Materials of your own"));
   resize(620, 520);
   auto* body = new QVBoxLayout(this);
@@ -46,16 +46,8 @@ OwnMaterialsDialog::OwnMaterialsDialog(Document& document, QWidget* parent)
                            this);
   intro->setWordWrap(true);
   body->addWidget(intro);
-  auto* scroll = new QScrollArea(this);
-  scroll->setWidgetResizable(true);
-  scroll->setFrameShape(QFrame::NoFrame);
-  auto* cards = new QWidget(scroll);
-  auto* down = new QVBoxLayout(cards);
+  m_cards = addScrolled(*body);
   m_cards->setSpacing(14);
-  down->addLayout(m_cards);
-  down->addStretch(1);
-  scroll->setWidget(cards);
-  body->addWidget(scroll, 1);
   m_refused->setWordWrap(true);
   body->addWidget(m_refused);
   auto* row = new QHBoxLayout;
@@ -104,10 +96,8 @@ QWidget* OwnMaterialsDialog::card(std::size_t k) {
           [this, k] { edit(tr("take a material away"), [k](std::vector<OwnMaterial>& own) { own.erase(own.begin() + static_cast<std::ptrdiff_t>(k)); }); });
   grid->addWidget(remove, 0, 1, Qt::AlignRight);
   const auto field = [&](int row, int column, const QString& label, Quantity q, double OwnMaterial::*member, double max, double nudge, const QString& source) {
-    grid->addWidget(new NumberField(m_document,
-                                    {label, q, [k, member](const Plan& p) { return k < p.materials.size() ? p.materials[k].*member : 0.0; },
-                                     [k, member](Plan& p, double v) { p.materials[k].*member = v; }, 0.0, max, nudge, source},
-                                    card),
+    const Find<double> find = [k, member](Plan& p) { return k < p.materials.size() ? &(p.materials[k].*member) : nullptr; };
+    grid->addWidget(new NumberField(m_document, NumberField::Spec::at(label, q, find, 0.0, max, nudge, source), card),
                     row, column);
   };
   field(1, 0, tr("Light through"), Quantity::share, &OwnMaterial::solarTransmittance, 1, 0.01, tr("of diffuse daylight, clean and dry"));
@@ -125,11 +115,7 @@ void OwnMaterialsDialog::refresh() {
   for (const OwnMaterial& m : m_document.plan().materials) ids.push_back(m.id);
   if (ids == m_shown) return;
   m_shown = ids;
-  while (QLayoutItem* item = m_cards->takeAt(0)) {
-    item->widget()->hide();
-    item->widget()->deleteLater(); // it may be the one whose signal brought us here
-    delete item;
-  }
+  clearCards(*m_cards);
   for (std::size_t k = 0; k < ids.size(); ++k) m_cards->addWidget(card(k));
 }
 

@@ -23,7 +23,7 @@ private:
   QWidget* card(std::size_t index);
   void edit(const QString& name, const std::function<void(std::vector<OwnMaterial>&)>& change);
   Document& m_document;
-  QVBoxLayout* m_cards;
+  QVBoxLayout* m_cards = nullptr;
   QLabel* m_refused;
   QComboBox* m_from;
   std::vector<std::string> m_shown; ///< ids of the cards that stand

@@ -64,23 +64,13 @@ void RoomCard::edit(const QString& name, const std::function<void(House&)>& chan
   if (auto why = m_document.edit(name, [&](Plan& p) { change(p.house); })) emit m_document.trouble(*why);
 }
 
-void RoomCard::number(int row, int column, const QString& name, Quantity quantity, const Find& of, double min, double max, double nudge,
+void RoomCard::number(int row, int column, const QString& name, Quantity quantity, const InHouse& of, double min, double max, double nudge,
                       const QString& source) {
-  m_grid->addWidget(new NumberField(m_document,
-                                    {name, quantity,
-                                     [of](const Plan& p) {
-                                       const double* value = of(const_cast<House&>(p.house)); // only read
-                                       return value ? *value : 0.0;
-                                     },
-                                     [of](Plan& p, double v) {
-                                       if (double* value = of(p.house)) *value = v;
-                                     },
-                                     min, max, nudge, source},
-                                    this),
-                    row, column);
+  const Find<double> find = [of](Plan& p) { return of(p.house); };
+  m_grid->addWidget(new NumberField(m_document, NumberField::Spec::at(name, quantity, find, min, max, nudge, source), this), row, column);
 }
 
-void RoomCard::stack(int row, const QString& name, const std::function<Skin*(Plan&)>& of, FaceGroup lies) {
+void RoomCard::stack(int row, const QString& name, const Find<Skin>& of, FaceGroup lies) {
   m_stack = new StackField(m_document, name, of, lies, this);
   m_grid->addWidget(m_stack, row, 0, 1, 2);
 }
@@ -116,7 +106,8 @@ QComboBox* RoomCard::choice(int row, int column, const QString& name, const QStr
 }
 
 void RoomCard::fan(int row, const std::function<std::optional<RoomFan>*(House&)>& of, const QString& drawsFrom) {
-  const auto now = *of(const_cast<House&>(m_document.plan().house)); // only read
+  const Find<std::optional<RoomFan>> find = [of](Plan& p) { return of(p.house); };
+  const std::optional<RoomFan> now = *look(find, m_document.plan());
   choice(row, 0, tr("Fan"), {tr("none"), tr("always"), tr("by day"), tr("by night"), tr("while %1 is warm").arg(drawsFrom)},
          now ? 1 + static_cast<int>(now->rule) : 0, tr("change the fan"), [of](House& h, int i) {
            auto& fan = *of(h);

@@ -4,6 +4,7 @@
 #pragma once
 
 #include "app/model/document.h"
+#include "app/model/look.h"
 #include "core/plan/rooms.h"
 
 #include <QWidget>
@@ -27,14 +28,14 @@ public:
   static QString signature(const Plan& plan, RoomKind kind, std::size_t bed);
 
 private:
-  using Find = std::function<double*(House&)>; ///< nullptr where the room is gone
+  using InHouse = std::function<double*(House&)>; ///< nullptr where the room is gone
   void bay();
   void lobby();
   void roofVoid();
   void bedCover();
   void fan(int row, const std::function<std::optional<RoomFan>*(House&)>& of, const QString& drawsFrom);
-  void number(int row, int column, const QString& name, Quantity quantity, const Find& of, double min, double max, double nudge, const QString& source);
-  void stack(int row, const QString& name, const std::function<Skin*(Plan&)>& of, FaceGroup lies);
+  void number(int row, int column, const QString& name, Quantity quantity, const InHouse& of, double min, double max, double nudge, const QString& source);
+  void stack(int row, const QString& name, const Find<Skin>& of, FaceGroup lies);
   void heading(const QString& name, const QString& takeAway, const QString& step, const std::function<void(House&)>& remove);
   QComboBox* choice(int row, int column, const QString& name, const QStringList& items, int now, const QString& step,
                     const std::function<void(House&, int)>& put);

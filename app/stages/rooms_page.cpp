@@ -2,11 +2,11 @@
 #include "app/stages/rooms_page.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/cards.h"
 
 #include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <cmath>
@@ -25,7 +25,7 @@ QStringList signatures(const Plan& plan) {
 } // namespace
 
 RoomsPage::RoomsPage(Document& document, QWidget* parent)
-    : QWidget(parent), m_document(document), m_cards(new QVBoxLayout), m_empty(new QLabel(this)), m_add(new QPushButton(tr("Cover a bed"), this)),
+    : QWidget(parent), m_document(document), m_empty(new QLabel(this)), m_add(new QPushButton(tr("Cover a bed"), this)),
       m_addBay(new QPushButton(tr("Partition off a warm bay"), this)), m_addLobby(new QPushButton(tr("Build a lobby"), this)),
       m_addCeiling(new QPushButton(tr("Hang a ceiling at the eaves"), this)) {
   auto* body = new QVBoxLayout(this);
@@ -37,18 +37,8 @@ RoomsPage::RoomsPage(Document& document, QWidget* parent)
   m_empty->setWordWrap(true);
   m_empty->setFont(textFont(10));
   body->addWidget(m_empty);
-  auto* scroll = new QScrollArea(this);
-  scroll->setWidgetResizable(true);
-  scroll->setFrameShape(QFrame::NoFrame);
-  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  auto* cards = new QWidget(scroll);
-  auto* down = new QVBoxLayout(cards);
-  down->setContentsMargins(0, 0, 8, 0);
+  m_cards = addScrolled(*body);
   m_cards->setSpacing(16);
-  down->addLayout(m_cards);
-  down->addStretch(1);
-  scroll->setWidget(cards);
-  body->addWidget(scroll, 1);
   auto* buttons = new QGridLayout;
   buttons->addWidget(m_add, 0, 0);
   buttons->addWidget(m_addBay, 0, 1);
@@ -105,11 +95,7 @@ void RoomsPage::addBed() {
 }
 
 void RoomsPage::rebuild() {
-  while (QLayoutItem* item = m_cards->takeAt(0)) {
-    item->widget()->hide();
-    item->widget()->deleteLater(); // it may be the one whose signal brought us here
-    delete item;
-  }
+  clearCards(*m_cards);
   m_rooms.clear();
   for (const OtherRoom& room : otherRooms(m_document.plan())) {
     m_rooms.push_back(new RoomCard(m_document, room.kind, room.bed, this));

@@ -29,7 +29,7 @@ private:
   void addBay();
   void addBed();
   Document& m_document;
-  QVBoxLayout* m_cards;
+  QVBoxLayout* m_cards = nullptr;
   QLabel* m_empty;
   QPushButton *m_add, *m_addBay, *m_addLobby, *m_addCeiling;
   std::vector<RoomCard*> m_rooms; ///< the cards that stand

@@ -2,6 +2,7 @@
 #include "app/stages/skin_editor.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/cards.h"
 #include "app/stages/number_field.h"
 #include "app/stages/own_materials.h"
 #include "app/stages/stack_field.h"
@@ -15,7 +16,6 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QScrollArea>
-#include <QToolButton>
 
 #include <cmath>
 
@@ -167,13 +167,8 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   blanket->addWidget(m_blanket, 1, 0);
   blanket->addWidget(m_rule, 1, 1);
   const auto field = [&](const QString& name, Quantity q, double NightBlanket::*member, double min, double max, double nudge, const QString& source) {
-    return new NumberField(document,
-                           {name, q, [member](const Plan& p) { return p.house.blanket ? (*p.house.blanket).*member : 0.0; },
-                            [member](Plan& p, double v) {
-                              if (p.house.blanket) (*p.house.blanket).*member = v;
-                            },
-                            min, max, nudge, source},
-                           this);
+    const Find<double> find = [member](Plan& p) { return p.house.blanket ? &((*p.house.blanket).*member) : nullptr; };
+    return new NumberField(document, NumberField::Spec::at(name, q, find, min, max, nudge, source), this);
   };
   m_leak = field(tr("Blanket leaks"), Quantity::share, &NightBlanket::leak, 0, 1, 0.05,
                  tr("share of the air behind it that mixes with the house when it is closed"));
@@ -240,7 +235,10 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   });
 }
 
-const Skin& SkinEditor::skin() const { return skinOf(const_cast<House&>(m_document.plan().house), m_face); }
+const Skin& SkinEditor::skin() const {
+  const Find<Skin> find = [face = m_face](Plan& p) { return &skinOf(p.house, face); };
+  return *look(find, m_document.plan());
+}
 
 void SkinEditor::change(const QString& name, const std::function<void(Skin&)>& what) {
   if (auto why = m_document.edit(name, [&](Plan& p) { what(skinOf(p.house, m_face)); })) emit m_document.trouble(*why);
@@ -282,15 +280,7 @@ QWidget* SkinEditor::row(std::size_t layer) {
     gap->setFixedWidth(132);
     across->addWidget(gap);
   }
-  const auto button = [&](const QString& sign, const QString& tip, bool enabled, auto act) {
-    auto* b = new QToolButton(card);
-    b->setText(sign);
-    b->setToolTip(tip);
-    b->setAccessibleName(tip);
-    b->setEnabled(enabled);
-    connect(b, &QToolButton::clicked, this, act);
-    across->addWidget(b);
-  };
+  const auto button = [&](const QString& sign, const QString& tip, bool enabled, auto act) { addSignButton(*across, card, sign, tip, enabled, this, act); };
   button(QStringLiteral("↑"), tr("move outwards"), layer > 0,
          [this, layer] { change(tr("reorder layers"), [&](Skin& s) { std::swap(s.layers[layer].material, s.layers[layer - 1].material); }); });
   button(QStringLiteral("↓"), tr("move inwards"), !last,
@@ -327,11 +317,7 @@ QWidget* SkinEditor::row(std::size_t layer) {
 }
 
 void SkinEditor::rebuild() {
-  while (QLayoutItem* item = m_rows->takeAt(0)) {
-    item->widget()->hide();
-    item->widget()->deleteLater(); // it may be the one whose signal brought us here
-    delete item;
-  }
+  clearCards(*m_rows);
   m_shown = skin();
   m_shownFace = m_face;
   m_shownUnits = m_document.units();

@@ -2,13 +2,13 @@
 #include "app/stages/stack_field.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/cards.h"
 #include "core/material/materials.h"
 #include "core/simulate/covers.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
-#include <QToolButton>
 #include <QVBoxLayout>
 
 #include <cmath>
@@ -39,7 +39,7 @@ void offerMaterials(QComboBox& box, const Materials& materials) {
   }
 }
 
-StackField::StackField(Document& document, QString name, std::function<Skin*(Plan&)> of, FaceGroup lies, QWidget* parent)
+StackField::StackField(Document& document, QString name, Find<Skin> of, FaceGroup lies, QWidget* parent)
     : QWidget(parent), m_document(document), m_name(std::move(name)), m_of(std::move(of)), m_lies(lies), m_rows(new QVBoxLayout), m_sum(new QLabel(this)) {
   auto* down = new QVBoxLayout(this);
   down->setContentsMargins(0, 0, 0, 0);
@@ -59,11 +59,7 @@ void StackField::change(const QString& name, const std::function<void(Skin&)>& w
 }
 
 void StackField::rebuild(const Skin& skin) {
-  while (QLayoutItem* item = m_rows->takeAt(0)) {
-    item->widget()->hide();
-    item->widget()->deleteLater(); // it may be the one whose signal brought us here
-    delete item;
-  }
+  clearCards(*m_rows);
   m_shown = skin;
   m_shownOwn = m_document.plan().materials;
   for (std::size_t l = 0; l < skin.layers.size(); ++l) {
@@ -87,26 +83,18 @@ void StackField::rebuild(const Skin& skin) {
       change(tr("change a layer"), [&](Skin& s) { s.layers[l].material = id; });
     });
     across->addWidget(box, 1);
-    const auto button = [&](const QString& sign, const QString& tip, bool enabled, auto act) {
-      auto* b = new QToolButton(row);
-      b->setText(sign);
-      b->setToolTip(tip);
-      b->setAccessibleName(tip);
-      b->setEnabled(enabled);
-      connect(b, &QToolButton::clicked, this, act);
-      across->addWidget(b);
-    };
-    button(QStringLiteral("+"), tr("another layer after this one"), skin.layers.size() < kMostLayers,
-           [this, l] { change(tr("add a layer"), [&](Skin& s) { s.layers.insert(s.layers.begin() + static_cast<std::ptrdiff_t>(l) + 1, s.layers[l]); }); });
-    button(QStringLiteral("×"), tr("remove this layer"), skin.layers.size() > 1,
-           [this, l] { change(tr("remove a layer"), [&](Skin& s) { s.layers.erase(s.layers.begin() + static_cast<std::ptrdiff_t>(l)); }); });
+    addSignButton(*across, row, QStringLiteral("+"), tr("another layer after this one"), skin.layers.size() < kMostLayers, this, [this, l] {
+      change(tr("add a layer"), [&](Skin& s) { s.layers.insert(s.layers.begin() + static_cast<std::ptrdiff_t>(l) + 1, s.layers[l]); });
+    });
+    addSignButton(*across, row, QStringLiteral("×"), tr("remove this layer"), skin.layers.size() > 1, this,
+                  [this, l] { change(tr("remove a layer"), [&](Skin& s) { s.layers.erase(s.layers.begin() + static_cast<std::ptrdiff_t>(l)); }); });
     m_rows->addWidget(row);
   }
 }
 
 void StackField::refresh() {
-  Plan plan = m_document.plan();
-  const Skin* const skin = m_of(plan);
+  const Plan& plan = m_document.plan();
+  const Skin* const skin = look(m_of, plan);
   if (!skin) return;
   if (!(m_shown == *skin) || m_shownOwn != plan.materials) rebuild(*skin);
   if (const auto u = skinU_W_m2K(*skin, m_lies, {}, m_document.materials()))

@@ -4,6 +4,7 @@
 #pragma once
 
 #include "app/model/document.h"
+#include "app/model/look.h"
 
 #include <QWidget>
 
@@ -24,7 +25,7 @@ class StackField : public QWidget {
   Q_OBJECT
 public:
   /// `of` finds the skin in a plan, or nullptr where it is gone; `lies` is how heat meets it.
-  StackField(Document& document, QString name, std::function<Skin*(Plan&)> of, FaceGroup lies, QWidget* parent = nullptr);
+  StackField(Document& document, QString name, Find<Skin> of, FaceGroup lies, QWidget* parent = nullptr);
   void refresh();
 
 private:
@@ -32,7 +33,7 @@ private:
   void change(const QString& name, const std::function<void(Skin&)>& what);
   Document& m_document;
   QString m_name;
-  std::function<Skin*(Plan&)> m_of;
+  Find<Skin> m_of;
   FaceGroup m_lies;
   QVBoxLayout* m_rows;
   QLabel* m_sum;

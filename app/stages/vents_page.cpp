@@ -2,13 +2,12 @@
 #include "app/stages/vents_page.h"
 
 #include "app/paint/theme.h"
-#include "app/stages/number_field.h"
+#include "app/stages/cards.h"
 
 #include <QCheckBox>
 #include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
-#include <QScrollArea>
 #include <QVBoxLayout>
 
 namespace muffle {
@@ -21,33 +20,23 @@ VentsPage::VentsPage(Document& document, QWidget* parent)
   m_warmth->setFont(textFont(10));
   m_warmth->setWordWrap(true);
   body->addWidget(m_warmth);
-  auto* scroll = new QScrollArea(this);
-  scroll->setWidgetResizable(true);
-  scroll->setFrameShape(QFrame::NoFrame);
-  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  auto* inner = new QWidget(scroll);
-  auto* down = new QVBoxLayout(inner);
-  down->setContentsMargins(0, 0, 8, 0);
   m_grid->setHorizontalSpacing(22);
   m_grid->setVerticalSpacing(3);
   m_grid->setColumnStretch(0, 1);
   m_grid->setColumnStretch(1, 1);
-  down->addLayout(m_grid);
-  down->addStretch(1);
-  scroll->setWidget(inner);
-  body->addWidget(scroll, 1);
+  addScrolled(*body)->addLayout(m_grid);
 
-  const auto whole = [](double House::*member) { return [member](House& h) { return &(h.*member); }; };
+  const auto whole = [](double House::*member) { return [member](Plan& p) { return &(p.house.*member); }; };
   number(tr("Vents open at"), Quantity::temperature, whole(&House::ventOpens_C), -5, 60, 1, tr("inside: a wax opener begins here"));
   number(tr("fully at"), Quantity::temperature, whole(&House::ventFull_C), -4, 70, 1, tr("and has them fully open here"));
   number(tr("Open, they change"), Quantity::airChanges, whole(&House::ventAirChanges_per_h), 0, 120, 1,
          tr("air changes an hour with the vents fully open: 10 ridge alone, 20 ridge and sides"));
-  number(tr("Too warm above"), Quantity::temperature, {}, 5, 60, 1, tr("hours above it are counted"));
+  number(tr("Too warm above"), Quantity::temperature, [](Plan& p) { return &p.setpoints.tooWarm_C; }, 5, 60, 1, tr("hours above it are counted"));
 
   opening(
       tr("Sides that roll up"), tr("on both sides, along the house without bay and lobby; by hand or motor as it warms"),
       [](const House& h) { return h.rollUp.has_value(); }, [](House& h, bool on) { on ? void(h.rollUp = RollUpSides{}) : h.rollUp.reset(); });
-  const auto roll = [](double RollUpSides::*member) { return [member](House& h) { return h.rollUp ? &((*h.rollUp).*member) : nullptr; }; };
+  const auto roll = [](double RollUpSides::*member) { return [member](Plan& p) { return p.house.rollUp ? &((*p.house.rollUp).*member) : nullptr; }; };
   number(tr("Strip they open"), Quantity::length, roll(&RollUpSides::height_m), 0.05, 6, 0.1, tr("its height, fully rolled up"));
   number(tr("Roll from"), Quantity::temperature, roll(&RollUpSides::opens_C), -5, 60, 1, tr("inside"));
   number(tr("up fully at"), Quantity::temperature, roll(&RollUpSides::full_C), -4, 70, 1, tr("inside"));
@@ -55,7 +44,7 @@ VentsPage::VentsPage(Document& document, QWidget* parent)
   opening(
       tr("A fan that blows out"), tr("in the house, with shutters where the air comes in"), [](const House& h) { return h.extractFan.has_value(); },
       [](House& h, bool on) { on ? void(h.extractFan = ExtractFan{}) : h.extractFan.reset(); });
-  const auto fan = [](double ExtractFan::*member) { return [member](House& h) { return h.extractFan ? &((*h.extractFan).*member) : nullptr; }; };
+  const auto fan = [](double ExtractFan::*member) { return [member](Plan& p) { return p.house.extractFan ? &((*p.house.extractFan).*member) : nullptr; }; };
   number(tr("It moves"), Quantity::airFlow, fan(&ExtractFan::flow_m3_h), 0, 1e6, 500, tr("by its maker, against the shutters"));
   number(tr("Runs above"), Quantity::temperature, fan(&ExtractFan::above_C), -5, 60, 1, tr("inside; fully a kelvin above"));
   number(tr("It takes"), Quantity::power, fan(&ExtractFan::power_W), 0, 50000, 50, tr("electricity, in the bill"));
@@ -63,45 +52,32 @@ VentsPage::VentsPage(Document& document, QWidget* parent)
   opening(
       tr("A roof that draws back"), tr("by day, in mild air; the blanket, if there is one, with it"), [](const House& h) { return h.retractable.has_value(); },
       [](House& h, bool on) { on ? void(h.retractable = RetractableRoof{}) : h.retractable.reset(); });
-  const auto roof = [](double RetractableRoof::*member) { return [member](House& h) { return h.retractable ? &((*h.retractable).*member) : nullptr; }; };
+  const auto roof = [](double RetractableRoof::*member) { return [member](Plan& p) { return p.house.retractable ? &((*p.house.retractable).*member) : nullptr; }; };
   number(tr("Open above"), Quantity::temperature, roof(&RetractableRoof::outsideAbove_C), -20, 40, 1, tr("outside; it shuts a kelvin below"));
   number(tr("Drawn back"), Quantity::airChanges, roof(&RetractableRoof::airChanges_per_h), 1, 120, 5, tr("air changes an hour"));
 
-  if (m_column != 0) ++m_row;
-  m_column = 0;
-  m_grid->setRowMinimumHeight(m_row++, 6);
+  startRow();
   auto* shut = new QLabel(tr("What keeps all of them shut"), this);
   shut->setFont(textFont(10, true));
   m_grid->addWidget(shut, m_row++, 0, 1, 2);
-  const auto lock = [](double VentLock::*member) { return [member](House& h) { return &(h.ventLock.*member); }; };
-  const auto word = [&](const QString& name, Quantity q, const Find& of, double min, double max, const QString& source, double never) {
-    auto* field = new NumberField(m_document,
-                                  {name, q, [of](const Plan& p) { return *of(const_cast<House&>(p.house)); }, [of](Plan& p, double v) { *of(p.house) = v; },
-                                   min, max, 1, source, NumberField::Spec::Word{never, tr("never")}},
-                                  this);
-    m_grid->addWidget(field, m_row, m_column);
-    m_column = 1 - m_column;
-    if (m_column == 0) ++m_row;
-  };
-  word(tr("Vents shut in wind"), Quantity::speed, lock(&VentLock::windAbove_m_s), 0, 60, tr("stronger than this, however warm it is inside"), 60.0);
-  word(tr("Vents shut below"), Quantity::temperature, lock(&VentLock::outsideBelow_C), -40, 40,
-       tr("outside: cold air that falls on the crop does more harm than a warm hour"), -40.0);
-  auto* gauge = new NumberField(
-      m_document,
-      {tr("Wind gauge stands"), Quantity::length, [](const Plan& p) { return p.site.windHeight_m; }, [](Plan& p, double v) { p.site.windHeight_m = v; }, 0, 100,
-       0.5, tr("above the ground; the wind at the house follows by a power law of open country"), NumberField::Spec::Word{0.0, tr("at the house")}},
-      this);
-  m_grid->addWidget(gauge, m_row, 1); // beside the box for rain
+  const auto lock = [](double VentLock::*member) { return [member](Plan& p) { return &(p.house.ventLock.*member); }; };
+  using Word = NumberField::Spec::Word;
+  number(tr("Vents shut in wind"), Quantity::speed, lock(&VentLock::windAbove_m_s), 0, 60, 1, tr("stronger than this, however warm it is inside"),
+         Word{60.0, tr("never")});
+  number(tr("Vents shut below"), Quantity::temperature, lock(&VentLock::outsideBelow_C), -40, 40, 1,
+         tr("outside: cold air that falls on the crop does more harm than a warm hour"), Word{-40.0, tr("never")});
+  m_grid->addWidget(m_rain, m_row, m_column++);
+  number(tr("Wind gauge stands"), Quantity::length, [](Plan& p) { return &p.site.windHeight_m; }, 0, 100, 0.5,
+         tr("above the ground; the wind at the house follows by a power law of open country"), Word{0.0, tr("at the house")});
   m_rain->setFont(textFont(9.5));
   m_rain->setToolTip(tr("where the log has a column of rain"));
-  m_grid->addWidget(m_rain, m_row++, 0);
   connect(m_rain, &QCheckBox::clicked, this, [this](bool on) { edit(tr("change when vents shut"), [on](House& h) { h.ventLock.inRain = on; }); });
 
   opening(
       tr("Draughts by a pressure test"), tr("by the area of all leaks, stack and wind (Sherman and Grimsrud), instead of air changes by build and upkeep"),
       [](const House& h) { return h.leakage.has_value(); }, [](House& h, bool on) { on ? void(h.leakage = Leakage{}) : h.leakage.reset(); });
   number(
-      tr("Leaks"), Quantity::leakArea, [](House& h) { return h.leakage ? &h.leakage->area_cm2 : nullptr; }, 1, 200000, 20,
+      tr("Leaks"), Quantity::leakArea, [](Plan& p) { return p.house.leakage ? &p.house.leakage->area_cm2 : nullptr; }, 1, 200000, 20,
       tr("effective area at 4 Pa, of the whole house"));
   m_shelter->addItems({tr("in the open"), tr("trees and sheds about"), tr("behind hedges"), tr("walled in")});
   m_shelter->setFont(textFont(9.5));
@@ -127,9 +103,7 @@ void VentsPage::edit(const QString& name, const std::function<void(House&)>& cha
 }
 
 void VentsPage::opening(const QString& name, const QString& tip, const std::function<bool(const House&)>& has, const std::function<void(House&, bool)>& put) {
-  if (m_column != 0) ++m_row;
-  m_column = 0;
-  m_grid->setRowMinimumHeight(m_row++, 6);
+  startRow();
   auto* box = new QCheckBox(name, this);
   box->setFont(textFont(10, true));
   box->setToolTip(tip);
@@ -138,21 +112,16 @@ void VentsPage::opening(const QString& name, const QString& tip, const std::func
   connect(box, &QCheckBox::clicked, this, [this, name, put](bool on) { edit(name.toLower(), [&](House& h) { put(h, on); }); });
 }
 
-void VentsPage::number(const QString& name, Quantity quantity, const Find& of, double min, double max, double nudge, const QString& source) {
-  NumberField::Spec spec{name, quantity, {}, {}, min, max, nudge, source};
-  if (of) {
-    spec.get = [of](const Plan& p) {
-      const double* value = of(const_cast<House&>(p.house)); // only read
-      return value ? *value : 0.0;
-    };
-    spec.set = [of](Plan& p, double v) {
-      if (double* value = of(p.house)) *value = v;
-    };
-  } else {
-    spec.get = [](const Plan& p) { return p.setpoints.tooWarm_C; };
-    spec.set = [](Plan& p, double v) { p.setpoints.tooWarm_C = v; };
-  }
-  auto* field = new NumberField(m_document, std::move(spec), this);
+/// A new row, a little below the last.
+void VentsPage::startRow() {
+  if (m_column != 0) ++m_row;
+  m_column = 0;
+  m_grid->setRowMinimumHeight(m_row++, 6);
+}
+
+void VentsPage::number(const QString& name, Quantity quantity, const Find<double>& of, double min, double max, double nudge, const QString& source,
+                       std::optional<NumberField::Spec::Word> word) {
+  auto* field = new NumberField(m_document, NumberField::Spec::at(name, quantity, of, min, max, nudge, source, std::move(word)), this);
   m_grid->addWidget(field, m_row, m_column);
   m_column = 1 - m_column;
   if (m_column == 0) ++m_row;
@@ -176,7 +145,7 @@ QString VentsPage::warmthText() const {
 void VentsPage::refresh() {
   const House& house = m_document.plan().house;
   for (const Opening& o : m_openings) o.box->setChecked(o.has(house));
-  for (const Shown& s : m_fields) s.field->setVisible(!s.of || s.of(const_cast<House&>(house)) != nullptr); // only looked for
+  for (const Shown& s : m_fields) s.field->setVisible(look(s.of, m_document.plan()) != nullptr);
   m_rain->setChecked(house.ventLock.inRain);
   m_shelter->setVisible(house.leakage.has_value());
   if (house.leakage) m_shelter->setCurrentIndex(static_cast<int>(house.leakage->shelter));

@@ -4,7 +4,8 @@
 // area; how warm the house became.
 #pragma once
 
-#include "app/model/document.h"
+#include "app/model/look.h"
+#include "app/stages/number_field.h"
 
 #include <QWidget>
 
@@ -25,16 +26,17 @@ public:
   void refresh();
 
 private:
-  using Find = std::function<double*(House&)>; ///< nullptr where the plan has no such opening
   /// A row of its own: a box that builds the opening in or takes it away, and its fields, shown while it is there.
   void opening(const QString& name, const QString& tip, const std::function<bool(const House&)>& has, const std::function<void(House&, bool)>& put);
-  void number(const QString& name, Quantity quantity, const Find& of, double min, double max, double nudge, const QString& source);
+  void number(const QString& name, Quantity quantity, const Find<double>& of, double min, double max, double nudge, const QString& source,
+              std::optional<NumberField::Spec::Word> word = {});
+  void startRow();
   void edit(const QString& name, const std::function<void(House&)>& change);
   [[nodiscard]] QString warmthText() const;
 
   struct Shown {
     QWidget* field;
-    Find of;
+    Find<double> of;
   };
   struct Opening {
     QCheckBox* box;

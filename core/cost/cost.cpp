@@ -48,10 +48,9 @@ SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices) {
 }
 
 double drawing_h(const Plan& plan, double draws) {
-  constexpr double kDays = 182.0;
   double hours = plan.house.blanket ? draws * plan.house.blanket->hoursPerDraw : 0.0;
   for (const BedCover& bed : plan.house.bedCovers)
-    if (bed.liftedByDay) hours += kDays * bed.count * bed.hoursPerLift;
+    if (bed.liftedByDay) hours += kWinterDays * bed.count * bed.hoursPerLift;
   return hours;
 }
 

@@ -9,6 +9,9 @@
 
 namespace muffle {
 
+/// What costs, hours and heat "a winter" are stated for.
+constexpr double kWinterDays = 182.0;
+
 /// Yearly payment per unit of capital; 1/years at no interest. rate >= 0, years > 0.
 double annuityFactor(double rate, double years);
 

@@ -17,6 +17,7 @@
 #include "core/network/relays.h"
 #include "core/status.h"
 
+#include <algorithm>
 #include <optional>
 #include <string>
 #include <utility>
@@ -159,6 +160,9 @@ struct Vent {
   std::string part;
   int modulator = -1; ///< signal that multiplies the conductance, such as a lock-out (hold) or the wind; sampled at mid-step
 };
+
+/// How far a vent stands open by its sensor, 0..1.
+inline double openness(double sensor_C, double opens_C, double full_C) { return std::clamp((sensor_C - opens_C) / (full_C - opens_C), 0.0, 1.0); }
 
 struct Network {
   std::vector<Node> nodes;

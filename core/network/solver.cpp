@@ -453,8 +453,7 @@ double Solver::linkFlow_W(int link) const {
   const auto links = static_cast<int>(net.links.size());
   if (link >= links) {
     const Vent& v = net.vents[static_cast<std::size_t>(link - links)];
-    const double opening = std::clamp((temperature_C(v.sensor) - v.opens_C) / (v.full_C - v.opens_C), 0.0, 1.0);
-    return opening * strengthNow(v.modulator) * v.conductance_W_K * (temperature_C(v.from) - temperature_C(v.to));
+    return openness(temperature_C(v.sensor), v.opens_C, v.full_C) * strengthNow(v.modulator) * v.conductance_W_K * (temperature_C(v.from) - temperature_C(v.to));
   }
   const Link& l = net.links[static_cast<std::size_t>(link)];
   const double wet = l.kind == LinkKind::radiative && m_flows.relays().isOn(l.relay) ? l.relayFactor : 1.0;

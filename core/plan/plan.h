@@ -247,6 +247,9 @@ struct Kit {
 enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater, skirt, hardier, ceiling, lobby };
 constexpr int kMeasureKindCount = 9;
 
+/// Of these one chooses a material, and there is one size; the others have levels.
+bool hasMaterial(MeasureKind kind);
+
 /// Something that may be added. `levels` are its sizes to try besides "not": barrels, watts, air changes per hour, metres
 /// of skirt or of lobby, or how many kelvin hardier the crop is.
 struct Measure {

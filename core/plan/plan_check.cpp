@@ -199,12 +199,9 @@ Problems check(const Plan& plan) {
   for (std::size_t i = 0; i < plan.measures.size(); ++i) {
     const Measure& m = plan.measures[i];
     const auto where = fmt::format("/measures/{}", i);
-    const bool needsMaterial = m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket || m.kind == MeasureKind::ceiling;
-    if (needsMaterial && !materials.find(m.material))
+    if (hasMaterial(m.kind) && !materials.find(m.material))
       bad(where + "/material", fmt::format("\"{}\" is not a known material", m.material), "see `muffle-cli materials`");
-    const bool needsLevels = m.kind == MeasureKind::barrels || m.kind == MeasureKind::heater || m.kind == MeasureKind::sealing ||
-                             m.kind == MeasureKind::skirt || m.kind == MeasureKind::hardier || m.kind == MeasureKind::lobby;
-    if (needsLevels && m.levels.empty()) bad(where + "/levels", "no sizes to try", "give at least one");
+    if (!hasMaterial(m.kind) && m.levels.empty()) bad(where + "/levels", "no sizes to try", "give at least one");
     if (m.kind == MeasureKind::ceiling && !mayHaveCeiling(plan.house.shape))
       bad(where, "a ceiling at eaves that are too low, or in a dome",
           fmt::format("the eaves must be at least {} m above the floor of a long house", kLeastEave_m));

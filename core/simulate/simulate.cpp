@@ -22,7 +22,7 @@ namespace {
 
 constexpr double kSpinUp_s = 5.0 * 86400.0;   // the first days are run twice, so that air, covers and barrels start right
 constexpr double kHoldTolerance_K = 0.05;     // a sensor's last digit is not a miss
-constexpr double kWinter_s = 182.0 * 86400.0; // a winter, for costs
+constexpr double kWinter_s = kWinterDays * 86400.0;
 
 class WinterRunner {
 public:
@@ -138,7 +138,7 @@ private:
     const House& house = m_plan.house;
     const auto air_C = static_cast<double>(m_air[i]);
     const double may = m_assembly.mayVent.empty() ? 1.0 : m_assembly.mayVent[i];
-    const auto open = [&](double from_C, double full_C) { return static_cast<float>(may * std::clamp((air_C - from_C) / (full_C - from_C), 0.0, 1.0)); };
+    const auto open = [&](double from_C, double full_C) { return static_cast<float>(may * openness(air_C, from_C, full_C)); };
     m_run.series.vents[i] = open(house.ventOpens_C, house.ventFull_C);
     if (house.rollUp) m_run.series.rolled[i] = open(house.rollUp->opens_C, house.rollUp->full_C);
   }
@@ -213,7 +213,7 @@ private:
     double power = 0.0;
     for (const Assembly::Fan& fan : m_assembly.fans) {
       const double may = fan.runs.empty() ? 1.0 : fan.runs[i - 1];
-      power += may * fan.power_W * (fan.sensor < 0 ? 1.0 : std::clamp((solver.temperature_C(fan.sensor) - fan.opens_C) / (fan.full_C - fan.opens_C), 0.0, 1.0));
+      power += may * fan.power_W * (fan.sensor < 0 ? 1.0 : openness(solver.temperature_C(fan.sensor), fan.opens_C, fan.full_C));
     }
     return power;
   }

@@ -2,6 +2,7 @@
 #include "core/sizing/sizing.h"
 
 #include "core/parallel.h"
+#include "core/sizing/usual_measures.h"
 
 #include <fmt/format.h>
 
@@ -13,28 +14,11 @@ namespace muffle {
 namespace {
 
 constexpr std::size_t kMostPackages = 4096;
-constexpr double kNightsPerWinter = 182.0;
 constexpr double kSkirtBoard_m2K_W = 1.43; // 50 mm of rigid foam
 
-int levelCount(const Measure& m) {
-  return m.kind == MeasureKind::secondSkin || m.kind == MeasureKind::nightBlanket || m.kind == MeasureKind::ceiling ? 1 : static_cast<int>(m.levels.size());
-}
+int levelCount(const Measure& m) { return hasMaterial(m.kind) ? 1 : static_cast<int>(m.levels.size()); }
 
-std::string nameOf(const Measure& m) {
-  if (!m.name.empty()) return m.name;
-  switch (m.kind) {
-  case MeasureKind::secondSkin: return "second skin";
-  case MeasureKind::nightBlanket: return "night blanket";
-  case MeasureKind::sealing: return "sealing";
-  case MeasureKind::barrels: return "barrels";
-  case MeasureKind::heater: return "heater";
-  case MeasureKind::skirt: return "skirt";
-  case MeasureKind::hardier: return "hardier crop";
-  case MeasureKind::ceiling: return "ceiling";
-  case MeasureKind::lobby: return "lobby";
-  }
-  return {};
-}
+std::string nameOf(const Measure& m) { return m.name.empty() ? usualMeasure(m.kind).name : m.name; }
 
 Choice choiceAt(const Plan& plan, std::size_t index) {
   Choice choice(plan.measures.size(), -1);
@@ -143,7 +127,7 @@ Package buildPackage(const Plan& base, const Choice& choice) {
       label += fmt::format(" {:g} m long", level);
       break;
     }
-    const double everyNight_h = m.kind == MeasureKind::nightBlanket ? 0.0 : m.hoursPerNight * kNightsPerWinter;
+    const double everyNight_h = m.kind == MeasureKind::nightBlanket ? 0.0 : m.hoursPerNight * kWinterDays;
     if (capital > 0.0 || m.hoursPerWinter > 0.0 || everyNight_h > 0.0) p.plan.kit.push_back({label, capital, m.life_years, m.hoursPerWinter + everyNight_h});
     p.label += (p.label.empty() ? "" : ", ") + label;
   }
