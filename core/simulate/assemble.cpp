@@ -162,7 +162,7 @@ void Assembler::sunkWalls() {
     wall.to = beside;
     wall.initial_C = far().temperature_C(depth / 2.0, m_winter.startDay);
     wall.initialFar_C = wall.initial_C;
-    wall.layers = soilLayers(m_house.floor, {0.05, 0.15, 0.30});
+    wall.layers = soilLayers(m_house.floor, {0.05, 0.15, 0.30}, m_fitted.ground);
     m_net.addSolid(wall);
     m_net.links.back().part = partId(Part::deepGround);
   }

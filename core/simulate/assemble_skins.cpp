@@ -20,13 +20,13 @@ void Assembler::covers() {
     for (std::size_t i = 0; i < a.size(); ++i) a[i] *= b[i];
     return a;
   };
-  const auto not_ = [](std::vector<double> a) {
+  const auto opposite = [](std::vector<double> a) {
     for (double& x : a) x = 1.0 - x;
     return a;
   };
   if (m_house.retractable) {
     m_a.roofOpen = roofOpen(*m_house.retractable, m_house.ventLock, m_winter);
-    m_roof = RoofSignals{signal(not_(m_a.roofOpen), true), signal(m_a.roofOpen, true)};
+    m_roof = RoofSignals{signal(opposite(m_a.roofOpen), true), signal(m_a.roofOpen, true)};
   }
   if (m_house.blanket) {
     const double leak = m_house.blanket->leak;
@@ -45,10 +45,10 @@ void Assembler::covers() {
         const int then = signal(times(drawn, shut), true);
         return m_a.blanketRelay < 0 ? then : m_net.addSwitch(m_a.blanketRelay, then, signal(times(gathered, shut), true));
       };
-      return BlanketSignals{by(closed, never), by(not_(closed), always), by(film, always)};
+      return BlanketSignals{by(closed, never), by(opposite(closed), always), by(film, always)};
     };
     m_blanket = hung(always);
-    m_blanketUnderRoof = m_roof ? hung(not_(m_a.roofOpen)) : m_blanket;
+    m_blanketUnderRoof = m_roof ? hung(opposite(m_a.roofOpen)) : m_blanket;
   }
   m_a.inner.assign(kFaceGroupCount, -1);
   m_a.outer.assign(kFaceGroupCount, -1);

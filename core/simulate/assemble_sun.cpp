@@ -29,15 +29,15 @@ void Assembler::sun() {
   const double transmittance = m_fitted.sun * light.shut; // of what a roof that draws back adds, walls and barrels get nothing
   // a blanket that is closed by day takes its share of the light; what it stops is taken as sent back out
   const double cloth = m_house.blanket ? m_materials.find(m_house.blanket->material)->solarTransmittance : 1.0;
+  const auto pastBlanket = [&](std::size_t i) { return m_a.blanketClosed.empty() || m_a.blanketClosed[i] == 0.0 ? 1.0 : cloth; };
   const int inside = signalOf([&](std::size_t i) {
-    const double drawn = m_a.blanketClosed.empty() || m_a.blanketClosed[i] == 0.0 ? 1.0 : cloth;
     const bool isOpen = !m_a.roofOpen.empty() && m_a.roofOpen[i] > 0.0;
-    return m_fitted.sun * drawn * (isOpen ? light.open : light.shut) * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
+    return m_fitted.sun * pastBlanket(i) * (isOpen ? light.open : light.shut) * (m_sun.beamInside_W_m2[i] + m_sun.diffuse_W_m2[i]);
   });
   // what the leaves meet of the light warms them and the air; the floor has the rest
-  const double past = std::exp(-kCanopy * m_house.crop.leafArea);
-  const auto floorShare = [&](bool grows) { return kFloorTakesUp * (grows ? past : 1.0); };
-  const auto leafShare = [&](bool grows) { return grows ? kLeavesTakeUp * (1.0 - past) : 0.0; };
+  const double betweenLeaves = std::exp(-kCanopy * m_house.crop.leafArea);
+  const auto floorShare = [&](bool grows) { return kFloorTakesUp * (grows ? betweenLeaves : 1.0); };
+  const auto leafShare = [&](bool grows) { return grows ? kLeavesTakeUp * (1.0 - betweenLeaves) : 0.0; };
   const auto underCeiling = [&](const Room& room) { return room.space.kind == RoomKind::house ? m_ceilingTransmittance : 1.0; };
   for (const Room& room : m_rooms) {
     if (room.floor < 0) continue;
@@ -57,7 +57,7 @@ void Assembler::sun() {
   }
   leaves(inside);
   if (!m_plan.barrels.empty()) {
-    const int upright = signal(m_sun.upright_W_m2);
+    const int upright = signalOf([&](std::size_t i) { return pastBlanket(i) * m_sun.upright_W_m2[i]; });
     for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
       const Barrels& group = m_plan.barrels[b];
       const double factor =
@@ -66,7 +66,7 @@ void Assembler::sun() {
     }
   }
   if (!m_innerWalls.empty()) {
-    const int wall = signal(m_sun.wallInside_W_m2);
+    const int wall = signalOf([&](std::size_t i) { return pastBlanket(i) * m_sun.wallInside_W_m2[i]; });
     const double absorbed = 1.0 - m_materials.find(m_house.backWall.layers.back().material)->solarReflectance;
     for (const auto& [node, area] : m_innerWalls) m_net.sources.push_back({node, Driver::table(wall, area * transmittance * absorbed), "sun on the wall"});
   }

@@ -35,16 +35,9 @@ double shielding(Shelter shelter) {
   return 0.285;
 }
 
-double flow_W_K(double flow_m3_s, double outside_C, double pressure_Pa) { return airDensity_kg_m3(outside_C, pressure_Pa) * kAirHeat_J_kgK * flow_m3_s; }
+double airFlow_W_K(double flow_m3_s, double outside_C, double pressure_Pa) { return airDensity_kg_m3(outside_C, pressure_Pa) * kAirHeat_J_kgK * flow_m3_s; }
 
 } // namespace
-
-std::vector<double> nightOf(const Winter& winter) {
-  std::vector<double> night(winter.size(), 0.0);
-  for (const NightSpan& span : winter.nights)
-    for (std::size_t i = span.from; i < span.to; ++i) night[i] = 1.0; // the step from i to i+1 lies in the night
-  return night;
-}
 
 double windFactor(const Site& site, double height_m) {
   constexpr double kOpenCountry = 0.20;
@@ -69,7 +62,7 @@ std::vector<double> draughts_W_K(const Plan& plan, const Winter& winter, double 
   return byStep(winter, [&](std::size_t i) {
     const double outside = winter.outside_C[i];
     const double lift = lift_K(plan.setpoints.night_C, outside);
-    return flow_W_K(leakageFlow(area_m2, site, kelvin(outside), lift, atGauge * winter.wind_m_s[i]).flow_m3_s, outside, pressure_Pa);
+    return airFlow_W_K(leakageFlow(area_m2, site, kelvin(outside), lift, atGauge * winter.wind_m_s[i]).flow_m3_s, outside, pressure_Pa);
   });
 }
 
@@ -100,7 +93,7 @@ std::vector<double> rolledUp_W_K(const RollUpSides& sides, double length_m, cons
     const double outside = winter.outside_C[i];
     const double wind = kWindAcross * area_m2 * atHouse * winter.wind_m_s[i];
     const double stack = 2.0 * openDoorFlow_m3_s(length_m, sides.height_m, kRolledLift_K, kelvin(outside + kRolledLift_K / 2.0), kDischarge);
-    return flow_W_K(std::hypot(wind, stack), outside, pressure_Pa);
+    return airFlow_W_K(std::hypot(wind, stack), outside, pressure_Pa);
   });
 }
 

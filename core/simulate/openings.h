@@ -34,7 +34,4 @@ std::vector<double> rolledUp_W_K(const RollUpSides& sides, double length_m, cons
 /// 1 while the roof is drawn back: by day, warm enough outside, with a kelvin of hysteresis, and where vents may open.
 std::vector<double> roofOpen(const RetractableRoof& roof, const VentLock& lock, const Winter& winter);
 
-/// 1 from sunset to sunrise.
-std::vector<double> nightOf(const Winter& winter);
-
 } // namespace muffle

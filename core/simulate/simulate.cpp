@@ -20,8 +20,8 @@
 namespace muffle {
 namespace {
 
-constexpr double kSpinUp_s = 5.0 * 86400.0;   // the first days are run twice, so that air, covers and barrels start right
-constexpr double kHoldTolerance_K = 0.05;     // a sensor's last digit is not a miss
+constexpr double kSpinUp_s = 5.0 * 86400.0; // the first days are run twice, so that air, covers and barrels start right
+constexpr double kHoldTolerance_K = 0.05;   // a sensor's last digit is not a miss
 constexpr double kWinter_s = kWinterDays * 86400.0;
 
 class WinterRunner {
@@ -410,6 +410,7 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
   const Winter winter = steadyWinter(plan.site, outside_C, wind_m_s, skyClear);
   const SunOnHouse dark = sunOnHouse(plan.house.shape, winter, plan.site.place.latitude_deg); // zero: no sun in this weather
   Plan still = plan;
+  still.site.groundAmplitude_K = 0.0;
   still.heater.reset();
   if (still.house.bay) still.house.bay->heater_W = 0.0;
   if (still.house.roofVoid && still.house.roofVoid->fan) still.house.roofVoid->fan.reset();
@@ -423,7 +424,6 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
   a.network.nodes[static_cast<std::size_t>(a.air)].boundary = Driver::constant(inside_C);
   if (const auto bay = otherRoom(still, RoomKind::bay)) // house and bay at one temperature
     a.network.nodes[static_cast<std::size_t>(a.rooms[*bay].air)].boundary = Driver::constant(inside_C);
-  a.network.nodes[static_cast<std::size_t>(a.deep)].boundary = Driver::constant(plan.site.groundMean_C);
   auto solver = Solver::prepare(a.network);
   if (!solver) return solver.problems();
   if (!solver->solveSteady()) return Problem{ProblemKind::noSolution, "", "no steady state was found", "check for sizes far outside the usual"};

@@ -81,8 +81,9 @@ Package buildPackage(const Plan& base, const Choice& choice) {
       capital = m.price * house.shape.cover_m2();
       break;
     case MeasureKind::sealing: {
-      const double before = std::max(house.airChanges_per_h, 1e-6);
-      house.windAirChanges *= std::min(level / before, 1.0); // the same cracks let the wind in
+      const double left = std::min(level / std::max(house.airChanges_per_h, 1e-6), 1.0);
+      house.windAirChanges *= left; // the same cracks let the wind in
+      if (house.leakage) house.leakage->area_cm2 *= left;
       house.airChanges_per_h = std::min(level, house.airChanges_per_h);
       label += fmt::format(" to {:g} an hour", level);
       break;

@@ -240,6 +240,13 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
 
 std::vector<double> readingsOn(const Winter& winter, const Log& log, const Channel& channel) { return onGrid(log, channel, winter, winter.size()); }
 
+std::vector<double> nightOf(const Winter& winter) {
+  std::vector<double> night(winter.size(), 0.0);
+  for (const NightSpan& span : winter.nights)
+    for (std::size_t i = span.from; i < span.to; ++i) night[i] = 1.0;
+  return night;
+}
+
 Winter steadyWinter(const Site& site, double outside_C, double wind_m_s, double skyClear) {
   Winter w;
   w.step_s = kStep_s;

@@ -44,6 +44,9 @@ struct Winter {
   [[nodiscard]] UtcSeconds time(std::size_t i) const { return start + static_cast<UtcSeconds>(step_s * static_cast<double>(i)); }
 };
 
+/// For each step (from i to i + 1): 1 from sunset to sunrise, else 0.
+std::vector<double> nightOf(const Winter& winter);
+
 struct Weather {
   std::vector<Winter> winters;
   InputKind outside = InputKind::measured;

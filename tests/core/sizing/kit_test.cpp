@@ -53,6 +53,21 @@ TEST(Kit, AHardierCropCostsNothingAndMovesEveryLine) {
   EXPECT_DOUBLE_EQ(p.setpoints.day_C, before.setpoints.day_C - 2.0);
 }
 
+TEST(Kit, SealingShrinksTheLeaksHoweverTheyWereEntered) {
+  Plan p;
+  p.house.airChanges_per_h = 0.8;
+  p.measures = {one(MeasureKind::sealing)};
+  p.measures[0].levels = {0.2};
+  const House byBuild = buildPackage(p, {0}).plan.house;
+  EXPECT_DOUBLE_EQ(byBuild.airChanges_per_h, 0.2);
+  EXPECT_DOUBLE_EQ(byBuild.windAirChanges, 0.25 * p.house.windAirChanges) << "the same cracks let the wind in";
+  p.house.leakage = Leakage{.area_cm2 = 900.0};
+  EXPECT_DOUBLE_EQ(buildPackage(p, {0}).plan.house.leakage->area_cm2, 225.0) << "as many of them, by area";
+  EXPECT_LT(steadyLoss(buildPackage(p, {0}).plan, 4.0, -6.0, 3.0, 0.5)->total_W, steadyLoss(p, 4.0, -6.0, 3.0, 0.5)->total_W);
+  p.measures[0].levels = {2.0};
+  EXPECT_DOUBLE_EQ(buildPackage(p, {0}).plan.house.leakage->area_cm2, 900.0) << "sealing never opens a gap";
+}
+
 TEST(Kit, ANewHeaterTakesThePlaceOfTheOldOnesPrice) {
   Plan p;
   p.heater = Heater{"old heater", 2000.0, 150.0, 10.0};
