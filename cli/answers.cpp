@@ -9,7 +9,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <map>
 
 namespace muffle {
 namespace {
@@ -92,17 +91,10 @@ Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, 
 }
 
 Json designAnswer(const std::vector<Night>& nights, const std::vector<double>& annualLow_C) {
-  Json out;
-  std::vector<double> lows;
-  for (const Night& n : nights)
-    if (n.complete && n.outsideLow) lows.push_back(n.outsideLow->value);
-  std::sort(lows.begin(), lows.end());
-  out["nights"] = lows.size();
-  out["coldest_C"] = lows.empty() ? Json() : Json(digits(lows.front(), 2));
-  if (!lows.empty()) { // the night that one in a hundred is colder than
-    constexpr double kShare = 0.01;
-    out["one_in_hundred_C"] = digits(lows[static_cast<std::size_t>(kShare * static_cast<double>(lows.size() - 1))], 2);
-  }
+  const auto lows = loggedLows(nights);
+  Json out{{"nights", lows ? lows->nights : 0}};
+  out["coldest_C"] = lows ? Json(digits(lows->coldest_C, 2)) : Json();
+  if (lows) out["one_in_hundred_C"] = digits(lows->oneInHundred_C, 2);
   if (annualLow_C.empty()) return out;
   const auto fit = gumbelByLikelihood(annualLow_C);
   if (!fit) {
@@ -119,25 +111,12 @@ Json designAnswer(const std::vector<Night>& nights, const std::vector<double>& a
 }
 
 Json growingAnswer(const Log& log, double base_C, const TimeZone& zone) {
-  constexpr double kNoCap_C = 100.0;
   Json rooms = Json::object();
   for (const Channel& c : log.channels) {
     if (c.role != Role::room) continue;
-    std::vector<double> all;
-    std::map<std::string, std::pair<double, double>> days; // least and most of each
-    for (std::size_t i = 0; i < log.time.size(); ++i) {
-      const double v = c.clean(i);
-      all.push_back(v);
-      if (std::isnan(v)) continue;
-      auto [day, isNew] = days.try_emplace(isoDate(zone.localDate(log.time[i])), v, v);
-      day->second.first = std::min(day->second.first, v);
-      day->second.second = std::max(day->second.second, v);
-    }
-    double degreeDays = 0.0;
-    for (const auto& [day, extremes] : days) degreeDays += growingDegreeDay_K_d(extremes.first, extremes.second, base_C);
-    rooms[roleText(c.role, c.id)] = {{"degree_hours_K_h", digits(growingDegreeHours_K_h(all, log.step_s(), base_C, kNoCap_C), 1)},
-                                     {"degree_days_K_d", digits(degreeDays, 2)},
-                                     {"days", days.size()}};
+    const GrowingWarmth sum = growingWarmth(log, c, base_C, zone);
+    rooms[roleText(c.role, c.id)] = {
+        {"degree_hours_K_h", digits(sum.degreeHours_K_h, 1)}, {"degree_days_K_d", digits(sum.degreeDays_K_d, 2)}, {"days", sum.days}};
   }
   return {{"base_C", base_C}, {"rooms", rooms}};
 }
@@ -242,7 +221,21 @@ std::string explained(const Explanation& e) {
   switch (e.input) {
   case GapInput::heaterReading: return fmt::format("the heater would have to give {:.0f} W on an average night, the log has {:.0f}", e.needed, e.entered);
   case GapInput::draughts: return fmt::format("the air would have to change {:.2f} times an hour in still air, you entered {:.2f}", e.needed, e.entered);
+  case GapInput::leaks: return fmt::format("the leaks would have to be {:.0f} cm2, you entered {:.0f}", e.needed, e.entered);
   case GapInput::skin: return fmt::format("the covers would have to let {:.2f} times as much through", e.needed);
+  }
+  return {};
+}
+
+std::string said(const Remark& r) {
+  switch (r.kind) {
+  case RemarkKind::cannotTellApart: {
+    const bool wind = std::string_view(factorName(r.factor)) == "skin" && std::string_view(factorName(r.other)) == "draughts";
+    return fmt::format("These nights cannot tell {} from {}{}.", factorName(r.factor), factorName(r.other), wind ? ": log a windy night" : "");
+  }
+  case RemarkKind::saysLittle: return fmt::format("These nights say little about {}.", factorName(r.factor));
+  case RemarkKind::noHeaterMeter:
+    return "No heater meter in the log: the plan's own thermostat heated, so that what the house loses is known only from nights without it.";
   }
   return {};
 }
@@ -274,7 +267,8 @@ Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>&
   out["explains"] = Json::array();
   if (parts)
     for (const Explanation& e : parts->explains) out["explains"].push_back(explained(e));
-  out["remarks"] = remarks(full);
+  out["remarks"] = Json::array();
+  for (const Remark& r : remarks(full)) out["remarks"].push_back(said(r));
   out["run_ms"] = digits(full.run_ms, 1);
   return out;
 }

@@ -27,6 +27,19 @@ QString factorText(int factor) {
   }
 }
 
+QString remarkText(const Remark& remark) {
+  switch (remark.kind) {
+  case RemarkKind::cannotTellApart: {
+    const QString said = MeasuredPage::tr("These nights cannot tell %1 from %2").arg(factorText(remark.factor), factorText(remark.other));
+    return said + (remark.factor == 0 && remark.other == 1 ? MeasuredPage::tr(": log a windy night.") : QStringLiteral("."));
+  }
+  case RemarkKind::saysLittle: return MeasuredPage::tr("These nights say little about %1.").arg(factorText(remark.factor));
+  case RemarkKind::noHeaterMeter:
+    return MeasuredPage::tr("No heater meter in the log: the plan's own thermostat heated, so that what the house loses is known only from nights without it.");
+  }
+  return {};
+}
+
 /// The plan that factors are found for: as entered.
 std::string asEntered(Plan plan) {
   plan.calibration.reset();
@@ -47,6 +60,10 @@ MeasuredPage::MeasuredPage(Document& document, QWidget* parent)
     label->setFont(textFont(9.5));
     label->setTextFormat(Qt::RichText);
   }
+  m_quickText->setToolTip(tr("the slope of the middle line through the nights, and where it lies nineteen times in twenty"));
+  m_fitText->setToolTip(tr("±: two standard errors. Every other night was fitted, the others judged it"));
+  connect(&document, &Document::logChanged, this, [this] { m_logIsNew = true; });
+  connect(&document, &Document::planChanged, this, [this] { m_planIsNew = true; });
   m_plot->setAccessibleName(tr("Watts of each heated night against its lift"));
   m_plot->axisRect()->setRangeZoom({});
   m_plot->axisRect()->setRangeDrag({});
@@ -75,26 +92,32 @@ MeasuredPage::MeasuredPage(Document& document, QWidget* parent)
   });
 }
 
-/// The quick part, where log or plan have changed: a few milliseconds.
+/// What the log says alone is worked out once for each log, what it says of the plan once for each plan: a few milliseconds.
 void MeasuredPage::measure() {
-  const std::string plan = planToJson(m_document.plan()).dump();
-  if (m_measuredLog == m_document.log() && m_measuredPlan == plan) return;
-  if (m_measuredLog != m_document.log() || m_fittedPlan != asEntered(m_document.plan())) m_fit.reset();
-  m_measuredLog = m_document.log();
-  m_measuredPlan = plan;
-  m_quick.reset();
-  m_parts.reset();
-  m_trouble.clear();
-  if (!m_document.log()) return;
-  if (auto quick = quickFit(*m_document.log(), m_document.logNights())) {
-    m_quick = *quick;
-    if (auto parts = againstParts(m_document.plan(), *m_quick))
-      m_parts = *parts;
-    else
-      m_trouble = QString::fromStdString(parts.problem().text());
-  } else {
-    m_trouble = QString::fromStdString(quick.problem().text());
+  const Log* const log = m_document.log();
+  if (m_logIsNew) {
+    m_fit.reset();
+    m_quick.reset();
+    m_logTrouble.clear();
+    if (log) {
+      if (auto quick = quickFit(*log, m_document.logNights()))
+        m_quick = *quick;
+      else
+        m_logTrouble = QString::fromStdString(quick.problem().text());
+    }
   }
+  if (m_logIsNew || m_planIsNew) {
+    if (m_fit && m_fittedPlan != asEntered(m_document.plan())) m_fit.reset();
+    m_parts.reset();
+    m_trouble = m_logTrouble;
+    if (m_quick) {
+      if (auto parts = againstParts(m_document.plan(), *m_quick))
+        m_parts = *parts;
+      else
+        m_trouble = QString::fromStdString(parts.problem().text());
+    }
+  }
+  m_logIsNew = m_planIsNew = false;
 }
 
 QString MeasuredPage::quickText() const {
@@ -105,10 +128,11 @@ QString MeasuredPage::quickText() const {
     return u.text(Quantity::power, 1000.0 * W_K / u.show(Quantity::difference, 1000.0) * 10.0);
   };
   const QString each = u.text(Quantity::difference, 10.0 / u.show(Quantity::difference, 1.0));
-  QString text = tr("<b>Measured %1, calculated %2</b> for each %3 of lift, over %4 heated nights (95 %: %5 to %6).")
+  QString text = tr("<b>Measured %1, calculated %2</b> for each %3 of lift, over %4 heated nights")
                      .arg(loss(m_parts->measured_W_K), loss(m_parts->calculated_W_K), each)
-                     .arg(m_quick->heated.size())
-                     .arg(loss(m_quick->line ? m_quick->line->low : m_parts->measured_W_K), loss(m_quick->line ? m_quick->line->high : m_parts->measured_W_K));
+                     .arg(m_quick->heated.size());
+  if (m_quick->line) text += tr(", which leave room for %1 to %2").arg(loss(m_quick->line->low), loss(m_quick->line->high));
+  text += QLatin1Char('.');
   if (m_parts->explains.empty()) return text + QLatin1Char(' ') + tr("The two agree.");
   QStringList would;
   for (const Explanation& e : m_parts->explains) switch (e.input) {
@@ -119,6 +143,9 @@ QString MeasuredPage::quickText() const {
     case GapInput::draughts:
       would << tr("the air would have to change %1 times an hour, you entered %2")
                    .arg(u.number(Quantity::airChanges, std::round(100.0 * e.needed) / 100.0), u.number(Quantity::airChanges, e.entered));
+      break;
+    case GapInput::leaks:
+      would << tr("the leaks would have to be %1, you entered %2").arg(u.text(Quantity::leakArea, e.needed), u.text(Quantity::leakArea, e.entered));
       break;
     case GapInput::skin: would << tr("the covers would have to let %1 times as much through").arg(QLocale().toString(e.needed, 'f', 2)); break;
     }
@@ -138,10 +165,10 @@ QString MeasuredPage::fitText() const {
                        QLocale().toString(2.0 * m_fit->standardError[static_cast<std::size_t>(f)], 'f', 2));
     }
     text = QStringLiteral("<table cellspacing=0 cellpadding=1>%1</table>").arg(rows) +
-           tr("Lows of %1 nights that were not fitted: off by %2, before the fit by %3 (rms).")
+           tr("Lows of the %1 nights kept aside to judge it: typically %2 off, before the fit %3.")
                .arg(m_fit->heldOut)
                .arg(m_document.units().text(Quantity::difference, m_fit->lowAfter_K), m_document.units().text(Quantity::difference, m_fit->lowBefore_K));
-    for (const std::string& remark : remarks(*m_fit)) text += QStringLiteral("<br>") + QString::fromStdString(remark).toHtmlEscaped();
+    for (const Remark& remark : remarks(*m_fit)) text += QStringLiteral("<br>") + remarkText(remark);
   }
   if (applied)
     text += (text.isEmpty() ? QString() : QStringLiteral("<br>")) +

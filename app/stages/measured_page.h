@@ -37,12 +37,12 @@ private:
   QLabel *m_quickText, *m_fitText;
   Plot* m_plot;
   QPushButton *m_run, *m_apply, *m_remove;
-  const Log* m_measuredLog = nullptr; ///< that the figures below are of
-  std::string m_measuredPlan, m_fittedPlan;
+  bool m_logIsNew = true, m_planIsNew = true; ///< since the figures below were worked out
+  std::string m_fittedPlan;
   std::optional<QuickFit> m_quick;
   std::optional<MeasuredAgainstParts> m_parts;
   std::optional<Calibrated> m_fit;
-  QString m_trouble;
+  QString m_logTrouble, m_trouble;
   bool m_running = false;
   LatestJob<Calibrated> m_job{this}; ///< last: it uses what is above
 };

@@ -137,12 +137,13 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
         }))
       emit m_document.trouble(*why);
   });
-  add(5, 0,
-      {tr("Air changes"), Quantity::airChanges, [](const Plan& p) { return p.house.airChanges_per_h; }, [](Plan& p, double v) { p.house.airChanges_per_h = v; },
-       0, 20, 0.1, tr("an hour, shut, in still air: 0.3 tight, 1 usual, 3 draughty")});
-  add(5, 1,
-      {tr("Wind adds"), Quantity::airChanges, [](const Plan& p) { return p.house.windAirChanges; }, [](Plan& p, double v) { p.house.windAirChanges = v; }, 0, 5,
-       0.05, tr("air changes an hour that each m/s of wind adds")});
+  m_byAirChanges[0] =
+      add(5, 0,
+          {tr("Air changes"), Quantity::airChanges, [](const Plan& p) { return p.house.airChanges_per_h; },
+           [](Plan& p, double v) { p.house.airChanges_per_h = v; }, 0, 20, 0.1, tr("an hour, shut, in still air: 0.3 tight, 1 usual, 3 draughty")});
+  m_byAirChanges[1] = add(5, 1,
+                          {tr("Wind adds"), Quantity::airChanges, [](const Plan& p) { return p.house.windAirChanges; },
+                           [](Plan& p, double v) { p.house.windAirChanges = v; }, 0, 5, 0.05, tr("air changes an hour that each m/s of wind adds")});
   add(4, 1,
       {tr("Door a day"), Quantity::count, [](const Plan& p) { return p.house.door.opened; }, [](Plan& p, double v) { p.house.door.opened = v; }, 0, 1000, 1,
        tr("times, each for 20 seconds; warm air leaves at its top, cold comes in at its foot")});
@@ -216,7 +217,10 @@ void ShapePage::refresh() {
   int row = 0;
   for (std::size_t d = 0; d < draughtinesses().size(); ++d)
     if (h.airChanges_per_h == draughtinesses()[d].still_per_h && h.windAirChanges == draughtinesses()[d].perWind) row = static_cast<int>(d) + 1;
-  m_draughty->setCurrentIndex(row);
+  m_draughty->setItemText(0, h.leakage ? tr("draughts by the leaks under Vents") : tr("your own numbers"));
+  m_draughty->setCurrentIndex(h.leakage ? 0 : row);
+  m_draughty->setEnabled(!h.leakage);
+  for (QWidget* field : m_byAirChanges) field->setVisible(!h.leakage);
   const UsualCover* cover = usualCoverOf(h);
   m_cover->setCurrentIndex(cover ? static_cast<int>(cover - usualCovers().data()) + 1 : 0);
   m_taken->setText(takenAsUsual());

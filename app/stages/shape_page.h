@@ -29,6 +29,7 @@ private:
   Document& m_document;
   std::vector<QAbstractButton*> m_silhouettes;
   QWidget *m_bays, *m_length;
+  QWidget* m_byAirChanges[2]; ///< of no account where draughts go by leakage area
   QComboBox *m_cover, *m_draughty;
   QCheckBox* m_lobby;
   QLabel *m_sums, *m_taken;

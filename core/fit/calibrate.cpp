@@ -263,24 +263,18 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
   return fit;
 }
 
-std::vector<std::string> remarks(const Calibrated& fit) {
-  std::vector<std::string> said;
-  constexpr double kAlike = 0.9;
+std::vector<Remark> remarks(const Calibrated& fit) {
+  constexpr double kAlike = 0.9, kUnknown = 0.5;
+  std::vector<Remark> all;
   for (int f = 0; f < kFactorCount; ++f)
-    for (int g = f + 1; g < kFactorCount; ++g) {
-      if (std::abs(fit.correlation[static_cast<std::size_t>(f)][static_cast<std::size_t>(g)]) < kAlike) continue;
-      const bool draught = f == 0 && g == 1;
-      said.push_back(fmt::format("These nights cannot tell {} from {}{}.", factorName(f), factorName(g), draught ? ": log a windy night" : ""));
-    }
-  constexpr double kUnknown = 0.5; // nearly what was assumed before any reading
+    for (int g = f + 1; g < kFactorCount; ++g)
+      if (std::abs(fit.correlation[static_cast<std::size_t>(f)][static_cast<std::size_t>(g)]) >= kAlike) all.push_back({RemarkKind::cannotTellApart, f, g});
   for (int f = 0; f < kFactorCount; ++f) {
     Calibration found = fit.found;
-    if (fit.standardError[static_cast<std::size_t>(f)] > kUnknown * factorOf(found, f))
-      said.push_back(fmt::format("These nights say little about {}.", factorName(f)));
+    if (fit.standardError[static_cast<std::size_t>(f)] > kUnknown * factorOf(found, f)) all.push_back({RemarkKind::saysLittle, f});
   }
-  if (!fit.heaterMeasured)
-    said.push_back("No heater meter in the log: the plan's own thermostat heated, so that what the house loses is known only from nights without it.");
-  return said;
+  if (!fit.heaterMeasured) all.push_back({RemarkKind::noHeaterMeter});
+  return all;
 }
 
 } // namespace muffle

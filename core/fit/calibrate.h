@@ -19,7 +19,6 @@
 #include <array>
 #include <functional>
 #include <memory>
-#include <string>
 #include <vector>
 
 namespace muffle {
@@ -51,7 +50,16 @@ struct CalibrateOptions {
 /// Problem if the log has no inside temperature or fewer than eight whole nights of it.
 Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, const CalibrateOptions& options = {});
 
-/// What the log cannot tell apart, or anything else that the numbers say, a sentence each.
-std::vector<std::string> remarks(const Calibrated& fit);
+/// What the numbers say about themselves.
+enum class RemarkKind {
+  cannotTellApart, ///< two factors: correlated by 0.9 or more
+  saysLittle,      ///< one factor: its error is over half of it, nearly what was assumed before any reading
+  noHeaterMeter    ///< the plan's own thermostat heated; what the house loses is known only from nights without it
+};
+struct Remark {
+  RemarkKind kind;
+  int factor = -1, other = -1; ///< that it is about; -1: none
+};
+std::vector<Remark> remarks(const Calibrated& fit);
 
 } // namespace muffle

@@ -7,7 +7,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <optional>
 
 namespace muffle {
 namespace {
@@ -68,6 +67,16 @@ Result<Gumbel> gumbelByLikelihood(std::span<const double> lows) {
   const double b = 0.5 * (low + high);
   const double mode = mean - b * std::log(sums(b).first / n);
   return Gumbel{-mode, b};
+}
+
+std::optional<LoggedLows> loggedLows(const std::vector<Night>& nights) {
+  std::vector<double> lows;
+  for (const Night& n : nights)
+    if (n.complete && n.outsideLow) lows.push_back(n.outsideLow->value);
+  if (lows.empty()) return std::nullopt;
+  std::sort(lows.begin(), lows.end());
+  constexpr double kShare = 0.01;
+  return LoggedLows{lows.size(), lows.front(), lows[static_cast<std::size_t>(kShare * static_cast<double>(lows.size() - 1))]};
 }
 
 } // namespace muffle

@@ -40,8 +40,11 @@ Result<MeasuredAgainstParts> againstParts(const Plan& plan, const QuickFit& fit)
   const double draughts = partOf([](Part p) { return p == Part::draughts; });
   const double skin = partOf([](Part p) { return p == Part::roof || p == Part::sides || p == Part::ends || p == Part::backWall; });
   both.explains.push_back({GapInput::heaterReading, heater_W, heater_W * both.calculated_W_K / both.measured_W_K});
-  if (draughts + gap > 0.0 && draughts > 0.0)
-    both.explains.push_back({GapInput::draughts, plan.house.airChanges_per_h, plan.house.airChanges_per_h * (draughts + gap) / draughts});
+  if (draughts + gap > 0.0 && draughts > 0.0) {
+    const auto& leaks = plan.house.leakage;
+    const double entered = leaks ? leaks->area_cm2 : plan.house.airChanges_per_h;
+    both.explains.push_back({leaks ? GapInput::leaks : GapInput::draughts, entered, entered * (draughts + gap) / draughts});
+  }
   if (skin + gap > 0.0 && skin > 0.0) both.explains.push_back({GapInput::skin, 1.0, (skin + gap) / skin});
   std::stable_sort(both.explains.begin(), both.explains.end(),
                    [](const Explanation& a, const Explanation& b) { return std::abs(std::log(a.factor())) < std::abs(std::log(b.factor())); });

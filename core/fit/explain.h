@@ -11,11 +11,11 @@
 
 namespace muffle {
 
-enum class GapInput { heaterReading, draughts, skin };
+enum class GapInput { heaterReading, draughts, leaks, skin };
 
 struct Explanation {
   GapInput input = GapInput::heaterReading;
-  double entered = 0.0; ///< W, air changes an hour in still air, or 1
+  double entered = 0.0; ///< W; air changes an hour in still air, or, where draughts go by leakage area, cm2; 1 for the skin
   double needed = 0.0;
   [[nodiscard]] double factor() const { return entered > 0.0 ? needed / entered : 0.0; }
 };

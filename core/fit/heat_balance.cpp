@@ -77,7 +77,6 @@ Result<RobustLine> robustLine(std::span<const double> x, std::span<const double>
     for (std::size_t j = i + 1; j < n; ++j)
       if (x[i] != x[j]) slopes.push_back((y[j] - y[i]) / (x[j] - x[i]));
   if (slopes.empty()) return Problem{ProblemKind::badInput, "", "all points have one x", "at least two different ones are needed"};
-  std::sort(slopes.begin(), slopes.end());
   RobustLine line;
   line.slope = medianOf(slopes);
   std::sort(slopes.begin(), slopes.end());

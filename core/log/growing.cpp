@@ -3,6 +3,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
+#include <map>
+#include <utility>
+#include <vector>
 
 namespace muffle {
 
@@ -14,5 +18,21 @@ double growingDegreeHours_K_h(std::span<const double> temperature_C, double step
 }
 
 double growingDegreeDay_K_d(double least_C, double most_C, double base_C) { return std::max((least_C + most_C) / 2.0 - base_C, 0.0); }
+
+GrowingWarmth growingWarmth(const Log& log, const Channel& channel, double base_C, const TimeZone& zone) {
+  std::vector<double> all;
+  std::map<std::string, std::pair<double, double>> days; // least and most of each
+  for (std::size_t i = 0; i < log.time.size(); ++i) {
+    const double v = channel.clean(i);
+    all.push_back(v);
+    if (std::isnan(v)) continue;
+    auto [day, isNew] = days.try_emplace(isoDate(zone.localDate(log.time[i])), v, v);
+    day->second.first = std::min(day->second.first, v);
+    day->second.second = std::max(day->second.second, v);
+  }
+  GrowingWarmth sum{growingDegreeHours_K_h(all, log.step_s(), base_C, std::numeric_limits<double>::infinity()), 0.0, days.size()};
+  for (const auto& [day, extremes] : days) sum.degreeDays_K_d += growingDegreeDay_K_d(extremes.first, extremes.second, base_C);
+  return sum;
+}
 
 } // namespace muffle

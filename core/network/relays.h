@@ -15,10 +15,11 @@ namespace muffle {
 
 struct Relay {
   std::string id;
-  int sensor = -1; ///< thermostat: node; -1 for water
-  double on_C = 0.0, off_C = 0.0;
-  int film = -1; ///< water: a natural link with vapour
-  double wets_g = 0.0, holds_g = 0.0;
+  int sensor = -1;                ///< thermostat: node; -1 for water
+  double on_C = 0.0, off_C = 0.0; ///< off_C > on_C
+  int film = -1;                  ///< water: a natural link with vapour
+  double wets_g = 0.0;            ///< from which it counts as wet, > 0
+  double holds_g = 0.0;           ///< of the whole film, >= wets_g
 };
 
 /// The states of a network's relays.

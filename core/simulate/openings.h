@@ -16,19 +16,20 @@
 namespace muffle {
 
 /// By which the gauge's wind is that at a height: a power law with the exponent of open country, 0.20 (Sherman and Grimsrud's
-/// terrain class III); 1 where the gauge's height is not given.
+/// terrain class III); 1 where the gauge's height is not given. height_m > 0.
 double windFactor(const Site& site, double height_m);
 
+/// Of the whole house. The plan must have passed check(); pressure_Pa > 0, here and below.
 std::vector<double> draughts_W_K(const Plan& plan, const Winter& winter, double pressure_Pa);
 
-/// The door's over the hours of day, the winter's mean day; 0 at night. `doors` stand one behind the other, each with its part
-/// of the lift.
+/// The door's over the hours of day, the winter's mean day; 0 at night. `doors`, 1 or 2, stand one behind the other, each with its
+/// part of the lift.
 std::vector<double> door_W_K(const Plan& plan, const Winter& winter, int doors, double pressure_Pa);
 
 /// 1 where vents may open, 0 where the rule keeps them shut.
 std::vector<double> mayVent(const VentLock& lock, const Winter& winter);
 
-/// Fully rolled up, over a length of the house; the wind there is the gauge's times `wind`.
+/// Fully rolled up on both sides, over a length of the house > 0; the wind there is the gauge's times `wind`, >= 0.
 std::vector<double> rolledUp_W_K(const RollUpSides& sides, double length_m, const Winter& winter, double pressure_Pa, double wind = 1.0);
 
 /// 1 while the roof is drawn back: by day, warm enough outside, with a kelvin of hysteresis, and where vents may open.

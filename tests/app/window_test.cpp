@@ -449,7 +449,11 @@ TEST_F(WindowTest, WhatMayOpenIsBuiltInAndAFightWithTheHeaterIsRefusedInPlace) {
   box("Draughts by a pressure test")->click();
   type(number(QStringLiteral("Leaks")), QStringLiteral("350"));
   EXPECT_DOUBLE_EQ(document->plan().house.leakage->area_cm2, 350.0);
+  window->findChild<HouseStage*>()->showPage(HouseStage::Page::shape);
+  EXPECT_EQ(number(QStringLiteral("Air changes")), nullptr) << "of no account beside a measured leakage";
+  EXPECT_EQ(number(QStringLiteral("Wind adds")), nullptr);
   for (int i = 0; i < 5; ++i) document->undoStack()->undo();
+  EXPECT_NE(number(QStringLiteral("Air changes")), nullptr);
   EXPECT_FALSE(document->plan().house.extractFan || document->plan().house.rollUp || document->plan().house.leakage);
 }
 
@@ -511,6 +515,42 @@ TEST_F(WindowTest, TheHouseIsMeasuredFittedAppliedAndUndone) {
   ASSERT_TRUE(document->waitForResult());
   document->undoStack()->undo();
   EXPECT_EQ(planToJson(document->plan()), planToJson(before));
+}
+
+TEST_F(WindowTest, WhatIsMeasuredStaysWhileThePlanMovesTowardsIt) {
+  open();
+  importDemoLog();
+  window->showStage(Document::Stage::log);
+  auto* log = window->findChild<LogStage*>();
+  log->showPage(LogStage::Page::measured);
+  const auto words = [&] { return log->measured().findChildren<QLabel*>().front()->text(); };
+  const auto between = [&](const QString& from, const QString& to) { return words().section(from, 1).section(to, 0, 0); };
+  const QString measured = between(QStringLiteral("Measured "), QStringLiteral(", calculated"));
+  const QString calculated = between(QStringLiteral(", calculated "), QStringLiteral("</b>"));
+  ASSERT_FALSE(measured.isEmpty() || calculated.isEmpty()) << words().toStdString();
+  document->edit(QStringLiteral("leaky"), [](Plan& p) { p.house.airChanges_per_h += 3.0; });
+  EXPECT_EQ(between(QStringLiteral("Measured "), QStringLiteral(", calculated")), measured);
+  EXPECT_NE(between(QStringLiteral(", calculated "), QStringLiteral("</b>")), calculated);
+  document->undoStack()->undo();
+  EXPECT_EQ(between(QStringLiteral(", calculated "), QStringLiteral("</b>")), calculated);
+  document->edit(QStringLiteral("blower door"), [](Plan& p) { p.house.leakage = Leakage{.area_cm2 = 5.0}; });
+  EXPECT_FALSE(words().contains(QStringLiteral("change"))) << "air changes are not asked for: " << words().toStdString();
+  EXPECT_FALSE(words().contains(QStringLiteral("rms")) || words().contains(QStringLiteral("95 %"))) << "in words that growers use";
+}
+
+TEST_F(WindowTest, AFieldWhosePlaceIsGoneReadsNothingAndChangesNothing) {
+  open();
+  const Find<double> find = [](Plan& p) { return p.heater ? &p.heater->power_W : nullptr; };
+  const auto spec = NumberField::Spec::at(QStringLiteral("Watts"), Quantity::power, find, 0.0, 1e5, 100.0, {});
+  Plan plan;
+  plan.heater = Heater{.power_W = 1500.0};
+  EXPECT_DOUBLE_EQ(spec.get(plan), 1500.0);
+  spec.set(plan, 2500.0);
+  EXPECT_DOUBLE_EQ(plan.heater->power_W, 2500.0);
+  plan.heater.reset();
+  EXPECT_DOUBLE_EQ(spec.get(plan), 0.0);
+  spec.set(plan, 900.0);
+  EXPECT_FALSE(plan.heater);
 }
 
 TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {

@@ -49,6 +49,46 @@ TEST(DesignNight, AsksForWintersThatDiffer) {
   EXPECT_FALSE(gumbelByLikelihood(std::vector<double>{-9.0, -9.0, -9.0}));
 }
 
+Night aNight(double low_C, bool complete = true) {
+  Night n;
+  n.outsideLow = Reading{low_C, 0};
+  n.complete = complete;
+  return n;
+}
+
+TEST(LoggedLows, CountWholeNightsAndFindTheOneInAHundred) {
+  EXPECT_FALSE(loggedLows({}));
+  EXPECT_FALSE(loggedLows({aNight(-4.0, false)})) << "what happened in a hole is not known";
+  std::vector<Night> nights;
+  for (int i = 0; i < 201; ++i) nights.push_back(aNight(-0.1 * ((37 * i) % 201))); // 0 to -20, in no order
+  nights.push_back(aNight(-30.0, false));
+  const auto lows = loggedLows(nights);
+  ASSERT_TRUE(lows);
+  EXPECT_EQ(lows->nights, 201U);
+  EXPECT_CLOSE(lows->coldest_C, -20.0, 1e-12, "rounding");
+  EXPECT_CLOSE(lows->oneInHundred_C, -19.8, 1e-12, "two of two hundred are colder");
+  EXPECT_DOUBLE_EQ(loggedLows({aNight(-3.0), aNight(-7.0)})->oneInHundred_C, -7.0) << "of few nights the coldest";
+}
+
+TEST(Growing, CountsDaysByThePlacesOwnDates) {
+  Log log;
+  Channel room{.name = "house", .role = Role::room, .id = "house", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  for (int i = 0; i < 48; ++i) { // 4 to 16 degrees, from midnight UTC
+    log.time.push_back(daysSinceEpoch({2031, 4, 1}) * 86400 + 3600 * i);
+    room.raw.push_back(i % 24 == 14 ? 16.0F : 4.0F);
+  }
+  room.flag.assign(room.raw.size(), 0);
+  const GrowingWarmth utc = growingWarmth(log, room, 5.0, TimeZone::utc());
+  EXPECT_EQ(utc.days, 2U);
+  EXPECT_CLOSE(utc.degreeDays_K_d, 2.0 * 5.0, 1e-9, "(4 + 16)/2 - 5, twice");
+  EXPECT_CLOSE(utc.degreeHours_K_h, 2.0 * 11.0, 1e-9, "one hour of 11 K a day");
+  const GrowingWarmth there = growingWarmth(log, room, 5.0, *TimeZone::named("+10:00"));
+  EXPECT_EQ(there.days, 3U) << "the log begins at ten in the morning there";
+  EXPECT_CLOSE(there.degreeHours_K_h, utc.degreeHours_K_h, 1e-12, "hours are hours");
+  room.raw[14] = std::nanf("");
+  EXPECT_CLOSE(growingWarmth(log, room, 5.0, TimeZone::utc()).degreeDays_K_d, 5.0, 1e-9, "the first day's peak was not read");
+}
+
 TEST(Growing, CountsWhatIsAboveTheBaseAndBelowTheCap) {
   const std::vector<double> hours{4.0, 6.0, 12.0, std::nan(""), 40.0};
   EXPECT_CLOSE(growingDegreeHours_K_h(hours, 3600.0, 5.0, 30.0), 1.0 + 7.0 + 25.0, 1e-12, "rounding");

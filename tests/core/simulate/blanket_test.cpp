@@ -51,16 +51,19 @@ TEST(Blanket, AsAShadeItIsDrawnInStrongSunOnly) {
   EXPECT_EQ(blanketClosed(b, w, *TimeZone::named("UTC")), (std::vector<double>{0, 0, 1, 1, 1, 0, 0, 1, 0, 0})) << "560 is within a tenth of 600";
 }
 
-TEST(Blanket, ByTheClockItKeepsThePlacesOwnTimePastMidnight) {
+/// A winter of so many steps from midnight UTC, of which only the time matters.
+Winter stepsFrom(const Date& day, std::size_t steps, double step_s) {
   Winter w;
-  w.start = daysSinceEpoch({2031, 1, 10}) * 86400;
-  w.step_s = 3600.0;
-  w.outside_C.assign(24, 0.0);
-  NightBlanket b;
-  b.rule = BlanketRule::clock;
-  b.closesAt_h = 17.5;
-  b.opensAt_h = 7.0;
-  const auto closed = blanketClosed(b, w, *TimeZone::named("+02:00")); // UTC hour k is k + 2 there
+  w.start = daysSinceEpoch(day) * 86400;
+  w.step_s = step_s;
+  w.outside_C.assign(steps, 0.0);
+  return w;
+}
+
+NightBlanket byTheClock(double closesAt_h, double opensAt_h) { return {.rule = BlanketRule::clock, .closesAt_h = closesAt_h, .opensAt_h = opensAt_h}; }
+
+TEST(Blanket, ByTheClockItKeepsThePlacesOwnTimePastMidnight) {
+  const auto closed = blanketClosed(byTheClock(17.5, 7.0), stepsFrom({2031, 1, 10}, 24, 3600.0), *TimeZone::named("+02:00")); // hour k is k + 2 there
   for (int hour = 0; hour < 24; ++hour) {
     const int there = (hour + 2) % 24;
     EXPECT_EQ(closed[static_cast<std::size_t>(hour)], there < 7 || there >= 18 ? 1.0 : 0.0) << there << " h";
@@ -69,15 +72,8 @@ TEST(Blanket, ByTheClockItKeepsThePlacesOwnTimePastMidnight) {
 }
 
 TEST(Blanket, ByTheClockItMovesWithSummerTime) {
-  Winter w;
-  w.start = daysSinceEpoch({2030, 10, 26}) * 86400; // clocks go back in the night that follows
-  w.step_s = 1800.0;
-  w.outside_C.assign(96, 0.0);
-  NightBlanket b;
-  b.rule = BlanketRule::clock;
-  b.closesAt_h = 18.0;
-  b.opensAt_h = 20.0;
-  const auto closed = blanketClosed(b, w, *TimeZone::named("Europe/Paris"));
+  const Date before{2030, 10, 26}; // clocks go back in the night that follows
+  const auto closed = blanketClosed(byTheClock(18.0, 20.0), stepsFrom(before, 96, 1800.0), *TimeZone::named("Europe/Paris"));
   EXPECT_EQ(closed[32], 1.0) << "18 h of summer time is 16 h UTC";
   EXPECT_EQ(closed[31], 0.0);
   EXPECT_EQ(closed[48 + 32], 0.0) << "17 h the day after";

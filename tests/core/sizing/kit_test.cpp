@@ -78,6 +78,25 @@ TEST(Kit, ANewHeaterTakesThePlaceOfTheOldOnesPrice) {
   EXPECT_NE(changed.kit[0].name, "old heater");
 }
 
+TEST(Kit, OfEveryMeasureOneChoosesAMaterialOrASize) {
+  for (int k = 0; k < kMeasureKindCount; ++k) {
+    const auto kind = static_cast<MeasureKind>(k);
+    const Measure usual = usualMeasure(kind);
+    EXPECT_EQ(hasMaterial(kind), !usual.material.empty()) << usual.name;
+    EXPECT_EQ(hasMaterial(kind), usual.levels.empty()) << usual.name;
+    Plan p;
+    p.house.shape = {ShapeKind::gable, 8, 20, 2.4, 4.2, 90}; // eaves that a ceiling can hang at
+    p.measures = {usual};
+    EXPECT_TRUE(check(p).empty()) << usual.name;
+    if (hasMaterial(kind))
+      p.measures[0].material = "no such cloth";
+    else
+      p.measures[0].levels.clear();
+    ASSERT_EQ(check(p).size(), 1U) << usual.name;
+    EXPECT_EQ(check(p).front().where, hasMaterial(kind) ? "/measures/0/material" : "/measures/0/levels");
+  }
+}
+
 TEST(ChangesToTry, OfferOnlyWhatTheHouseLacksAndThePlansOwnPrices) {
   Plan p;
   const auto has = [](const std::vector<Measure>& v, MeasureKind kind) {

@@ -81,6 +81,17 @@ TEST(Irradiance, APlaneTurnedAwayGetsNoBeam) {
   EXPECT_CLOSE(back.ground, 42.0, 1e-9, "and half of the ground's 0.2");
 }
 
+TEST(Irradiance, ByCosinesIsThatByDegrees) {
+  for (const SkyModel model : {SkyModel::isotropic, SkyModel::hayDavies})
+    for (const double zenith : {20.0, 71.0, 89.9, 95.0})
+      for (const double incidence : {0.0, 40.0, 100.0})
+        for (const double slope : {0.0, 35.0, 90.0}) {
+          const SunAngles at{std::cos(radians(zenith)), std::cos(radians(incidence)), std::cos(radians(slope))};
+          EXPECT_CLOSE(tiltedIrradiance(420.0, 130.0, 900.0, at, 0.2, model).total(),
+                       tiltedIrradiance(420.0, 130.0, 900.0, zenith, incidence, slope, 0.2, model).total(), 1e-9, "rounding");
+        }
+}
+
 TEST(Irradiance, DiffuseShareFallsAsTheSkyClears) {
   double before = 1.01;
   for (double k = 0.0; k <= 0.8; k += 0.05) {
