@@ -103,6 +103,14 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     ok = log->measured().waitForFit() && ok;
     ok = shoot(window, QStringLiteral("%1/measured%2.png").arg(out, suffix)) && ok;
     log->showPage(LogStage::Page::nights);
+    for (const auto& [view, name] : {std::pair{NightsPage::View::lift, "nights"},
+                                     {NightsPage::View::often, "often"},
+                                     {NightsPage::View::calendar, "calendar"},
+                                     {NightsPage::View::compare, "winters"}}) {
+      log->nights().show(view);
+      ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix)) && ok;
+    }
+    log->showPage(LogStage::Page::readings);
     window.showStage(Document::Stage::house);
     auto* house = window.findChild<HouseStage*>();
     for (const auto& [page, name] : {std::pair{HouseStage::Page::shape, "shape"},

@@ -4,6 +4,7 @@
 #pragma once
 
 #include "book/files.h"
+#include "core/log/flags.h"
 #include "core/log/read.h"
 #include "core/plan/plan_json.h"
 #include "core/simulate/simulate.h"
@@ -30,7 +31,7 @@ inline const Demo& demo() {
     made.plan = *planFromJson(*parseJson(*readFile(MUFFLE_DEMO_DIR "/plan.json")));
     made.bytes = *readFile(MUFFLE_DEMO_DIR "/log.csv");
     made.log = readLog(made.bytes, demoOptions())->log;
-    flagProblems(made.log);
+    flagProblems(made.log, made.plan.site.place);
     made.weather = std::make_shared<const Weather>(*weatherFromLog(made.log, made.plan.site));
     made.scene = makeScene(made.weather, made.plan);
     return made;

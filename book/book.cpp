@@ -2,6 +2,7 @@
 #include "book/book.h"
 
 #include "book/statement.h"
+#include "core/log/recipe.h"
 #include "core/plan/plan_json.h"
 
 #include <fmt/format.h>
@@ -12,16 +13,24 @@ namespace muffle {
 namespace {
 
 constexpr int kApplicationId = 0x4D75666C; // "Mufl"
-constexpr int kSchemaVersion = 1;
+constexpr int kSchemaVersion = 2;
 
 constexpr const char* kSchema = R"sql(
 CREATE TABLE plan (id INTEGER PRIMARY KEY, name TEXT NOT NULL, json TEXT NOT NULL);
-CREATE TABLE log (id INTEGER PRIMARY KEY, name TEXT NOT NULL, rows INTEGER NOT NULL, time BLOB NOT NULL);
+CREATE TABLE log (id INTEGER PRIMARY KEY, name TEXT NOT NULL, rows INTEGER NOT NULL, time BLOB NOT NULL, record TEXT NOT NULL DEFAULT '{}');
 CREATE TABLE channel (id INTEGER PRIMARY KEY, log_id INTEGER NOT NULL REFERENCES log(id) ON DELETE CASCADE,
   position INTEGER NOT NULL, name TEXT NOT NULL, role INTEGER NOT NULL, role_id TEXT NOT NULL,
-  unit_in TEXT NOT NULL, unit_why TEXT NOT NULL, raw BLOB NOT NULL, flag BLOB NOT NULL, UNIQUE (log_id, position));
+  unit_in TEXT NOT NULL, unit_why TEXT NOT NULL, raw BLOB NOT NULL, flag BLOB NOT NULL, statistic INTEGER NOT NULL DEFAULT 0, UNIQUE (log_id, position));
 CREATE TABLE setting (key TEXT PRIMARY KEY, value TEXT NOT NULL);
 CREATE TABLE snapshot (id INTEGER PRIMARY KEY, name TEXT NOT NULL, at INTEGER NOT NULL, json TEXT NOT NULL);
+CREATE TABLE recipe (id INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE, json TEXT NOT NULL);
+)sql";
+
+// what each version added to the one before
+constexpr const char* kToVersion2 = R"sql(
+ALTER TABLE log ADD COLUMN record TEXT NOT NULL DEFAULT '{}';
+ALTER TABLE channel ADD COLUMN statistic INTEGER NOT NULL DEFAULT 0;
+CREATE TABLE recipe (id INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE, json TEXT NOT NULL);
 )sql";
 
 template <class T> Blob blobOf(const std::vector<T>& v) { return {v.data(), v.size() * sizeof(T)}; }
@@ -75,7 +84,14 @@ Status Book::migrate() {
   if (*version > kSchemaVersion)
     return Problem{ProblemKind::badInput, m_path, fmt::format("this book has format {}", *version),
                    fmt::format("this version reads up to format {}; use a newer Muffle", kSchemaVersion)};
-  return Done{};
+  if (*version == kSchemaVersion) return Done{};
+  Transaction t(m_db.get());
+  auto still = number("PRAGMA user_version"); // another process may have brought it up to date meanwhile
+  if (!still) return still.problems();
+  if (*still < 2)
+    if (auto ok = execute(m_db.get(), kToVersion2); !ok) return ok;
+  if (auto ok = execute(m_db.get(), fmt::format("PRAGMA user_version = {};", kSchemaVersion)); !ok) return ok;
+  return t.commit();
 }
 
 Result<std::vector<StoredPlan>> Book::plans() const {
@@ -118,7 +134,7 @@ Status Book::removePlan(RowId id) {
 
 Result<std::vector<StoredLog>> Book::logs() const {
   std::vector<StoredLog> all;
-  Statement s(m_db.get(), "SELECT id, name, time FROM log ORDER BY id");
+  Statement s(m_db.get(), "SELECT id, name, time, record FROM log ORDER BY id");
   for (;;) {
     auto row = s.step();
     if (!row) return row.problems();
@@ -127,7 +143,7 @@ Result<std::vector<StoredLog>> Book::logs() const {
     stored.id = s.integer(0);
     stored.log.name = s.text(1);
     stored.log.time = vectorOf<UtcSeconds>(s.blob(2));
-    Statement c(m_db.get(), "SELECT name, role, role_id, unit_in, unit_why, raw, flag FROM channel WHERE log_id = ? ORDER BY position");
+    Statement c(m_db.get(), "SELECT name, role, role_id, unit_in, unit_why, raw, flag, statistic FROM channel WHERE log_id = ? ORDER BY position");
     c.bind(1, stored.id);
     for (;;) {
       auto channelRow = c.step();
@@ -141,10 +157,14 @@ Result<std::vector<StoredLog>> Book::logs() const {
       channel.unitWhy = c.text(4);
       channel.raw = vectorOf<float>(c.blob(5));
       channel.flag = vectorOf<std::uint8_t>(c.blob(6));
+      channel.statistic = static_cast<Statistic>(c.integer(7));
       if (channel.raw.size() != stored.log.time.size() || channel.flag.size() != stored.log.time.size())
         return Problem{ProblemKind::storage, m_path, fmt::format("log \"{}\" is damaged", stored.log.name), "restore the book from an export"};
       stored.log.channels.push_back(std::move(channel));
     }
+    const auto record = parseJson(s.text(3));
+    if (!record) return record.problems();
+    if (auto ok = recordFromJson(*record, stored.log); !ok) return ok.problems();
     all.push_back(std::move(stored));
   }
   return all;
@@ -168,15 +188,17 @@ Status Book::replaceLogs(const Log* log) {
 
 /// Within a transaction of the caller's.
 Result<RowId> Book::insertLog(const Log& log) {
-  Statement s(m_db.get(), "INSERT INTO log (name, rows, time) VALUES (?, ?, ?)");
+  Statement s(m_db.get(), "INSERT INTO log (name, rows, time, record) VALUES (?, ?, ?, ?)");
   s.bind(1, log.name);
   s.bind(2, static_cast<std::int64_t>(log.time.size()));
   s.bind(3, blobOf(log.time));
+  s.bind(4, recordToJson(log).dump());
   if (auto ok = s.run(); !ok) return ok.problems();
   const RowId id = sqlite3_last_insert_rowid(m_db.get());
   for (std::size_t i = 0; i < log.channels.size(); ++i) {
     const Channel& channel = log.channels[i];
-    Statement c(m_db.get(), "INSERT INTO channel (log_id, position, name, role, role_id, unit_in, unit_why, raw, flag) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)");
+    Statement c(m_db.get(),
+                "INSERT INTO channel (log_id, position, name, role, role_id, unit_in, unit_why, raw, flag, statistic) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)");
     c.bind(1, id);
     c.bind(2, static_cast<std::int64_t>(i));
     c.bind(3, channel.name);
@@ -186,13 +208,25 @@ Result<RowId> Book::insertLog(const Log& log) {
     c.bind(7, channel.unitWhy);
     c.bind(8, blobOf(channel.raw));
     c.bind(9, blobOf(channel.flag));
+    c.bind(10, static_cast<std::int64_t>(channel.statistic));
     if (auto ok = c.run(); !ok) return ok.problems();
   }
   return id;
 }
 
+Result<RowId> Book::newestLog() const {
+  Statement s(m_db.get(), "SELECT coalesce(max(id), 0) FROM log");
+  auto row = s.step();
+  if (!row) return row.problems();
+  return s.integer(0);
+}
+
 Status Book::saveFlags(RowId id, const Log& log) {
   Transaction t(m_db.get());
+  Statement r(m_db.get(), "UPDATE log SET record = ? WHERE id = ?");
+  r.bind(1, recordToJson(log).dump());
+  r.bind(2, id);
+  if (auto ok = r.run(); !ok) return ok;
   for (std::size_t i = 0; i < log.channels.size(); ++i) {
     Statement c(m_db.get(), "UPDATE channel SET flag = ? WHERE log_id = ? AND position = ?");
     c.bind(1, blobOf(log.channels[i].flag));
@@ -201,6 +235,35 @@ Status Book::saveFlags(RowId id, const Log& log) {
     if (auto ok = c.run(); !ok) return ok;
   }
   return t.commit();
+}
+
+Result<std::vector<Recipe>> Book::recipes() const {
+  std::vector<Recipe> all;
+  Statement s(m_db.get(), "SELECT json FROM recipe ORDER BY id");
+  for (;;) {
+    auto row = s.step();
+    if (!row) return row.problems();
+    if (!*row) break;
+    const auto json = parseJson(s.text(0));
+    if (!json) return json.problems();
+    auto recipe = recipeFromJson(*json);
+    if (!recipe) return recipe.problems();
+    all.push_back(std::move(*recipe));
+  }
+  return all;
+}
+
+Status Book::saveRecipe(const Recipe& recipe) {
+  Statement s(m_db.get(), "INSERT INTO recipe (name, json) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET json = excluded.json");
+  s.bind(1, recipe.name);
+  s.bind(2, recipeToJson(recipe).dump());
+  return s.run();
+}
+
+Status Book::removeRecipe(const std::string& name) {
+  Statement s(m_db.get(), "DELETE FROM recipe WHERE name = ?");
+  s.bind(1, name);
+  return s.run();
 }
 
 Status Book::removeLog(RowId id) {

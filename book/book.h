@@ -7,7 +7,7 @@
 //   const auto id = book->addPlan(plan);
 #pragma once
 
-#include "core/log/log.h"
+#include "core/log/recipe.h"
 #include "core/plan/plan.h"
 #include "core/status.h"
 
@@ -57,8 +57,13 @@ public:
   Result<RowId> addLog(const Log& log);
   /// All logs give way to this one, or to none, in one transaction.
   Status replaceLogs(const Log* log);
-  Status saveFlags(RowId id, const Log& log); ///< flags only; raw readings are never rewritten
+  Result<RowId> newestLog() const;            ///< 0 if there is none
+  Status saveFlags(RowId id, const Log& log); ///< flags, decisions and notes; raw readings are never rewritten
   Status removeLog(RowId id);
+
+  Result<std::vector<Recipe>> recipes() const; ///< in the order they were first kept
+  Status saveRecipe(const Recipe& recipe);     ///< takes the place of one of the same name
+  Status removeRecipe(const std::string& name);
 
   Result<std::map<std::string, std::string>> settings() const;
   Status setSetting(const std::string& key, const std::string& value);

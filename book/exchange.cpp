@@ -58,6 +58,7 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
     c.id = m.at("id").get<std::string>();
     c.unitIn = m.at("unit_in").get<std::string>();
     c.unitWhy = m.at("unit_why").get<std::string>();
+    c.statistic = static_cast<Statistic>(m.value("statistic", 0));
     log.channels.push_back(std::move(c));
   }
   const char* p = text->data();
@@ -97,6 +98,8 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
       std::fill_n(c.flag.begin() + static_cast<long>(from), rows, run[2].get<std::uint8_t>());
     }
   }
+  if (meta.contains("record"))
+    if (auto ok = recordFromJson(meta.at("record"), log); !ok) return ok.problems();
   return log;
 }
 
@@ -114,13 +117,17 @@ Status exportBook(const Book& book, const std::string& folder) {
   if (!settings) return settings.problems();
   const auto snapshots = book.snapshots();
   if (!snapshots) return snapshots.problems();
+  const auto recipes = book.recipes();
+  if (!recipes) return recipes.problems();
 
   // written beside and renamed, so that the folder appears whole
   const std::string part = folder + ".part";
   fs::remove_all(part, error);
   fs::create_directories(part, error);
   if (error) return Problem{ProblemKind::storage, folder, "cannot be made: " + error.message(), "check the name and permissions"};
-  Json index{{"schema", "muffle-book-1"}, {"plans", Json::array()}, {"logs", Json::array()}, {"settings", *settings}, {"snapshots", Json::array()}};
+  Json index{{"schema", "muffle-book-1"}, {"plans", Json::array()},     {"logs", Json::array()},
+             {"settings", *settings},     {"snapshots", Json::array()}, {"recipes", Json::array()}};
+  for (const Recipe& r : *recipes) index["recipes"].push_back(recipeToJson(r));
   for (std::size_t i = 0; i < plans->size(); ++i) {
     const std::string name = fmt::format("plan-{}.json", i + 1);
     index["plans"].push_back(name);
@@ -129,10 +136,15 @@ Status exportBook(const Book& book, const std::string& folder) {
   for (std::size_t i = 0; i < logs->size(); ++i) {
     const Log& log = (*logs)[i].log;
     const std::string name = fmt::format("log-{}.csv", i + 1);
-    Json entry{{"file", name}, {"name", log.name}, {"channels", Json::array()}};
+    Json entry{{"file", name}, {"name", log.name}, {"record", recordToJson(log)}, {"channels", Json::array()}};
     for (const Channel& c : log.channels)
-      entry["channels"].push_back(
-          {{"name", c.name}, {"role", static_cast<int>(c.role)}, {"id", c.id}, {"unit_in", c.unitIn}, {"unit_why", c.unitWhy}, {"flags", flagRuns(c.flag)}});
+      entry["channels"].push_back({{"name", c.name},
+                                   {"role", static_cast<int>(c.role)},
+                                   {"id", c.id},
+                                   {"unit_in", c.unitIn},
+                                   {"unit_why", c.unitWhy},
+                                   {"statistic", static_cast<int>(c.statistic)},
+                                   {"flags", flagRuns(c.flag)}});
     index["logs"].push_back(entry);
     if (auto ok = writeFile(part + "/" + name, table(log)); !ok) return ok;
   }
@@ -184,6 +196,11 @@ Status importBook(const std::string& folder, const std::string& path) {
       }
       for (const auto& [key, value] : index.at("settings").items())
         if (auto ok = book->setSetting(key, value.get<std::string>()); !ok) return ok;
+      for (const Json& r : index.value("recipes", Json::array())) {
+        const auto recipe = recipeFromJson(r);
+        if (!recipe) return recipe.problems();
+        if (auto ok = book->saveRecipe(*recipe); !ok) return ok;
+      }
       for (const Json& s : index.at("snapshots")) {
         const auto plan = planFromJson(s.at("plan"));
         if (!plan) return plan.problems();

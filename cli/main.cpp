@@ -5,6 +5,7 @@
 #include "book/files.h"
 #include "cli/answers.h"
 #include "cli/plan_tables.h"
+#include "core/log/flags.h"
 #include "core/material/materials.h"
 #include "core/network/network_json.h"
 
@@ -64,9 +65,7 @@ Result<ReadLog> readLogFile(const LogOptions& o, const std::string& zoneName) {
   if (o.unit == "C") options.fahrenheit = false;
   if (!o.separator.empty()) options.separator = o.separator == "tab" ? '\t' : o.separator[0];
   if (o.monthFirst) options.monthFirst = true;
-  auto read = readLog(*bytes, options);
-  if (read) flagProblems(read->log);
-  return read;
+  return readLog(*bytes, options);
 }
 
 void addLogOptions(CLI::App* verb, LogOptions& o) {
@@ -131,7 +130,7 @@ int runNights(const LogOptions& o, const Place& place, const NightQuestions& ask
   if (!read) return report(o.file, read.problems());
   const auto zone = *TimeZone::named(o.zone);
   Log& log = read->log;
-  const auto problems = flagProblems(log);
+  const auto problems = flagProblems(log, place);
   const auto nights = cutNights(log, place, zone, asked.line_C);
   if (json) {
     Json answer = nightsAnswer(*read, problems, nights, zone);
@@ -163,11 +162,12 @@ std::optional<PlanAndWeather> load(const std::string& planFile, const LogOptions
     report(planFile, plan.problems());
     return std::nullopt;
   }
-  const auto read = readLogFile(o, plan->site.timeZone);
+  auto read = readLogFile(o, plan->site.timeZone);
   if (!read) {
     report(o.file, read.problems());
     return std::nullopt;
   }
+  flagProblems(read->log, plan->site.place);
   auto weather = weatherFromLog(read->log, plan->site);
   if (!weather) {
     report(o.file, weather.problems());
@@ -246,8 +246,9 @@ int runImport(const std::string& folder, const std::string& path) {
 int runFit(const std::string& planFile, const LogOptions& o, const std::string& out, bool json) {
   const auto plan = readPlan(planFile);
   if (!plan) return report(planFile, plan.problems());
-  const auto read = readLogFile(o, plan->site.timeZone);
+  auto read = readLogFile(o, plan->site.timeZone);
   if (!read) return report(o.file, read.problems());
+  flagProblems(read->log, plan->site.place);
   auto weather = weatherFromLog(read->log, plan->site);
   if (!weather) return report(o.file, weather.problems());
   const auto zone = *TimeZone::named(plan->site.timeZone);

@@ -3,11 +3,13 @@
 
 #include "app/model/background.h"
 #include "app/model/engine.h"
+#include "core/log/merge.h"
 #include "core/plan/plan_json.h"
 
 #include <QCoreApplication>
 #include <QDateTime>
 #include <QElapsedTimer>
+#include <QLocale>
 #include <QThread>
 #include <QUndoCommand>
 
@@ -16,6 +18,11 @@
 namespace muffle {
 
 namespace {
+Status saveFlagsIn(Book& book, const Log& log) {
+  const auto id = book.newestLog();
+  return id ? book.saveFlags(*id, log) : Status(id.problems());
+}
+
 bool sameButPrices(Plan a, const Plan& b) {
   a.prices = b.prices;
   return planToJson(a) == planToJson(b);
@@ -44,14 +51,26 @@ private:
 
 class LogCommand : public QUndoCommand {
 public:
-  LogCommand(Document& document, std::shared_ptr<const Log> before, std::shared_ptr<const Log> after)
-      : QUndoCommand(Document::tr("import a log")), m_document(document), m_before(std::move(before)), m_after(std::move(after)) {}
+  LogCommand(Document& document, const QString& name, std::shared_ptr<const Log> before, std::shared_ptr<const Log> after)
+      : QUndoCommand(name), m_document(document), m_before(std::move(before)), m_after(std::move(after)) {}
   void redo() override { m_document.applyLog(m_after); }
   void undo() override { m_document.applyLog(m_before); }
 
 private:
   Document& m_document;
   std::shared_ptr<const Log> m_before, m_after;
+};
+
+class DecisionCommand : public QUndoCommand {
+public:
+  DecisionCommand(Document& document, const QString& name, std::vector<Decision> before, std::vector<Decision> after)
+      : QUndoCommand(name), m_document(document), m_before(std::move(before)), m_after(std::move(after)) {}
+  void redo() override { m_document.applyDecisions(m_after); }
+  void undo() override { m_document.applyDecisions(m_before); }
+
+private:
+  Document& m_document;
+  std::vector<Decision> m_before, m_after;
 };
 
 Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique<Engine>()), m_background(std::make_unique<Background>()) {
@@ -137,7 +156,8 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   m_units.fahrenheit = (*settings)["units.temperature"] == "F";
   m_units.feet = (*settings)["units.length"] == "ft";
   m_dark = (*settings)["theme"] == "lamp";
-  prepareNow(m_log.log, false);
+  m_followed = QString::fromStdString((*settings)["log.followed"]);
+  prepareNow(m_log.log, Save::nothing);
   emit bookOpened();
   emit viewChanged();
   emit planChanged();
@@ -156,18 +176,18 @@ TimeZone Document::zone() const {
 }
 
 /// Works out what hangs on the log, and saves it with its flags where asked, on the background thread.
-void Document::prepareNow(std::shared_ptr<const Log> raw, bool save) {
+void Document::prepareNow(std::shared_ptr<const Log> raw, Save save) {
   const quint64 generation = ++m_logGeneration;
   m_preparing = raw != nullptr;
-  const std::string path = save && m_book ? m_book->path() : std::string();
+  const std::string path = save != Save::nothing && m_book ? m_book->path() : std::string();
   if (!raw && path.empty()) return;
-  m_background->post([this, generation, raw = std::move(raw), path, site = m_plan.site, hold = m_plan.setpoints.hold_C] {
+  m_background->post([this, generation, raw = std::move(raw), path, save, site = m_plan.site, hold = m_plan.setpoints.hold_C] {
     PreparedLog prepared;
     if (raw) prepared = prepareLog(*raw, site, hold);
     QString notSaved;
     if (!path.empty()) {
       auto book = Book::open(path, Book::Mode::existing);
-      const Status saved = book ? book->replaceLogs(prepared.log.get()) : Status(book.problems());
+      const Status saved = !book ? Status(book.problems()) : save == Save::log ? book->replaceLogs(prepared.log.get()) : saveFlagsIn(*book, *prepared.log);
       if (!saved) notSaved = QString::fromStdString(saved.problem().text());
     }
     QMetaObject::invokeMethod(
@@ -194,7 +214,7 @@ void Document::applyPlan(const Plan& plan) {
                          a.place.elevation_m != b.place.elevation_m || a.timeZone != b.timeZone || a.wind_m_s != b.wind_m_s;
   const bool onlyPrices = sizingIsCurrent() && sameButPrices(m_plan, plan);
   m_plan = plan;
-  if (siteMoved && m_log.log) prepareNow(m_log.log, false);
+  if (siteMoved && m_log.log) prepareNow(m_log.log, Save::nothing);
   simulateNow(); // while it is saved
   if (m_book)
     if (auto ok = m_book->savePlan(m_planId, m_plan); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
@@ -212,7 +232,7 @@ void Document::applyLog(std::shared_ptr<const Log> log) {
   m_result.reset();
   m_otherResult.reset();
   ++m_generation; // whatever runs now belongs to the log before
-  prepareNow(std::move(log), true);
+  prepareNow(std::move(log), Save::log);
   emit logChanged();
   emit resultChanged();
 }
@@ -229,8 +249,64 @@ std::optional<QString> Document::edit(const QString& name, const std::function<v
 
 std::optional<QString> Document::setLog(Log log) {
   if (log.time.empty()) return tr("the log has no readings");
-  m_undo.push(new LogCommand(*this, m_log.log, std::make_shared<const Log>(std::move(log))));
+  m_undo.push(new LogCommand(*this, tr("import a log"), m_log.log, std::make_shared<const Log>(std::move(log))));
   return std::nullopt;
+}
+
+std::optional<QString> Document::addToLog(const QString& what, const Log& more) {
+  if (more.time.empty()) return tr("there are no readings in it");
+  if (!m_log.log) {
+    m_undo.push(new LogCommand(*this, what, nullptr, std::make_shared<const Log>(more)));
+    return std::nullopt;
+  }
+  Merged merged = mergeLogs(*m_log.log, more);
+  const QLocale locale;
+  const QString said =
+      tr("%1 new readings; %2 were there already")
+          .arg(locale.toString(static_cast<qlonglong>(merged.added)), locale.toString(static_cast<qlonglong>(merged.same))) +
+      (merged.different > 0 ? tr("; %1 differ from those, which stay").arg(locale.toString(static_cast<qlonglong>(merged.different))) : QString());
+  if (merged.added > 0) m_undo.push(new LogCommand(*this, what, m_log.log, std::make_shared<const Log>(std::move(merged.log))));
+  emit told(said);
+  return std::nullopt;
+}
+
+void Document::followed(const Log& more) {
+  if (more.time.empty()) return;
+  if (!m_log.log) return applyLog(std::make_shared<const Log>(more));
+  Merged merged = mergeLogs(*m_log.log, more);
+  if (merged.added > 0) prepareNow(std::make_shared<const Log>(std::move(merged.log)), Save::log);
+}
+
+void Document::decide(const QString& name, const std::vector<Decision>& decisions) {
+  if (!m_log.log || decisions.empty()) return;
+  std::vector<Decision> all = m_log.log->decisions;
+  all.insert(all.end(), decisions.begin(), decisions.end());
+  m_undo.push(new DecisionCommand(*this, name, m_log.log->decisions, std::move(all)));
+}
+
+void Document::applyDecisions(const std::vector<Decision>& decisions) {
+  if (!m_log.log) return;
+  auto log = std::make_shared<Log>(*m_log.log);
+  log->decisions = decisions;
+  m_log.log = log; // at once, so that the next decision builds on this one; the flags follow
+  ++m_generation;  // whatever runs now goes by the readings as they were
+  prepareNow(std::move(log), Save::flags);
+}
+
+void Document::setFollowedFile(const QString& path) {
+  m_followed = path;
+  saveSetting("log.followed", path);
+}
+
+std::vector<Recipe> Document::recipes() const {
+  if (!m_book) return {};
+  auto all = m_book->recipes();
+  return all ? std::move(*all) : std::vector<Recipe>();
+}
+
+void Document::keepRecipe(const Recipe& recipe) {
+  if (!m_book) return;
+  if (auto ok = m_book->saveRecipe(recipe); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
 }
 
 void Document::keepSnapshot(const QString& name) {
@@ -317,6 +393,16 @@ void Document::selectNight(int night, bool extend) {
   m_night = std::clamp(night, 0, static_cast<int>(m_result->nights.size()) - 1);
   if (!extend) m_spanStart = m_night;
   emit selectionChanged();
+}
+
+std::optional<Date> Document::selectedDate() const {
+  if (!m_result || m_night < 0 || m_night >= static_cast<int>(m_result->nights.size())) return std::nullopt;
+  return m_result->nights[static_cast<std::size_t>(m_night)].date;
+}
+
+void Document::selectNightOf(const Date& date) {
+  for (std::size_t i = 0; m_result && i < m_result->nights.size(); ++i)
+    if (m_result->nights[i].date == date) return selectNight(static_cast<int>(i));
 }
 
 void Document::setClock(double clock) {

@@ -67,6 +67,17 @@ public:
   // verbs; each is one named undo step, or a reason why not
   std::optional<QString> edit(const QString& name, const std::function<void(Plan&)>& change, int mergeId = -1);
   std::optional<QString> setLog(Log log);
+  /// What another file, a station or a sheet adds to the log; `what` names the step. Says how much was new.
+  std::optional<QString> addToLog(const QString& what, const Log& more);
+  /// New readings of a followed file: no step to undo, for the file still has them.
+  void followed(const Log& more);
+  /// The grower's word on stretches of the log; the last word on a stretch counts.
+  void decide(const QString& name, const std::vector<Decision>& decisions);
+  /// The file that a logger keeps writing into this book's log; empty if none.
+  [[nodiscard]] QString followedFile() const { return m_followed; }
+  void setFollowedFile(const QString& path);
+  [[nodiscard]] std::vector<Recipe> recipes() const;
+  void keepRecipe(const Recipe& recipe);
   /// Ends a run of merged edits, such as a drag.
   void finishEdit() { ++m_mergeEpoch; }
   void keepSnapshot(const QString& name);
@@ -85,6 +96,8 @@ public:
   [[nodiscard]] int selectedNight() const { return m_night; } ///< index into result()->nights, -1 none
   [[nodiscard]] int spanStart() const { return m_spanStart; }
   void selectNight(int night, bool extend = false);
+  [[nodiscard]] std::optional<Date> selectedDate() const;
+  void selectNightOf(const Date& date); ///< nothing happens if it was not simulated
   /// Position in the selected night, 0 at noon before, 1 at noon after.
   [[nodiscard]] double clock() const { return m_clock; }
   void setClock(double clock);
@@ -110,13 +123,17 @@ signals:
   void sizingChanged();
   void sizingProgress(int done, int of);
   void trouble(const QString& text); ///< something was refused or could not be saved
+  void told(const QString& text);    ///< what was done, in a line
 
 private:
   friend class EditCommand;
   friend class LogCommand;
+  friend class DecisionCommand;
   void applyPlan(const Plan& plan);
   void applyLog(std::shared_ptr<const Log> log);
-  void prepareNow(std::shared_ptr<const Log> raw, bool save);
+  void applyDecisions(const std::vector<Decision>& decisions);
+  enum class Save { nothing, flags, log };
+  void prepareNow(std::shared_ptr<const Log> raw, Save save);
   void logPrepared(quint64 generation, PreparedLog prepared, const QString& notSaved);
   void simulateNow();
   [[nodiscard]] std::size_t winterInSight() const;
@@ -142,6 +159,7 @@ private:
   bool m_isSizing = false;
   Units m_units;
   bool m_dark = false;
+  QString m_followed;
   int m_night = -1, m_spanStart = -1;
   double m_clock = 0.7;
   int m_mergeEpoch = 0;

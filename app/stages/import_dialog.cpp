@@ -9,6 +9,7 @@
 #include <QFormLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QLineEdit>
 #include <QProgressDialog>
 #include <QPushButton>
 #include <QTableWidget>
@@ -21,34 +22,69 @@
 namespace muffle {
 namespace {
 
-struct RoleChoice {
+struct Meaning {
   Role role;
   const char* id;
+  Statistic statistic;
   const char* name;
 };
-constexpr RoleChoice kRoles[] = {{Role::outside, "", "outside"}, {Role::room, "house", "house air"},
-                                 {Role::soil, "floor", "soil"},  {Role::store, "barrels", "barrels"},
-                                 {Role::wind, "", "wind"},       {Role::sun, "", "sun"},
-                                 {Role::heater, "1", "heater"},  {Role::humidity, "house", "humidity"},
-                                 {Role::rain, "", "rain"},       {Role::note, "", "leave aside"}};
+constexpr Meaning kMeanings[] = {{Role::outside, "", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "outside")},
+                                 {Role::outside, "", Statistic::lowest, QT_TRANSLATE_NOOP("muffle::ImportDialog", "outside, lows")},
+                                 {Role::outside, "", Statistic::highest, QT_TRANSLATE_NOOP("muffle::ImportDialog", "outside, highs")},
+                                 {Role::room, "house", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "house air")},
+                                 {Role::room, "house", Statistic::lowest, QT_TRANSLATE_NOOP("muffle::ImportDialog", "house air, lows")},
+                                 {Role::room, "house", Statistic::highest, QT_TRANSLATE_NOOP("muffle::ImportDialog", "house air, highs")},
+                                 {Role::room, "house2", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "house air, second sensor")},
+                                 {Role::room, "bay", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "bay air")},
+                                 {Role::cover, "cover", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "under a bed cover")},
+                                 {Role::soil, "floor", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "soil")},
+                                 {Role::store, "barrels", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "barrels")},
+                                 {Role::wind, "", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "wind")},
+                                 {Role::sun, "", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "sun")},
+                                 {Role::heater, "1", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "heater")},
+                                 {Role::humidity, "house", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "humidity, house")},
+                                 {Role::humidity, "outside", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "humidity, outside")},
+                                 {Role::rain, "", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "rain")},
+                                 {Role::note, "", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "leave aside")}};
+constexpr int kLeaveAside = static_cast<int>(std::size(kMeanings)) - 1;
 
 constexpr std::size_t kPreviewBytes = 1 << 20;
+constexpr char kSeparators[] = {0, ',', ';', '\t', '|', ' '};
+
+QStringList unitsOf(Role role) {
+  if (isTemperature(role)) return {QStringLiteral("C"), QStringLiteral("F"), QStringLiteral("K")};
+  switch (role) {
+  case Role::wind: return {QStringLiteral("m/s"), QStringLiteral("km/h"), QStringLiteral("mph"), QStringLiteral("kn")};
+  case Role::sun: return {QStringLiteral("W/m2"), QStringLiteral("lx"), QStringLiteral("klx")};
+  case Role::heater: return {QStringLiteral("W"), QStringLiteral("kW"), QStringLiteral("kWh"), QStringLiteral("Wh")};
+  case Role::rain: return {QStringLiteral("mm"), QStringLiteral("in")};
+  case Role::humidity: return {QStringLiteral("%")};
+  default: return {};
+  }
+}
+
+void setChoice(QComboBox* box, const std::optional<bool>& value) { box->setCurrentIndex(!value ? 0 : *value ? 2 : 1); }
 
 } // namespace
 
 ImportDialog::ImportDialog(Document& document, QString name, std::string bytes, QWidget* parent)
     : QDialog(parent), m_document(document), m_name(std::move(name)), m_bytes(std::move(bytes)), m_separator(new QComboBox(this)), m_unit(new QComboBox(this)),
-      m_dates(new QComboBox(this)), m_decimal(new QComboBox(this)), m_recognised(new QLabel(this)), m_columns(new QTableWidget(this)),
-      m_rows(new QTableWidget(this)) {
+      m_dates(new QComboBox(this)), m_decimal(new QComboBox(this)), m_clock(new QComboBox(this)), m_recognised(new QLabel(this)), m_question(new QLabel(this)),
+      m_columns(new QTableWidget(this)), m_rows(new QTableWidget(this)), m_recipe(new QLineEdit(this)) {
   setWindowTitle(tr("Import %1").arg(m_name));
-  resize(760, 620);
+  resize(820, 660);
   auto* body = new QVBoxLayout(this);
   auto* title = new QLabel(tr("What was recognised"), this);
   title->setFont(titleFont(13));
   body->addWidget(title);
-  m_recognised->setWordWrap(true);
-  m_recognised->setFont(textFont(9.5));
-  body->addWidget(m_recognised);
+  for (QLabel* words : {m_recognised, m_question}) {
+    words->setWordWrap(true);
+    words->setFont(textFont(9.5));
+    body->addWidget(words);
+  }
+  QFont strong = textFont(9.5);
+  strong.setBold(true);
+  m_question->setFont(strong);
   auto* form = new QHBoxLayout;
   const auto choice = [&](QComboBox* box, const QString& label, const QStringList& items) {
     box->addItems(items);
@@ -58,34 +94,79 @@ ImportDialog::ImportDialog(Document& document, QString name, std::string bytes, 
     form->addWidget(box);
     connect(box, &QComboBox::activated, this, &ImportDialog::preview);
   };
-  choice(m_separator, tr("Columns"), {tr("as recognised"), tr("comma"), tr("semicolon"), tr("tab"), tr("bar")});
+  choice(m_separator, tr("Columns"), {tr("as recognised"), tr("comma"), tr("semicolon"), tr("tab"), tr("bar"), tr("blanks")});
   choice(m_decimal, tr("Decimal"), {tr("as recognised"), tr("point"), tr("comma")});
   choice(m_dates, tr("Dates"), {tr("as recognised"), tr("day first"), tr("month first")});
+  choice(m_clock, tr("Clock"), {tr("the place's own"), tr("winter time all year"), tr("UTC")});
   choice(m_unit, tr("Unmarked degrees"), {tr("as recognised"), tr("°C"), tr("°F")});
   form->addStretch();
   body->addLayout(form);
   m_columns->setAccessibleName(tr("Columns"));
   m_rows->setAccessibleName(tr("First readings"));
+  for (QTableWidget* table : {m_columns, m_rows}) {
+    table->verticalHeader()->hide();
+    table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+  }
   body->addWidget(m_columns, 3);
   body->addWidget(m_rows, 2);
+  auto* last = new QHBoxLayout;
+  m_recipe->setPlaceholderText(tr("keep as a recipe for the next file of this kind: a name"));
+  m_recipe->setAccessibleName(tr("Name of the recipe"));
+  last->addWidget(m_recipe, 1);
   auto* buttons = new QDialogButtonBox(this);
-  m_keep = buttons->addButton(tr("Keep this log"), QDialogButtonBox::AcceptRole);
+  const auto keep = [&](const QString& text, bool adds) {
+    auto* button = buttons->addButton(text, QDialogButtonBox::AcceptRole);
+    connect(button, &QPushButton::clicked, this, [this, adds] { m_adds = adds; }); // before accepted()
+    m_keep.push_back(button);
+    return button;
+  };
+  if (m_document.log()) {
+    keep(tr("Add to the log"), true)->setToolTip(tr("only what is new comes in; what is there stays"));
+    keep(tr("Put in its place"), false)->setToolTip(tr("the log there is gives way to this one; you can undo it"));
+  } else {
+    keep(tr("Keep this log"), false);
+  }
+  m_keep.front()->setDefault(true);
   buttons->addButton(QDialogButtonBox::Cancel);
   connect(buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
   connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
-  body->addWidget(buttons);
+  last->addWidget(buttons);
+  body->addLayout(last);
   preview();
+  const auto recipes = m_document.recipes();
+  if (const Recipe* known = m_read ? recipeFor(recipes, m_read->headings) : nullptr) useRecipe(*known);
 }
+
+Clockwork ImportDialog::clock() const { return static_cast<Clockwork>(m_clock->currentIndex()); }
 
 ReadOptions ImportDialog::options() const {
   ReadOptions o;
-  o.zone = m_document.zone();
-  static const char kSeparators[] = {0, ',', ';', '\t', '|'};
+  o.zone = clockOf(clock(), m_document.zone());
   if (m_separator->currentIndex() > 0) o.separator = kSeparators[m_separator->currentIndex()];
   if (m_decimal->currentIndex() > 0) o.decimalComma = m_decimal->currentIndex() == 2;
   if (m_dates->currentIndex() > 0) o.monthFirst = m_dates->currentIndex() == 2;
   if (m_unit->currentIndex() > 0) o.fahrenheit = m_unit->currentIndex() == 2;
+  o.columns = m_choices;
   return o;
+}
+
+void ImportDialog::useRecipe(const Recipe& recipe) {
+  m_knownAs = QString::fromStdString(recipe.name);
+  m_recipe->setText(m_knownAs);
+  for (std::size_t i = 1; i < std::size(kSeparators); ++i)
+    if (recipe.separator == kSeparators[i]) m_separator->setCurrentIndex(static_cast<int>(i));
+  setChoice(m_decimal, recipe.decimalComma);
+  setChoice(m_dates, recipe.monthFirst);
+  setChoice(m_unit, recipe.fahrenheit);
+  m_clock->setCurrentIndex(static_cast<int>(recipe.clock));
+  m_choices = recipe.columns;
+  preview();
+}
+
+std::optional<Recipe> ImportDialog::recipe() const {
+  const QString name = m_recipe->text().trimmed();
+  if (name.isEmpty() || !m_read) return std::nullopt;
+  return recipeOf(name.toStdString(), options(), clock(), *m_read);
 }
 
 void ImportDialog::accept() {
@@ -121,12 +202,7 @@ void ImportDialog::accept() {
     m_recognised->setText(QString::fromStdString(whole->problem().text()));
     return;
   }
-  Log& log = (**whole).log;
-  for (std::size_t i = 0; i < log.channels.size() && i < m_read->log.channels.size(); ++i) { // what was chosen in the preview
-    log.channels[i].role = m_read->log.channels[i].role;
-    log.channels[i].id = m_read->log.channels[i].id;
-  }
-  log.name = m_name.toStdString();
+  (**whole).log.name = m_name.toStdString();
   m_read = std::move(**whole);
   QDialog::accept();
 }
@@ -142,57 +218,94 @@ void ImportDialog::preview() {
   if (!read) {
     m_read.reset();
     m_recognised->setText(tr("This cannot be read: %1").arg(QString::fromStdString(read.problem().text())));
-    m_keep->setEnabled(false);
+    checkKeep();
     return;
   }
   m_read = std::move(*read);
   m_read->log.name = m_name.toStdString();
   const Log& log = m_read->log;
   const TimeZone zone = m_document.zone();
-  QString words = QString::fromStdString(m_read->recognised[0]) + QStringLiteral(". ") + QString::fromStdString(m_read->recognised[1]) + QStringLiteral(".\n") +
-                  tr(head.size() < m_bytes.size() ? "the first %1 readings, from %2 to %3" : "%1 readings from %2 to %3")
-                      .arg(log.time.size())
-                      .arg(QString::fromStdString(zone.iso(log.time.front())), QString::fromStdString(zone.iso(log.time.back())));
+  QString words = m_knownAs.isEmpty() ? QString() : tr("Read as \"%1\". ").arg(m_knownAs);
+  for (std::size_t i = 0; i < m_read->recognised.size(); ++i) // the columns have the table below
+    if (!QString::fromStdString(m_read->recognised[i]).startsWith(QLatin1Char('"')))
+      words += QString::fromStdString(m_read->recognised[i]) + QStringLiteral(". ");
+  words += QStringLiteral("\n") + tr(head.size() < m_bytes.size() ? "The first %1 readings, from %2 to %3" : "%1 readings from %2 to %3")
+                                      .arg(QLocale().toString(static_cast<qlonglong>(log.time.size())))
+                                      .arg(QString::fromStdString(zone.iso(log.time.front())), QString::fromStdString(zone.iso(log.time.back())));
   if (m_read->rowsLeftOut || m_read->cellsLeftOut)
     words += tr("; %1 rows and %2 single readings cannot be read, first: %3")
                  .arg(m_read->rowsLeftOut)
                  .arg(m_read->cellsLeftOut)
                  .arg(QString::fromStdString(m_read->firstProblems.front().text()));
-  m_recognised->setText(words);
+  m_recognised->setText(words + QStringLiteral("."));
+  showColumns();
+  showRows();
+  checkKeep();
+}
+
+/// What a column is taken for from now on, as its heading names it.
+void ImportDialog::choose(const ColumnChoice& choice) {
+  std::erase_if(m_choices, [&](const ColumnChoice& c) { return c.heading == choice.heading; });
+  m_choices.push_back(choice);
+  QMetaObject::invokeMethod(this, &ImportDialog::preview, Qt::QueuedConnection); // the table that asked goes
+}
+
+void ImportDialog::showColumns() {
+  const Log& log = m_read->log;
   m_columns->setColumnCount(4);
   m_columns->setHorizontalHeaderLabels({tr("heading"), tr("taken for"), tr("unit"), tr("because")});
-  m_columns->setRowCount(static_cast<int>(log.channels.size()));
-  m_columns->verticalHeader()->hide();
-  m_columns->setEditTriggers(QAbstractItemView::NoEditTriggers);
-  for (int i = 0; i < m_columns->rowCount(); ++i) {
-    const Channel& c = log.channels[static_cast<std::size_t>(i)];
-    m_columns->setItem(i, 0, new QTableWidgetItem(QString::fromStdString(c.name)));
+  m_columns->setRowCount(static_cast<int>(m_read->headings.size()));
+  int row = 0;
+  for (const std::string& heading : m_read->headings) {
+    const auto c = std::find_if(log.channels.begin(), log.channels.end(), [&](const Channel& ch) { return ch.name == heading; });
+    if (c == log.channels.end()) continue; // the time's own, and what holds no numbers
+    const ColumnChoice now{heading, c->role, c->id, c->statistic, {}, true};
+    m_columns->setItem(row, 0, new QTableWidgetItem(QString::fromStdString(heading)));
     auto* role = new QComboBox(m_columns);
-    int now = static_cast<int>(std::size(kRoles)) - 1;
-    for (std::size_t k = 0; k < std::size(kRoles); ++k) {
-      role->addItem(tr(kRoles[k].name));
-      if (kRoles[k].role == c.role) now = static_cast<int>(k);
+    int at = kLeaveAside;
+    for (int k = 0; k < static_cast<int>(std::size(kMeanings)); ++k) {
+      role->addItem(tr(kMeanings[k].name));
+      const bool same = kMeanings[k].role == c->role && kMeanings[k].statistic == c->statistic;
+      if (same && (at == kLeaveAside || c->id == kMeanings[k].id)) at = k;
     }
-    role->setCurrentIndex(now);
-    role->setAccessibleName(tr("Meaning of %1").arg(QString::fromStdString(c.name)));
-    connect(role, &QComboBox::activated, this, [this, i](int k) {
-      Channel& channel = m_read->log.channels[static_cast<std::size_t>(i)];
-      channel.role = kRoles[k].role;
-      channel.id = kRoles[k].id;
-      rolesChanged();
+    role->setCurrentIndex(at);
+    role->setAccessibleName(tr("Meaning of %1").arg(QString::fromStdString(heading)));
+    const std::string unitIn = c->unitIn;
+    connect(role, &QComboBox::activated, this, [this, now, unitIn](int k) {
+      const Meaning& m = kMeanings[k];
+      choose({now.heading, m.role, m.id, m.statistic, isTemperature(m.role) == isTemperature(now.role) ? unitIn : std::string(), true});
     });
-    m_columns->setCellWidget(i, 1, role);
-    m_columns->setItem(i, 2, new QTableWidgetItem(QString::fromStdString(c.unitIn)));
-    m_columns->setItem(i, 3, new QTableWidgetItem(QString::fromStdString(c.unitWhy)));
+    m_columns->setCellWidget(row, 1, role);
+    if (const QStringList units = unitsOf(c->role); !units.empty()) {
+      auto* unit = new QComboBox(m_columns);
+      unit->addItems(units);
+      unit->setCurrentIndex(std::max(0, static_cast<int>(units.indexOf(QString::fromStdString(c->unitIn)))));
+      unit->setAccessibleName(tr("Unit of %1").arg(QString::fromStdString(heading)));
+      connect(unit, &QComboBox::activated, this, [this, now, units](int k) {
+        ColumnChoice choice = now;
+        choice.unit = units[k].toStdString();
+        choose(choice);
+      });
+      m_columns->setCellWidget(row, 2, unit);
+    } else {
+      m_columns->setItem(row, 2, new QTableWidgetItem(QString::fromStdString(c->unitIn)));
+    }
+    m_columns->setItem(row, 3, new QTableWidgetItem(QString::fromStdString(c->unitWhy)));
+    ++row;
   }
+  m_columns->setRowCount(row);
   m_columns->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
+  m_columns->horizontalHeader()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
   m_columns->horizontalHeader()->setSectionResizeMode(3, QHeaderView::Stretch);
+}
+
+void ImportDialog::showRows() {
+  const Log& log = m_read->log;
+  const TimeZone zone = m_document.zone();
   m_rows->setColumnCount(static_cast<int>(log.channels.size()) + 1);
   QStringList heads{tr("time")};
   for (const Channel& c : log.channels) heads << QString::fromStdString(c.name);
   m_rows->setHorizontalHeaderLabels(heads);
-  m_rows->verticalHeader()->hide();
-  m_rows->setEditTriggers(QAbstractItemView::NoEditTriggers);
   const int shown = static_cast<int>(std::min<std::size_t>(log.time.size(), 8));
   m_rows->setRowCount(shown);
   for (int i = 0; i < shown; ++i) {
@@ -207,13 +320,25 @@ void ImportDialog::preview() {
     }
   }
   m_rows->resizeColumnsToContents();
-  rolesChanged();
 }
 
-void ImportDialog::rolesChanged() {
-  const bool hasOutside = m_read && m_read->log.find(Role::outside);
-  m_keep->setEnabled(hasOutside);
-  m_keep->setToolTip(hasOutside ? QString() : tr("one column must be the outside temperature"));
+void ImportDialog::checkKeep() {
+  const auto any = [&](Role role) {
+    return m_read && std::any_of(m_read->log.channels.begin(), m_read->log.channels.end(), [&](const Channel& c) { return c.role == role; });
+  };
+  QString why;
+  if (!m_read)
+    why = tr("nothing can be read yet");
+  else if (!m_document.log() && !any(Role::outside))
+    why = tr("One column must be the outside temperature: choose it under \"taken for\".");
+  else if (!m_read->unsure.empty())
+    why = tr("°C or °F? \"%1\" carries no mark and its readings fit either. Choose its unit below.").arg(QString::fromStdString(m_read->unsure.front()));
+  m_question->setText(why);
+  m_question->setVisible(m_read && !why.isEmpty());
+  for (QPushButton* keep : m_keep) {
+    keep->setEnabled(why.isEmpty());
+    keep->setToolTip(why.isEmpty() ? keep->toolTip() : why);
+  }
 }
 
 } // namespace muffle

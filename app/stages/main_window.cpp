@@ -4,6 +4,7 @@
 #include "app/model/demo_book.h"
 #include "app/paint/theme.h"
 #include "app/stages/cost_stage.h"
+#include "app/stages/hand_sheet.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/import_dialog.h"
@@ -39,9 +40,9 @@
 namespace muffle {
 
 MainWindow::MainWindow(Document& document, QWidget* parent)
-    : QMainWindow(parent), m_document(document), m_thread(new ThreadBar(document)), m_section(new SectionView(document)), m_instruments(new QStackedWidget),
-      m_cost(new CostStage(document)), m_start(new StartPage(document)), m_slip(new SlipView(document)), m_scarf(new ScarfView(document)),
-      m_status(new QLabel) {
+    : QMainWindow(parent), m_document(document), m_follower(document), m_thread(new ThreadBar(document)), m_section(new SectionView(document)),
+      m_instruments(new QStackedWidget), m_cost(new CostStage(document)), m_start(new StartPage(document)), m_slip(new SlipView(document)),
+      m_scarf(new ScarfView(document)), m_status(new QLabel) {
   setAcceptDrops(true);
   resize(1280, 800);
   auto* centre = new QWidget(this);
@@ -71,6 +72,8 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   m_instruments->addWidget(m_cost);
   m_instruments->addWidget(m_start);
   connect(log, &LogStage::importAsked, this, &MainWindow::chooseLog);
+  connect(log, &LogStage::followAsked, this, &MainWindow::chooseFollowed);
+  connect(log, &LogStage::byHandAsked, this, &MainWindow::writeByHand);
   connect(m_start, &StartPage::logAsked, this, &MainWindow::chooseLog);
   connect(m_start, &StartPage::houseAsked, this, [this] {
     showStage(Document::Stage::house);
@@ -85,6 +88,8 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   });
   connect(&document, &Document::bookOpened, this, [this] {
     rememberBook();
+    m_follower.follow(m_document.followedFile());
+    m_unfollow->setEnabled(!m_document.followedFile().isEmpty());
     if (m_document.log()) {
       showStage(m_thread->stage());
     } else {
@@ -95,6 +100,7 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   connect(m_thread, &ThreadBar::chosen, this, &MainWindow::showStage);
   connect(m_section, &SectionView::pointed, this, &MainWindow::showStage);
   connect(&document, &Document::trouble, this, &MainWindow::say);
+  connect(&document, &Document::told, this, &MainWindow::say);
   connect(&document, &Document::viewChanged, this, &MainWindow::restyle);
   for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::logChanged}) connect(&document, signal, this, &MainWindow::refreshStatus);
   buildMenus();
@@ -112,6 +118,10 @@ void MainWindow::buildMenus() {
   book->addAction(tr("Open the &demo"), this, &MainWindow::openDemo);
   book->addSeparator();
   book->addAction(tr("&Import a log…"), QKeySequence(tr("Ctrl+I")), this, &MainWindow::chooseLog);
+  book->addAction(tr("Write readings by &hand…"), QKeySequence(tr("Ctrl+H")), this, &MainWindow::writeByHand);
+  book->addAction(tr("&Follow a logger's file…"), this, &MainWindow::chooseFollowed);
+  m_unfollow = book->addAction(tr("End following"), this, [this] { followFile({}); });
+  m_unfollow->setEnabled(false);
   book->addAction(tr("&Export as folder…"), this, &MainWindow::exportTo);
   book->addAction(tr("&Print…"), QKeySequence::Print, this, [this] { previewPage(this, m_document, {m_section, m_instruments, m_slip, m_scarf}); });
   book->addSeparator();
@@ -258,6 +268,30 @@ void MainWindow::chooseLog() {
   if (!path.isEmpty()) importFile(path);
 }
 
+void MainWindow::chooseFollowed() {
+  const QString path =
+      QFileDialog::getOpenFileName(this, tr("Follow a file that a logger keeps writing"), {}, tr("Readings (*.csv *.txt *.tsv *.dat);;All files (*)"));
+  if (!path.isEmpty()) followFile(path);
+}
+
+void MainWindow::followFile(const QString& path) {
+  m_document.setFollowedFile(path);
+  m_unfollow->setEnabled(!path.isEmpty());
+  m_follower.follow(path);
+  say(path.isEmpty() ? tr("No file is followed any more.") : tr("Following %1: what the logger adds comes in by itself.").arg(QFileInfo(path).fileName()));
+}
+
+bool MainWindow::writeByHand() {
+  HandSheetDialog dialog(m_document, this);
+  if (dialog.exec() != QDialog::Accepted) return false;
+  if (const auto why = m_document.addToLog(tr("readings by hand"), dialog.log())) {
+    say(*why);
+    return false;
+  }
+  showStage(Document::Stage::log);
+  return true;
+}
+
 namespace {
 /// Reads a file on a thread of its own while the window goes on.
 Result<std::string> readBeside(const std::string& path) {
@@ -322,7 +356,9 @@ bool MainWindow::importFile(const QString& path) {
   }
   ImportDialog dialog(m_document, QFileInfo(path).fileName(), std::move(*bytes), this);
   if (dialog.exec() != QDialog::Accepted || !dialog.read()) return false;
-  if (const auto why = m_document.setLog(dialog.takeLog())) {
+  if (const auto recipe = dialog.recipe()) m_document.keepRecipe(*recipe);
+  const auto why = dialog.adds() ? m_document.addToLog(tr("add %1").arg(QFileInfo(path).fileName()), dialog.takeLog()) : m_document.setLog(dialog.takeLog());
+  if (why) {
     say(*why);
     return false;
   }

@@ -3,6 +3,8 @@
 // The frame: thread above, section, instrument and slip between, scarf below. Wiring only.
 #pragma once
 
+#include "app/model/follower.h"
+
 #include "app/model/document.h"
 
 #include <QMainWindow>
@@ -29,6 +31,10 @@ public:
   bool importFile(const QString& path);
   /// Used by --shots and tests: takes what was recognised without asking.
   bool importFileUnasked(const QString& path);
+  /// Readings typed in; false if given up.
+  bool writeByHand();
+  /// Follows a file that a logger keeps writing; an empty path ends it.
+  void followFile(const QString& path);
   /// Off for books that are made to be thrown away.
   void setRemembersBooks(bool on) { m_remembersBooks = on; }
 
@@ -46,16 +52,19 @@ private:
   bool openPath(const QString& path, bool create);
   void openDemo();
   void chooseLog();
+  void chooseFollowed();
   void rememberBook();
   void refreshRecent();
   void exportTo();
   Document& m_document;
+  Follower m_follower;
   ThreadBar* m_thread;
   SectionView* m_section;
   QStackedWidget* m_instruments;
   CostStage* m_cost;
   StartPage* m_start;
   QMenu* m_recent = nullptr;
+  QAction* m_unfollow = nullptr;
   bool m_remembersBooks = true;
   SlipView* m_slip;
   ScarfView* m_scarf;

@@ -38,6 +38,25 @@ void Plot::retheme() {
   }
 }
 
+void Plot::legendAbove() {
+  const Theme& t = Theme::of(m_document.isDark());
+  if (legend->layout() != plotLayout()) {
+    plotLayout()->insertRow(0);
+    plotLayout()->addElement(0, 0, legend);
+    plotLayout()->setRowStretchFactor(0, 0.001);
+    plotLayout()->setRowSpacing(0);
+    legend->setMargins(QMargins(2, 0, 2, 0));
+  }
+  legend->setVisible(true);
+  legend->setBrush(Qt::NoBrush);
+  legend->setBorderPen(Qt::NoPen);
+  legend->setFont(textFont(8.5));
+  legend->setTextColor(t.ink);
+  legend->setFillOrder(QCPLegend::foColumnsFirst);
+  legend->setRowSpacing(-2);
+  legend->setMaximumSize(QWIDGETSIZE_MAX, 18);
+}
+
 QCPGraph* Plot::line(const QColor& colour, double width) {
   QCPGraph* g = addGraph();
   g->setPen(QPen(colour, width));

@@ -25,6 +25,8 @@ public:
   std::function<QString(double x, double y)> reading;
   /// Sets the axes to all there is, where not all of it is on the graphs at once.
   std::function<void()> showAll;
+  /// Puts the legend in a row above the axes, where it hides nothing.
+  void legendAbove();
   /// A line with as many points as the log needs, cheap to draw at two pixels.
   QCPGraph* line(const QColor& colour, double width = 1.6);
 

@@ -41,6 +41,14 @@ void onRow(int, void* sink) {
   row.ends.clear();
 }
 
+/// What may stand behind a number: letters, a degree or per cent sign, a stroke; not another number.
+bool isUnit(std::string_view text) {
+  if (text.empty() || text.size() > 8) return false;
+  const auto first = static_cast<unsigned char>(text.front());
+  return (std::isalpha(first) || first >= 0x80 || first == '%') &&
+         std::none_of(text.begin(), text.end(), [](char c) { return std::isdigit(static_cast<unsigned char>(c)) && c != '2'; });
+}
+
 } // namespace
 
 std::string lower(std::string_view text) {
@@ -79,7 +87,8 @@ std::optional<double> parseNumber(std::string_view cell, bool decimalComma) {
   }
   double value = 0.0;
   const auto [end, error] = std::from_chars(buffer, buffer + n, value);
-  if (error != std::errc{} || end != buffer + n || !std::isfinite(value)) return std::nullopt;
+  if (error != std::errc{} || !std::isfinite(value)) return std::nullopt;
+  if (end != buffer + n && !isUnit(trim(std::string_view(end, static_cast<std::size_t>(buffer + n - end))))) return std::nullopt;
   return value;
 }
 
@@ -96,71 +105,6 @@ void eachRow(std::string_view bytes, char separator, std::function<bool(const st
   }
   if (!rows.stopped) csv_fini(&parser, onField, onRow, &rows);
   csv_free(&parser);
-}
-
-std::optional<Clock> parseClock(std::string_view text, DateForm form) {
-  text = trim(text);
-  if (text.empty()) return std::nullopt;
-  if (form == DateForm::epoch) {
-    double seconds = 0.0;
-    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), seconds);
-    if (error != std::errc{} || end != text.data() + text.size()) return std::nullopt;
-    if (seconds > 1e11) seconds /= 1000.0; // milliseconds
-    return Clock{static_cast<std::int64_t>(std::llround(seconds)), 0};
-  }
-  int number[7] = {0, 0, 0, 0, 0, 0, 0};
-  int count = 0;
-  std::size_t i = 0;
-  std::optional<int> offset;
-  int half = 0; // 1 am, 2 pm
-  while (i < text.size()) {
-    const char c = text[i];
-    if (std::isdigit(static_cast<unsigned char>(c))) {
-      int value = 0;
-      const auto end = std::from_chars(text.data() + i, text.data() + text.size(), value).ptr;
-      const auto next = static_cast<std::size_t>(end - text.data());
-      if (next == i) return std::nullopt;
-      if (count < 7) number[count++] = value;
-      i = next;
-      if (count == 6 && i < text.size() && (text[i] == '.' || text[i] == ',')) { // fractions of a second
-        ++i;
-        while (i < text.size() && std::isdigit(static_cast<unsigned char>(text[i]))) ++i;
-      }
-      continue;
-    }
-    if ((c == 'Z' || c == 'z') && count >= 5) {
-      offset = 0;
-    } else if ((c == '+' || (c == '-' && count >= 5)) && i + 2 < text.size()) {
-      int hours = 0, minutes = 0;
-      const auto* p = text.data() + i + 1;
-      if (std::from_chars(p, p + 2, hours).ptr != p + 2) return std::nullopt;
-      std::size_t rest = i + 3;
-      if (rest < text.size() && text[rest] == ':') ++rest;
-      if (rest + 2 <= text.size()) std::from_chars(text.data() + rest, text.data() + rest + 2, minutes);
-      offset = (c == '-' ? -1 : 1) * (hours * 3600 + minutes * 60);
-      break;
-    } else if ((c == 'a' || c == 'A' || c == 'p' || c == 'P') && i + 1 < text.size() && (text[i + 1] == 'm' || text[i + 1] == 'M' || text[i + 1] == '.')) {
-      half = (c == 'a' || c == 'A') ? 1 : 2;
-      break;
-    } else if (std::isalpha(static_cast<unsigned char>(c)) && c != 'T' && c != 't') {
-      return std::nullopt;
-    }
-    ++i;
-  }
-  if (count < 3) return std::nullopt;
-  Date date;
-  if (form == DateForm::iso)
-    date = {number[0], static_cast<unsigned>(number[1]), static_cast<unsigned>(number[2])};
-  else if (form == DateForm::dayFirst)
-    date = {number[2], static_cast<unsigned>(number[1]), static_cast<unsigned>(number[0])};
-  else
-    date = {number[2], static_cast<unsigned>(number[0]), static_cast<unsigned>(number[1])};
-  if (date.year < 100) date.year += date.year < 70 ? 2000 : 1900;
-  int hour = number[3];
-  if (half == 1 && hour == 12) hour = 0;
-  if (half == 2 && hour < 12) hour += 12;
-  if (!isValid(date) || date.year < 1900 || date.year > 2200 || hour > 24 || number[4] > 59 || number[5] > 60) return std::nullopt;
-  return Clock{daysSinceEpoch(date) * 86400 + hour * 3600 + number[4] * 60 + number[5], offset};
 }
 
 } // namespace muffle

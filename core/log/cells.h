@@ -1,11 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// The pieces of delimited text: rows, cells, numbers and clock times as loggers and people write them.
+// The pieces of delimited text: rows, cells and numbers as loggers and people write them.
 #pragma once
 
-#include "core/calendar.h"
-
-#include <cstdint>
 #include <functional>
 #include <optional>
 #include <string>
@@ -18,21 +15,12 @@ std::string lower(std::string_view text);  ///< ASCII letters only; UTF-8 passes
 std::string_view trim(std::string_view s); ///< of blanks, tabs and carriage returns
 /// "", "-", "NaN", "n/a" and the like: a reading that is not there.
 bool isMissing(std::string_view cell);
-/// A finite number with a point, or with a comma if so said; nothing if the cell is anything else.
+/// A finite number with a point, or with a comma if so said; a unit behind it is passed over ("12.3 C"); nothing if the cell is
+/// anything else.
 std::optional<double> parseNumber(std::string_view cell, bool decimalComma);
 
 /// Feeds the rows to `sink` with their line numbers, from 1, until it returns false. Quoting by RFC 4180; malformed quoting is read as
 /// it stands. The views last for the call only.
 void eachRow(std::string_view bytes, char separator, std::function<bool(const std::vector<std::string_view>&, long)> sink);
-
-enum class DateForm { iso, dayFirst, monthFirst, epoch };
-
-struct Clock {
-  std::int64_t local = 0;      ///< seconds since 1970 on the wall clock
-  std::optional<int> offset_s; ///< said in the text
-};
-
-/// Reads "17/01/2031 5:10 pm", "2031-01-17T05:10:00+01:00", seconds or milliseconds since 1970. Nothing if it is no date of 1900 to 2200.
-std::optional<Clock> parseClock(std::string_view text, DateForm form);
 
 } // namespace muffle

@@ -1,109 +1,50 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/log/layout.h"
 
+#include "core/log/cells.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <charconv>
+#include <cctype>
 #include <map>
+#include <set>
 
 namespace muffle {
 namespace {
 
 constexpr std::size_t kSampleRows = 400;
+constexpr std::size_t kHeadBytes = 20000;
+constexpr int kSeparatorLines = 60;
+constexpr double kMostReadable = 0.6; // of a column's cells must read as dates
+constexpr double kFirstEpoch = 1e8;
+constexpr std::size_t kMostSensors = 40;   // names in a tall table's first rows; more are remarks
+constexpr double kSurelyFahrenheit = 31.0; // a winter's mean; degC would be a heat wave
+constexpr double kSurelyCelsius = 14.0;    // below it degF would be a polar winter
 
 Problem noTable(std::string what, std::string allowed) { return {ProblemKind::badInput, "line 1", std::move(what), std::move(allowed)}; }
 
-bool hasWord(const std::string& name, std::initializer_list<const char*> words) {
-  return std::any_of(words.begin(), words.end(), [&](const char* w) { return name.find(w) != std::string::npos; });
-}
-
-std::optional<UnitMark> unitIn(const std::string& name) {
-  const std::string n = " " + name + " ";
-  const auto has = [&](std::initializer_list<const char*> marks) { return hasWord(n, marks); };
-  if (has({"\xC2\xB0"
-           "f",
-           "[f]", "(f)", "_f ", " f ", "degf", "deg f", "fahrenheit"}))
-    return UnitMark{"F", 1.0 / 1.8, -32.0 / 1.8};
-  if (has({"\xC2\xB0"
-           "c",
-           "[c]", "(c)", "_c ", " c ", "degc", "deg c", "celsius", "\xE2\x84\x83"}))
-    return UnitMark{"C"};
-  if (has({"km/h", "kmh", "kph"})) return UnitMark{"km/h", 1.0 / 3.6};
-  if (has({"mph"})) return UnitMark{"mph", 0.44704};
-  if (has({"m/s", "m_s", "ms-1"})) return UnitMark{"m/s"};
-  if (has({"kw]", "kw)", "_kw ", " kw "})) return UnitMark{"kW", 1000.0};
-  if (has({"w/m", "wm-2", "w_m2"})) return UnitMark{"W/m2"};
-  if (has({"[w]", "(w)", "_w ", " w "})) return UnitMark{"W"};
-  if (has({"%"})) return UnitMark{"%"};
-  if (has({"[mm]", "(mm)"})) return UnitMark{"mm"};
-  return std::nullopt;
-}
-
-/// Role and id from a column's name in some of the languages loggers speak.
-void guessRole(const std::string& header, Channel& c) {
-  const std::string n = lower(header);
-  // own form first: "room:house"
-  for (int r = 0; r <= static_cast<int>(Role::note); ++r) {
-    const auto role = static_cast<Role>(r);
-    const std::string key = roleText(role, "");
-    const std::string word = n.substr(0, n.find_first_of(" [("));
-    if (word == key || word.starts_with(key + ":")) {
-      c.role = role;
-      c.id = word.size() > key.size() ? word.substr(key.size() + 1) : "";
-      if (role == Role::room && c.id.empty()) c.id = "house";
-      return;
-    }
+int countOf(std::string_view line, char separator) {
+  bool quoted = false;
+  int n = 0;
+  for (const char c : line) {
+    if (c == '"') quoted = !quoted;
+    if (c == separator && !quoted) ++n;
   }
-  if (hasWord(n, {"humid", "rh", "feuchte", "moisture"}))
-    c.role = Role::humidity, c.id = hasWord(n, {"out", "ext"}) ? "outside" : "house";
-  else if (hasWord(n, {"wind", "gust", "vent "}))
-    c.role = Role::wind;
-  else if (hasWord(n, {"solar", "radiation", "irradiance", "pyran", "sun", "globalstrahlung", "w/m"}))
-    c.role = Role::sun;
-  else if (hasWord(n, {"rain", "precip", "regen"}))
-    c.role = Role::rain;
-  else if (hasWord(n, {"heater", "power", "watt", "heizung", "meter"}))
-    c.role = Role::heater, c.id = "1";
-  else if (hasWord(n, {"soil", "ground", "bed", "boden", "sol "}))
-    c.role = Role::soil, c.id = "floor";
-  else if (hasWord(n, {"tank", "barrel", "water", "drum", "butt", "fass"}))
-    c.role = Role::store, c.id = "barrels";
-  else if (hasWord(n, {"cover", "fleece", "under"}))
-    c.role = Role::cover, c.id = "cover";
-  else if (hasWord(n, {"out", "ambient", "extern", "aussen", "au\xC3\x9F", "buiten", "dehors", "fuera", "met", "ext"}))
-    c.role = Role::outside;
-  else if (hasWord(n, {"in", "house", "air", "tunnel", "green", "room", "temp", "binnen"}))
-    c.role = Role::room, c.id = "house";
-}
-
-bool looksLikeTimeName(const std::string& header) {
-  const std::string n = lower(header);
-  return hasWord(n, {"time", "date", "stamp", "datum", "zeit", "fecha", "hora", "heure", "tijd", "epoch", "clock"});
+  return n;
 }
 
 char guessSeparator(std::string_view bytes) {
-  const std::string_view head = bytes.substr(0, 20000);
+  const std::string_view head = bytes.substr(0, kHeadBytes);
   char best = ',';
   double bestScore = -1.0;
   for (const char candidate : {',', ';', '\t', '|'}) {
     std::map<int, int> counts;
     int lines = 0;
-    std::size_t from = 0;
-    while (from < head.size() && lines < 60) {
-      auto end = head.find_first_of("\r\n", from);
-      if (end == std::string_view::npos) end = head.size();
+    for (std::size_t from = 0; from < head.size() && lines < kSeparatorLines;) {
+      const auto end = std::min(head.find_first_of("\r\n", from), head.size());
       const auto line = head.substr(from, end - from);
-      if (!trim(line).empty()) {
-        bool quoted = false;
-        int n = 0;
-        for (const char c : line) {
-          if (c == '"') quoted = !quoted;
-          if (c == candidate && !quoted) ++n;
-        }
-        ++counts[n];
-        ++lines;
-      }
+      if (!trim(line).empty()) ++counts[countOf(line, candidate)], ++lines;
       from = end + 1;
     }
     for (const auto& [n, how] : counts) {
@@ -118,37 +59,46 @@ char guessSeparator(std::string_view bytes) {
   return best;
 }
 
-DateForm guessDateForm(const std::vector<std::string>& samples, bool& ambiguous) {
-  int firstOver12 = 0, secondOver12 = 0, yearFirst = 0, plain = 0;
-  for (const std::string& s : samples) {
-    int a = 0, b = 0;
-    const auto* end = s.data() + s.size();
-    const auto first = std::from_chars(s.data(), end, a).ptr;
-    if (first == s.data()) continue;
-    if (first == end || (*first == '.' && first - s.data() >= 9)) {
-      ++plain;
-      continue;
-    }
-    if (first - s.data() == 4) {
-      ++yearFirst;
-      continue;
-    }
-    std::from_chars(first + 1, end, b);
-    if (a > 12) ++firstOver12;
-    if (b > 12) ++secondOver12;
-  }
-  ambiguous = false;
-  if (plain > static_cast<int>(samples.size()) / 2) return DateForm::epoch;
-  if (yearFirst > 0) return DateForm::iso;
-  if (secondOver12 > firstOver12) return DateForm::monthFirst;
-  ambiguous = firstOver12 == 0;
-  return DateForm::dayFirst;
+bool beginsLikeNumber(std::string_view cell) {
+  cell = trim(cell);
+  return !cell.empty() && std::isdigit(static_cast<unsigned char>(cell.front()));
 }
 
-bool isClockOnly(std::string_view cell) {
-  cell = trim(cell);
-  const auto colon = cell.find(':');
-  return colon != std::string_view::npos && colon <= 2 && colon > 0 && cell.find_first_of("-/") == std::string_view::npos && cell.size() <= 11;
+/// From the heading, the cells, the other temperatures, else from what the readings' mean fits.
+void takeUnit(Column& column, const std::string& cellUnit, double mean, const std::vector<Column>& others, const ReadOptions& options) {
+  Channel& channel = column.channel;
+  if (auto mark = unitIn(lower(channel.name)); mark && (!isTemperature(channel.role) || mark->unit == "C" || mark->unit == "F" || mark->unit == "K")) {
+    column.mark = *mark;
+    channel.unitWhy = "said in the heading";
+  } else if (auto behind = cellUnit.empty() ? std::nullopt : unitIn(cellUnit)) {
+    column.mark = *behind;
+    channel.unitWhy = "said behind the readings";
+  } else if (isTemperature(channel.role)) {
+    static const UnitMark kFahrenheit{"F", 1.0 / 1.8, -32.0 / 1.8}, kCelsius{"C"};
+    const auto marked = std::find_if(others.begin(), others.end(), [](const Column& c) {
+      return c.use && isTemperature(c.channel.role) && (c.channel.unitWhy == "said in the heading" || c.channel.unitWhy == "said behind the readings");
+    });
+    if (options.fahrenheit) {
+      column.mark = *options.fahrenheit ? kFahrenheit : kCelsius;
+      channel.unitWhy = "as you said";
+    } else if (marked != others.end()) {
+      column.mark = marked->mark;
+      channel.unitWhy = fmt::format("no unit mark; as \"{}\" beside it", marked->channel.name);
+    } else {
+      const bool warm = channel.role == Role::store || channel.role == Role::room || channel.role == Role::cover;
+      const bool f = mean > kSurelyFahrenheit && channel.role != Role::store;
+      column.mark = f ? kFahrenheit : kCelsius;
+      column.unitIsUnsure = mean > kSurelyCelsius && (mean <= kSurelyFahrenheit || warm);
+      channel.unitWhy = column.unitIsUnsure
+                            ? fmt::format("no unit mark; readings near {:.0f} could be either degree: say which", mean)
+                            : fmt::format("no unit mark; readings near {:.0f} fit {} in winter", mean, f ? "degrees Fahrenheit" : "degrees Celsius");
+    }
+  } else {
+    column.mark.unit = channel.unit();
+    channel.unitWhy = "no unit mark; taken as it is usual";
+  }
+  if (channel.role == Role::sun && column.mark.unit == "W") column.mark.unit = "W/m2";
+  channel.unitIn = column.mark.unit;
 }
 
 /// Looks at the first rows and fills a layout, one question after the other.
@@ -164,166 +114,308 @@ public:
 
   Result<Layout> run() {
     findWidth();
-    if (m_width < 2)
+    if (m_layout.width < 2)
       return noTable("no columns were found", "a table with a time column and at least one reading, separated by comma, semicolon, tab or |, is needed");
-
     findTime();
     if (m_layout.timeColumn < 0)
       return noTable("no column with dates was found", "one column must hold dates and times such as 2031-01-17 05:10 or 17/01/2031 05:10");
     findClock();
     findHeadings();
     findDecimalSign();
-    describeColumns();
+    findTall();
+    if (m_layout.isTall())
+      describeSensors();
+    else
+      describeColumns();
     if (std::none_of(m_layout.columns.begin(), m_layout.columns.end(), [](const Column& c) { return c.use; }))
       return noTable("no column of readings was found", "at least one column of numbers beside the time is needed");
     return std::move(m_layout);
   }
 
 private:
+  using Row = std::vector<std::string>;
+  /// Rows of full width from the first with readings on.
+  template <class F> void eachDataRow(F visit) const {
+    for (std::size_t r = m_layout.firstData; r < m_sample.size(); ++r)
+      if (m_sample[r].size() == m_layout.width) visit(m_sample[r]);
+  }
+  [[nodiscard]] static std::size_t index(int column) { return static_cast<std::size_t>(column); }
+
   /// The widest common width decides what a data row is.
   void findWidth() {
     std::map<std::size_t, int> widths;
     for (const auto& row : m_sample) ++widths[row.size()];
     int most = 0;
     for (const auto& [w, n] : widths)
-      if (n >= most) m_width = w, most = n;
+      if (n >= most) m_layout.width = w, most = n;
   }
 
-  /// The cells of a column that begin with a digit.
+  /// The cells of a column that hold a digit.
   [[nodiscard]] std::vector<std::string> numericCells(std::size_t column) const {
     std::vector<std::string> cells;
     for (const auto& row : m_sample)
-      if (row.size() == m_width && !trim(row[column]).empty() && std::isdigit(static_cast<unsigned char>(trim(row[column]).front())))
-        cells.emplace_back(trim(row[column]));
+      if (row.size() == m_layout.width && row[column].find_first_of("0123456789") != std::string::npos) cells.emplace_back(trim(row[column]));
     return cells;
   }
 
   /// The first column whose cells read as a date in most rows.
   void findTime() {
-    for (std::size_t c = 0; c < m_width && m_layout.timeColumn < 0; ++c) {
+    for (std::size_t c = 0; c < m_layout.width && m_layout.timeColumn < 0; ++c) {
       const auto cells = numericCells(c);
-      if (cells.empty() || isClockOnly(cells.front())) continue;
+      if (cells.empty() || isClockOnly(cells.back())) continue;
       bool ambiguous = false;
       const DateForm form = guessDateForm(cells, ambiguous);
       if (form == DateForm::epoch) {
-        const auto v = parseNumber(cells.front(), false);
-        if (!v || *v < 1e8) continue;
+        const auto v = parseNumber(cells.back(), false);
+        if (!v || *v < kFirstEpoch) continue;
       }
+      if (form == DateForm::spreadsheet && !looksLikeTimeName(headingAbove(c))) continue; // 45231 may be anything
       const auto good = std::count_if(cells.begin(), cells.end(), [&](const std::string& s) { return parseClock(s, form).has_value(); });
-      if (static_cast<double>(good) < 0.6 * static_cast<double>(cells.size())) continue;
+      if (static_cast<double>(good) < kMostReadable * static_cast<double>(cells.size())) continue;
       m_layout.timeColumn = static_cast<int>(c);
       m_layout.form = form;
       m_layout.ambiguousDate = ambiguous;
     }
-    if (m_options.monthFirst && m_layout.form != DateForm::iso && m_layout.form != DateForm::epoch)
+    if (m_options.monthFirst && (m_layout.form == DateForm::dayFirst || m_layout.form == DateForm::monthFirst))
       m_layout.form = *m_options.monthFirst ? DateForm::monthFirst : DateForm::dayFirst;
+  }
+  [[nodiscard]] std::string headingAbove(std::size_t column) const {
+    for (const auto& row : m_sample)
+      if (row.size() == m_layout.width && !beginsLikeNumber(row[column])) return row[column];
+    return {};
   }
 
   /// Another column with the time of day, where the date has a column of its own.
   void findClock() {
     if (m_layout.form == DateForm::epoch) return;
-    if (numericCells(static_cast<std::size_t>(m_layout.timeColumn)).front().find(':') != std::string::npos) return;
-    for (std::size_t c = 0; c < m_width; ++c) {
+    const auto dates = numericCells(index(m_layout.timeColumn));
+    const auto withTime = std::count_if(dates.begin(), dates.end(), [&](const std::string& s) {
+      const auto clock = parseClock(s, m_layout.form);
+      return clock && clock->hasTime;
+    });
+    if (2 * static_cast<std::size_t>(withTime) > dates.size()) return;
+    for (std::size_t c = 0; c < m_layout.width; ++c) {
       const auto cells = numericCells(c);
-      if (static_cast<int>(c) == m_layout.timeColumn || cells.empty() || !isClockOnly(cells.front())) continue;
+      if (static_cast<int>(c) == m_layout.timeColumn || cells.empty() || !isClockOnly(cells.back())) continue;
       m_layout.clockColumn = static_cast<int>(c);
       return;
     }
+    m_layout.dateOnly = true;
   }
 
-  /// The last row of full width above the first data row.
+  /// The last row of full width above the first data row; a row of nothing but units below it is read into it.
   void findHeadings() {
-    while (m_layout.firstData < m_sample.size() && !(m_sample[m_layout.firstData].size() == m_width &&
-                                                     parseClock(m_sample[m_layout.firstData][static_cast<std::size_t>(m_layout.timeColumn)], m_layout.form)))
-      ++m_layout.firstData;
-    for (std::size_t r = 0; r < m_layout.firstData; ++r)
-      if (m_sample[r].size() == m_width) m_layout.headerRow = static_cast<int>(r);
+    const auto isData = [&](const Row& row) { return row.size() == m_layout.width && parseClock(row[index(m_layout.timeColumn)], m_layout.form); };
+    while (m_layout.firstData < m_sample.size() && !isData(m_sample[m_layout.firstData])) ++m_layout.firstData;
+    for (std::size_t r = 0; r < m_layout.firstData; ++r) {
+      Row& row = m_sample[r];
+      if (row.size() != m_layout.width) continue;
+      for (std::string& cell : row) cell = asUtf8(trim(cell));
+      const bool onlyUnits = m_layout.headerRow >= 0 &&
+                             std::any_of(row.begin(), row.end(), [](const std::string& s) { return unitIn(fmt::format("({})", lower(s))).has_value(); }) &&
+                             std::all_of(row.begin(), row.end(), [](const std::string& s) { return s.size() <= 8; });
+      if (!onlyUnits) {
+        m_layout.headerRow = static_cast<int>(r);
+        continue;
+      }
+      Row& names = m_sample[index(m_layout.headerRow)];
+      for (std::size_t c = 0; c < row.size(); ++c)
+        if (!row[c].empty())
+          names[c] = row[c].front() == '(' || row[c].front() == '[' ? fmt::format("{} {}", names[c], row[c]) : fmt::format("{} ({})", names[c], row[c]);
+    }
+    if (m_layout.headerRow < 0) return;
+    const Row& names = m_sample[index(m_layout.headerRow)];
+    m_layout.clockOffset_s = clockOffsetIn(names[index(m_layout.timeColumn)]);
+    if (!m_layout.clockOffset_s && m_layout.clockColumn >= 0) m_layout.clockOffset_s = clockOffsetIn(names[index(m_layout.clockColumn)]);
   }
 
   void findDecimalSign() {
-    if (m_options.decimalComma)
+    if (m_options.decimalComma) {
       m_layout.decimalComma = *m_options.decimalComma;
-    else if (m_layout.separator != ',') {
-      int commas = 0, dots = 0;
-      for (std::size_t r = m_layout.firstData; r < m_sample.size(); ++r) {
-        for (std::size_t c = 0; c < m_sample[r].size(); ++c) {
-          if (static_cast<int>(c) == m_layout.timeColumn || static_cast<int>(c) == m_layout.clockColumn) continue;
-          if (parseNumber(m_sample[r][c], true) && m_sample[r][c].find(',') != std::string::npos) ++commas;
-          if (parseNumber(m_sample[r][c], false) && m_sample[r][c].find('.') != std::string::npos) ++dots;
-        }
-      }
-      m_layout.decimalComma = commas > dots;
+      return;
     }
+    int commas = 0, dots = 0;
+    eachDataRow([&](const Row& row) {
+      for (std::size_t c = 0; c < row.size(); ++c) {
+        if (static_cast<int>(c) == m_layout.timeColumn || static_cast<int>(c) == m_layout.clockColumn) continue;
+        if (parseNumber(row[c], true) && row[c].find(',') != std::string::npos) ++commas;
+        if (parseNumber(row[c], false) && row[c].find('.') != std::string::npos) ++dots;
+      }
+    });
+    m_layout.decimalComma = commas > dots;
+  }
+
+  [[nodiscard]] bool isTimeColumn(std::size_t c) const { return static_cast<int>(c) == m_layout.timeColumn || static_cast<int>(c) == m_layout.clockColumn; }
+  [[nodiscard]] bool isMostlyNumbers(std::size_t c) const {
+    long numbers = 0, cells = 0;
+    eachDataRow([&](const Row& row) {
+      if (isMissing(trim(row[c]))) return;
+      ++cells;
+      numbers += parseNumber(row[c], m_layout.decimalComma) ? 1 : 0;
+    });
+    return cells == 0 || 2 * numbers > cells;
+  }
+
+  /// A few names that come again and again beside one column of numbers.
+  void findTall() {
+    int value = -1, name = -1, unit = -1;
+    for (std::size_t c = 0; c < m_layout.width; ++c) {
+      if (isTimeColumn(c)) continue;
+      std::set<std::string> texts;
+      std::size_t rows = 0;
+      eachDataRow([&](const Row& row) { texts.insert(row[c]), ++rows; });
+      if (isMostlyNumbers(c)) {
+        const std::string heading = lower(m_layout.headerRow >= 0 ? m_sample[index(m_layout.headerRow)][c] : "");
+        if (value < 0 || heading.find("value") != std::string::npos || heading.find("reading") != std::string::npos ||
+            heading.find("state") != std::string::npos)
+          value = static_cast<int>(c);
+        continue;
+      }
+      if (texts.size() > kMostSensors || 2 * texts.size() > rows) continue;
+      const bool areUnits =
+          std::all_of(texts.begin(), texts.end(), [](const std::string& s) { return trim(s).empty() || unitIn(fmt::format("({})", lower(asUtf8(trim(s))))); });
+      if (areUnits)
+        unit = static_cast<int>(c);
+      else if (name < 0)
+        name = static_cast<int>(c);
+    }
+    if (value < 0 || name < 0) return;
+    int numberColumns = 0; // beside times and names: with several, the names are remarks
+    for (std::size_t c = 0; c < m_layout.width; ++c) numberColumns += !isTimeColumn(c) && isMostlyNumbers(c) ? 1 : 0;
+    std::set<std::string> names;
+    eachDataRow([&](const Row& row) { names.insert(row[index(name)]); });
+    if (numberColumns > 2 || (numberColumns > 1 && unit < 0 && names.size() < 2)) return;
+    m_layout.nameColumn = name;
+    m_layout.valueColumn = value;
+    m_layout.unitColumn = unit;
+  }
+
+  void describeSensors() {
+    std::vector<std::string> order;
+    std::map<std::string, std::vector<std::string>> cells;
+    eachDataRow([&](const Row& row) {
+      const std::string name = asUtf8(trim(row[index(m_layout.nameColumn)]));
+      auto [it, isNew] = cells.try_emplace(name);
+      if (isNew) order.push_back(name);
+      const std::string_view unit = m_layout.unitColumn >= 0 ? trim(row[index(m_layout.unitColumn)]) : std::string_view();
+      it->second.push_back(fmt::format("{} {}", row[index(m_layout.valueColumn)], unit));
+    });
+    for (const std::string& name : order) m_layout.columns.push_back(describeColumn(name, cells[name], m_layout.decimalComma, m_layout.columns, m_options));
   }
 
   void describeColumns() {
-    m_layout.columns.resize(m_width);
-    for (std::size_t c = 0; c < m_width; ++c) {
-      Column& column = m_layout.columns[c];
-      column.isTime = static_cast<int>(c) == m_layout.timeColumn || static_cast<int>(c) == m_layout.clockColumn;
-      if (!column.isTime) describe(column, c);
-    }
+    m_layout.columns.resize(m_layout.width);
+    for (std::size_t c = 0; c < m_layout.width; ++c) m_layout.columns[c].isTime = isTimeColumn(c);
+    // twice: what has its unit marked comes first, so that the others can go by it
+    for (const bool unmarked : {false, true})
+      for (std::size_t c = 0; c < m_layout.width; ++c) {
+        const std::string heading = headingOf(c);
+        const bool isMarked = unitIn(lower(heading)).has_value();
+        if (m_layout.columns[c].isTime || isMarked == unmarked) continue;
+        if (looksLikeTimeName(heading) && m_layout.headerRow >= 0) {
+          m_layout.columns[c].channel.name = heading;
+          continue;
+        }
+        std::vector<std::string> cells;
+        eachDataRow([&](const Row& row) { cells.push_back(row[c]); });
+        m_layout.columns[c] = describeColumn(heading, cells, m_layout.decimalComma, m_layout.columns, m_options, roleByPlace(c));
+      }
+    soleThermometer();
+    tellApart();
   }
-
-  void describe(Column& column, std::size_t c) {
-    Channel& channel = column.channel;
-    channel.name = m_layout.headerRow >= 0 ? std::string(trim(m_sample[static_cast<std::size_t>(m_layout.headerRow)][c])) : fmt::format("column {}", c + 1);
-    if (channel.name.empty()) channel.name = fmt::format("column {}", c + 1);
-    if (looksLikeTimeName(channel.name) && m_layout.headerRow >= 0) return;
-    long numbers = 0, cells = 0;
-    double sum = 0.0;
-    for (std::size_t r = m_layout.firstData; r < m_sample.size(); ++r) {
-      if (m_sample[r].size() <= c || isMissing(trim(m_sample[r][c]))) continue;
-      ++cells;
-      if (const auto v = parseNumber(m_sample[r][c], m_layout.decimalComma)) ++numbers, sum += *v;
+  [[nodiscard]] std::string headingOf(std::size_t c) const {
+    const std::string name = m_layout.headerRow >= 0 ? m_sample[index(m_layout.headerRow)][c] : std::string();
+    return name.empty() ? fmt::format("column {}", c + 1) : name;
+  }
+  /// Without names: outside, then inside, as hand-kept sheets have it.
+  [[nodiscard]] std::optional<Role> roleByPlace(std::size_t c) const {
+    if (m_layout.headerRow >= 0) return std::nullopt;
+    int before = 0;
+    for (std::size_t k = 0; k < c; ++k) before += !isTimeColumn(k) && isMostlyNumbers(k) ? 1 : 0;
+    return before == 0 ? Role::outside : before == 1 ? Role::room : Role::note;
+  }
+  /// One thermometer whose name says nothing of its place stands outside if nothing else does and there is another inside.
+  void soleThermometer() {
+    Column* last = nullptr;
+    int air = 0;
+    for (Column& c : m_layout.columns) {
+      if (!c.use) continue;
+      if (c.channel.role == Role::outside) return;
+      if (c.channel.role == Role::room) last = &c, ++air;
     }
-    column.use = cells == 0 || 2 * numbers > cells;
-    if (!column.use) return;
-    if (m_layout.headerRow >= 0)
-      guessRole(channel.name, channel);
-    else { // without names: outside, then inside, as hand-kept sheets have it
-      channel.role = m_valueColumns == 0 ? Role::outside : m_valueColumns == 1 ? Role::room : Role::note;
-      if (channel.role == Role::room) channel.id = "house";
-    }
-    ++m_valueColumns;
-    if (const int again = m_seenRoles[roleText(channel.role, channel.id)]++; again > 0) {
-      if (channel.role == Role::outside)
+    if (air == 1 && last && lower(last->channel.name).find("temp") != std::string::npos && statisticIn(last->channel.name) == Statistic::moment && onlyColumn())
+      last->channel.role = Role::outside, last->channel.id.clear();
+  }
+  [[nodiscard]] bool onlyColumn() const {
+    return std::count_if(m_layout.columns.begin(), m_layout.columns.end(), [](const Column& c) { return c.use && isTemperature(c.channel.role); }) == 1;
+  }
+  /// Two columns of one role get ids of their own; outside there is one, the others are set by.
+  void tellApart() {
+    std::map<std::string, int> seen;
+    for (Column& c : m_layout.columns) {
+      if (!c.use || c.isTime) continue;
+      Channel& channel = c.channel;
+      const int again = seen[fmt::format("{} {}", roleText(channel.role, channel.id), static_cast<int>(channel.statistic))]++;
+      if (again == 0 || channel.role == Role::note) continue;
+      if (channel.role == Role::outside || channel.role == Role::wind || channel.role == Role::sun || channel.role == Role::rain)
         channel.role = Role::note;
       else
         channel.id = fmt::format("{}{}", channel.id, again + 1);
     }
-    takeUnit(column, numbers > 0 ? sum / static_cast<double>(numbers) : 0.0);
-  }
-
-  /// From the heading, else from what the readings' mean fits.
-  void takeUnit(Column& column, double mean) const {
-    Channel& channel = column.channel;
-    if (const auto mark = unitIn(lower(channel.name))) {
-      column.mark = *mark;
-      channel.unitWhy = "said in the heading";
-      if (channel.role == Role::sun && mark->unit == "W") column.mark.unit = "W/m2";
-    } else if (isTemperature(channel.role)) {
-      const bool f = m_options.fahrenheit.value_or(mean > 31.0 && channel.role != Role::store);
-      column.mark = f ? UnitMark{"F", 1.0 / 1.8, -32.0 / 1.8} : UnitMark{"C"};
-      channel.unitWhy = m_options.fahrenheit
-                            ? "as you said"
-                            : fmt::format("no unit mark; readings near {:.0f} fit {} in winter", mean, f ? "degrees Fahrenheit" : "degrees Celsius");
-    } else {
-      column.mark.unit = channel.unit();
-      channel.unitWhy = "no unit mark; taken as it is usual";
-    }
-    channel.unitIn = column.mark.unit;
   }
 
   const ReadOptions& m_options;
-  std::vector<std::vector<std::string>> m_sample;
-  std::size_t m_width = 0;
-  std::map<std::string, int> m_seenRoles;
-  int m_valueColumns = 0;
+  std::vector<Row> m_sample;
   Layout m_layout;
 };
 
 } // namespace
+
+Column describeColumn(const std::string& heading, const std::vector<std::string>& cells, bool decimalComma, const std::vector<Column>& others,
+                      const ReadOptions& options, std::optional<Role> known) {
+  Column column;
+  Channel& channel = column.channel;
+  channel.name = heading;
+  long numbers = 0, written = 0;
+  double sum = 0.0;
+  std::map<std::string, long> units;
+  for (const std::string& cell : cells) {
+    if (isMissing(trim(cell))) continue;
+    ++written;
+    if (const auto v = parseNumber(cell, decimalComma)) ++numbers, sum += *v, ++units[unitBehind(cell)];
+  }
+  column.use = written == 0 || 2 * numbers > written;
+  if (known)
+    channel.role = *known, channel.id = *known == Role::room ? "house" : "";
+  else
+    guessRole(heading, channel);
+  if (isTemperature(channel.role)) channel.statistic = statisticIn(heading);
+  // a heading that names a unit of something else, "Tunnel [%]"
+  if (const auto mark = unitIn(lower(heading)); mark && isTemperature(channel.role)) {
+    if (mark->unit == "%") channel.id = channel.role == Role::outside ? "outside" : "house", channel.role = Role::humidity;
+    if (mark->unit == "W" || mark->unit == "kW" || mark->isEnergy) channel.role = Role::heater, channel.id = "1";
+    if (mark->unit == "m/s" || mark->unit == "km/h" || mark->unit == "mph" || mark->unit == "kn") channel.role = Role::wind, channel.id.clear();
+    if (mark->unit == "mm" || mark->unit == "in") channel.role = Role::note;
+  }
+  const auto choice = std::find_if(options.columns.begin(), options.columns.end(), [&](const ColumnChoice& c) { return c.heading == heading; });
+  if (choice != options.columns.end()) {
+    channel.role = choice->role;
+    channel.id = choice->id;
+    channel.statistic = choice->statistic;
+    column.use = column.use && choice->use;
+  }
+  const auto common = std::max_element(units.begin(), units.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
+  const double mean = numbers > 0 ? sum / static_cast<double>(numbers) : 0.0;
+  takeUnit(column, common == units.end() || common->first.empty() ? std::string() : fmt::format("({})", common->first), mean, others, options);
+  if (choice != options.columns.end() && !choice->unit.empty())
+    if (const auto mark = unitIn(fmt::format("({})", lower(choice->unit)))) {
+      column.mark = *mark;
+      column.unitIsUnsure = false;
+      channel.unitIn = mark->unit;
+      channel.unitWhy = "as you said";
+    }
+  return column;
+}
 
 Result<Layout> recogniseLayout(std::string_view bytes, const ReadOptions& options) { return Recogniser(bytes, options).run(); }
 

@@ -1,13 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/log/nights.h"
 
+#include "core/log/daily_extremes.h"
+
 #include <algorithm>
 #include <numeric>
 
 namespace muffle {
 namespace {
 
-constexpr double kLargestHole_s = 3900.0; // an hourly logger that is a little late still counts as whole
+constexpr UtcSeconds kLongestStep_s = 7200; // a reading stands for the time since the one before, no longer than this
+constexpr double kLargestHole_s = 3900.0;   // an hourly logger that is a little late still counts as whole
 
 template <class F> void eachClean(const Log& log, const Channel& channel, UtcSeconds from, UtcSeconds to, F visit) {
   const auto first = static_cast<std::size_t>(std::lower_bound(log.time.begin(), log.time.end(), from) - log.time.begin());
@@ -38,6 +41,12 @@ std::vector<Night> cutNights(const Log& log, const Place& place, const TimeZone&
   const Channel* inside = log.find(Role::room);
   const Channel* wind = log.find(Role::wind);
   const Channel* heater = log.find(Role::heater);
+  // a max/min thermometer stands in where there are no readings by the hour
+  const auto extremesOf = [&](Role role) {
+    return dailyExtremes(log, log.find(role, {}, Statistic::lowest), log.find(role, {}, Statistic::highest), place, zone);
+  };
+  const DailyExtremes outsideExtremes = outside ? DailyExtremes{} : extremesOf(Role::outside);
+  const DailyExtremes insideExtremes = inside ? DailyExtremes{} : extremesOf(Role::room);
   const std::int64_t first = daysSinceEpoch(zone.localDate(log.time.front())) - 1;
   const std::int64_t last = daysSinceEpoch(zone.localDate(log.time.back()));
   for (std::int64_t d = first; d <= last; ++d) {
@@ -48,8 +57,19 @@ std::vector<Night> cutNights(const Log& log, const Place& place, const TimeZone&
     night.date = dateFromDays(d);
     night.sunset = static_cast<UtcSeconds>(*evening.set_utc);
     night.sunrise = static_cast<UtcSeconds>(*morning.rise_utc);
-    if (night.sunrise < log.time.front() || night.sunset > log.time.back()) continue;
     bool any = false;
+    const auto lowOf = [&](const DailyExtremes& extremes, std::optional<Reading>& low) {
+      const auto found = extremes.lows.find(d + 1);
+      if (found == extremes.lows.end()) return;
+      low = Reading{found->second, night.sunrise};
+      any = true;
+    };
+    lowOf(outsideExtremes, night.outsideLow);
+    lowOf(insideExtremes, night.insideLow);
+    night.complete = night.outsideLow.has_value(); // it watches all night
+    if (const auto high = outsideExtremes.highs.find(d); high != outsideExtremes.highs.end())
+      night.dayHigh = Reading{high->second, static_cast<UtcSeconds>(evening.noon_utc + kHighAfterNoon_h * 3600.0)};
+    if (!any && (night.sunrise < log.time.front() || night.sunset > log.time.back())) continue;
     if (outside) {
       night.outsideLow = lowest(log, *outside, night.sunset, night.sunrise);
       any = any || night.outsideLow;
@@ -68,14 +88,19 @@ std::vector<Night> cutNights(const Log& log, const Place& place, const TimeZone&
     if (inside) {
       night.insideLow = lowest(log, *inside, night.sunset, night.sunrise);
       any = any || night.insideLow;
-      if (line_C) {
-        double owed = 0.0;
-        UtcSeconds previous = 0;
-        eachClean(log, *inside, night.sunset, night.sunrise, [&](UtcSeconds at, double v) {
-          if (previous && at - previous <= 7200) owed += std::max(0.0, *line_C - v) * static_cast<double>(at - previous) / 3600.0;
-          previous = at;
-        });
-        if (night.insideLow) night.degreeHours_K_h = owed;
+      double owed = 0.0, frost_s = 0.0;
+      UtcSeconds previous = 0;
+      eachClean(log, *inside, night.sunset, night.sunrise, [&](UtcSeconds at, double v) {
+        if (previous && at - previous <= kLongestStep_s) {
+          const auto step_s = static_cast<double>(at - previous);
+          if (line_C) owed += std::max(0.0, *line_C - v) * step_s / 3600.0;
+          if (v < 0.0) frost_s += step_s;
+        }
+        previous = at;
+      });
+      if (night.insideLow) {
+        if (line_C) night.degreeHours_K_h = owed;
+        night.belowFreezing_h = frost_s / 3600.0;
       }
     }
     if (wind) {
@@ -87,7 +112,7 @@ std::vector<Night> cutNights(const Log& log, const Place& place, const TimeZone&
     if (heater) {
       UtcSeconds previous = 0;
       eachClean(log, *heater, night.sunset, night.sunrise, [&](UtcSeconds at, double v) {
-        if (previous && at - previous <= 7200) night.heater_kWh += v * static_cast<double>(at - previous) / 3.6e6;
+        if (previous && at - previous <= kLongestStep_s) night.heater_kWh += v * static_cast<double>(at - previous) / 3.6e6;
         previous = at;
       });
     }

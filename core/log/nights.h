@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// Nights as growers mean them: from sunset to sunrise at the site, dated by the evening they begin.
+// Nights as growers mean them: from sunset to sunrise at the site, dated by the evening they begin. Of a log that has only a max/min
+// thermometer's readings the lows are known and their hours are not: they are put at sunrise.
 #pragma once
 
 #include "core/log/log.h"
@@ -27,11 +28,17 @@ struct Night {
   double meanWind_m_s = 0.0;
   bool hasWind = false;
   std::optional<double> degreeHours_K_h; ///< of the inside below a line, if one was given
+  std::optional<double> belowFreezing_h; ///< of the inside
 
   /// Lowest inside minus lowest outside, which need not fall together.
   [[nodiscard]] std::optional<double> lift_K() const {
     if (!outsideLow || !insideLow) return std::nullopt;
     return insideLow->value - outsideLow->value;
+  }
+  /// From the coldest outside to the coldest inside; nothing where the hours are not known.
+  [[nodiscard]] std::optional<double> lag_h() const {
+    if (!outsideLow || !insideLow || outsideLow->at == sunrise || insideLow->at == sunrise) return std::nullopt;
+    return static_cast<double>(insideLow->at - outsideLow->at) / 3600.0;
   }
   /// "clear", "part" or "cloudy" from the fall between the day's high and the night's low; "unknown" without both.
   [[nodiscard]] const char* sky() const;

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/log/read.h"
 
+#include "core/log/cells.h"
 #include "core/log/layout.h"
+#include "core/log/plain_text.h"
 
 #include <fmt/format.h>
 
@@ -9,12 +11,17 @@
 #include <cmath>
 #include <limits>
 #include <numeric>
+#include <unordered_map>
 
 namespace muffle {
 namespace {
 
 constexpr std::size_t kMostProblems = 20;
 constexpr long kRowsBetweenProgress = 20000;
+constexpr int kEvening_s = 21 * 3600;               // a row of a day is put at nine in the evening: its low and high are then behind it
+constexpr UtcSeconds kClockBack_s = 60;             // less is two readings of one minute
+constexpr double kCounts = 0.98;                    // of a meter's steps are upwards if it counts
+constexpr double kLongestInterval_s = 6.0 * 3600.0; // energy over a longer hole is not spread
 
 /// Wall clock to UTC, remembering the hour it has last looked up.
 class ToUtc {
@@ -28,23 +35,30 @@ public:
       m_hour = hour;
       m_ambiguous = m_zone.isAmbiguous(clock.local);
       m_offset = clock.local - m_zone.fromLocal(clock.local);
+      const UtcSeconds middle = hour * 3600 + 1800;
+      const UtcSeconds at = m_zone.fromLocal(middle);
+      if (at + m_zone.offset_s(at) != middle && !m_skipped) m_skipped = m_zone.offset_s(at - 7200);
     }
     const UtcSeconds at = clock.local - m_offset;
     return m_ambiguous && at <= previous ? m_zone.fromLocal(clock.local, true) : at;
   }
+
+  /// The offset before summer time, if the clock showed an hour that summer time skips: it does not follow it.
+  [[nodiscard]] std::optional<int> keepsOffset_s() const { return m_skipped; }
 
 private:
   const TimeZone& m_zone;
   std::int64_t m_hour = std::numeric_limits<std::int64_t>::min();
   std::int64_t m_offset = 0;
   bool m_ambiguous = false;
+  std::optional<int> m_skipped;
 };
 
 /// Reads every row by a layout.
 class RowReader {
 public:
   RowReader(std::string_view bytes, const ReadOptions& options, Layout layout)
-      : m_bytes(bytes), m_options(options), m_layout(std::move(layout)), m_toUtc(options.zone), m_estimatedRows(estimateRows()) {}
+      : m_bytes(bytes), m_options(options), m_layout(std::move(layout)), m_zone(zoneOf(m_layout, options)), m_toUtc(m_zone), m_estimatedRows(estimateRows()) {}
 
   Result<ReadLog> run() {
     m_out.log.time.reserve(m_estimatedRows);
@@ -58,15 +72,30 @@ public:
     if (m_cancelled) return Problem{ProblemKind::cancelled, "", "reading was stopped", "nothing was kept"};
     Log& log = m_out.log;
     if (log.time.empty()) return Problem{ProblemKind::badInput, "line 1", "no row has a readable time", "dates and times such as 2031-01-17 05:10 are needed"};
-    for (Column& c : m_layout.columns)
-      if (c.use) log.channels.push_back(std::move(c.channel));
-    const long doubled = m_sorted ? 0 : putInOrder(log);
+    std::vector<bool> isEnergy;
+    for (Column& c : m_layout.columns) {
+      m_out.headings.push_back(c.channel.name);
+      if (!c.use) continue;
+      if (c.unitIsUnsure) m_out.unsure.push_back(c.channel.name);
+      isEnergy.push_back(c.mark.isEnergy);
+      log.channels.push_back(std::move(c.channel));
+    }
+    if (!m_sorted) putInOrder();
+    for (std::size_t c = 0; c < log.channels.size(); ++c)
+      if (isEnergy[c]) energyToPower(log.channels[c]);
     for (Channel& channel : log.channels) channel.flag.assign(log.time.size(), 0);
-    sayWhatWasRecognised(doubled);
+    sayWhatWasRecognised();
     return std::move(m_out);
   }
+  [[nodiscard]] std::optional<int> keepsOffset_s() const { return m_toUtc.keepsOffset_s(); }
 
 private:
+  static TimeZone zoneOf(const Layout& layout, const ReadOptions& options) {
+    if (!layout.clockOffset_s) return options.zone;
+    const int s = *layout.clockOffset_s;
+    auto fixed = TimeZone::named(fmt::format("{}{:02}:{:02}", s < 0 ? '-' : '+', std::abs(s) / 3600, std::abs(s) / 60 % 60));
+    return fixed ? *fixed : options.zone;
+  }
   /// From the length of the first lines.
   [[nodiscard]] std::size_t estimateRows() const {
     const std::string_view head = m_bytes.substr(0, 65536);
@@ -81,35 +110,94 @@ private:
       m_cancelled = true;
       return false;
     }
-    const auto clock = clockOf(cells);
+    auto clock = clockOf(cells);
+    if (clock && !clock->hasTime && !m_layout.dateOnly && cells.size() < m_layout.width) clock.reset(); // a line torn within its time
     if (!clock) {
-      ++m_out.rowsLeftOut;
       const auto column = static_cast<std::size_t>(m_layout.timeColumn);
-      note(line, fmt::format("\"{}\" is not a readable time", cells.size() > column ? trim(cells[column]).substr(0, 40) : ""), "the row is left out");
+      const std::string_view text = cells.size() > column ? trim(cells[column]) : std::string_view();
+      if (isHeadingAgain(text)) {
+        --m_out.rows; // the logger began anew
+        return true;
+      }
+      ++m_out.rowsLeftOut;
+      note(line, fmt::format("\"{}\" is not a readable time", asUtf8(text.substr(0, 40))), "the row is left out");
       return true;
     }
     const UtcSeconds at = m_toUtc(*clock, m_previous);
-    if (at <= m_previous) m_sorted = false;
-    m_previous = at;
-    m_out.log.time.push_back(at);
+    if (m_layout.isTall()) return tallRow(cells, at, line);
+    begin(at);
     for (std::size_t c = 0; c < m_layout.columns.size(); ++c)
       if (Column& column = m_layout.columns[c]; column.use) column.channel.raw.push_back(c < cells.size() ? reading(column, cells[c], line) : kNone);
     return true;
   }
+  void begin(UtcSeconds at) {
+    if (at <= m_previous) {
+      m_sorted = false;
+      if (m_previous - at > kClockBack_s && at > m_back.to) m_back = {std::min(m_back.count ? m_back.from : at, at), m_previous, m_back.count + 1};
+    }
+    m_previous = at;
+    m_out.log.time.push_back(at);
+  }
+  bool tallRow(const std::vector<std::string_view>& cells, UtcSeconds at, long line) {
+    const auto cell = [&](int column) {
+      return column >= 0 && static_cast<std::size_t>(column) < cells.size() ? trim(cells[static_cast<std::size_t>(column)]) : std::string_view();
+    };
+    const std::string name = asUtf8(cell(m_layout.nameColumn));
+    auto known = m_sensors.find(name);
+    if (known == m_sensors.end()) known = m_sensors.emplace(name, sensorNamed(name, cells)).first;
+    if (m_out.log.time.empty() || m_out.log.time.back() != at) {
+      begin(at);
+      for (Column& c : m_layout.columns)
+        if (c.use) c.channel.raw.push_back(kNone);
+    }
+    Column& column = m_layout.columns[known->second];
+    if (column.use) column.channel.raw.back() = reading(column, cell(m_layout.valueColumn), line);
+    return true;
+  }
+  /// Of a tall table; one met here for the first time has no readings up to now.
+  std::size_t sensorNamed(const std::string& name, const std::vector<std::string_view>& cells) {
+    for (std::size_t c = 0; c < m_layout.columns.size(); ++c)
+      if (m_layout.columns[c].channel.name == name) return c;
+    std::string sample(cells[static_cast<std::size_t>(m_layout.valueColumn)]);
+    if (m_layout.unitColumn >= 0 && static_cast<std::size_t>(m_layout.unitColumn) < cells.size())
+      sample = fmt::format("{} {}", sample, cells[static_cast<std::size_t>(m_layout.unitColumn)]);
+    m_layout.columns.push_back(describeColumn(name, {sample}, m_layout.decimalComma, m_layout.columns, m_options));
+    m_layout.columns.back().channel.raw.assign(m_out.log.time.size(), kNone);
+    return m_layout.columns.size() - 1;
+  }
 
-  [[nodiscard]] std::optional<Clock> clockOf(const std::vector<std::string_view>& cells) const {
+  [[nodiscard]] bool isHeadingAgain(std::string_view text) const {
+    if (m_layout.headerRow < 0 || text.empty()) return text.starts_with('#');
+    return text.starts_with('#') || (!std::isdigit(static_cast<unsigned char>(text.front())) && looksLikeTimeName(std::string(text)));
+  }
+
+  [[nodiscard]] std::optional<Clock> clockOf(const std::vector<std::string_view>& cells) {
     const auto date = static_cast<std::size_t>(m_layout.timeColumn);
     if (cells.size() <= date) return std::nullopt;
-    if (m_layout.clockColumn < 0 || cells.size() <= static_cast<std::size_t>(m_layout.clockColumn)) return parseClock(cells[date], m_layout.form);
-    const std::string_view time = cells[static_cast<std::size_t>(m_layout.clockColumn)];
-    return parseClock(fmt::format("{} {}", trim(cells[date]), trim(time)), m_layout.form);
+    std::string_view day = trim(cells[date]);
+    if (m_layout.dateOnly) {
+      auto clock = parseClock(day, m_layout.form);
+      if (clock) clock->local += kEvening_s;
+      return clock;
+    }
+    if (m_layout.clockColumn < 0 || cells.size() <= static_cast<std::size_t>(m_layout.clockColumn)) return parseClock(day, m_layout.form);
+    const std::string_view time = trim(cells[static_cast<std::size_t>(m_layout.clockColumn)]);
+    if (day.empty() && !time.empty()) day = m_day; // written once for the day
+    if (!day.empty() && day != m_day) m_day = day;
+    m_dateAndTime.assign(m_day);
+    m_dateAndTime += ' ';
+    m_dateAndTime += time;
+    if (m_layout.form != DateForm::spreadsheet) return parseClock(m_dateAndTime, m_layout.form);
+    const auto serial = parseClock(day, m_layout.form);
+    const auto clock = parseClock(fmt::format("1970-01-01 {}", time), DateForm::iso);
+    return serial && clock ? std::optional(Clock{serial->local + clock->local, std::nullopt, true}) : std::nullopt;
   }
 
   float reading(const Column& column, std::string_view text, long line) {
     if (const auto number = parseNumber(text, m_layout.decimalComma)) return static_cast<float>(*number * column.mark.factor + column.mark.offset);
     if (const auto cell = trim(text); !isMissing(cell)) {
       ++m_out.cellsLeftOut;
-      note(line, fmt::format("\"{}\" under \"{}\" is not a number", cell.substr(0, 40), column.channel.name), "the reading is left out");
+      note(line, fmt::format("\"{}\" under \"{}\" is not a number", asUtf8(cell.substr(0, 40)), column.channel.name), "the reading is left out");
     }
     return kNone;
   }
@@ -119,75 +207,167 @@ private:
       m_out.firstProblems.push_back({ProblemKind::badInput, fmt::format("line {}", line), std::move(what), std::move(allowed)});
   }
 
-  /// Sorts the readings by time; of equal times the first is kept. Returns how many were not.
-  static long putInOrder(Log& log) {
+  /// By time; rows of one time become one, the first reading of each sensor standing.
+  void putInOrder() {
+    Log& log = m_out.log;
     std::vector<std::size_t> order(log.time.size());
     std::iota(order.begin(), order.end(), std::size_t{0});
     std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return log.time[a] < log.time[b]; });
-    const auto same = [&](std::size_t a, std::size_t b) { return log.time[a] == log.time[b]; };
-    order.erase(std::unique(order.begin(), order.end(), same), order.end());
-    const auto doubled = static_cast<long>(log.time.size() - order.size());
-    const auto reorder = [&](auto& values) {
-      auto sorted = values;
-      sorted.resize(order.size());
-      for (std::size_t i = 0; i < order.size(); ++i) sorted[i] = values[order[i]];
-      values = std::move(sorted);
-    };
-    for (Channel& channel : log.channels) reorder(channel.raw);
-    reorder(log.time);
-    return doubled;
+    std::vector<std::size_t> rowOf(order.size()); // in the new log
+    std::vector<UtcSeconds> time;
+    for (std::size_t k = 0; k < order.size(); ++k) {
+      if (k == 0 || log.time[order[k]] != time.back()) time.push_back(log.time[order[k]]);
+      rowOf[k] = time.size() - 1;
+    }
+    std::vector<bool> adds(order.size(), false);
+    for (Channel& channel : log.channels) {
+      std::vector<float> raw(time.size(), kNone);
+      for (std::size_t k = 0; k < order.size(); ++k) {
+        const float v = channel.raw[order[k]];
+        if (!std::isnan(v) && std::isnan(raw[rowOf[k]])) raw[rowOf[k]] = v, adds[k] = true;
+      }
+      channel.raw = std::move(raw);
+    }
+    for (std::size_t k = 1; k < order.size(); ++k) {
+      if (rowOf[k] != rowOf[k - 1] || adds[k]) continue;
+      if (m_doubled.count++ == 0) m_doubled.from = time[rowOf[k]];
+      m_doubled.to = time[rowOf[k]];
+    }
+    log.time = std::move(time);
   }
 
-  void sayWhatWasRecognised(long doubled) {
-    const auto separator = [](char c) { return c == ',' ? "comma" : c == ';' ? "semicolon" : c == '\t' ? "tab" : "bar"; };
-    m_out.recognised.push_back(fmt::format("{} columns separated by {}, decimal {}, {}", m_layout.columns.size(), separator(m_layout.separator),
-                                           m_layout.decimalComma ? "comma" : "point", m_layout.headerRow >= 0 ? "with headings" : "no headings"));
+  /// A meter that counts, or energy per interval, as the mean power since the reading before.
+  void energyToPower(Channel& channel) {
+    const auto& time = m_out.log.time;
+    long up = 0, steps = 0;
+    float before = kNone;
+    for (const float v : channel.raw) {
+      if (std::isnan(v)) continue;
+      if (!std::isnan(before)) ++steps, up += v >= before ? 1 : 0;
+      before = v;
+    }
+    const bool counts = steps > 2 && static_cast<double>(up) >= kCounts * static_cast<double>(steps);
+    std::size_t last = time.size();
+    double lastValue = 0.0;
+    for (std::size_t i = 0; i < channel.raw.size(); ++i) {
+      const double v = channel.raw[i];
+      if (std::isnan(v)) continue;
+      const double span_s = last < time.size() ? static_cast<double>(time[i] - time[last]) : 0.0;
+      const double energy_J = counts ? v - lastValue : v;
+      channel.raw[i] = span_s > 0.0 && span_s <= kLongestInterval_s && energy_J >= 0.0 ? static_cast<float>(energy_J / span_s) : kNone;
+      last = i;
+      lastValue = v;
+    }
+    channel.unitWhy += counts ? "; a meter that counts, read as power between its readings" : "; energy since the reading before, read as power";
+  }
+
+  void sayWhatWasRecognised() {
+    const auto separator = [&] {
+      return m_layout.separator == ','    ? "comma"
+             : m_layout.separator == ';'  ? "semicolon"
+             : m_layout.separator == '\t' ? "tab or blanks"
+             : m_layout.separator == '|'  ? "bar"
+                                          : "another sign";
+    };
+    if (m_layout.isTall())
+      m_out.recognised.push_back(fmt::format("a row a reading, {} sensors by name, separated by {}", m_layout.columns.size(), separator()));
+    else
+      m_out.recognised.push_back(fmt::format("{} columns separated by {}, decimal {}, {}", m_layout.columns.size(), separator(),
+                                             m_layout.decimalComma ? "comma" : "point", m_layout.headerRow >= 0 ? "with headings" : "no headings"));
     const auto form = [](DateForm f) {
       switch (f) {
       case DateForm::iso: return "year first";
       case DateForm::epoch: return "seconds since 1970";
+      case DateForm::spreadsheet: return "a spreadsheet's day numbers";
       case DateForm::dayFirst: return "day first";
       case DateForm::monthFirst: break;
       }
       return "month first";
     };
     const bool unproved = m_layout.ambiguousDate && m_layout.form == DateForm::dayFirst;
-    m_out.recognised.push_back(fmt::format("time: {}{}{}", form(m_layout.form), unproved ? " (no day above 12 proves it)" : "",
-                                           m_layout.form == DateForm::epoch ? "" : fmt::format(", {} where no offset is written", m_options.zone.name())));
+    const std::string clock = m_layout.form == DateForm::epoch ? ""
+                              : m_layout.clockOffset_s         ? fmt::format(", clock at {} as its heading says", m_zone.name())
+                                                               : fmt::format(", {} where no offset is written", m_zone.name());
+    m_out.recognised.push_back(fmt::format("time: {}{}{}", form(m_layout.form), unproved ? " (no day above 12 proves it)" : "", clock));
+    if (m_layout.dateOnly) m_out.recognised.emplace_back("one row a day: lows are of that morning, highs of that afternoon");
+    const auto statistic = [](Statistic s) { return s == Statistic::lowest ? " low" : s == Statistic::highest ? " high" : ""; };
     for (const Channel& channel : m_out.log.channels)
-      m_out.recognised.push_back(fmt::format("\"{}\": {} in {} ({})", channel.name, roleText(channel.role, channel.id),
+      m_out.recognised.push_back(fmt::format("\"{}\": {}{} in {} ({})", channel.name, roleText(channel.role, channel.id), statistic(channel.statistic),
                                              channel.unitIn.empty() ? "no unit" : channel.unitIn, channel.unitWhy));
-    if (doubled > 0) m_out.recognised.push_back(fmt::format("{} rows repeat a time and were left out", doubled));
+    if (m_doubled.count > 0) {
+      m_out.recognised.push_back(fmt::format("{} rows repeat a time and were left out", m_doubled.count));
+      m_out.log.notes.push_back(
+          {"duplicate", "", m_doubled.from, m_doubled.to, m_doubled.count, "rows that repeat a time; the first of each stands", Flag::duplicateTime});
+    }
+    if (m_back.count > 0)
+      m_out.log.notes.push_back({"clock", "", m_back.from, m_back.to, m_back.count, "the logger's clock went back; its rows were put in order", Flag::clock});
   }
 
+  struct Span {
+    UtcSeconds from = 0, to = std::numeric_limits<UtcSeconds>::min();
+    long count = 0;
+  };
   static constexpr float kNone = std::numeric_limits<float>::quiet_NaN();
   std::string_view m_bytes;
   const ReadOptions& m_options;
   Layout m_layout;
+  TimeZone m_zone;
   ToUtc m_toUtc;
   std::size_t m_estimatedRows;
   ReadLog m_out;
   UtcSeconds m_previous = std::numeric_limits<UtcSeconds>::min();
+  std::unordered_map<std::string, std::size_t> m_sensors; ///< of a tall table
+  std::string m_day, m_dateAndTime;
+  Span m_back, m_doubled;
   bool m_sorted = true;
   bool m_cancelled = false;
 };
 
+/// A last line without its end and with fewer cells than the others was caught while it was being written.
+std::string_view withoutTornLine(std::string_view bytes, const Layout& layout) {
+  const auto end = bytes.find_last_of("\r\n");
+  if (end == std::string_view::npos || end + 1 == bytes.size()) return bytes;
+  const std::string_view last = bytes.substr(end + 1);
+  const bool isTorn = static_cast<std::size_t>(std::count(last.begin(), last.end(), layout.separator)) + 1 < layout.width;
+  return isTorn ? bytes.substr(0, end + 1) : bytes;
+}
+
 } // namespace
 
 Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
-  if (bytes.starts_with("\xEF\xBB\xBF")) bytes.remove_prefix(3);
+  std::string own;
+  ReadOptions how = options;
+  bytes = plainText(bytes, options.separator, own);
+  if (options.separator == ' ') how.separator = '\t';
   if (bytes.find_first_not_of(" \t\r\n") == std::string_view::npos)
     return Problem{ProblemKind::badInput, "line 1", "the file is empty", "a table with a time column and at least one reading is needed"};
   if (bytes.substr(0, 65536).find('\0') != std::string_view::npos)
-    return Problem{ProblemKind::badInput, "line 1", "this is not a text file", "a delimited text table (CSV) in UTF-8 is needed"};
-  auto layout = recogniseLayout(bytes, options);
+    return Problem{ProblemKind::badInput, "line 1", "this is not a text file", "a delimited text table (CSV) in UTF-8, UTF-16 or Latin-1 is needed"};
+  const auto layout = recogniseLayout(bytes, how);
   if (!layout) return layout.problems();
-  return RowReader(bytes, options, std::move(*layout)).run();
+  bytes = withoutTornLine(bytes, *layout);
+  RowReader reader(bytes, how, *layout);
+  auto read = reader.run();
+  const auto keeps = reader.keepsOffset_s();
+  if (!read || !keeps) return read;
+  const auto fixed = TimeZone::named(fmt::format("{}{:02}:{:02}", *keeps < 0 ? '-' : '+', std::abs(*keeps) / 3600, std::abs(*keeps) / 60 % 60));
+  if (!fixed) return read;
+  how.zone = *fixed;
+  auto again = RowReader(bytes, how, *layout).run();
+  if (again)
+    again->recognised.insert(again->recognised.begin() + 2,
+                             fmt::format("the clock shows an hour that summer time skips, so it keeps {} all year", fixed->name()));
+  return again;
 }
 
 std::string writeLogCsv(const Log& log, const TimeZone& zone) {
   std::string out = "time";
-  for (const Channel& c : log.channels) out += fmt::format(",{} [{}]", roleText(c.role, c.id), c.unit());
+  for (const Channel& c : log.channels)
+    out += fmt::format(",{}{} [{}]", roleText(c.role, c.id),
+                       c.statistic == Statistic::lowest    ? " min"
+                       : c.statistic == Statistic::highest ? " max"
+                                                           : "",
+                       c.unit());
   out += "\n";
   for (std::size_t i = 0; i < log.time.size(); ++i) {
     out += zone.iso(log.time[i]);

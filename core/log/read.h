@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Reads a logger's delimited text: separator, decimal sign, header, date form, units and roles are recognised and every
-// guess is said. Quoting by RFC 4180. A wrong cell is counted and left out; it never ends the reading.
+// guess is said. Quoting by RFC 4180; UTF-8, UTF-16 with a byte order mark, or Latin-1. A wrong cell is counted and left out; it never
+// ends the reading. Of a sheet with one row a day the lows are of that morning and the highs of that afternoon.
 //
 //   auto log = readLog(bytes, {.zone = zone});
 //   for (const std::string& line : log->recognised) show(line);
@@ -16,12 +17,24 @@
 
 namespace muffle {
 
+/// What a column is to be taken for, by its heading.
+struct ColumnChoice {
+  std::string heading;
+  Role role = Role::note;
+  std::string id;
+  Statistic statistic = Statistic::moment;
+  std::string unit; ///< as it is written in the column; empty: as recognised
+  bool use = true;
+  bool operator==(const ColumnChoice&) const = default;
+};
+
 struct ReadOptions {
   TimeZone zone = TimeZone::utc(); ///< for clock times without an offset
   std::optional<char> separator;   ///< overrules the guess
   std::optional<bool> decimalComma;
   std::optional<bool> monthFirst;
   std::optional<bool> fahrenheit; ///< unit of temperature columns that carry no mark
+  std::vector<ColumnChoice> columns;
   /// Called now and then with the share done, 0..1; return false to stop.
   std::function<bool(double)> progress;
 };
@@ -29,6 +42,8 @@ struct ReadOptions {
 struct ReadLog {
   Log log;
   std::vector<std::string> recognised; ///< what was taken for what, a sentence each
+  std::vector<std::string> headings;   ///< of every column, by which a file of the same kind is known again
+  std::vector<std::string> unsure;     ///< names of temperatures that could be in either degree; the grower must say
   long rows = 0;                       ///< data rows seen
   long rowsLeftOut = 0;                ///< without a readable time
   long cellsLeftOut = 0;               ///< neither a number nor a missing mark

@@ -18,11 +18,12 @@ struct Site {
   std::string name;
   Place place;
   std::string timeZone = "UTC";
-  double wind_m_s = 1.5;          ///< assumed where the log has none
-  double windHeight_m = 0.0;      ///< of the gauge above the ground; 0: its wind is that at the house
-  double groundMean_C = 10.0;     ///< of the undisturbed ground over the year
-  double groundAmplitude_K = 9.0; ///< of its surface
-  double coldestDay = 25.0;       ///< day of year of its coldest surface
+  double wind_m_s = 1.5;                 ///< assumed where the log has none
+  double windHeight_m = 0.0;             ///< of the gauge above the ground; 0: its wind is that at the house
+  std::vector<double> annualLows_C = {}; ///< the coldest of each winter the grower knows of, for nights rarer than the log's
+  double groundMean_C = 10.0;            ///< of the undisturbed ground over the year
+  double groundAmplitude_K = 9.0;        ///< of its surface
+  double coldestDay = 25.0;              ///< day of year of its coldest surface
 };
 
 /// One layer of a skin, from outside in; the gap lies between it and the next layer inwards.

@@ -47,6 +47,7 @@ template <class V> void describe(V& v, Site& s) {
   v.text("time_zone", s.timeZone, "time zone, such as Europe/Lisbon or +01:00");
   v.number("wind_m_s", s.wind_m_s, {0.0, 30.0}, "wind assumed where the log has none");
   v.number("wind_height_m", s.windHeight_m, {0.0, 100.0}, "height of the wind gauge above the ground; 0: its wind is that at the house");
+  v.numbers("annual_lows_C", s.annualLows_C, {-70.0, 30.0}, "the coldest of each winter known, for nights rarer than the log's");
   v.number("ground_mean_C", s.groundMean_C, {-10.0, 30.0}, "year's mean of the undisturbed ground");
   v.number("ground_amplitude_K", s.groundAmplitude_K, {0.0, 25.0}, "year's swing of the ground's surface to either side");
   v.number("ground_coldest_day", s.coldestDay, {1.0, 366.0}, "day of year when the ground's surface is coldest");

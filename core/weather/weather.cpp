@@ -4,6 +4,8 @@
 #include "core/air/moist_air.h"
 #include "core/air/sky.h"
 #include "core/sun/irradiance.h"
+#include "core/weather/daily_curve.h"
+#include "core/weather/night_cloud.h"
 
 #include <algorithm>
 #include <cmath>
@@ -86,7 +88,40 @@ struct DayStats {
   double swing = 0.0, clearness = 1.0;
 };
 
-/// Sun, cloud, humidity and sky of one winter whose outside, wind and (perhaps) sun are on the grid.
+/// By night the cloud carried over from the days beside gives way by half to what the night's own cooling says.
+void cloudAtNight(Winter& w, const std::vector<double>& dew_C, const std::vector<float>& solarHour, double pressure) {
+  constexpr double kWeight = 0.5; // two estimates with errors of their own
+  constexpr double kRamp_s = 5400.0;
+  constexpr double kLeastHours = 4.0;
+  std::vector<NightFall> falls;
+  for (const NightSpan& night : w.nights) {
+    const auto low = static_cast<std::size_t>(
+        std::min_element(w.outside_C.begin() + static_cast<long>(night.from), w.outside_C.begin() + static_cast<long>(night.to) + 1) - w.outside_C.begin());
+    const std::size_t i = night.from;
+    const SkyState clear = skyBerdahlMartin(w.outside_C[i], dew_C[i], static_cast<double>(solarHour[i]), pressure, 0.0, kCloudBase_m);
+    const double T = kelvin(w.outside_C[i]);
+    NightFall fall{w.outside_C[i] - w.outside_C[low], static_cast<double>(low - i) * w.step_s / 3600.0,
+                   (1.0 - clear.emissivity) * kStefanBoltzmann_W_m2K4 * T * T * T * T, night.judged};
+    if (fall.hours < kLeastHours) { // it warmed from dusk on, or the night is short: the fall over the whole of it
+      fall.hours = static_cast<double>(night.to - night.from) * w.step_s / 3600.0;
+      fall.isKnown = fall.isKnown && fall.hours >= kLeastHours;
+    }
+    falls.push_back(fall);
+  }
+  const double effect = std::exp(-kCloudBase_m / 8200.0); // Martin and Berdahl's, of a full low cloud
+  const auto cloud = cloudFromCooling(falls, effect);
+  for (std::size_t n = 0; n < cloud.size(); ++n) {
+    if (!cloud[n]) continue;
+    const NightSpan& night = w.nights[n];
+    for (std::size_t i = night.from; i <= night.to; ++i) {
+      const double fromEdge_s = static_cast<double>(std::min(i - night.from, night.to - i)) * w.step_s;
+      const double weight = kWeight * std::min(1.0, fromEdge_s / kRamp_s);
+      w.cloud[i] += weight * (*cloud[n] - w.cloud[i]);
+    }
+  }
+}
+
+/// Sun, cloud, humidity and sky of one winter whose outside, wind, nights and (perhaps) sun are on the grid.
 void completeSky(Winter& w, const Site& site, const TimeZone& zone, const std::vector<double>& measuredSun, const std::vector<double>& measuredHumidity,
                  Weather& summary) {
   const std::size_t n = w.size();
@@ -141,6 +176,7 @@ void completeSky(Winter& w, const Site& site, const TimeZone& zone, const std::v
     day.clearness = day.clear_J > 0.0 ? std::clamp(total / day.clear_J, 0.05, 1.05) : 1.0;
   }
   const double pressure = pressureAtElevation_Pa(site.place.elevation_m);
+  std::vector<double> dew_C(n);
   for (std::size_t i = 0; i < n; ++i) {
     const DayStats& day = days[dayOf[i]];
     if (clear[i] > 0.0) {
@@ -156,15 +192,14 @@ void completeSky(Winter& w, const Site& site, const TimeZone& zone, const std::v
       return at(floor) + (x - floor) * (at(floor + 1.0) - at(floor));
     };
     w.cloud[i] = cloudFromClearness(between(12.0, &DayStats::clearness));
-    double dew = std::min(between(6.0, &DayStats::low), w.outside_C[i]);
-    double vapour_Pa = saturationPressure_Pa(dew);
-    if (!measuredHumidity.empty() && !std::isnan(measuredHumidity[i])) {
-      vapour_Pa = std::clamp(measuredHumidity[i], 1.0, 100.0) / 100.0 * saturationPressure_Pa(w.outside_C[i]);
-      dew = dewPoint_C(vapour_Pa);
-    }
-    w.outside_g_kg[i] = 1000.0 * humidityRatio(vapour_Pa, pressure);
-    w.sky_C[i] = skyBerdahlMartin(w.outside_C[i], dew, static_cast<double>(solarHour[i]), pressure, w.cloud[i], kCloudBase_m).sky_C;
+    dew_C[i] = std::min(between(6.0, &DayStats::low), w.outside_C[i]);
+    if (!measuredHumidity.empty() && !std::isnan(measuredHumidity[i]))
+      dew_C[i] = dewPoint_C(std::clamp(measuredHumidity[i], 1.0, 100.0) / 100.0 * saturationPressure_Pa(w.outside_C[i]));
+    w.outside_g_kg[i] = 1000.0 * humidityRatio(saturationPressure_Pa(dew_C[i]), pressure);
   }
+  cloudAtNight(w, dew_C, solarHour, pressure);
+  for (std::size_t i = 0; i < n; ++i)
+    w.sky_C[i] = skyBerdahlMartin(w.outside_C[i], dew_C[i], static_cast<double>(solarHour[i]), pressure, w.cloud[i], kCloudBase_m).sky_C;
 }
 
 } // namespace
@@ -178,25 +213,28 @@ std::size_t Weather::steps() const {
 }
 
 Result<Weather> weatherFromLog(const Log& log, const Site& site) {
-  const Channel* outside = log.find(Role::outside);
-  if (!outside) return Problem{ProblemKind::missing, "log", "no column holds the outside temperature", "name one \"outside\", or set its role when importing"};
   auto zone = TimeZone::named(site.timeZone);
   if (!zone) return zone.problems();
+  const Log hours = log.find(Role::outside) ? Log{} : outsideFromExtremes(log, site.place, *zone);
+  const Log& source = hours.channels.empty() ? log : hours; // of the outside readings
+  const Channel* outside = source.find(Role::outside);
+  if (!outside) return Problem{ProblemKind::missing, "log", "no column holds the outside temperature", "name one \"outside\", or set its role when importing"};
   const Channel* wind = log.find(Role::wind);
   const Channel* sun = log.find(Role::sun);
   const Channel* humidity = log.find(Role::humidity, "outside");
   const Channel* rain = log.find(Role::rain);
 
   std::vector<std::size_t> valid;
-  for (std::size_t i = 0; i < log.time.size(); ++i)
+  for (std::size_t i = 0; i < source.time.size(); ++i)
     if (!std::isnan(outside->clean(i))) valid.push_back(i);
   Weather weather;
-  const auto nights = cutNights(log, site.place, *zone);
+  if (!hours.channels.empty()) weather.outside = InputKind::estimated;
+  const auto nights = cutNights(source, site.place, *zone);
   std::size_t from = 0;
   for (std::size_t k = 1; k <= valid.size(); ++k) {
-    if (k < valid.size() && static_cast<double>(log.time[valid[k]] - log.time[valid[k - 1]]) <= kNewWinter_s) continue;
-    const UtcSeconds begin = log.time[valid[from]];
-    const UtcSeconds end = log.time[valid[k - 1]];
+    if (k < valid.size() && static_cast<double>(source.time[valid[k]] - source.time[valid[k - 1]]) <= kNewWinter_s) continue;
+    const UtcSeconds begin = source.time[valid[from]];
+    const UtcSeconds end = source.time[valid[k - 1]];
     from = k;
     if (end - begin < 86400) continue;
     Winter w;
@@ -204,7 +242,7 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
     w.start = (begin + step - 1) / step * step;
     w.step_s = kStep_s;
     const auto size = static_cast<std::size_t>((end - w.start) / step) + 1;
-    w.outside_C = onGrid(log, *outside, w, size);
+    w.outside_C = onGrid(source, *outside, w, size);
     bridge(w.outside_C, w.bridged);
     w.wind_m_s.assign(size, site.wind_m_s);
     if (wind) {
@@ -219,8 +257,6 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
     }
     const Date first = zone->localDate(w.start);
     w.startDay = dayOfYear(first) + zone->localHour(w.start) / 24.0;
-    completeSky(w, site, *zone, sun ? onGrid(log, *sun, w, size) : std::vector<double>{}, humidity ? onGrid(log, *humidity, w, size) : std::vector<double>{},
-                weather);
     for (const Night& night : nights) {
       if (night.sunset < w.start || night.sunrise > end) continue;
       NightSpan span{night.date, static_cast<std::size_t>((night.sunset - w.start + step - 1) / step),
@@ -228,6 +264,8 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
       for (std::size_t i = span.from; i <= span.to && span.judged; ++i) span.judged = !w.bridged[i];
       w.nights.push_back(span);
     }
+    completeSky(w, site, *zone, sun ? onGrid(log, *sun, w, size) : std::vector<double>{}, humidity ? onGrid(log, *humidity, w, size) : std::vector<double>{},
+                weather);
     weather.winters.push_back(std::move(w));
   }
   if (weather.winters.empty())

@@ -2,7 +2,9 @@
 //
 // Weather on a regular grid, from a log. What the log lacks is estimated, and the result says which:
 //   sun      a column, or the day-night swing (Bristow and Campbell) shaped by the sun's real path
-//   cloud    from each day's clearness (Kasten and Czeplak), carried through the night between two days
+//   outside  a column, or hours rebuilt between a max/min thermometer's readings (daily_curve.h)
+//   cloud    from each day's clearness (Kasten and Czeplak), carried through the night between two days; by night half of it from
+//            how far the air fell (night_cloud.h)
 //   humidity a column, or a dew point at the night's low: air that radiates to dew point stops falling there
 //   sky      Berdahl and Martin from dew point, hour, cloud and height
 //   wind     a column, or the site's stated constant

@@ -115,7 +115,7 @@ TEST_F(Cli, DescribesTheDemoLogsNightsAndItsFaults) {
   const auto json = *parseJson(r.out);
   std::set<std::string> kinds;
   for (const Json& p : json["problems"]) kinds.insert(p["kind"].get<std::string>());
-  EXPECT_EQ(kinds, (std::set<std::string>{"gap", "stuck", "unit"}));
+  EXPECT_EQ(kinds, (std::set<std::string>{"gap", "stuck", "sun on the sensor", "unit"}));
   EXPECT_GT(json["nights"].size(), 360U);
   for (const char* key : {"date", "outside_low_C", "outside_low_at", "inside_low_C", "inside_low_at", "lift_K", "sky"})
     EXPECT_TRUE(json["nights"][0].contains(key)) << key;

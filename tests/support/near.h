@@ -22,6 +22,7 @@ inline ::testing::AssertionResult isNear(double actual, double expected, const T
                                        << t.reason << ")";
 }
 
+#define ASSERT_CLOSE(actual, expected, absolute, reason) ASSERT_TRUE(::muffle::testing::isNear((actual), (expected), {(absolute), (reason)}))
 #define EXPECT_CLOSE(actual, expected, absolute, reason) EXPECT_TRUE(::muffle::testing::isNear((actual), (expected), {(absolute), (reason)}))
 
 } // namespace muffle::testing

@@ -3,6 +3,8 @@
 // The reader against the habits of loggers. The same two readings are written in many ways and must come out the same.
 #include "core/log/read.h"
 
+#include "core/log/flags.h"
+
 #include "core/log/nights.h"
 #include "tests/support/near.h"
 
@@ -109,7 +111,7 @@ TEST(Flag, FindsAStuckSensorASpikeAndAStretchInFahrenheit) {
   }
   for (Channel* c : {&out, &room}) c->flag.assign(300, 0);
   log.channels = {out, room};
-  const auto problems = flagProblems(log);
+  const auto problems = flagProblems(log, {46.0, 8.0, 500.0});
   ASSERT_EQ(problems.size(), 3U);
   EXPECT_EQ(problems[0].kind, "spike");
   EXPECT_EQ(problems[1].kind, "stuck");
@@ -154,9 +156,9 @@ TEST(Flag, TwiceIsTheSameAsOnce) {
   }
   out.flag.assign(out.raw.size(), 0);
   log.channels = {out};
-  const auto first = flagProblems(log);
+  const auto first = flagProblems(log, {46.0, 8.0, 500.0});
   const Log once = log;
-  const auto second = flagProblems(log);
+  const auto second = flagProblems(log, {46.0, 8.0, 500.0});
   EXPECT_EQ(first.size(), second.size());
   EXPECT_EQ(once.channels[0].flag, log.channels[0].flag);
   for (std::size_t i = 0; i < log.time.size(); ++i) EXPECT_FLOAT_EQ(log.channels[0].raw[i], out.raw[i]) << "raw readings stay";
@@ -172,7 +174,7 @@ TEST(Flag, CallsAHoleAGapOnlyPastAnHour) {
   }
   out.flag.assign(out.raw.size(), 0);
   log.channels = {out};
-  const auto problems = flagProblems(log);
+  const auto problems = flagProblems(log, {46.0, 8.0, 500.0});
   ASSERT_EQ(problems.size(), 1U);
   EXPECT_EQ(problems[0].kind, "gap");
   EXPECT_EQ(problems[0].count, 29);

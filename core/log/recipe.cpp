@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/log/recipe.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <set>
+
+namespace muffle {
+namespace {
+
+enum class Choice { recognised, first, second };
+constexpr std::array<std::pair<Choice, const char*>, 3> kDecimals{{{Choice::recognised, "recognised"}, {Choice::first, "point"}, {Choice::second, "comma"}}};
+constexpr std::array<std::pair<Choice, const char*>, 3> kDates{
+    {{Choice::recognised, "recognised"}, {Choice::first, "day first"}, {Choice::second, "month first"}}};
+constexpr std::array<std::pair<Choice, const char*>, 3> kDegrees{{{Choice::recognised, "recognised"}, {Choice::first, "C"}, {Choice::second, "F"}}};
+constexpr std::array<std::pair<char, const char*>, 5> kSeparators{{{0, "recognised"}, {',', "comma"}, {';', "semicolon"}, {'\t', "tab"}, {'|', "bar"}}};
+constexpr std::array<std::pair<Clockwork, const char*>, 3> kClocks{
+    {{Clockwork::place, "place"}, {Clockwork::winterTime, "winter time"}, {Clockwork::utc, "UTC"}}};
+constexpr std::array<std::pair<Statistic, const char*>, 3> kStatistics{
+    {{Statistic::moment, "moment"}, {Statistic::lowest, "lowest"}, {Statistic::highest, "highest"}}};
+constexpr std::array<std::pair<Role, const char*>, 11> kRoles{{{Role::outside, "outside"},
+                                                               {Role::room, "room"},
+                                                               {Role::soil, "soil"},
+                                                               {Role::store, "store"},
+                                                               {Role::cover, "cover"},
+                                                               {Role::wind, "wind"},
+                                                               {Role::sun, "sun"},
+                                                               {Role::humidity, "humidity"},
+                                                               {Role::heater, "heater"},
+                                                               {Role::rain, "rain"},
+                                                               {Role::note, "note"}}};
+
+Choice of(const std::optional<bool>& v) { return !v ? Choice::recognised : *v ? Choice::second : Choice::first; }
+std::optional<bool> from(Choice c) { return c == Choice::recognised ? std::nullopt : std::optional(c == Choice::second); }
+
+/// The choices as they are written down.
+struct Written {
+  Recipe recipe;
+  Choice decimal = Choice::recognised, dates = Choice::recognised, degrees = Choice::recognised;
+  char separator = 0;
+};
+
+} // namespace
+
+template <class V> void describe(V& v, ColumnChoice& c) {
+  v.text("heading", c.heading, "of the column", true);
+  v.choice("role", c.role, kRoles, "what it is taken for", true);
+  v.text("id", c.id, "of the room, store, ...");
+  v.choice("statistic", c.statistic, kStatistics, "what a reading stands for");
+  v.text("unit", c.unit, "as it is written in the column; empty as recognised");
+  v.boolean("use", c.use, "false leaves it aside");
+}
+
+template <class V> void describe(V& v, Written& w) {
+  v.fixedText("schema", "muffle-recipe-1");
+  v.text("name", w.recipe.name, "of the recipe", true);
+  v.choice("separator", w.separator, kSeparators, "between columns");
+  v.choice("decimal", w.decimal, kDecimals, "sign");
+  v.choice("dates", w.dates, kDates, "day or month first");
+  v.choice("degrees", w.degrees, kDegrees, "of temperatures without a mark");
+  v.choice("clock", w.recipe.clock, kClocks, "the logger's");
+  v.list("columns", w.recipe.columns, "every column but the time's");
+}
+
+Json recipeToJson(const Recipe& recipe) {
+  Written w{recipe, of(recipe.decimalComma), of(recipe.monthFirst), of(recipe.fahrenheit), recipe.separator.value_or('\0')};
+  Json json;
+  FieldWriter writer(json);
+  describe(writer, w);
+  return json;
+}
+
+Result<Recipe> recipeFromJson(const Json& json) {
+  Problems problems;
+  Written w;
+  FieldReader reader(json, "", problems);
+  if (!json.is_object()) return Problem{ProblemKind::badInput, "", describeValue(json) + " stands here", "an object {...} is needed"};
+  describe(reader, w);
+  reader.finish();
+  if (!problems.empty()) return problems;
+  w.recipe.decimalComma = from(w.decimal);
+  w.recipe.monthFirst = from(w.dates);
+  w.recipe.fahrenheit = from(w.degrees);
+  if (w.separator) w.recipe.separator = w.separator;
+  return w.recipe;
+}
+
+const Recipe* recipeFor(const std::vector<Recipe>& recipes, const std::vector<std::string>& headings) {
+  const std::set<std::string> wanted(headings.begin(), headings.end());
+  for (const Recipe& r : recipes) {
+    std::set<std::string> own;
+    for (const ColumnChoice& c : r.columns) own.insert(c.heading);
+    if (!own.empty() && own == wanted) return &r;
+  }
+  return nullptr;
+}
+
+TimeZone clockOf(Clockwork clock, const TimeZone& place) {
+  if (clock == Clockwork::place) return place;
+  if (clock == Clockwork::utc) return TimeZone::utc();
+  const auto at = [&](unsigned month) { return place.offset_s(daysSinceEpoch({2031, month, 15}) * 86400); };
+  const int offset = std::min(at(1), at(7)); // summer time is ahead, in either half of the world
+  const auto fixed = TimeZone::named(fmt::format("{}{:02}:{:02}", offset < 0 ? '-' : '+', std::abs(offset) / 3600, std::abs(offset) / 60 % 60));
+  return fixed ? *fixed : place;
+}
+
+ReadOptions withRecipe(ReadOptions options, const Recipe& recipe) {
+  options.separator = recipe.separator;
+  options.decimalComma = recipe.decimalComma;
+  options.monthFirst = recipe.monthFirst;
+  options.fahrenheit = recipe.fahrenheit;
+  options.zone = clockOf(recipe.clock, options.zone);
+  options.columns = recipe.columns;
+  return options;
+}
+
+Recipe recipeOf(const std::string& name, const ReadOptions& options, Clockwork clock, const ReadLog& read) {
+  Recipe recipe{name, options.separator, options.decimalComma, options.monthFirst, options.fahrenheit, clock, {}};
+  for (const std::string& heading : read.headings) {
+    const auto& channels = read.log.channels;
+    const auto c = std::find_if(channels.begin(), channels.end(), [&](const Channel& ch) { return ch.name == heading; });
+    if (c == channels.end())
+      recipe.columns.push_back({heading, Role::note, "", Statistic::moment, "", false});
+    else
+      recipe.columns.push_back({heading, c->role, c->id, c->statistic, c->unitIn, true});
+  }
+  return recipe;
+}
+
+Json recordToJson(const Log& log) {
+  Json json{{"decisions", Json::array()}, {"notes", Json::array()}};
+  for (const Decision& d : log.decisions) json["decisions"].push_back({static_cast<int>(d.verdict), static_cast<int>(d.flag), d.channel, d.from, d.to});
+  for (const LogProblem& n : log.notes)
+    json["notes"].push_back({{"kind", n.kind}, {"from", n.from}, {"to", n.to}, {"count", n.count}, {"why", n.why}, {"flag", static_cast<int>(n.flag)}});
+  return json;
+}
+
+Status recordFromJson(const Json& json, Log& log) {
+  const auto small = [](const Json& v, int most) { return v.is_number_integer() && v.get<int>() >= 0 && v.get<int>() <= most; };
+  try {
+    for (const Json& d : json.value("decisions", Json::array())) {
+      if (!d.is_array() || d.size() != 5 || !small(d[0], static_cast<int>(Verdict::setAside)) || !small(d[1], static_cast<int>(Flag::clock)) ||
+          d[2].get<int>() >= static_cast<int>(log.channels.size()))
+        return Problem{ProblemKind::badInput, "/decisions", describeValue(d) + " is no decision",
+                       "[verdict, flag, channel, from, to] as muffle writes it is needed"};
+      log.decisions.push_back(
+          {static_cast<Verdict>(d[0].get<int>()), static_cast<Flag>(d[1].get<int>()), d[2].get<int>(), d[3].get<UtcSeconds>(), d[4].get<UtcSeconds>()});
+    }
+    for (const Json& n : json.value("notes", Json::array()))
+      log.notes.push_back({n.at("kind").get<std::string>(), "", n.at("from").get<UtcSeconds>(), n.at("to").get<UtcSeconds>(), n.at("count").get<long>(),
+                           n.at("why").get<std::string>(),
+                           small(n.at("flag"), static_cast<int>(Flag::clock)) ? static_cast<Flag>(n.at("flag").get<int>()) : Flag::none});
+  } catch (const Json::exception& e) { return Problem{ProblemKind::badInput, "", e.what(), "a log's record as muffle writes it is needed"}; }
+  return Done{};
+}
+
+} // namespace muffle

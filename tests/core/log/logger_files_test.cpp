@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The same night as many loggers write it comes out the same: every time, every reading, the right degree.
+#include "tests/support/logger_files.h"
+
+#include "core/log/nights.h"
+#include "core/log/read.h"
+#include "tests/support/near.h"
+
+namespace muffle {
+namespace {
+
+class LoggerFiles : public ::testing::TestWithParam<LoggerFile> {};
+
+TEST_P(LoggerFiles, GiveTheSameNight) {
+  ReadOptions o;
+  o.zone = *TimeZone::named(GetParam().zone);
+  const auto read = readLog(GetParam().text, o);
+  ASSERT_TRUE(read) << read.problem().text() << "\n" << GetParam().text.substr(0, 300);
+  const auto& wanted = writtenReadings();
+  const Channel *outside = read->log.find(Role::outside), *house = read->log.find(Role::room);
+  std::string said;
+  for (const auto& sentence : read->recognised) said += sentence + "\n";
+  ASSERT_NE(outside, nullptr) << said;
+  ASSERT_NE(house, nullptr) << said;
+  ASSERT_EQ(read->log.time.size(), wanted.size()) << said;
+  for (std::size_t i = 0; i < wanted.size(); ++i) {
+    ASSERT_EQ(read->log.time[i], wanted[i].at) << "row " << i << "\n" << said;
+    ASSERT_CLOSE(static_cast<double>(outside->raw[i]), wanted[i].outside_C, GetParam().tolerance_K, "what the file holds of it") << said;
+    ASSERT_CLOSE(static_cast<double>(house->raw[i]), wanted[i].house_C, GetParam().tolerance_K, "what the file holds of it") << said;
+  }
+  EXPECT_TRUE(read->unsure.empty()) << said;
+}
+
+INSTANTIATE_TEST_SUITE_P(Habits, LoggerFiles, ::testing::ValuesIn(loggerFiles()), [](const auto& file) { return std::string(file.param.name); });
+
+TEST(LoggerFilesCorpus, HoldsThirtyHabitsAndMore) { EXPECT_GE(loggerFiles().size(), 30U); }
+
+TEST(LoggerFilesCorpus, LosesNothingWhereverAFileIsTorn) {
+  ReadOptions o;
+  o.zone = *TimeZone::named("Europe/Paris");
+  const std::string whole = loggerFiles().front().text;
+  for (std::size_t cut = whole.size() / 2; cut < whole.size(); cut += 7) {
+    const auto read = readLog(std::string_view(whole).substr(0, cut), o);
+    ASSERT_TRUE(read);
+    const auto lines = static_cast<std::size_t>(std::count(whole.begin(), whole.begin() + static_cast<long>(cut), '\n')) - 1;
+    ASSERT_GE(read->log.time.size(), lines) << "whole lines before the tear";
+    ASSERT_LE(read->log.time.size(), lines + 1);
+    for (std::size_t i = 0; i < lines; ++i) {
+      ASSERT_CLOSE(static_cast<double>(read->log.channels[0].raw[i]), writtenReadings()[i].outside_C, 1e-5, "a float");
+    }
+  }
+}
+
+} // namespace
+} // namespace muffle
