@@ -58,7 +58,7 @@ QString Theme::styleSheet() const {
              "QPushButton{background:%4;color:%2;border:1px solid %3;border-radius:4px;padding:5px "
              "12px;}QPushButton:hover{border-color:%5;}QPushButton:focus{border:2px solid %5;padding:4px "
              "11px;}QPushButton:disabled{color:%6;}QPushButton:checked{background:%3;border-color:%2;}"
-             "QLineEdit,QComboBox,QPlainTextEdit,QSpinBox,QDoubleSpinBox,QDateEdit{background:%1;color:%2;border:1px solid %3;border-radius:3px;padding:3px "
+             "QLineEdit,QComboBox,QPlainTextEdit,QSpinBox{background:%1;color:%2;border:1px solid %3;border-radius:3px;padding:3px "
              "6px;}QLineEdit:focus,QComboBox:focus{border:1px solid %5;}QComboBox "
              "QAbstractItemView{background:%1;color:%2;selection-background-color:%3;selection-color:%2;}"
              "QToolTip{background:%1;color:%2;border:1px solid %3;padding:4px;}QScrollArea,QScrollArea>QWidget>QWidget{background:transparent;border:none;}"
@@ -67,6 +67,7 @@ QString Theme::styleSheet() const {
              "QProgressBar{background:%4;border:1px solid %3;border-radius:3px;text-align:center;color:%2;}QProgressBar::chunk{background:%7;}"
              "QScrollBar:vertical{background:transparent;width:9px;}QScrollBar::handle:vertical{background:%3;border-radius:4px;min-height:24px;}QScrollBar::"
              "add-line,QScrollBar::sub-line{height:0;}"
+             "QSplitter::handle{background:transparent;}"
              "QSlider::groove:horizontal{height:3px;background:%3;}QSlider::handle:horizontal{background:%5;width:13px;margin:-5px 0;border-radius:6px;}")
       .arg(wool.name(), ink.name(), seam.name(), oat.name(), madder.name(), fleece.name(), lichen.name());
 }

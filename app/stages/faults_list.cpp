@@ -57,6 +57,7 @@ FaultsList::FaultsList(Document& document, QWidget* parent)
   m_tree->setAccessibleName(tr("What was found in the log"));
   m_tree->setHeaderLabels({tr("found"), tr("sensor"), tr("readings"), tr("you said")});
   m_tree->setUniformRowHeights(true);
+  m_tree->setMinimumHeight(70);
   m_tree->setFont(textFont(9));
   m_tree->header()->setSectionResizeMode(0, QHeaderView::Stretch);
   for (const int column : {1, 2, 3}) m_tree->header()->setSectionResizeMode(column, QHeaderView::ResizeToContents);

@@ -19,6 +19,7 @@
 #include <QLineEdit>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QSplitter>
 #include <QStackedWidget>
 #include <QTableView>
 #include <QToolTip>
@@ -174,7 +175,6 @@ NightsPage::NightsPage(Document& document, QWidget* parent)
   compareDown->addWidget(m_compareText);
 
   for (QWidget* chart : std::initializer_list<QWidget*>{m_lift, often, m_calendar, compare}) m_charts->addWidget(chart);
-  body->addWidget(m_charts, 5);
 
   m_sorted.setSourceModel(&m_model);
   m_sorted.setSortRole(NightsModel::SortRole);
@@ -192,8 +192,16 @@ NightsPage::NightsPage(Document& document, QWidget* parent)
   m_table->verticalHeader()->setDefaultSectionSize(20);
   m_table->setShowGrid(false);
   m_table->setAlternatingRowColors(true);
+  static constexpr int kWidths[NightsModel::kColumns] = {60, 43, 38, 43, 38, 33, 31, 40, 34, 33, 48, 42}; // all of them in sight
+  for (int c = 0; c < NightsModel::kColumns; ++c) m_table->setColumnWidth(c, kWidths[c]);
   m_table->setHorizontalScrollMode(QAbstractItemView::ScrollPerPixel);
-  body->addWidget(m_table, 4);
+  auto* halves = new QSplitter(Qt::Vertical, this);
+  halves->addWidget(m_charts);
+  halves->addWidget(m_table);
+  halves->setChildrenCollapsible(false);
+  halves->setStretchFactor(0, 1);
+  halves->setSizes({260, 130});
+  body->addWidget(halves, 1);
 
   auto* warmth = new QHBoxLayout;
   auto* above = new QLabel(tr("Growing warmth above"), this);
@@ -235,8 +243,6 @@ void NightsPage::refresh() {
   case View::calendar: m_calendar->update(); break;
   case View::compare: drawCompare(); break;
   }
-  m_table->resizeColumnsToContents();
-  for (int c = 0; c < NightsModel::kColumns; ++c) m_table->setColumnWidth(c, std::max(m_table->columnWidth(c) - 8, 30)); // all of them in sight
   showGrowing();
 }
 

@@ -8,6 +8,7 @@
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QPushButton>
+#include <QSplitter>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -23,8 +24,13 @@ ReadingsPage::ReadingsPage(Document& document, QWidget* parent)
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(4);
-  body->addWidget(m_traces, 6);
-  body->addWidget(m_faults, 4);
+  auto* halves = new QSplitter(Qt::Vertical, this);
+  halves->addWidget(m_traces);
+  halves->addWidget(m_faults);
+  halves->setChildrenCollapsible(false);
+  halves->setStretchFactor(0, 1);
+  halves->setSizes({230, 170});
+  body->addWidget(halves, 1);
   auto* row = new QHBoxLayout;
   const auto button = [&](const QString& text, const QString& tip, auto signal) {
     auto* b = new QPushButton(text, this);

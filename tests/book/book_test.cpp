@@ -2,6 +2,7 @@
 #include "book/book.h"
 
 #include "book/files.h"
+#include "core/log/merge.h"
 #include "core/plan/plan_json.h"
 
 #include <gtest/gtest.h>
@@ -40,13 +41,19 @@ protected:
     Channel c{.name = "out",
               .role = Role::outside,
               .id = "",
+              .statistic = Statistic::lowest,
               .unitIn = "F",
               .unitWhy = "said in the heading",
               .raw = {1.1F, std::nanf(""), -3.3333333F},
               .flag = {0, 0, 3}};
     l.time = {1000, 1600, 2200};
     l.channels = {c};
+    l.decisions = {{Verdict::dismissed, Flag::stuck, 0, 1000, 2200}, {Verdict::setAside, Flag::byHand, -1, 1600, 1600}};
+    l.notes = {{"clock", "", 1000, 1600, 2, "the logger's clock went back", Flag::clock}};
     return l;
+  }
+  static Recipe recipe() {
+    return {"yard", ';', true, std::nullopt, false, Clockwork::winterTime, {{"A", Role::room, "house", Statistic::highest, "F", true}}};
   }
   fs::path m_dir;
 };
@@ -61,6 +68,8 @@ TEST_F(BookTest, KeepsPlansLogsAndSettings) {
     ASSERT_TRUE(book->setSetting("theme", "lamp"));
     ASSERT_TRUE(book->setSetting("theme", "wool"));
     ASSERT_TRUE(book->addSnapshot("before", 5, plan()));
+    ASSERT_TRUE(book->saveRecipe(recipe()));
+    ASSERT_TRUE(book->saveRecipe(recipe())); // of one name there is one
   }
   auto book = Book::open(path("a.muffle"), Book::Mode::existing);
   ASSERT_TRUE(book);
@@ -71,6 +80,11 @@ TEST_F(BookTest, KeepsPlansLogsAndSettings) {
   EXPECT_EQ(read.channels[0].raw[2], -3.3333333F);
   EXPECT_TRUE(std::isnan(read.channels[0].raw[1]));
   EXPECT_EQ(read.channels[0].flag, log().channels[0].flag);
+  EXPECT_EQ(read.channels[0].statistic, Statistic::lowest);
+  EXPECT_EQ(read.decisions, log().decisions);
+  ASSERT_EQ(read.notes.size(), 1U);
+  EXPECT_EQ(read.notes[0].why, log().notes[0].why);
+  EXPECT_EQ(*book->recipes(), std::vector<Recipe>{recipe()});
   EXPECT_EQ((*book->settings())["theme"], "wool");
   EXPECT_EQ((*book->snapshots())[0].name, "before");
 }
@@ -81,6 +95,7 @@ TEST_F(BookTest, ExportAndImportAreLossless) {
     ASSERT_TRUE(book->addPlan(plan()));
     ASSERT_TRUE(book->addLog(log()));
     ASSERT_TRUE(book->setSetting("units", "F"));
+    ASSERT_TRUE(book->saveRecipe(recipe()));
     ASSERT_TRUE(book->addSnapshot("before", 5, plan()));
     ASSERT_TRUE(exportBook(*book, path("out")));
   }
@@ -135,6 +150,80 @@ TEST_F(BookTest, KillingTheProcessLosesAtMostTheEditInHand) {
     ASSERT_EQ(plans->size(), 1U);
     const House& h = (*plans)[0].plan.house;
     EXPECT_DOUBLE_EQ(h.airChanges_per_h, h.shape.length_m / 20.0);
+  }
+}
+
+TEST_F(BookTest, ABookOfTheFirstFormatIsBroughtUpToDateAndKeepsEverything) {
+  fs::copy_file(std::string(MUFFLE_SOURCE_DIR) + "/tests/data/book-1.muffle", path("old.muffle"));
+  for (int opened = 0; opened < 2; ++opened) {
+    auto book = Book::open(path("old.muffle"), Book::Mode::existing);
+    ASSERT_TRUE(book) << book.problem().text();
+    const auto logs = book->logs();
+    ASSERT_TRUE(logs) << logs.problem().text();
+    ASSERT_EQ(logs->size(), 1U);
+    const Log& old = logs->front().log;
+    EXPECT_EQ(old.time, (std::vector<UtcSeconds>{1735000000, 1735000600, 1735001200}));
+    EXPECT_EQ(old.channels[0].raw, (std::vector<float>{1.5F, 1.25F, 99.0F}));
+    EXPECT_EQ(old.channels[0].flag[2], 1);
+    EXPECT_EQ(old.channels[1].statistic, Statistic::moment);
+    EXPECT_TRUE(old.decisions.empty());
+    EXPECT_TRUE(book->recipes()->empty() || opened == 1);
+    EXPECT_TRUE(book->saveRecipe(recipe())) << "the new table is there";
+    EXPECT_EQ(book->plans()->size(), 1U);
+  }
+}
+
+TEST_F(BookTest, AnImportKilledHalfWayLosesAndDoublesNothing) {
+  const std::string file = path("i.muffle");
+  const auto readings = [](int from, int to) {
+    Log l;
+    Channel c;
+    c.role = Role::outside;
+    for (int i = from; i < to; ++i) l.time.push_back(600 * i), c.raw.push_back(static_cast<float>(i % 97));
+    c.flag.assign(c.raw.size(), 0);
+    l.channels = {c};
+    return l;
+  };
+  constexpr int kStep = 20000;
+  {
+    auto book = Book::open(file, Book::Mode::create);
+    const Log first = readings(0, kStep);
+    ASSERT_TRUE(book->replaceLogs(&first));
+  }
+  for (int round = 0; round < 6; ++round) {
+    const pid_t child = ::fork();
+    if (child == 0) { // one file after the other is added until it is killed
+      auto book = Book::open(file, Book::Mode::existing);
+      if (!book) ::_exit(1);
+      for (;;) {
+        const auto logs = book->logs();
+        if (!logs || logs->empty()) ::_exit(2);
+        const int n = static_cast<int>(logs->front().log.time.size());
+        const Log merged = n >= 12 * kStep ? readings(0, kStep) : mergeLogs(logs->front().log, readings(n - 1000, n + kStep)).log;
+        if (!book->replaceLogs(&merged)) ::_exit(3);
+      }
+    }
+    ::usleep(50000 + 23000 * round);
+    ::kill(child, SIGKILL);
+    int status = 0;
+    ::waitpid(child, &status, 0);
+    ASSERT_TRUE(WIFSIGNALED(status)) << WEXITSTATUS(status);
+    auto book = Book::open(file, Book::Mode::existing);
+    ASSERT_TRUE(book) << book.problem().text();
+    const auto logs = book->logs();
+    ASSERT_TRUE(logs) << logs.problem().text();
+    ASSERT_EQ(logs->size(), 1U) << "the log of before or the one of after, never both";
+    const Log& l = logs->front().log;
+    ASSERT_EQ(l.time.size() % kStep, 0U) << "whole files only";
+    for (std::size_t i = 0; i < l.time.size(); ++i) {
+      ASSERT_EQ(l.time[i], static_cast<UtcSeconds>(600 * i));
+      ASSERT_EQ(l.channels[0].raw[i], static_cast<float>(i % 97));
+    }
+    // the same file again brings what was cut off, once
+    const int n = static_cast<int>(l.time.size());
+    const Merged again = mergeLogs(l, readings(n - 1000, n + kStep));
+    EXPECT_EQ(again.added, kStep);
+    EXPECT_EQ(again.same, 1000);
   }
 }
 
