@@ -5,8 +5,11 @@
 // muffle --demo DIR --shots OUT         writes a PNG of every main view and ends
 #include "app/model/demo_book.h"
 #include "app/paint/theme.h"
+#include "app/stages/aids_dialog.h"
 #include "app/stages/cost_stage.h"
+#include "app/stages/hand_sheet.h"
 #include "app/stages/house_stage.h"
+#include "app/stages/import_dialog.h"
 #include "app/stages/log_stage.h"
 #include "app/stages/main_window.h"
 #include "app/stages/section_view.h"
@@ -16,6 +19,7 @@
 #include <QDir>
 #include <QFile>
 #include <QIcon>
+#include <QPlainTextEdit>
 #include <QStandardPaths>
 #include <QStyleFactory>
 #include <QTemporaryDir>
@@ -84,6 +88,25 @@ bool shootRooms(Document& document, MainWindow& window, const QString& out) {
   return shootThreeWays(document, window, out + QStringLiteral("/rooms"));
 }
 
+/// The dialogs of the log: a file's preview, readings by hand, the measuring aids.
+bool shootDialogs(Document& document, MainWindow& window, const QString& out, const QString& suffix) {
+  const auto shootIt = [&](QDialog& dialog, const char* name) {
+    dialog.show();
+    QCoreApplication::processEvents();
+    return shoot(dialog, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix));
+  };
+  ImportDialog import(document, QStringLiteral("bench.csv"),
+                      "Datum;Uhrzeit;Aussen;Tunnel (\xC2\xB0"
+                      "F);Feuchte (%)\n17.01.2031;06:10;-4,5;37,4;91\n17.01.2031;06:20;-4,7;37,2;91\n"
+                      "17.01.2031;06:30;-4,8;36,9;92\n17.01.2031;06:40;-;36,7;92\n",
+                      &window);
+  HandSheetDialog hand(document, &window);
+  hand.lines()->setPlainText(QStringLiteral("17.1.2031\n7:10 -4 / 2.5\n18:00 1 / 8 bench wet\n18/1 min -6 / 1.2\n18/1 max 4 / 19\n7:20 cold"));
+  AidsDialog aid(&window);
+  aid.showAid(4);
+  return shootIt(import, "import") && shootIt(hand, "by-hand") && shootIt(aid, "aids");
+}
+
 int takeShots(Document& document, MainWindow& window, const QString& out) {
   if (!QDir().mkpath(out)) return 3;
   if (!document.waitForResult()) return 4;
@@ -111,6 +134,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
       ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix)) && ok;
     }
     log->showPage(LogStage::Page::readings);
+    ok = shootDialogs(document, window, out, suffix) && ok;
     window.showStage(Document::Stage::house);
     auto* house = window.findChild<HouseStage*>();
     for (const auto& [page, name] : {std::pair{HouseStage::Page::shape, "shape"},

@@ -327,4 +327,31 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
   return out;
 }
 
+Json aidsAnswer() {
+  Json list = Json::array();
+  for (const Aid& aid : aids()) {
+    Json entry{{"name", aid.name}, {"what", aid.what}, {"formula", aid.formula}, {"inputs", Json::array()}, {"outputs", Json::array()}};
+    const auto units = [](Kind kind) {
+      Json symbols = Json::array();
+      for (const UnitOf& u : unitsOf(kind)) symbols.push_back(u.symbol);
+      return symbols;
+    };
+    for (const AidInput& i : aid.inputs) entry["inputs"].push_back({{"key", i.key}, {"what", i.what}, {"units", units(i.kind)}, {"typical", i.typical}});
+    for (const AidOutput& o : aid.outputs) entry["outputs"].push_back({{"key", o.key}, {"what", o.what}, {"unit", unitsOf(o.kind).front().symbol}});
+    list.push_back(entry);
+  }
+  return list;
+}
+
+Json aidAnswer(const Aid& aid, const std::vector<Measured>& inputs, const std::vector<Measured>& answer) {
+  Json out{{"name", aid.name}, {"inputs", Json::object()}, {"outputs", Json::object()}};
+  const auto entry = [](const Measured& m, Kind kind) {
+    const UnitOf& unit = unitsOf(kind).front();
+    return Json{{"value", (m.value - unit.offset) / unit.factor}, {"uncertainty", m.uncertain / unit.factor}, {"unit", unit.symbol}, {"text", textOf(m, kind)}};
+  };
+  for (std::size_t i = 0; i < inputs.size(); ++i) out["inputs"][aid.inputs[i].key] = entry(inputs[i], aid.inputs[i].kind);
+  for (std::size_t k = 0; k < answer.size(); ++k) out["outputs"][aid.outputs[k].key] = entry(answer[k], aid.outputs[k].kind);
+  return out;
+}
+
 } // namespace muffle

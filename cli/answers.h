@@ -3,6 +3,7 @@
 // Core values as the JSON that scripts read. docs/cli.md lists the keys.
 #pragma once
 
+#include "core/calc/aids.h"
 #include "core/fit/calibrate.h"
 #include "core/fit/explain.h"
 #include "core/log/nights.h"
@@ -25,5 +26,8 @@ std::string simulateSeries(const Plan& plan, const Simulation& run, const Weathe
 Json sizeAnswer(const Plan& plan, const Sizing& sizing);
 
 Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>& parts, const Calibrated& full);
+
+Json aidsAnswer();
+Json aidAnswer(const Aid& aid, const std::vector<Measured>& inputs, const std::vector<Measured>& answer);
 
 } // namespace muffle

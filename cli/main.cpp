@@ -5,6 +5,7 @@
 #include "book/files.h"
 #include "cli/answers.h"
 #include "cli/plan_tables.h"
+#include "core/calc/aids.h"
 #include "core/log/flags.h"
 #include "core/material/materials.h"
 #include "core/network/network_json.h"
@@ -288,6 +289,63 @@ int runMaterials() {
   return kDone;
 }
 
+int listAids(bool json) {
+  if (json) {
+    print(aidsAnswer());
+    return kDone;
+  }
+  for (const Aid& aid : aids()) {
+    fmt::print("{}: {}\n  {}\n", aid.name, aid.what, aid.formula);
+    for (const AidInput& i : aid.inputs) fmt::print("  {:<12} {} (as \"{}\")\n", i.key, i.what, i.typical);
+  }
+  return kDone;
+}
+
+/// `given` are "key=value" with any unit.
+int runCalc(const std::string& name, const std::vector<std::string>& given, bool json) {
+  const Aid* aid = aidNamed(name);
+  if (!aid) {
+    std::fprintf(stderr, "calc: \"%s\" is not known, see `muffle-cli calc --list`\n", name.c_str());
+    return kUsage;
+  }
+  Problems problems;
+  std::vector<std::optional<Measured>> read(aid->inputs.size());
+  for (const std::string& pair : given) {
+    const auto equals = pair.find('=');
+    const std::string key = pair.substr(0, equals);
+    const auto input = std::find_if(aid->inputs.begin(), aid->inputs.end(), [&](const AidInput& i) { return i.key == key; });
+    if (equals == std::string::npos || input == aid->inputs.end()) {
+      problems.push_back({ProblemKind::badInput, key, "is not asked for", fmt::format("{} takes the keys that `muffle-cli calc --list` shows", name)});
+      continue;
+    }
+    auto value = readMeasured(pair.substr(equals + 1), input->kind);
+    if (value) {
+      read[static_cast<std::size_t>(input - aid->inputs.begin())] = *value;
+    } else {
+      Problem p = value.problem();
+      p.where = key;
+      problems.push_back(p);
+    }
+  }
+  std::vector<Measured> inputs;
+  for (std::size_t i = 0; i < read.size(); ++i) {
+    const AidInput& input = aid->inputs[i];
+    const bool wasBad = std::any_of(problems.begin(), problems.end(), [&](const Problem& p) { return p.where == input.key; });
+    if (!read[i] && !wasBad)
+      problems.push_back({ProblemKind::missing, input.key, "is missing", fmt::format("{}, as {}={}", input.what, input.key, input.typical)});
+    inputs.push_back(read[i].value_or(Measured{}));
+  }
+  if (!problems.empty()) return report(name, problems);
+  const auto answer = work(*aid, inputs);
+  if (!answer) return report(name, answer.problems());
+  if (json) {
+    print(aidAnswer(*aid, inputs, *answer));
+    return kDone;
+  }
+  for (std::size_t k = 0; k < answer->size(); ++k) fmt::print("{}: {}\n", aid->outputs[k].what, textOf((*answer)[k], aid->outputs[k].kind));
+  return kDone;
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -352,6 +410,14 @@ int main(int argc, char** argv) {
   fitVerb->add_option("--out", out, "the plan with what was found");
   fitVerb->add_flag("--json", json);
   addLogOptions(fitVerb, log);
+  auto* calcVerb = app.add_subcommand("calc", "measuring aids: `calc NAME key=value ...`, values with any unit and, if known, +- what they are off by");
+  std::string aidName;
+  std::vector<std::string> given;
+  bool list = false;
+  calcVerb->add_option("NAME", aidName);
+  calcVerb->add_option("key=value", given);
+  calcVerb->add_flag("--list", list, "the aids, with what they take");
+  jsonFlag(calcVerb);
   auto* materials = app.add_subcommand("materials", "list skins and soils with ranges and sources");
   auto* schema = app.add_subcommand("schema", "print the JSON Schema of a plan");
   bool tables = false;
@@ -373,6 +439,7 @@ int main(int argc, char** argv) {
     if (*fitVerb) return runFit(file, log, out, json);
     if (*exportVerb) return runExport(file, second);
     if (*importVerb) return runImport(file, second);
+    if (*calcVerb) return list || aidName.empty() ? listAids(json) : runCalc(aidName, given, json);
     if (*materials) return runMaterials();
     if (*schema) {
       if (tables)

@@ -157,6 +157,7 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   m_units.feet = (*settings)["units.length"] == "ft";
   m_dark = (*settings)["theme"] == "lamp";
   m_followed = QString::fromStdString((*settings)["log.followed"]);
+  m_station = QString::fromStdString((*settings)["log.station"]);
   prepareNow(m_log.log, Save::nothing);
   emit bookOpened();
   emit viewChanged();
@@ -296,6 +297,11 @@ void Document::applyDecisions(const std::vector<Decision>& decisions) {
 void Document::setFollowedFile(const QString& path) {
   m_followed = path;
   saveSetting("log.followed", path);
+}
+
+void Document::setStation(const QString& address) {
+  m_station = address;
+  saveSetting("log.station", address);
 }
 
 std::vector<Recipe> Document::recipes() const {

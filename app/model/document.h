@@ -76,6 +76,9 @@ public:
   /// The file that a logger keeps writing into this book's log; empty if none.
   [[nodiscard]] QString followedFile() const { return m_followed; }
   void setFollowedFile(const QString& path);
+  /// The station that publishes into this book's log, as StationFeed takes it; empty if none.
+  [[nodiscard]] QString station() const { return m_station; }
+  void setStation(const QString& address);
   [[nodiscard]] std::vector<Recipe> recipes() const;
   void keepRecipe(const Recipe& recipe);
   /// Ends a run of merged edits, such as a drag.
@@ -159,7 +162,7 @@ private:
   bool m_isSizing = false;
   Units m_units;
   bool m_dark = false;
-  QString m_followed;
+  QString m_followed, m_station;
   int m_night = -1, m_spanStart = -1;
   double m_clock = 0.7;
   int m_mergeEpoch = 0;

@@ -3,6 +3,7 @@
 
 #include "app/model/demo_book.h"
 #include "app/paint/theme.h"
+#include "app/stages/aids_dialog.h"
 #include "app/stages/cost_stage.h"
 #include "app/stages/hand_sheet.h"
 #include "app/stages/heat_stage.h"
@@ -28,6 +29,7 @@
 #include <QGridLayout>
 #include <QInputDialog>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
@@ -40,9 +42,9 @@
 namespace muffle {
 
 MainWindow::MainWindow(Document& document, QWidget* parent)
-    : QMainWindow(parent), m_document(document), m_follower(document), m_thread(new ThreadBar(document)), m_section(new SectionView(document)),
-      m_instruments(new QStackedWidget), m_cost(new CostStage(document)), m_start(new StartPage(document)), m_slip(new SlipView(document)),
-      m_scarf(new ScarfView(document)), m_status(new QLabel) {
+    : QMainWindow(parent), m_document(document), m_follower(document), m_feed(document), m_thread(new ThreadBar(document)),
+      m_section(new SectionView(document)), m_instruments(new QStackedWidget), m_cost(new CostStage(document)), m_start(new StartPage(document)),
+      m_slip(new SlipView(document)), m_scarf(new ScarfView(document)), m_status(new QLabel) {
   setAcceptDrops(true);
   resize(1280, 800);
   auto* centre = new QWidget(this);
@@ -90,6 +92,8 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
     rememberBook();
     m_follower.follow(m_document.followedFile());
     m_unfollow->setEnabled(!m_document.followedFile().isEmpty());
+    m_feed.listen(m_document.station());
+    m_unlisten->setEnabled(!m_document.station().isEmpty());
     if (m_document.log()) {
       showStage(m_thread->stage());
     } else {
@@ -101,6 +105,10 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   connect(m_section, &SectionView::pointed, this, &MainWindow::showStage);
   connect(&document, &Document::trouble, this, &MainWindow::say);
   connect(&document, &Document::told, this, &MainWindow::say);
+  connect(&m_feed, &StationFeed::connectedChanged, this, [this](bool connected) {
+    if (!m_feed.address().isEmpty())
+      say(connected ? tr("The station %1 answers.").arg(m_feed.address()) : tr("The station %1 is silent; it is asked again.").arg(m_feed.address()));
+  });
   connect(&document, &Document::viewChanged, this, &MainWindow::restyle);
   for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::logChanged}) connect(&document, signal, this, &MainWindow::refreshStatus);
   buildMenus();
@@ -122,6 +130,9 @@ void MainWindow::buildMenus() {
   book->addAction(tr("&Follow a logger's file…"), this, &MainWindow::chooseFollowed);
   m_unfollow = book->addAction(tr("End following"), this, [this] { followFile({}); });
   m_unfollow->setEnabled(false);
+  book->addAction(tr("&Listen to a station…"), this, &MainWindow::chooseStation);
+  m_unlisten = book->addAction(tr("End listening"), this, [this] { listenTo({}); });
+  m_unlisten->setEnabled(false);
   book->addAction(tr("&Export as folder…"), this, &MainWindow::exportTo);
   book->addAction(tr("&Print…"), QKeySequence::Print, this, [this] { previewPage(this, m_document, {m_section, m_instruments, m_slip, m_scarf}); });
   book->addSeparator();
@@ -153,6 +164,10 @@ void MainWindow::buildMenus() {
     if (ok && !name.trimmed().isEmpty()) m_document.keepSnapshot(name.trimmed().left(80));
   });
 
+  plan->addAction(tr("&Measuring aids…"), QKeySequence(tr("Ctrl+M")), this, [this] {
+    AidsDialog dialog(this);
+    dialog.exec();
+  });
   auto* view = menuBar()->addMenu(tr("&View"));
   const QString names[] = {tr("House"), tr("Log"), tr("Stores"), tr("Heat"), tr("Cost")};
   for (int i = 0; i < 5; ++i)
@@ -279,6 +294,25 @@ void MainWindow::followFile(const QString& path) {
   m_unfollow->setEnabled(!path.isEmpty());
   m_follower.follow(path);
   say(path.isEmpty() ? tr("No file is followed any more.") : tr("Following %1: what the logger adds comes in by itself.").arg(QFileInfo(path).fileName()));
+}
+
+void MainWindow::chooseStation() {
+  bool ok = false;
+  const QString address =
+      QInputDialog::getText(this, tr("Listen to a station"), tr("Where it publishes (MQTT): HOST[:PORT]/TOPIC, a topic a sensor below it"), QLineEdit::Normal,
+                            m_document.station().isEmpty() ? QStringLiteral("localhost/muffle/station") : m_document.station(), &ok);
+  if (ok) listenTo(address.trimmed());
+}
+
+bool MainWindow::listenTo(const QString& address) {
+  if (const auto why = m_feed.listen(address)) {
+    say(*why);
+    return false;
+  }
+  m_document.setStation(address);
+  m_unlisten->setEnabled(!address.isEmpty());
+  say(address.isEmpty() ? tr("No station is listened to any more.") : tr("Listening to %1: what it publishes comes in by itself.").arg(address));
+  return true;
 }
 
 bool MainWindow::writeByHand() {

@@ -4,6 +4,7 @@
 #pragma once
 
 #include "app/model/follower.h"
+#include "app/model/station_feed.h"
 
 #include "app/model/document.h"
 
@@ -35,6 +36,8 @@ public:
   bool writeByHand();
   /// Follows a file that a logger keeps writing; an empty path ends it.
   void followFile(const QString& path);
+  /// Listens to a station, "HOST[:PORT]/TOPIC"; empty ends it. False with the reason said if that is no address.
+  bool listenTo(const QString& address);
   /// Off for books that are made to be thrown away.
   void setRemembersBooks(bool on) { m_remembersBooks = on; }
 
@@ -53,18 +56,20 @@ private:
   void openDemo();
   void chooseLog();
   void chooseFollowed();
+  void chooseStation();
   void rememberBook();
   void refreshRecent();
   void exportTo();
   Document& m_document;
   Follower m_follower;
+  StationFeed m_feed;
   ThreadBar* m_thread;
   SectionView* m_section;
   QStackedWidget* m_instruments;
   CostStage* m_cost;
   StartPage* m_start;
   QMenu* m_recent = nullptr;
-  QAction* m_unfollow = nullptr;
+  QAction *m_unfollow = nullptr, *m_unlisten = nullptr;
   bool m_remembersBooks = true;
   SlipView* m_slip;
   ScarfView* m_scarf;

@@ -64,13 +64,35 @@ bool beginsLikeNumber(std::string_view cell) {
   return !cell.empty() && std::isdigit(static_cast<unsigned char>(cell.front()));
 }
 
+bool isDegree(const UnitMark& mark) { return mark.unit == "C" || mark.unit == "F" || mark.unit == "K"; }
+
+/// A unit of something else than the name says, "Tunnel [%]", is believed before the name.
+void followUnit(Channel& channel, const UnitMark& mark) {
+  if (!isTemperature(channel.role) || isDegree(mark)) return;
+  channel.statistic = Statistic::moment;
+  const bool outside = channel.role == Role::outside;
+  channel.id.clear();
+  if (mark.unit == "%")
+    channel.role = Role::humidity, channel.id = outside ? "outside" : "house";
+  else if (mark.unit == "W" || mark.unit == "kW" || mark.isEnergy)
+    channel.role = Role::heater, channel.id = "1";
+  else if (mark.unit == "m/s" || mark.unit == "km/h" || mark.unit == "mph" || mark.unit == "kn")
+    channel.role = Role::wind;
+  else if (mark.unit == "W/m2" || mark.unit == "lx" || mark.unit == "klx")
+    channel.role = Role::sun;
+  else
+    channel.role = Role::note;
+}
+
 /// From the heading, the cells, the other temperatures, else from what the readings' mean fits.
-void takeUnit(Column& column, const std::string& cellUnit, double mean, const std::vector<Column>& others, const ReadOptions& options) {
+void takeUnit(Column& column, const std::optional<UnitMark>& inHeading, const std::optional<UnitMark>& behind, double mean, const std::vector<Column>& others,
+              const ReadOptions& options) {
   Channel& channel = column.channel;
-  if (auto mark = unitIn(lower(channel.name)); mark && (!isTemperature(channel.role) || mark->unit == "C" || mark->unit == "F" || mark->unit == "K")) {
-    column.mark = *mark;
+  const auto fits = [&](const std::optional<UnitMark>& mark) { return mark && isTemperature(channel.role) == isDegree(*mark); };
+  if (fits(inHeading)) {
+    column.mark = *inHeading;
     channel.unitWhy = "said in the heading";
-  } else if (auto behind = cellUnit.empty() ? std::nullopt : unitIn(cellUnit)) {
+  } else if (fits(behind)) {
     column.mark = *behind;
     channel.unitWhy = "said behind the readings";
   } else if (isTemperature(channel.role)) {
@@ -321,7 +343,7 @@ private:
         m_layout.columns[c] = describeColumn(heading, cells, m_layout.decimalComma, m_layout.columns, m_options, roleByPlace(c));
       }
     soleThermometer();
-    tellApart();
+    tellApart(m_layout.columns);
   }
   [[nodiscard]] std::string headingOf(std::size_t c) const {
     const std::string name = m_layout.headerRow >= 0 ? m_sample[index(m_layout.headerRow)][c] : std::string();
@@ -349,21 +371,6 @@ private:
   [[nodiscard]] bool onlyColumn() const {
     return std::count_if(m_layout.columns.begin(), m_layout.columns.end(), [](const Column& c) { return c.use && isTemperature(c.channel.role); }) == 1;
   }
-  /// Two columns of one role get ids of their own; outside there is one, the others are set by.
-  void tellApart() {
-    std::map<std::string, int> seen;
-    for (Column& c : m_layout.columns) {
-      if (!c.use || c.isTime) continue;
-      Channel& channel = c.channel;
-      const int again = seen[fmt::format("{} {}", roleText(channel.role, channel.id), static_cast<int>(channel.statistic))]++;
-      if (again == 0 || channel.role == Role::note) continue;
-      if (channel.role == Role::outside || channel.role == Role::wind || channel.role == Role::sun || channel.role == Role::rain)
-        channel.role = Role::note;
-      else
-        channel.id = fmt::format("{}{}", channel.id, again + 1);
-    }
-  }
-
   const ReadOptions& m_options;
   std::vector<Row> m_sample;
   Layout m_layout;
@@ -390,13 +397,13 @@ Column describeColumn(const std::string& heading, const std::vector<std::string>
   else
     guessRole(heading, channel);
   if (isTemperature(channel.role)) channel.statistic = statisticIn(heading);
-  // a heading that names a unit of something else, "Tunnel [%]"
-  if (const auto mark = unitIn(lower(heading)); mark && isTemperature(channel.role)) {
-    if (mark->unit == "%") channel.id = channel.role == Role::outside ? "outside" : "house", channel.role = Role::humidity;
-    if (mark->unit == "W" || mark->unit == "kW" || mark->isEnergy) channel.role = Role::heater, channel.id = "1";
-    if (mark->unit == "m/s" || mark->unit == "km/h" || mark->unit == "mph" || mark->unit == "kn") channel.role = Role::wind, channel.id.clear();
-    if (mark->unit == "mm" || mark->unit == "in") channel.role = Role::note;
-  }
+  const auto common = std::max_element(units.begin(), units.end(), [](const auto& x, const auto& y) { return x.second < y.second; });
+  const auto inHeading = unitIn(lower(heading));
+  const auto behind = common == units.end() || common->first.empty() ? std::nullopt : unitIn(fmt::format("({})", common->first));
+  if (inHeading)
+    followUnit(channel, *inHeading);
+  else if (behind)
+    followUnit(channel, *behind);
   const auto choice = std::find_if(options.columns.begin(), options.columns.end(), [&](const ColumnChoice& c) { return c.heading == heading; });
   if (choice != options.columns.end()) {
     channel.role = choice->role;
@@ -404,9 +411,8 @@ Column describeColumn(const std::string& heading, const std::vector<std::string>
     channel.statistic = choice->statistic;
     column.use = column.use && choice->use;
   }
-  const auto common = std::max_element(units.begin(), units.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
   const double mean = numbers > 0 ? sum / static_cast<double>(numbers) : 0.0;
-  takeUnit(column, common == units.end() || common->first.empty() ? std::string() : fmt::format("({})", common->first), mean, others, options);
+  takeUnit(column, inHeading, behind, mean, others, options);
   if (choice != options.columns.end() && !choice->unit.empty())
     if (const auto mark = unitIn(fmt::format("({})", lower(choice->unit)))) {
       column.mark = *mark;
@@ -415,6 +421,23 @@ Column describeColumn(const std::string& heading, const std::vector<std::string>
       channel.unitWhy = "as you said";
     }
   return column;
+}
+
+void tellApart(std::vector<Column>& columns) {
+  std::map<std::string, int> seen;
+  for (Column& c : columns) {
+    if (!c.use || c.isTime) continue;
+    Channel& channel = c.channel;
+    const auto key = [&] { return fmt::format("{} {}", roleText(channel.role, channel.id), static_cast<int>(channel.statistic)); };
+    if (channel.role == Role::note || seen[key()]++ == 0) continue;
+    if (channel.role == Role::outside || channel.role == Role::wind || channel.role == Role::sun || channel.role == Role::rain) {
+      channel.role = Role::note;
+      continue;
+    }
+    const std::string id = channel.id;
+    for (int n = 2; n == 2 || seen[key()] > 0; ++n) channel.id = fmt::format("{}{}", id, n);
+    ++seen[key()];
+  }
 }
 
 Result<Layout> recogniseLayout(std::string_view bytes, const ReadOptions& options) { return Recogniser(bytes, options).run(); }

@@ -49,4 +49,7 @@ Result<Layout> recogniseLayout(std::string_view bytes, const ReadOptions& option
 Column describeColumn(const std::string& heading, const std::vector<std::string>& cells, bool decimalComma, const std::vector<Column>& others,
                       const ReadOptions& options, std::optional<Role> known = std::nullopt);
 
+/// Two columns of one role get ids of their own; outside there is one, the others are set by.
+void tellApart(std::vector<Column>& columns);
+
 } // namespace muffle

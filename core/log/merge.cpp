@@ -36,14 +36,18 @@ Merged mergeLogs(const Log& base, const Log& more) {
     Channel& into = log.channels.emplace_back(blank(c));
     for (std::size_t i = 0; i < baseRows.size(); ++i) into.raw[baseRows[i]] = c.raw[i];
   }
+  std::vector<bool> taken(base.channels.size(), false); // two remarks may share a name
   for (const Channel& c : more.channels) {
     auto into = std::find_if(log.channels.begin(), log.channels.begin() + static_cast<long>(base.channels.size()), [&](const Channel& known) {
-      return known.role == c.role && known.id == c.id && known.statistic == c.statistic && (c.role != Role::note || known.name == c.name);
+      return !taken[static_cast<std::size_t>(&known - log.channels.data())] && known.role == c.role && known.id == c.id && known.statistic == c.statistic &&
+             (c.role != Role::note || known.name == c.name);
     });
     if (into == log.channels.begin() + static_cast<long>(base.channels.size())) {
       log.channels.push_back(blank(c));
       into = log.channels.end() - 1;
       ++merged.newChannels;
+    } else {
+      taken[static_cast<std::size_t>(into - log.channels.begin())] = true;
     }
     for (std::size_t i = 0; i < moreRows.size(); ++i) {
       if (std::isnan(c.raw[i])) continue;

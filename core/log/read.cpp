@@ -8,6 +8,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <limits>
 #include <numeric>
@@ -17,6 +18,7 @@ namespace muffle {
 namespace {
 
 constexpr std::size_t kMostProblems = 20;
+constexpr double kMost = 1e30; // no reading; a float would not hold it
 constexpr long kRowsBetweenProgress = 20000;
 constexpr int kEvening_s = 21 * 3600;               // a row of a day is put at nine in the evening: its low and high are then behind it
 constexpr UtcSeconds kClockBack_s = 60;             // less is two readings of one minute
@@ -72,6 +74,7 @@ public:
     if (m_cancelled) return Problem{ProblemKind::cancelled, "", "reading was stopped", "nothing was kept"};
     Log& log = m_out.log;
     if (log.time.empty()) return Problem{ProblemKind::badInput, "line 1", "no row has a readable time", "dates and times such as 2031-01-17 05:10 are needed"};
+    if (m_layout.isTall()) tellApart(m_layout.columns); // sensors met on the way as well
     std::vector<bool> isEnergy;
     for (Column& c : m_layout.columns) {
       m_out.headings.push_back(c.channel.name);
@@ -138,11 +141,12 @@ private:
     m_previous = at;
     m_out.log.time.push_back(at);
   }
+  /// Empty where the row has no such cell.
+  static std::string_view cellOf(const std::vector<std::string_view>& cells, int column) {
+    return column >= 0 && static_cast<std::size_t>(column) < cells.size() ? trim(cells[static_cast<std::size_t>(column)]) : std::string_view();
+  }
   bool tallRow(const std::vector<std::string_view>& cells, UtcSeconds at, long line) {
-    const auto cell = [&](int column) {
-      return column >= 0 && static_cast<std::size_t>(column) < cells.size() ? trim(cells[static_cast<std::size_t>(column)]) : std::string_view();
-    };
-    const std::string name = asUtf8(cell(m_layout.nameColumn));
+    const std::string name = asUtf8(cellOf(cells, m_layout.nameColumn));
     auto known = m_sensors.find(name);
     if (known == m_sensors.end()) known = m_sensors.emplace(name, sensorNamed(name, cells)).first;
     if (m_out.log.time.empty() || m_out.log.time.back() != at) {
@@ -151,16 +155,18 @@ private:
         if (c.use) c.channel.raw.push_back(kNone);
     }
     Column& column = m_layout.columns[known->second];
-    if (column.use) column.channel.raw.back() = reading(column, cell(m_layout.valueColumn), line);
+    if (!column.use) return true;
+    if (m_layout.unitColumn < 0)
+      column.channel.raw.back() = reading(column, cellOf(cells, m_layout.valueColumn), line);
+    else
+      column.channel.raw.back() = reading(column, fmt::format("{} {}", cellOf(cells, m_layout.valueColumn), cellOf(cells, m_layout.unitColumn)), line);
     return true;
   }
   /// Of a tall table; one met here for the first time has no readings up to now.
   std::size_t sensorNamed(const std::string& name, const std::vector<std::string_view>& cells) {
     for (std::size_t c = 0; c < m_layout.columns.size(); ++c)
       if (m_layout.columns[c].channel.name == name) return c;
-    std::string sample(cells[static_cast<std::size_t>(m_layout.valueColumn)]);
-    if (m_layout.unitColumn >= 0 && static_cast<std::size_t>(m_layout.unitColumn) < cells.size())
-      sample = fmt::format("{} {}", sample, cells[static_cast<std::size_t>(m_layout.unitColumn)]);
+    const std::string sample = fmt::format("{} {}", cellOf(cells, m_layout.valueColumn), cellOf(cells, m_layout.unitColumn));
     m_layout.columns.push_back(describeColumn(name, {sample}, m_layout.decimalComma, m_layout.columns, m_options));
     m_layout.columns.back().channel.raw.assign(m_out.log.time.size(), kNone);
     return m_layout.columns.size() - 1;
@@ -194,7 +200,13 @@ private:
   }
 
   float reading(const Column& column, std::string_view text, long line) {
-    if (const auto number = parseNumber(text, m_layout.decimalComma)) return static_cast<float>(*number * column.mark.factor + column.mark.offset);
+    if (const auto number = parseNumber(text, m_layout.decimalComma); number && std::abs(*number) < kMost) {
+      const std::string_view cell = trim(text);
+      if (isTemperature(column.channel.role) && !std::isdigit(static_cast<unsigned char>(cell.back()))) // a reading with a degree of its own
+        if (const auto own = unitIn(fmt::format("({})", unitBehind(cell))))
+          return own->unit == "C" || own->unit == "F" || own->unit == "K" ? static_cast<float>(*number * own->factor + own->offset) : kNone;
+      return static_cast<float>(*number * column.mark.factor + column.mark.offset);
+    }
     if (const auto cell = trim(text); !isMissing(cell)) {
       ++m_out.cellsLeftOut;
       note(line, fmt::format("\"{}\" under \"{}\" is not a number", asUtf8(cell.substr(0, 40)), column.channel.name), "the reading is left out");

@@ -52,5 +52,48 @@ TEST(LoggerFilesCorpus, LosesNothingWhereverAFileIsTorn) {
   }
 }
 
+TEST(LoggerFilesCorpus, ARowCutOffBehindANewSensorsNameIsAReadingThatIsMissing) {
+  std::string text = "time;sensor;value\n";
+  for (int i = 0; i < 20; ++i) text += fmt::format("2031-01-17 10:{:02};outside;-{}\n2031-01-17 10:{:02};tunnel;{}\n", i, i, i, i);
+  text += "2031-01-17 10:30;barrel\n2031-01-17 10:31;outside;-3\n";
+  const auto read = readLog(text, {});
+  ASSERT_TRUE(read);
+  EXPECT_EQ(read->log.time.size(), 22U);
+  for (const Channel& c : read->log.channels) EXPECT_EQ(c.raw.size(), read->log.time.size()) << c.name;
+}
+
+TEST(LoggerFilesCorpus, TwoSensorsOfOnePlaceInATallTableAreToldApart) {
+  std::string text = "time;sensor;value\n";
+  for (int i = 0; i < 20; ++i) text += fmt::format("2031-01-17 10:{:02};tunnel east;1\n2031-01-17 10:{:02};tunnel west;2\n", i, i);
+  const auto read = readLog(text, {});
+  ASSERT_TRUE(read);
+  ASSERT_EQ(read->log.channels.size(), 2U);
+  EXPECT_NE(read->log.channels[0].id, read->log.channels[1].id);
+}
+
+TEST(LoggerFilesCorpus, EachReadingGoesByTheDegreeWrittenBehindIt) {
+  std::string wide = "time,outside,tunnel\n", tall = "time;sensor;value;unit\n";
+  for (int i = 0; i < 30; ++i) { // someone changed the logger's unit half way
+    wide += fmt::format("2031-01-17 10:{:02},{},3 C\n", i, i < 18 ? "-5 C" : "23 F");
+    tall += fmt::format("2031-01-17 10:{:02};outside;{}\n2031-01-17 10:{:02};tunnel;3;C\n", i, i < 18 ? "-5;C" : "23;F", i);
+  }
+  for (const std::string& text : {wide, tall}) {
+    const auto read = readLog(text, {});
+    ASSERT_TRUE(read);
+    for (std::size_t i = 0; i < 30; ++i)
+      ASSERT_CLOSE(static_cast<double>(read->log.find(Role::outside)->raw[i]), -5.0, 1e-5, "a float") << i << text.substr(0, 30);
+  }
+}
+
+TEST(LoggerFilesCorpus, AUnitThatIsNoDegreeMakesNoTemperature) {
+  for (const char* text :
+       {"time;sensor;value;unit\n2031-01-17 10:00;tunnel;88;%\n2031-01-17 10:00;yard temp;1;C\n2031-01-17 10:10;tunnel;89;%\n2031-01-17 10:10;yard temp;1;C\n",
+        "time,yard temp [C],tunnel [%]\n2031-01-17 10:00,1,88\n2031-01-17 10:10,1,89\n"}) {
+    const auto read = readLog(text, {});
+    ASSERT_TRUE(read) << read.problem().text();
+    EXPECT_NE(read->log.find(Role::humidity, "house"), nullptr) << text;
+  }
+}
+
 } // namespace
 } // namespace muffle
