@@ -3,9 +3,14 @@
 // Season time, steps a second, import rows a second. Run: cmake --preset bench && cmake --build --preset bench &&
 // build/bench/bench/muffle_bench
 #include "bench/demo_scene.h"
+#include "book/book.h"
 #include "core/network/solver.h"
 
 #include <benchmark/benchmark.h>
+#include <fmt/format.h>
+
+#include <cmath>
+#include <filesystem>
 
 namespace {
 
@@ -47,11 +52,49 @@ void ReadLogRows(benchmark::State& state) {
   state.counters["rows/s"] = benchmark::Counter(static_cast<double>(demo().log.time.size()), benchmark::Counter::kIsIterationInvariantRate);
 }
 
+/// A million rows of five channels, a minute apart, as a logger writes them.
+const std::string& million() {
+  static const std::string text = [] {
+    std::string made = "Date and time,Outside [C],House [C],Soil [C],Wind [m/s],Sun [W/m2]\n";
+    constexpr int kRows = 1000000;
+    made.reserve(45u * kRows);
+    const TimeZone utc = TimeZone::utc();
+    for (int i = 0; i < kRows; ++i) {
+      const double wave = std::sin(i / 229.0), ripple = 0.1 * std::sin(i * 1.7);
+      const std::string at = utc.iso(daysSinceEpoch({2029, 10, 1}) * 86400 + 60 * static_cast<UtcSeconds>(i));
+      made += fmt::format("{} {},{:.2f},{:.2f},{:.2f},{:.1f},{:.0f}\n", at.substr(0, 10), at.substr(11, 5), -2.0 + 5.0 * wave + ripple,
+                          4.0 + 5.0 * wave - ripple, 6.0 + ripple, 2.0 + wave, std::max(0.0, 300.0 * wave));
+    }
+    return made;
+  }();
+  return text;
+}
+
+void MillionRowsToStoredLog(benchmark::State& state) {
+  const std::string path = (std::filesystem::temp_directory_path() / "muffle-bench.muffle").string();
+  std::filesystem::remove(path);
+  auto book = Book::open(path, Book::Mode::create);
+  million();
+  for (auto _ : state) {
+    auto read = readLog(million(), bench::demoOptions());
+    if (!book->replaceLogs(&read->log)) state.SkipWithError("not stored");
+    state.counters["rows"] = static_cast<double>(read->log.time.size());
+  }
+  std::filesystem::remove(path);
+}
+
+void MillionRowsFlagged(benchmark::State& state) {
+  Log log = readLog(million(), bench::demoOptions())->log;
+  for (auto _ : state) benchmark::DoNotOptimize(flagProblems(log, demo().plan.site.place));
+}
+
 BENCHMARK(SeasonDemo)->Unit(benchmark::kMillisecond);
 BENCHMARK(SeasonThickSkins)->Unit(benchmark::kMillisecond);
 BENCHMARK(SeasonThreeRooms)->Unit(benchmark::kMillisecond);
 BENCHMARK(EditOfBothWinters)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(ReadLogRows)->Unit(benchmark::kMillisecond);
+BENCHMARK(MillionRowsToStoredLog)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(MillionRowsFlagged)->Unit(benchmark::kMillisecond);
 
 } // namespace
 

@@ -134,4 +134,21 @@ Minute Truth::step(std::int64_t utc, double yearDay) {
   return now;
 }
 
+Truth::Steady Truth::steady(double outside_C, double wind_m_s, double cloud) {
+  start(outside_C);
+  constexpr int kSettle = 90 * 1440, kMean = 10 * 1440; // minutes; a metre of soil settles in a month
+  Steady sum{0.0, 0.0};
+  for (int i = 0; i < kSettle + kMean; ++i) {
+    Minute now{};
+    now.outside_C = outside_C;
+    now.wind_m_s = wind_m_s;
+    now.cloud = cloud;
+    tunnel(now);
+    if (i < kSettle) continue;
+    sum.heater_W += now.heater_W / kMean;
+    sum.air_C += now.lowAir_C / kMean;
+  }
+  return sum;
+}
+
 } // namespace demo

@@ -22,6 +22,11 @@ public:
   /// The next minute; `utc` must advance by 60 between calls.
   Minute step(std::int64_t utc, double yearDay);
   void start(double outside_C);
+  /// What the tunnel's heater gives in the long run under weather that stays as it is, without sun: the truth about its loss.
+  struct Steady {
+    double heater_W, air_C; ///< means
+  };
+  Steady steady(double outside_C, double wind_m_s, double cloud);
 
 private:
   double normal() { return m_normal(m_random); }

@@ -62,7 +62,7 @@ QString NightsModel::text(const Night& n, Column column) const {
   case owed: return QLocale().toString(u.show(Quantity::difference, v.toDouble()), 'f', 1);
   case lag:
   case freezing: return hours(v.toDouble());
-  case wind: return QLocale().toString(v.toDouble(), 'f', 1);
+  case wind: return QLocale().toString(u.show(Quantity::speed, v.toDouble()), 'f', 1);
   case sky: {
     const std::string_view s = n.sky();
     return (s == "clear" ? tr("clear") : s == "part" ? tr("part") : s == "cloudy" ? tr("cloudy") : kNothing) + (n.complete ? QString() : tr(", holes"));
@@ -98,7 +98,7 @@ QVariant NightsModel::headerData(int section, Qt::Orientation orientation, int r
     case lag: return tr("lag\nh");
     case owed: return tr("owed\n%1 h").arg(kelvin);
     case freezing: return tr("frost\nh");
-    case wind: return tr("wind\nm/s");
+    case wind: return tr("wind\n%1").arg(u.unit(Quantity::speed));
     case sky: return tr("sky");
     case heater: return tr("heater\nkWh");
     case kColumns: break;

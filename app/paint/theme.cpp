@@ -61,6 +61,7 @@ QString Theme::styleSheet() const {
              "QLineEdit,QComboBox,QPlainTextEdit,QSpinBox{background:%1;color:%2;border:1px solid %3;border-radius:3px;padding:3px "
              "6px;}QLineEdit:focus,QComboBox:focus{border:1px solid %5;}QComboBox "
              "QAbstractItemView{background:%1;color:%2;selection-background-color:%3;selection-color:%2;}"
+             "QComboBox::drop-down{border:none;width:18px;}QComboBox::down-arrow{image:url(:/icons/down.svg);width:11px;height:11px;}"
              "QToolTip{background:%1;color:%2;border:1px solid %3;padding:4px;}QScrollArea,QScrollArea>QWidget>QWidget{background:transparent;border:none;}"
              "QTableView,QTreeView{background:%1;color:%2;gridline-color:%3;border:none;selection-background-color:%3;selection-color:%2;}QHeaderView::section{"
              "background:%4;color:%6;border:none;border-bottom:1px solid %3;padding:3px 3px;}"

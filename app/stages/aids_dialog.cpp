@@ -29,7 +29,9 @@ AidsDialog::AidsDialog(QWidget* parent)
   right->addWidget(m_what);
   right->addLayout(m_form);
   m_answer->setWordWrap(true);
-  m_answer->setFont(titleFont(13));
+  QFont strong = textFont(12.5);
+  strong.setBold(true);
+  m_answer->setFont(strong);
   m_answer->setTextInteractionFlags(Qt::TextSelectableByMouse);
   m_answer->setAccessibleName(tr("Answer"));
   right->addSpacing(8);

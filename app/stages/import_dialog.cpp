@@ -63,6 +63,13 @@ QStringList unitsOf(Role role) {
   }
 }
 
+/// With a capital and a full stop.
+QString sentence(const std::string& text) {
+  QString s = QString::fromStdString(text);
+  if (!s.isEmpty()) s[0] = s[0].toUpper();
+  return s + QStringLiteral(". ");
+}
+
 void setChoice(QComboBox* box, const std::optional<bool>& value) { box->setCurrentIndex(!value ? 0 : *value ? 2 : 1); }
 
 } // namespace
@@ -227,11 +234,11 @@ void ImportDialog::preview() {
   const TimeZone zone = m_document.zone();
   QString words = m_knownAs.isEmpty() ? QString() : tr("Read as \"%1\". ").arg(m_knownAs);
   for (std::size_t i = 0; i < m_read->recognised.size(); ++i) // the columns have the table below
-    if (!QString::fromStdString(m_read->recognised[i]).startsWith(QLatin1Char('"')))
-      words += QString::fromStdString(m_read->recognised[i]) + QStringLiteral(". ");
+    if (!QString::fromStdString(m_read->recognised[i]).startsWith(QLatin1Char('"'))) words += sentence(m_read->recognised[i]);
   words += QStringLiteral("\n") + tr(head.size() < m_bytes.size() ? "The first %1 readings, from %2 to %3" : "%1 readings from %2 to %3")
                                       .arg(QLocale().toString(static_cast<qlonglong>(log.time.size())))
-                                      .arg(QString::fromStdString(zone.iso(log.time.front())), QString::fromStdString(zone.iso(log.time.back())));
+                                      .arg(QString::fromStdString(zone.iso(log.time.front()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' ')),
+                                           QString::fromStdString(zone.iso(log.time.back()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' ')));
   if (m_read->rowsLeftOut || m_read->cellsLeftOut)
     words += tr("; %1 rows and %2 single readings cannot be read, first: %3")
                  .arg(m_read->rowsLeftOut)
@@ -310,13 +317,15 @@ void ImportDialog::showRows() {
   m_rows->setRowCount(shown);
   for (int i = 0; i < shown; ++i) {
     const auto k = static_cast<std::size_t>(i);
-    m_rows->setItem(i, 0, new QTableWidgetItem(QString::fromStdString(zone.iso(log.time[k]))));
+    const std::string at = zone.iso(log.time[k]);
+    m_rows->setItem(i, 0, new QTableWidgetItem(QString::fromStdString(at.substr(0, 10) + " " + at.substr(11, 5))));
     for (std::size_t c = 0; c < log.channels.size(); ++c) {
-      const float v = log.channels[c].raw[k];
-      m_rows->setItem(i, static_cast<int>(c) + 1,
-                      new QTableWidgetItem(std::isnan(v) ? QStringLiteral("–")
-                                                         : QLocale().toString(static_cast<double>(v), 'f', 2) + QStringLiteral(" ") +
-                                                               QString::fromStdString(log.channels[c].unit())));
+      const Channel& channel = log.channels[c];
+      const auto v = static_cast<double>(channel.raw[k]);
+      const QString text = std::isnan(v)                 ? QStringLiteral("–")
+                           : isTemperature(channel.role) ? m_document.units().text(Quantity::temperature, v)
+                                                         : QLocale().toString(v, 'f', 1) + QStringLiteral(" ") + QString::fromStdString(channel.unit());
+      m_rows->setItem(i, static_cast<int>(c) + 1, new QTableWidgetItem(text));
     }
   }
   m_rows->resizeColumnsToContents();

@@ -399,16 +399,16 @@ std::pair<std::vector<Night>, std::vector<Night>> NightsPage::sets(QString& firs
   if (m_compareBy->currentIndex() == 0) {
     const auto all = winters(nights);
     if (all.size() < 2) return {};
-    first = tr("winter from %1").arg(dayText(all.front().front().date, QStringLiteral("MMM yyyy")));
-    second = tr("winter from %1").arg(dayText(all.back().front().date, QStringLiteral("MMM yyyy")));
+    first = tr("Winter from %1").arg(dayText(all.front().front().date, QStringLiteral("MMM yyyy")));
+    second = tr("Winter from %1").arg(dayText(all.back().front().date, QStringLiteral("MMM yyyy")));
     return {all.front(), all.back()};
   }
   const QDate day = m_change->date();
   const std::int64_t change = daysSinceEpoch({day.year(), static_cast<unsigned>(day.month()), static_cast<unsigned>(day.day())});
   std::pair<std::vector<Night>, std::vector<Night>> two;
   for (const Night& n : nights) (daysSinceEpoch(n.date) < change ? two.first : two.second).push_back(n);
-  first = tr("before");
-  second = tr("after");
+  first = tr("Before");
+  second = tr("After");
   return two;
 }
 

@@ -40,6 +40,25 @@ bool isWhole(const std::vector<double>& hours) {
 
 } // namespace
 
+/// One night's weather is like the last's, and so is what the line is off by: fewer nights than are counted tell something new. With
+/// residuals that keep rho from night to night the interval is sqrt((1 + rho)/(1 - rho)) as wide (Bartlett 1935).
+void widenForAlikeNights(RobustLine& line, const std::vector<QuickNight>& nights) {
+  double products = 0.0, squares = 0.0, before = 0.0;
+  std::size_t pairs = 0;
+  for (std::size_t k = 0; k < nights.size(); ++k) {
+    const double off = nights[k].heater_W - (line.intercept + line.slope * nights[k].lift_K);
+    squares += off * off / static_cast<double>(nights.size());
+    if (k > 0 && daysSinceEpoch(nights[k].date) - daysSinceEpoch(nights[k - 1].date) == 1) products += off * before, ++pairs;
+    before = off;
+  }
+  if (pairs < 10 || squares <= 0.0) return; // too few to tell
+  constexpr double kMostAlike = 0.9;
+  const double rho = std::clamp(products / static_cast<double>(pairs) / squares, 0.0, kMostAlike);
+  const double wider = std::sqrt((1.0 + rho) / (1.0 - rho));
+  line.low = line.slope - wider * (line.slope - line.low);
+  line.high = line.slope + wider * (line.high - line.slope);
+}
+
 Result<QuickFit> quickFit(const Log& log, const std::vector<Night>& nights) {
   const Channel* const inside = log.find(Role::room);
   const Channel* const outside = log.find(Role::outside);
@@ -68,7 +87,10 @@ Result<QuickFit> quickFit(const Log& log, const std::vector<Night>& nights) {
   if (in.empty()) return Problem{ProblemKind::badInput, "log", "no night has both temperatures throughout", "at least one is needed"};
   std::vector<double> lift, watts;
   for (const QuickNight& n : fit.heated) lift.push_back(n.lift_K), watts.push_back(n.heater_W);
-  if (auto line = robustLine(lift, watts)) fit.line = *line;
+  if (auto line = robustLine(lift, watts)) {
+    fit.line = *line;
+    widenForAlikeNights(*fit.line, fit.heated);
+  }
   if (heater)
     if (auto balance = fitHeatBalance(in, out, heat, 3600.0)) fit.balance = *balance;
   return fit;

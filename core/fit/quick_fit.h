@@ -29,6 +29,9 @@ struct QuickFit {
   [[nodiscard]] double standardError_W_K() const { return line ? (line->high - line->low) / (2.0 * 1.96) : balance ? balance->seUA_W_K : 0.0; }
 };
 
+/// Widens the line's interval where neighbouring nights are off alike; in the nights' order, with ten pairs of neighbours or more.
+void widenForAlikeNights(RobustLine& line, const std::vector<QuickNight>& nights);
+
 /// Problem if the log has no inside or outside temperature, or nothing of it can be used.
 Result<QuickFit> quickFit(const Log& log, const std::vector<Night>& nights);
 

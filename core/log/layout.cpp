@@ -105,7 +105,11 @@ void takeUnit(Column& column, const std::optional<UnitMark>& inHeading, const st
       channel.unitWhy = "as you said";
     } else if (marked != others.end()) {
       column.mark = marked->mark;
-      channel.unitWhy = fmt::format("no unit mark; as \"{}\" beside it", marked->channel.name);
+      const bool fahrenheit = column.mark.unit == "F";
+      column.unitIsUnsure = fahrenheit ? mean < kSurelyCelsius : mean > kSurelyFahrenheit && column.mark.unit == "C" && channel.role != Role::store;
+      channel.unitWhy = column.unitIsUnsure ? fmt::format("no unit mark; \"{}\" beside it is in {}, but readings near {:.0f} do not look it: say which",
+                                                          marked->channel.name, column.mark.unit, mean)
+                                            : fmt::format("no unit mark; as \"{}\" beside it", marked->channel.name);
     } else {
       const bool warm = channel.role == Role::store || channel.role == Role::room || channel.role == Role::cover;
       const bool f = mean > kSurelyFahrenheit && channel.role != Role::store;

@@ -92,6 +92,12 @@ TEST(Read, ExplainsFilesThatAreNoTables) {
   }
 }
 
+TEST(Read, DoesNotTakeANeighboursDegreeAgainstTheReadings) {
+  const auto read = readLog("time,Aussen,Tunnel [F]\n2031-01-17 06:10,-4.5,37.4\n2031-01-17 06:20,-4.7,37.2\n", {});
+  ASSERT_TRUE(read);
+  EXPECT_EQ(read->unsure, std::vector<std::string>{"Aussen"}) << "-4.5 F would be -20 C outside a house at 3 C";
+}
+
 TEST(Read, SaysWhichUnitItTookAndWhy) {
   const auto read = readLog("time,outside,house\n2031-01-17 06:10,11.5,38.1\n2031-01-17 06:20,11.3,37.9\n", {});
   EXPECT_EQ(read->log.find(Role::room)->unitIn, "F");
