@@ -80,6 +80,8 @@ Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, 
                {"inside_low_C", reading(n.insideLow)},
                {"inside_low_at", readingAt(n.insideLow, zone)}};
     night["lift_K"] = n.lift_K() ? Json(digits(*n.lift_K(), 3)) : Json();
+    night["lag_h"] = n.lag_h() ? Json(digits(*n.lag_h(), 2)) : Json();
+    night["below_freezing_h"] = n.belowFreezing_h ? Json(digits(*n.belowFreezing_h, 2)) : Json();
     night["sky"] = n.sky();
     night["complete"] = n.complete;
     night["heater_kWh"] = log.find(Role::heater) ? Json(digits(n.heater_kWh, 3)) : Json();

@@ -28,6 +28,7 @@ QString kindText(const LogProblem& p) {
                                                          {"swapped", QT_TRANSLATE_NOOP("muffle::FaultsList", "two sensors changed over")},
                                                          {"drift", QT_TRANSLATE_NOOP("muffle::FaultsList", "two sensors drift apart")},
                                                          {"clock", QT_TRANSLATE_NOOP("muffle::FaultsList", "the logger's clock")},
+                                                         {"placement", QT_TRANSLATE_NOOP("muffle::FaultsList", "where a sensor hangs")},
                                                          {"duplicate", QT_TRANSLATE_NOOP("muffle::FaultsList", "rows given twice")},
                                                          {"set aside", QT_TRANSLATE_NOOP("muffle::FaultsList", "set aside by you")},
                                                          {"gap", QT_TRANSLATE_NOOP("muffle::FaultsList", "no readings")}};
@@ -45,6 +46,9 @@ QString verdictText(Verdict v) {
 
 /// Can be answered: it is about readings that are there.
 bool canBeAnswered(const LogProblem& p) { return p.index >= 0 && p.flag != Flag::byHand; }
+
+/// Else it is a remark, and the readings count anyway.
+bool setsReadingsAside(const LogProblem& p) { return p.flag != Flag::none && p.flag != Flag::drift && p.flag != Flag::clock; }
 
 } // namespace
 
@@ -98,7 +102,7 @@ void FaultsList::refresh() {
   std::map<QString, long> readings;
   for (std::size_t i = 0; i < problems.size(); ++i) {
     const LogProblem& p = problems[i];
-    if (p.flag == Flag::none && p.to - p.from > kSummer_s) continue;
+    if (p.index < 0 && p.flag == Flag::none && p.to - p.from > kSummer_s) continue;
     const QString kind = kindText(p);
     auto& top = kinds[kind];
     if (!top) {
@@ -182,7 +186,7 @@ void FaultsList::choiceChanged() {
     used = used && p.verdict == Verdict::dismissed;
   }
   m_agree->setEnabled(answers && !agreed);
-  m_use->setEnabled(answers && !used && some.front().flag != Flag::drift && some.front().flag != Flag::clock);
+  m_use->setEnabled(answers && !used && setsReadingsAside(some.front()));
 }
 
 void FaultsList::say(Verdict verdict, const QString& name) {

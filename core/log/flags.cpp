@@ -38,6 +38,7 @@ constexpr double kUnitFit_K = 2.5; // how well 1.8 t + 32 must explain a jump
 constexpr double kUnitJump_K = 15.0;
 constexpr std::size_t kUnitReadings = 3;
 constexpr double kClockOff_h = 0.7;    // most of an hour: a summer time that was not followed
+constexpr double kHeaterJump_K = 1.5;  // within one reading: the heater blows on the sensor
 constexpr std::size_t kOneStretch = 6; // flags so close together are told of as one
 
 /// Puts flags on one log, rule by rule, and keeps the list.
@@ -57,6 +58,7 @@ public:
       if (channel.role == Role::outside) sunlit(c);
     }
     pairs();
+    placement();
     clock();
     byHand();
   }
@@ -187,6 +189,16 @@ private:
     if (!found || !found->isReal()) return;
     note(static_cast<int>(b), Flag::drift, "drift",
          fmt::format("it has moved by {:+.1f} K against \"{}\" since the log begins: compare both in melting ice", found->change_K, m_log.channels[a].name));
+  }
+  void placement() {
+    const Channel* heater = m_log.find(Role::heater);
+    for (std::size_t c = 0; heater && c < m_log.channels.size(); ++c) {
+      if (m_log.channels[c].role != Role::room || m_log.channels[c].statistic != Statistic::moment) continue;
+      const auto jump = jumpAtHeater_K(m_log, m_log.channels[c], *heater);
+      if (!jump || *jump < kHeaterJump_K) continue;
+      note(static_cast<int>(c), Flag::none, "placement",
+           fmt::format("it jumps {:.1f} K as the heater starts: hang it among the plants, at their height, away from heater and door", *jump));
+    }
   }
   void clock() {
     for (std::size_t c = 0; c < m_log.channels.size(); ++c) {

@@ -55,6 +55,10 @@ struct Drift {
 };
 std::optional<Drift> driftBetween(const Log& log, const Channel& a, const Channel& b);
 
+/// How far an inside thermometer jumps, K, from the reading before a heater starts to the one after, in the median of its starts; a
+/// room's air takes longer than the quarter of an hour between them. Nothing with fewer than ten starts that are read so often.
+std::optional<double> jumpAtHeater_K(const Log& log, const Channel& inside, const Channel& heater);
+
 /// By how much the log's clock is ahead of the sun, h, from a sun column: the shift of each fortnight's clear-sky curve that fits
 /// its readings best, the median of them; nothing with less than a week of sun.
 std::optional<double> clockAhead_h(const Log& log, const Channel& sun, const Place& place);

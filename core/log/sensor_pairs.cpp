@@ -35,6 +35,23 @@ std::vector<Stretch> changedOver(std::span<const double> a, std::span<const doub
   return found;
 }
 
+std::optional<double> jumpAtHeater_K(const Log& log, const Channel& inside, const Channel& heater) {
+  constexpr UtcSeconds kOften_s = 900;
+  constexpr std::size_t kStarts = 10;
+  constexpr double kOn = 0.6, kOff = 0.1; // of the most it gave
+  double most = 0.0;
+  for (std::size_t i = 0; i < log.time.size(); ++i)
+    if (const double w = heater.clean(i); w > most) most = w;
+  if (most <= 0.0) return std::nullopt;
+  std::vector<double> jumps;
+  for (std::size_t i = 1; i < log.time.size(); ++i) {
+    if (log.time[i] - log.time[i - 1] > kOften_s || !(heater.clean(i - 1) < kOff * most && heater.clean(i) > kOn * most)) continue;
+    if (const double jump = inside.clean(i) - inside.clean(i - 1); !std::isnan(jump)) jumps.push_back(jump);
+  }
+  if (jumps.size() < kStarts) return std::nullopt;
+  return median(std::move(jumps));
+}
+
 bool Drift::isReal() const { return std::abs(change_K) > kDrift_K && std::abs(change_K) > kTimesSpread * spread_K; }
 
 std::optional<Drift> driftBetween(const Log& log, const Channel& a, const Channel& b) {

@@ -20,6 +20,7 @@
 #include <QLabel>
 #include <QTableWidget>
 #include <QToolButton>
+#include <QTreeWidget>
 
 namespace muffle {
 namespace {
@@ -485,11 +486,18 @@ TEST_F(WindowTest, AMaterialOfYourOwnIsMadeUsedAndNotTakenAwayWhileInUse) {
   EXPECT_TRUE(said);
 }
 
-TEST_F(WindowTest, TheHouseIsMeasuredFittedAppliedAndUndone) {
+TEST_F(WindowTest, ALogIsCleanedTheHouseMeasuredFittedAppliedAndUndone) {
   open();
   importDemoLog();
   window->showStage(Document::Stage::log);
   auto* log = window->findChild<LogStage*>();
+  QTest::qWait(20);
+  QTreeWidget* found = log->readings().faults().tree();
+  ASSERT_GT(found->topLevelItemCount(), 2);
+  found->setCurrentItem(found->topLevelItem(0)); // the sun on the sensor: it is so
+  QTest::mouseClick(button(QStringLiteral("It is so")), Qt::LeftButton);
+  ASSERT_TRUE(document->waitForResult());
+  EXPECT_FALSE(document->log()->decisions.empty());
   log->showPage(LogStage::Page::measured);
   MeasuredPage& page = log->measured();
   const auto said = [&] {
@@ -515,6 +523,9 @@ TEST_F(WindowTest, TheHouseIsMeasuredFittedAppliedAndUndone) {
   ASSERT_TRUE(document->waitForResult());
   document->undoStack()->undo();
   EXPECT_EQ(planToJson(document->plan()), planToJson(before));
+  document->undoStack()->undo();
+  ASSERT_TRUE(document->waitForResult());
+  EXPECT_TRUE(document->log()->decisions.empty());
 }
 
 TEST_F(WindowTest, WhatIsMeasuredStaysWhileThePlanMovesTowardsIt) {

@@ -148,6 +148,32 @@ TEST(Flags, AreFoundInAChannelThatReadsLessOftenThanItsNeighbour) {
   EXPECT_EQ(found[0].from, log.time[300]);
 }
 
+/// A heater that runs every other hour, and what it does to the sensor within a reading.
+Log heated(double jump_K) {
+  Log log = weeks(10);
+  Channel heater;
+  heater.name = "heater";
+  heater.role = Role::heater;
+  for (std::size_t i = 0; i < log.time.size(); ++i) {
+    const bool on = i / 6 % 2 == 1;
+    heater.raw.push_back(on ? 3000.0F : 0.0F);
+    if (on) log.channels[1].raw[i] += static_cast<float>(jump_K);
+  }
+  heater.flag.assign(heater.raw.size(), 0);
+  log.channels.push_back(heater);
+  return log;
+}
+
+TEST(Flags, ASensorTheHeaterBlowsOnIsToldByItsJumps) {
+  Log near = heated(2.5), far = heated(0.4);
+  const auto found = ofKind(flagProblems(near, kPlace), "placement");
+  ASSERT_EQ(found.size(), 1U);
+  EXPECT_EQ(found[0].channel, "in");
+  EXPECT_FALSE(std::isnan(near.channels[1].clean(20))) << "a remark: the readings count";
+  EXPECT_CLOSE(*jumpAtHeater_K(near, near.channels[1], near.channels[2]), 2.5, 0.3, "the weather of ten minutes and the sensor's noise");
+  EXPECT_TRUE(ofKind(flagProblems(far, kPlace), "placement").empty());
+}
+
 TEST(Decisions, ADismissedFlagGivesTheReadingBack) {
   Log log = weeks(10);
   log.channels[0].raw[200] = 30.0F;
