@@ -223,6 +223,12 @@ Result<RowId> Book::newestLog() const {
 
 Status Book::saveFlags(RowId id, const Log& log) {
   Transaction t(m_db.get());
+  Statement rows(m_db.get(), "SELECT rows FROM log WHERE id = ?");
+  rows.bind(1, id);
+  auto row = rows.step();
+  if (!row) return row.problems();
+  if (!*row || rows.integer(0) != static_cast<std::int64_t>(log.time.size()))
+    return Problem{ProblemKind::badInput, m_path, "these flags are of another log than the one stored", "store the log itself"};
   Statement r(m_db.get(), "UPDATE log SET record = ? WHERE id = ?");
   r.bind(1, recordToJson(log).dump());
   r.bind(2, id);

@@ -57,8 +57,9 @@ public:
   Result<RowId> addLog(const Log& log);
   /// All logs give way to this one, or to none, in one transaction.
   Status replaceLogs(const Log* log);
-  Result<RowId> newestLog() const;            ///< 0 if there is none
-  Status saveFlags(RowId id, const Log& log); ///< flags, decisions and notes; raw readings are never rewritten
+  Result<RowId> newestLog() const; ///< 0 if there is none
+  /// Flags, decisions and notes; raw readings are never rewritten. Problem if the stored log has another number of rows.
+  Status saveFlags(RowId id, const Log& log);
   Status removeLog(RowId id);
 
   Result<std::vector<Recipe>> recipes() const; ///< in the order they were first kept

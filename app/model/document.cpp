@@ -20,7 +20,9 @@ namespace muffle {
 namespace {
 Status saveFlagsIn(Book& book, const Log& log) {
   const auto id = book.newestLog();
-  return id ? book.saveFlags(*id, log) : Status(id.problems());
+  if (!id) return id.problems();
+  const Status saved = book.saveFlags(*id, log);
+  return saved ? saved : book.replaceLogs(&log); // it has grown meanwhile
 }
 
 bool sameButPrices(Plan a, const Plan& b) {
@@ -275,7 +277,10 @@ void Document::followed(const Log& more) {
   if (more.time.empty()) return;
   if (!m_log.log) return applyLog(std::make_shared<const Log>(more));
   Merged merged = mergeLogs(*m_log.log, more);
-  if (merged.added > 0) prepareNow(std::make_shared<const Log>(std::move(merged.log)), Save::log);
+  if (merged.added == 0) return;
+  m_log.log = std::make_shared<const Log>(std::move(merged.log)); // at once, so that what is decided next is decided of it; the flags follow
+  ++m_generation;
+  prepareNow(m_log.log, Save::log);
 }
 
 void Document::decide(const QString& name, const std::vector<Decision>& decisions) {

@@ -59,7 +59,8 @@ void Follower::look() {
         const Recipe* known = recipeFor(recipes, read->headings);
         return known ? readLog(whole, withRecipe(options, *known)) : std::move(read);
       },
-      [this](Result<ReadLog> read) {
+      [this, path = m_path](Result<ReadLog> read) {
+        if (path != m_path) return; // of a book that was shut meanwhile
         if (read) {
           read->log.name = QFileInfo(m_path).fileName().toStdString();
           m_document.followed(read->log);

@@ -38,7 +38,7 @@ void StationFeed::stop() {
 
 std::optional<QString> StationFeed::listen(const QString& address) {
   stop();
-  handOver();
+  m_waiting.clear(); // the thread that filled it has ended
   setConnected(false);
   m_address.clear();
   if (address.isEmpty()) return std::nullopt;

@@ -27,8 +27,11 @@ class StationFeed : public QObject {
 public:
   explicit StationFeed(Document& document, QObject* parent = nullptr);
   ~StationFeed() override;
-  /// "HOST[:PORT]/TOPIC", such as "localhost/muffle/station"; empty ends it. Says what is wrong if that is no address.
+  /// "HOST[:PORT]/TOPIC", such as "localhost/muffle/station"; empty ends it. What still waits is dropped: the book may be another. Says what is wrong if that
+  /// is no address.
   std::optional<QString> listen(const QString& address);
+  /// What has come in and waits goes into the log now.
+  void handOver();
   [[nodiscard]] QString address() const { return m_address; }
   [[nodiscard]] bool isConnected() const { return m_connected; }
 
@@ -40,7 +43,6 @@ private:
   static void onDisconnect(mosquitto*, void* feed, int rc);
   static void onMessage(mosquitto*, void* feed, const mosquitto_message* message);
   void setConnected(bool connected);
-  void handOver();
   void stop();
   Document& m_document;
   QString m_address;

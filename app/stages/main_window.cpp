@@ -305,6 +305,7 @@ void MainWindow::chooseStation() {
 }
 
 bool MainWindow::listenTo(const QString& address) {
+  m_feed.handOver();
   if (const auto why = m_feed.listen(address)) {
     say(*why);
     return false;

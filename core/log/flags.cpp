@@ -212,7 +212,8 @@ private:
   }
   void note(int channel, Flag flag, const char* kind, std::string why) {
     LogProblem problem{kind, m_log.channels[static_cast<std::size_t>(channel)].name, m_log.time.front(), m_log.time.back(), 1, std::move(why), flag, channel};
-    problem.verdict = verdictOn(problem);
+    for (const Decision& d : m_log.decisions) // of the whole log, however it has grown since
+      if (d.flag == flag && (d.channel < 0 || d.channel == channel)) problem.verdict = d.verdict;
     m_out.push_back(std::move(problem));
   }
 

@@ -227,6 +227,18 @@ TEST_F(BookTest, AnImportKilledHalfWayLosesAndDoublesNothing) {
   }
 }
 
+TEST_F(BookTest, FlagsOfAnotherLogAreRefusedAndTheStoredOneStaysWhole) {
+  auto book = std::move(*Book::open(path("a.muffle"), Book::Mode::create));
+  const auto id = book.addLog(log());
+  Log grown = log();
+  grown.time.push_back(2800);
+  for (Channel& c : grown.channels) c.raw.push_back(1.0F), c.flag.push_back(0);
+  EXPECT_FALSE(book.saveFlags(*id, grown));
+  ASSERT_TRUE(book.logs());
+  EXPECT_EQ(book.logs()->front().log.time, log().time);
+  EXPECT_EQ(*book.newestLog(), *id);
+}
+
 TEST_F(BookTest, OneLogGivesWayToAnotherInOneStep) {
   auto book = std::move(*Book::open(path("a.muffle"), Book::Mode::create));
   ASSERT_TRUE(book.addLog(log()));

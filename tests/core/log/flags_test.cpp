@@ -200,6 +200,13 @@ TEST(Decisions, TheLastWordCountsAndAKindCanBeDismissedWhole) {
   EXPECT_FALSE(std::isnan(log.channels[0].clean(900)));
 }
 
+TEST(Decisions, ARemarkThatWasDismissedStaysSoWhenTheLogGrows) {
+  Log log = heated(2.5);
+  flagProblems(log, kPlace);
+  log.decisions.push_back({Verdict::accepted, Flag::none, 1, log.time.front(), log.time[log.time.size() / 2]});
+  EXPECT_EQ(ofKind(flagProblems(log, kPlace), "placement").at(0).verdict, Verdict::accepted);
+}
+
 TEST(Decisions, ReadingsCanBeSetAsideByHand) {
   Log log = weeks(4);
   log.decisions.push_back({Verdict::setAside, Flag::byHand, 1, log.time[100], log.time[120]});
