@@ -159,7 +159,6 @@ NightsPage::NightsPage(Document& document, QWidget* parent)
   oftenDown->setContentsMargins(0, 0, 0, 0);
   oftenDown->addWidget(m_often, 1);
   oftenDown->addWidget(m_design);
-  m_annualLows->setPlaceholderText(tr("your own list: the coldest of each winter, such as -9 -14 -7.5 -11"));
   m_annualLows->setAccessibleName(tr("The coldest of each winter"));
   oftenDown->addWidget(m_annualLows);
 
@@ -366,6 +365,8 @@ void NightsPage::showDesign() {
     words += QString::fromStdString(fit.problem().what + "; " + fit.problem().allowed) + QStringLiteral(".");
   }
   m_design->setText(words);
+  m_annualLows->setPlaceholderText(
+      tr("your own list: the coldest of each winter, such as %1").arg(u.fahrenheit ? QStringLiteral("16 7 18 12") : QStringLiteral("-9 -14 -7.5 -11")));
   if (m_annualLows->hasFocus()) return;
   QStringList list;
   for (const double low : annual) list << QLocale().toString(u.show(Quantity::temperature, low), 'g', 4);

@@ -42,6 +42,21 @@ TEST(Merge, AnotherSensorGetsAColumnOfItsOwnBehindTheOthers) {
   EXPECT_TRUE(std::isnan(merged.log.channels[0].raw[1])) << "nothing is invented between";
 }
 
+TEST(Merge, TwoRemarksOfOneNameKeepApart) {
+  Log log = logOf(kFirst);
+  for (const float v : {1.0F, 2.0F}) {
+    Channel remark;
+    remark.name = "x";
+    remark.raw.assign(log.time.size(), v);
+    remark.flag.assign(log.time.size(), 0);
+    log.channels.push_back(remark);
+  }
+  const Merged merged = mergeLogs(log, log);
+  EXPECT_EQ(merged.added, 0);
+  EXPECT_EQ(merged.different, 0);
+  EXPECT_EQ(merged.log.channels.size(), 4U);
+}
+
 TEST(Merge, ComesOutTheSameWhicheverFileCameFirst) {
   const Log a = logOf(kFirst), b = logOf("time,outside [C],house [C]\n2031-01-16 06:10,-1,5\n2031-01-17 06:15,-11.5,2.5\n");
   const Log ab = mergeLogs(a, b).log, ba = mergeLogs(b, a).log;
