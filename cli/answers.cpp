@@ -63,6 +63,7 @@ Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, 
                 {"to", zone.iso(log.time.back())},
                 {"step_s", log.step_s()},
                 {"recognised", read.recognised},
+                {"unsure", read.unsure},
                 {"channels", channels}};
   out["problems"] = Json::array();
   for (const LogProblem& p : problems)

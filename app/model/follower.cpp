@@ -48,16 +48,18 @@ void Follower::look() {
   options.zone = m_document.zone();
   const auto recipes = m_document.recipes();
   m_job.start(
-      [path = m_path.toStdString(), options, recipes](const auto&) -> Result<ReadLog> {
+      [path = m_path.toStdString(), options, recipes](const auto& goOn) -> Result<ReadLog> {
+        ReadOptions asked = options;
+        asked.progress = [&](double share) { return goOn(static_cast<std::size_t>(100.0 * share), 100); };
         const auto bytes = readFile(path);
         if (!bytes) return bytes.problems();
         const auto end = bytes->find_last_of("\r\n");
         if (end == std::string::npos) return Problem{ProblemKind::badInput, path, "has no whole line yet", "waiting for the logger"};
         const std::string_view whole = std::string_view(*bytes).substr(0, end + 1);
-        auto read = readLog(whole, options);
+        auto read = readLog(whole, asked);
         if (!read) return read;
         const Recipe* known = recipeFor(recipes, read->headings);
-        return known ? readLog(whole, withRecipe(options, *known)) : std::move(read);
+        return known ? readLog(whole, withRecipe(asked, *known)) : std::move(read);
       },
       [this, path = m_path](Result<ReadLog> read) {
         if (path != m_path) return; // of a book that was shut meanwhile

@@ -24,10 +24,13 @@ LogStage::LogStage(Document& document, QWidget* parent)
   connect(m_readings, &ReadingsPage::importAsked, this, &LogStage::importAsked);
   connect(m_readings, &ReadingsPage::followAsked, this, &LogStage::followAsked);
   connect(m_readings, &ReadingsPage::byHandAsked, this, &LogStage::byHandAsked);
+  connect(&document, &Document::logChanged, this, &LogStage::head);
+  head();
   refreshOn({&Document::logChanged, &Document::planChanged, &Document::viewChanged, &Document::selectionChanged});
 }
 
-void LogStage::refresh() {
+/// The step is a median over all readings: once a log.
+void LogStage::head() {
   const Log* log = m_document.log();
   m_empty->setVisible(!log);
   if (log)
@@ -35,6 +38,9 @@ void LogStage::refresh() {
                tr("%1 readings, every %2 min").arg(QLocale().toString(static_cast<qlonglong>(log->time.size()))).arg(std::lround(log->step_s() / 60.0)));
   else
     setHeading(tr("The log"), tr("no readings yet"));
+}
+
+void LogStage::refresh() {
   switch (static_cast<Page>(m_pages->shown())) {
   case Page::readings: return m_readings->refresh();
   case Page::nights: return m_nights->refresh();

@@ -29,6 +29,7 @@ signals:
 
 private:
   void refresh() override;
+  void head();
   PageStrip* m_pages;
   ReadingsPage* m_readings;
   NightsPage* m_nights;

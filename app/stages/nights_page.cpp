@@ -212,6 +212,7 @@ NightsPage::NightsPage(Document& document, QWidget* parent)
   warmth->addWidget(m_growing, 1);
   body->addLayout(warmth);
 
+  for (auto signal : {&Document::logChanged, &Document::planChanged, &Document::viewChanged}) connect(&document, signal, this, [this] { m_stale = true; });
   connect(m_view, &QComboBox::activated, this, [this](int view) { show(static_cast<View>(view)); });
   connect(m_compareBy, &QComboBox::activated, this, &NightsPage::drawCompare);
   connect(m_change, &QDateEdit::dateChanged, this, &NightsPage::drawCompare);
@@ -227,10 +228,15 @@ NightsPage::NightsPage(Document& document, QWidget* parent)
 void NightsPage::show(View view) {
   m_view->setCurrentIndex(static_cast<int>(view));
   m_charts->setCurrentIndex(static_cast<int>(view));
-  refresh();
+  redraw();
 }
 
 void NightsPage::refresh() {
+  if (m_stale) redraw();
+}
+
+void NightsPage::redraw() {
+  m_stale = false;
   const bool any = m_document.log() && !m_document.logNights().empty();
   for (QWidget* w : std::initializer_list<QWidget*>{m_charts, m_table, m_view, m_base}) w->setEnabled(any);
   const auto view = static_cast<View>(m_charts->currentIndex());

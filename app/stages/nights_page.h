@@ -46,11 +46,13 @@ class NightsPage : public QWidget {
 public:
   enum class View { lift, often, calendar, compare };
   explicit NightsPage(Document& document, QWidget* parent = nullptr);
+  /// Draws anew what the log, the plan or the look has changed; the night in sight changes nothing but the calendar, by itself.
   void refresh();
   void show(View view);
   [[nodiscard]] QTableView* table() { return m_table; }
 
 private:
+  void redraw();
   void drawLift();
   void drawOften();
   void drawCompare();
@@ -72,6 +74,7 @@ private:
   QDateEdit* m_change;
   QDoubleSpinBox* m_base;
   QTableView* m_table;
+  bool m_stale = true;   ///< the log, the plan or the look has changed since it was drawn
   double m_base_C = 5.0; ///< growth of most winter greens stops about there
 };
 

@@ -16,6 +16,12 @@ constexpr double kWater_J_m3K = kWaterDensity_kg_m3 * kWaterHeat_J_kgK; // withi
 } // namespace
 
 const std::vector<Aid>& aids() {
+  static const AidInput heatInIt{"heat_in_it",
+                                 "heating oil 10.0, paraffin 9.6, liquid propane 6.6, petrol 8.9, rapeseed oil 9.2 kWh/L (net)",
+                                 Kind::heatPerVolume,
+                                 "10.0 +-0.1 kWh/L",
+                                 1e7,
+                                 1e11};
   static const std::vector<Aid> all{
       {"flow_from_power",
        "what a pump must move to carry a power at a temperature rise",
@@ -75,8 +81,7 @@ const std::vector<Aid>& aids() {
        "heat from a volume of fuel",
        "heat = volume x heat in it x efficiency",
        {{"volume", "fuel burnt", Kind::volume, "18 +-0.5 L", 0.0, 1e4},
-        {"heat_in_it", "heating oil 10.0, paraffin 9.6, liquid propane 6.6, petrol 8.9, rapeseed oil 9.2 kWh/L (net)", Kind::heatPerVolume, "10.0 +-0.1 kWh/L",
-         1e7, 1e11},
+        heatInIt,
         {"efficiency", "what reaches the house; unvented 100 % of net, with its water and fumes", Kind::share, "85 +-3 %", 0.01, 1.1}},
        {{"heat", "heat given", Kind::energy}},
        [](const std::vector<double>& x) { return std::vector{x[0] * x[1] * x[2]}; },
@@ -84,10 +89,7 @@ const std::vector<Aid>& aids() {
       {"fuel_for_heat",
        "fuel for an amount of heat",
        "volume = heat / (heat in it x efficiency)",
-       {{"heat", "heat wanted", Kind::energy, "153 kWh", 0.0, 1e15},
-        {"heat_in_it", "heating oil 10.0, paraffin 9.6, liquid propane 6.6, petrol 8.9, rapeseed oil 9.2 kWh/L (net)", Kind::heatPerVolume, "10.0 +-0.1 kWh/L",
-         1e7, 1e11},
-        {"efficiency", "what reaches the house", Kind::share, "85 +-3 %", 0.01, 1.1}},
+       {{"heat", "heat wanted", Kind::energy, "153 kWh", 0.0, 1e15}, heatInIt, {"efficiency", "what reaches the house", Kind::share, "85 +-3 %", 0.01, 1.1}},
        {{"volume", "fuel needed", Kind::volume}},
        [](const std::vector<double>& x) { return std::vector{x[0] / (x[1] * x[2])}; },
        ""},

@@ -21,12 +21,18 @@ double growingDegreeDay_K_d(double least_C, double most_C, double base_C) { retu
 
 GrowingWarmth growingWarmth(const Log& log, const Channel& channel, double base_C, const TimeZone& zone) {
   std::vector<double> all;
-  std::map<std::string, std::pair<double, double>> days; // least and most of each
+  std::map<std::int64_t, std::pair<double, double>> days; // least and most of each
+  std::int64_t today = 0;
+  UtcSeconds until = std::numeric_limits<UtcSeconds>::min(); // the place's next midnight
   for (std::size_t i = 0; i < log.time.size(); ++i) {
     const double v = channel.clean(i);
     all.push_back(v);
     if (std::isnan(v)) continue;
-    auto [day, isNew] = days.try_emplace(isoDate(zone.localDate(log.time[i])), v, v);
+    if (log.time[i] >= until) {
+      today = daysSinceEpoch(zone.localDate(log.time[i]));
+      until = zone.fromLocal((today + 1) * 86400);
+    }
+    auto [day, isNew] = days.try_emplace(today, v, v);
     day->second.first = std::min(day->second.first, v);
     day->second.second = std::max(day->second.second, v);
   }

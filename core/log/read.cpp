@@ -13,6 +13,7 @@
 #include <limits>
 #include <numeric>
 #include <unordered_map>
+#include <unordered_set>
 
 namespace muffle {
 namespace {
@@ -134,10 +135,7 @@ private:
     return true;
   }
   void begin(UtcSeconds at) {
-    if (at <= m_previous) {
-      m_sorted = false;
-      if (m_previous - at > kClockBack_s && at > m_back.to) m_back = {std::min(m_back.count ? m_back.from : at, at), m_previous, m_back.count + 1};
-    }
+    if (at <= m_previous) m_sorted = false;
     m_previous = at;
     m_out.log.time.push_back(at);
   }
@@ -231,21 +229,42 @@ private:
       if (k == 0 || log.time[order[k]] != time.back()) time.push_back(log.time[order[k]]);
       rowOf[k] = time.size() - 1;
     }
-    std::vector<bool> adds(order.size(), false);
+    std::vector<bool> adds(order.size(), false), differs(order.size(), false);
     for (Channel& channel : log.channels) {
       std::vector<float> raw(time.size(), kNone);
       for (std::size_t k = 0; k < order.size(); ++k) {
         const float v = channel.raw[order[k]];
-        if (!std::isnan(v) && std::isnan(raw[rowOf[k]])) raw[rowOf[k]] = v, adds[k] = true;
+        float& stands = raw[rowOf[k]];
+        if (std::isnan(v)) continue;
+        if (std::isnan(stands))
+          stands = v, adds[k] = true;
+        else if (v != stands)
+          differs[k] = true;
       }
       channel.raw = std::move(raw);
     }
-    for (std::size_t k = 1; k < order.size(); ++k) {
-      if (rowOf[k] != rowOf[k - 1] || adds[k]) continue;
-      if (m_doubled.count++ == 0) m_doubled.from = time[rowOf[k]];
-      m_doubled.to = time[rowOf[k]];
-    }
+    for (std::size_t k = 1; k < order.size(); ++k)
+      if (rowOf[k] == rowOf[k - 1] && !adds[k]) m_doubled.take(time[rowOf[k]]);
+    if (!m_layout.isTall()) findClockBack(order, rowOf, time, adds, differs);
     log.time = std::move(time);
+  }
+
+  /// The clock went back if one run of rows has readings of its own among another's: not where the newest row comes first, where files
+  /// stand one behind the other in any order, or where the same rows are given again.
+  void findClockBack(const std::vector<std::size_t>& order, const std::vector<std::size_t>& rowOf, const std::vector<UtcSeconds>& time,
+                     const std::vector<bool>& adds, const std::vector<bool>& differs) {
+    const auto& written = m_out.log.time; // as the rows stand in the file
+    std::vector<std::uint32_t> run(written.size(), 0);
+    for (std::size_t i = 1; i < written.size(); ++i) run[i] = run[i - 1] + (written[i - 1] - written[i] > kClockBack_s ? 1 : 0);
+    std::unordered_set<std::uint32_t> left;
+    std::optional<std::uint32_t> in;
+    for (std::size_t k = 0; k < order.size(); ++k) {
+      const std::uint32_t here = run[order[k]];
+      if ((!adds[k] && !differs[k]) || in == here) continue;
+      if (left.contains(here)) m_back.take(time[rowOf[k]]);
+      if (in) left.insert(*in);
+      in = here;
+    }
   }
 
   /// A meter that counts, or energy per interval, as the mean power since the reading before.
@@ -315,9 +334,14 @@ private:
       m_out.log.notes.push_back({"clock", "", m_back.from, m_back.to, m_back.count, "the logger's clock went back; its rows were put in order", Flag::clock});
   }
 
+  /// Rows of a kind, in order of time.
   struct Span {
-    UtcSeconds from = 0, to = std::numeric_limits<UtcSeconds>::min();
+    UtcSeconds from = 0, to = 0;
     long count = 0;
+    void take(UtcSeconds at) {
+      if (count++ == 0) from = at;
+      to = at;
+    }
   };
   static constexpr float kNone = std::numeric_limits<float>::quiet_NaN();
   std::string_view m_bytes;

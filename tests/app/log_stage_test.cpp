@@ -5,6 +5,7 @@
 
 #include "app/stages/hand_sheet.h"
 #include "app/stages/log_stage.h"
+#include "app/stages/plot.h"
 
 #include <QAbstractItemModelTester>
 #include <QComboBox>
@@ -47,16 +48,6 @@ protected:
         return;
       }
     FAIL() << "no button " << text.toStdString();
-  }
-  template <class Dialog> void inDialog(std::function<void(Dialog*)> act) {
-    auto* timer = new QTimer(window.get());
-    QObject::connect(timer, &QTimer::timeout, timer, [timer, act] {
-      auto* dialog = qobject_cast<Dialog*>(QApplication::activeModalWidget());
-      if (!dialog || !dialog->isVisible()) return;
-      timer->stop();
-      act(dialog);
-    });
-    timer->start(30);
   }
   std::size_t readings() const { return document->log() ? document->log()->time.size() : 0; }
 };
@@ -124,6 +115,23 @@ TEST_F(LogTest, TheNightsTableSortsAndPassesTheModelTester) {
   EXPECT_EQ(*document->selectedDate(), date);
 }
 
+TEST_F(LogTest, ScrubbingTheClockDrawsNoChartOfTheNightsAnew) {
+  open();
+  importDemoLog();
+  window->showStage(Document::Stage::log);
+  find<LogStage>()->showPage(LogStage::Page::nights);
+  QTest::qWait(20);
+  int drawn = 0;
+  for (Plot* plot : find<LogStage>()->nights().findChildren<Plot*>()) QObject::connect(plot, &QCustomPlot::afterReplot, window.get(), [&] { ++drawn; });
+  for (const double clock : {0.3, 0.4, 0.5, 0.6}) document->setClock(clock);
+  document->selectNight(40);
+  QCoreApplication::processEvents();
+  EXPECT_EQ(drawn, 0) << "nothing of it hangs on the night in sight";
+  document->setUnits({true, true});
+  QCoreApplication::processEvents();
+  EXPECT_GT(drawn, 0);
+}
+
 TEST_F(LogTest, TheCalendarIsWalkedByKeys) {
   open();
   importDemoLog();
@@ -166,13 +174,13 @@ TEST_F(LogTest, TheColdestOfEachWinterGiveTheNightToDesignFor) {
 TEST_F(LogTest, ASecondFileAddsOnlyWhatIsNewAndUndoTakesItAway) {
   open();
   const QString first = write("first.csv", "Time,Outside C,House C\n" + rows(0, 60)), second = write("second.csv", "Time,Outside C,House C\n" + rows(40, 90));
-  inDialog<ImportDialog>([this](ImportDialog* d) { press(d, QStringLiteral("Keep this log")); });
+  whenAsked<ImportDialog>([this](ImportDialog* d) { press(d, QStringLiteral("Keep this log")); });
   ASSERT_TRUE(window->importFile(first));
   ASSERT_TRUE(document->waitForResult());
   EXPECT_EQ(readings(), 60U);
   QString said;
   QObject::connect(document.get(), &Document::told, window.get(), [&](const QString& text) { said = text; });
-  inDialog<ImportDialog>([this](ImportDialog* d) { press(d, QStringLiteral("Add to the log")); });
+  whenAsked<ImportDialog>([this](ImportDialog* d) { press(d, QStringLiteral("Add to the log")); });
   ASSERT_TRUE(window->importFile(second));
   EXPECT_TRUE(said.startsWith(QStringLiteral("60 new readings; 40 were there already"))) << said.toStdString();
   ASSERT_TRUE(document->waitForResult());
@@ -185,7 +193,7 @@ TEST_F(LogTest, ASecondFileAddsOnlyWhatIsNewAndUndoTakesItAway) {
 TEST_F(LogTest, ARecipeReadsTheNextFileOfItsKind) {
   open();
   const QString first = write("a.csv", "when,A,B\n" + rows(0, 60)), second = write("b.csv", "when,A,B\n" + rows(60, 80));
-  inDialog<ImportDialog>([this](ImportDialog* d) {
+  whenAsked<ImportDialog>([this](ImportDialog* d) {
     const auto choose = [d](const QString& name, const QString& text) {
       for (QComboBox* box : d->findChildren<QComboBox*>())
         if (box->accessibleName() == name) {
@@ -205,7 +213,7 @@ TEST_F(LogTest, ARecipeReadsTheNextFileOfItsKind) {
   ASSERT_TRUE(window->importFile(first));
   ASSERT_NE(document->log()->find(Role::outside), nullptr);
   ASSERT_EQ(document->recipes().size(), 1U);
-  inDialog<ImportDialog>([this](ImportDialog* d) {
+  whenAsked<ImportDialog>([this](ImportDialog* d) {
     EXPECT_NE(d->read()->log.find(Role::outside), nullptr) << "as the recipe says, without a word";
     press(d, QStringLiteral("Add to the log"));
   });
@@ -219,7 +227,7 @@ TEST_F(LogTest, ADegreeThatCouldBeEitherIsAsked) {
   for (int i = 0; i < 40; ++i)
     text += QStringLiteral("2031-01-%1 12:00,%2,%3\n").arg(1 + i % 28, 2, 10, QLatin1Char('0')).arg(20 + i % 5).arg(28 + i % 7).toUtf8();
   const QString path = write("unmarked.csv", text);
-  inDialog<ImportDialog>([this](ImportDialog* d) {
+  whenAsked<ImportDialog>([this](ImportDialog* d) {
     const auto keep = [d] {
       for (QPushButton* b : d->findChildren<QPushButton*>())
         if (b->text() == QStringLiteral("Keep this log")) return b;
@@ -240,7 +248,7 @@ TEST_F(LogTest, ADegreeThatCouldBeEitherIsAsked) {
 
 TEST_F(LogTest, ReadingsAreTypedAndUnderstoodAsTheyAreTyped) {
   open();
-  inDialog<HandSheetDialog>([this](HandSheetDialog* d) {
+  whenAsked<HandSheetDialog>([this](HandSheetDialog* d) {
     QTest::keyClicks(d->lines(), QStringLiteral("17.1.2031"));
     QTest::keyClick(d->lines(), Qt::Key_Return);
     QTest::keyClicks(d->lines(), QStringLiteral("7:10 -4 / 2.5"));

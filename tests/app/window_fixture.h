@@ -18,6 +18,7 @@
 #include <QTimer>
 
 #include <functional>
+#include <type_traits>
 
 namespace muffle {
 
@@ -45,11 +46,11 @@ protected:
     window.reset();
     document.reset();
   }
-  /// Acts on the import dialog as soon as it stands, however slow the machine.
-  void whenAsked(std::function<void(ImportDialog*)> act) {
+  /// Acts on the dialog as soon as it stands, however slow the machine.
+  template <class Dialog = ImportDialog> void whenAsked(std::type_identity_t<std::function<void(Dialog*)>> act) {
     auto* timer = new QTimer(window.get());
     QObject::connect(timer, &QTimer::timeout, timer, [timer, act] {
-      auto* dialog = qobject_cast<ImportDialog*>(QApplication::activeModalWidget());
+      auto* dialog = qobject_cast<Dialog*>(QApplication::activeModalWidget());
       if (!dialog || !dialog->isVisible()) return;
       timer->stop();
       act(dialog);

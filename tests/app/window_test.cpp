@@ -7,7 +7,6 @@
 #include "app/stages/floor_page.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
-#include "app/stages/log_stage.h"
 #include "app/stages/own_materials.h"
 #include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
@@ -20,7 +19,6 @@
 #include <QLabel>
 #include <QTableWidget>
 #include <QToolButton>
-#include <QTreeWidget>
 
 namespace muffle {
 namespace {
@@ -484,69 +482,6 @@ TEST_F(WindowTest, AMaterialOfYourOwnIsMadeUsedAndNotTakenAwayWhileInUse) {
   bool said = false;
   for (auto* l : dialog.findChildren<QLabel*>()) said = said || l->text().contains(QStringLiteral("own-1"));
   EXPECT_TRUE(said);
-}
-
-TEST_F(WindowTest, ALogIsCleanedTheHouseMeasuredFittedAppliedAndUndone) {
-  open();
-  importDemoLog();
-  window->showStage(Document::Stage::log);
-  auto* log = window->findChild<LogStage*>();
-  QTest::qWait(20);
-  QTreeWidget* found = log->readings().faults().tree();
-  ASSERT_GT(found->topLevelItemCount(), 2);
-  found->setCurrentItem(found->topLevelItem(0)); // the sun on the sensor: it is so
-  QTest::mouseClick(button(QStringLiteral("It is so")), Qt::LeftButton);
-  ASSERT_TRUE(document->waitForResult());
-  EXPECT_FALSE(document->log()->decisions.empty());
-  log->showPage(LogStage::Page::measured);
-  MeasuredPage& page = log->measured();
-  const auto said = [&] {
-    QString all;
-    for (auto* label : page.findChildren<QLabel*>()) all += label->text();
-    return all;
-  };
-  EXPECT_TRUE(said().contains(QStringLiteral("Measured"))) << said().toStdString();
-  EXPECT_EQ(button(QStringLiteral("Apply to the plan")), nullptr);
-  button(QStringLiteral("Fit the model to these nights"))->click();
-  EXPECT_NE(button(QStringLiteral("Stop")), nullptr);
-  ASSERT_TRUE(page.waitForFit());
-  EXPECT_LT(page.fit()->lowAfter_K, 1.0) << "nights that were not fitted, of a house that another model made";
-  EXPECT_LT(page.fit()->lowAfter_K, page.fit()->lowBefore_K);
-  const Plan before = document->plan();
-  button(QStringLiteral("Apply to the plan"))->click();
-  ASSERT_TRUE(document->plan().calibration);
-  EXPECT_EQ(*document->plan().calibration, page.fit()->found);
-  EXPECT_FALSE(document->plan().calibration->date.empty());
-  EXPECT_TRUE(document->undoStack()->undoText().contains(QString::fromStdString(document->plan().calibration->date)));
-  QCoreApplication::processEvents();
-  EXPECT_EQ(button(QStringLiteral("Apply to the plan")), nullptr) << "it is in";
-  ASSERT_TRUE(document->waitForResult());
-  document->undoStack()->undo();
-  EXPECT_EQ(planToJson(document->plan()), planToJson(before));
-  document->undoStack()->undo();
-  ASSERT_TRUE(document->waitForResult());
-  EXPECT_TRUE(document->log()->decisions.empty());
-}
-
-TEST_F(WindowTest, WhatIsMeasuredStaysWhileThePlanMovesTowardsIt) {
-  open();
-  importDemoLog();
-  window->showStage(Document::Stage::log);
-  auto* log = window->findChild<LogStage*>();
-  log->showPage(LogStage::Page::measured);
-  const auto words = [&] { return log->measured().findChildren<QLabel*>().front()->text(); };
-  const auto between = [&](const QString& from, const QString& to) { return words().section(from, 1).section(to, 0, 0); };
-  const QString measured = between(QStringLiteral("Measured "), QStringLiteral(", calculated"));
-  const QString calculated = between(QStringLiteral(", calculated "), QStringLiteral("</b>"));
-  ASSERT_FALSE(measured.isEmpty() || calculated.isEmpty()) << words().toStdString();
-  document->edit(QStringLiteral("leaky"), [](Plan& p) { p.house.airChanges_per_h += 3.0; });
-  EXPECT_EQ(between(QStringLiteral("Measured "), QStringLiteral(", calculated")), measured);
-  EXPECT_NE(between(QStringLiteral(", calculated "), QStringLiteral("</b>")), calculated);
-  document->undoStack()->undo();
-  EXPECT_EQ(between(QStringLiteral(", calculated "), QStringLiteral("</b>")), calculated);
-  document->edit(QStringLiteral("blower door"), [](Plan& p) { p.house.leakage = Leakage{.area_cm2 = 5.0}; });
-  EXPECT_FALSE(words().contains(QStringLiteral("change"))) << "air changes are not asked for: " << words().toStdString();
-  EXPECT_FALSE(words().contains(QStringLiteral("rms")) || words().contains(QStringLiteral("95 %"))) << "in words that growers use";
 }
 
 TEST_F(WindowTest, AFieldWhosePlaceIsGoneReadsNothingAndChangesNothing) {

@@ -7,6 +7,8 @@
 #include "core/log/read.h"
 #include "tests/support/near.h"
 
+#include <algorithm>
+
 namespace muffle {
 namespace {
 
@@ -60,6 +62,28 @@ TEST(LoggerFilesCorpus, ARowCutOffBehindANewSensorsNameIsAReadingThatIsMissing) 
   ASSERT_TRUE(read);
   EXPECT_EQ(read->log.time.size(), 22U);
   for (const Channel& c : read->log.channels) EXPECT_EQ(c.raw.size(), read->log.time.size()) << c.name;
+}
+
+/// Whether reading the file brought to light that the logger's clock went back.
+bool saysClockWentBack(const std::string& text) {
+  const auto read = readLog(text, {});
+  EXPECT_TRUE(read);
+  return std::any_of(read->log.notes.begin(), read->log.notes.end(), [](const LogProblem& n) { return n.flag == Flag::clock; });
+}
+
+TEST(LoggerFilesCorpus, OnlyAClockThatWentBackIsSaidToHave) {
+  std::string newestFirst = "time,outside\n", blocks = "time;sensor;value\n", twice = "time,outside\n", setBack = "time,outside\n";
+  for (int i = 20; i >= 10; --i) newestFirst += fmt::format("2031-01-17 {}:00,-{}\n", i, i);
+  for (const char* sensor : {"outside", "tunnel"})
+    for (int i = 10; i < 20; ++i) blocks += fmt::format("2031-01-17 {}:00;{};{}\n", i, sensor, i);
+  for (int pass = 0; pass < 2; ++pass)
+    for (int i = 10; i < 20; ++i) twice += fmt::format("2031-01-17 {}:00,-{}\n", i, i);
+  int n = 0;
+  for (const int i : {10, 11, 12, 13, 14, 15, 16, 14, 15, 16, 17}) setBack += fmt::format("2031-01-17 {}:00,-{}\n", i, ++n);
+  EXPECT_FALSE(saysClockWentBack(newestFirst)) << "a habit";
+  EXPECT_FALSE(saysClockWentBack(blocks)) << "one sensor after the other";
+  EXPECT_FALSE(saysClockWentBack(twice)) << "the same rows again";
+  EXPECT_TRUE(saysClockWentBack(setBack)) << "the same times with other readings";
 }
 
 TEST(LoggerFilesCorpus, TwoSensorsOfOnePlaceInATallTableAreToldApart) {
