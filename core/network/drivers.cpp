@@ -85,7 +85,9 @@ NetworkDrivers::NetworkDrivers(const Network& network) : m_network(&network) {
 
 NetworkDrivers::Scaled NetworkDrivers::prepare(const Driver& d) {
   switch (d.kind) {
-  case Driver::Kind::constant: return {0, 0.0, d.mean};
+  case Driver::Kind::constant:
+    if (!d.isSet) return {0, 0.0, d.mean};
+    break;
   case Driver::Kind::table: return {m_tables.add(*m_network, d.signal), d.amplitude, d.mean};
   case Driver::Kind::sine:
   case Driver::Kind::halfSine: break;
@@ -93,6 +95,8 @@ NetworkDrivers::Scaled NetworkDrivers::prepare(const Driver& d) {
   m_formulas.push_back(d);
   return {static_cast<int>(m_tables.size() + m_formulas.size()) - 1, 1.0, 0.0};
 }
+
+void NetworkDrivers::set(const Scaled& driver, double value) { m_formulas[static_cast<std::size_t>(driver.value) - m_tables.size()].mean = value; }
 
 void NetworkDrivers::sample(double t, std::span<double> value) const {
   m_tables.sample(t, value.data());

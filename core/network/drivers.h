@@ -54,6 +54,10 @@ public:
   /// A source's power, W; also its energy, J, when `value` holds integrals over time.
   [[nodiscard]] double source(std::span<const double> value, std::size_t index) const { return of(m_sources[index], value); }
 
+  /// Of drivers made by Driver::set(): the value from now on.
+  void setBoundary(std::size_t boundary, double value_C) { set(m_boundaries[boundary], value_C); }
+  void setSource(std::size_t index, double value_W) { set(m_sources[index], value_W); }
+
   /// Sources gathered by node: power into `node` is the sum of factor x value.
   struct Term {
     int node;
@@ -70,6 +74,7 @@ private:
     double offset = 0.0;
   };
   Scaled prepare(const Driver& driver);
+  void set(const Scaled& driver, double value);
   [[nodiscard]] double of(const Scaled& s, std::span<const double> value) const {
     return s.offset * value.back() + s.factor * value[static_cast<std::size_t>(s.value)];
   }

@@ -65,6 +65,9 @@ public:
   [[nodiscard]] bool isNonlinear() const { return m_nonlinear; }
   [[nodiscard]] bool hasAlgebraic() const { return m_algebraic; }
   [[nodiscard]] const NetworkDrivers& drivers() const { return m_drivers; }
+  /// Of a boundary or source made by Driver::set().
+  void setBoundary(int node, double value_C) { m_drivers.setBoundary(slot(node) - static_cast<std::size_t>(m_free), value_C); }
+  void setSource(int source, double value_W) { m_drivers.setSource(static_cast<std::size_t>(source), value_W); }
 
   [[nodiscard]] FlowState makeState() const;
   [[nodiscard]] FlowSlopes makeSlopes() const;

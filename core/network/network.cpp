@@ -54,6 +54,12 @@ Driver Driver::constant(double value) {
   return d;
 }
 
+Driver Driver::set(double value) {
+  Driver d = constant(value);
+  d.isSet = true;
+  return d;
+}
+
 Driver Driver::sine(double mean, double amplitude, double period_s, double peak_s) {
   Driver d;
   d.kind = Kind::sine;

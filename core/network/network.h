@@ -50,6 +50,7 @@ struct Signal {
 struct Driver {
   enum class Kind { constant, sine, table, halfSine };
   Kind kind = Kind::constant;
+  bool isSet = false;      ///< constant: Solver::setBoundary() or setSource() changes it between steps
   double mean = 0.0;       ///< constant value, mean of the sine, offset of the table, 0 for a half-sine
   double amplitude = 0.0;  ///< of the sine, peak of the half-sine, factor on the table
   double period_s = 86400; ///< of the sine, > 0
@@ -60,6 +61,8 @@ struct Driver {
   int signal = -1;         ///< table: index into Network::tables
 
   static Driver constant(double value);
+  /// Changed between steps by what the network does not know of, such as a pile of compost.
+  static Driver set(double value);
   static Driver sine(double mean, double amplitude, double period_s, double peak_s);
   static Driver table(int signal, double factor = 1.0, double offset = 0.0);
   static Driver halfSine(double peak, double from_s, double to_s, bool daily);

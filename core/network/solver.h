@@ -61,6 +61,9 @@ public:
   void reset();
   /// Replaces the free temperatures (by node; boundary entries are ignored) and keeps the clock.
   void setTemperatures(std::span<const double> temperature_C);
+  /// Of a boundary or source made by Driver::set(), from the next step's end on: within the step it comes to it from what it was.
+  void setBoundary(int node, double value_C) { m_flows.setBoundary(node, value_C); }
+  void setSource(int source, double value_W) { m_flows.setSource(source, value_W); }
   /// One step of h > 0 seconds. False if no solution was found even after halving the step 12 times.
   bool advance(double h);
 
@@ -71,6 +74,8 @@ public:
   [[nodiscard]] double lastPower_W(int thermostat) const { return m_lastPower[static_cast<std::size_t>(thermostat)]; }
   /// Energy through the links of a group, from -> to, over the last advance(), J.
   [[nodiscard]] double groupEnergy_J(int group) const { return m_lastEnergy[static_cast<std::size_t>(m_flows.groupRow(group))]; }
+  /// Energy that a boundary node took from the network over the last advance(), J.
+  [[nodiscard]] double boundaryEnergy_J(int node) const { return m_lastEnergy[m_flows.slot(node)]; }
   /// Times thermostat i switched on (hysteresis).
   [[nodiscard]] int starts(int thermostat) const { return m_starts[static_cast<std::size_t>(thermostat)]; }
   /// Flow through link i at the present temperatures, W, from -> to; links first, then vents.

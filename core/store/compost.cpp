@@ -1,0 +1,114 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/store/compost.h"
+
+#include "core/air/moist_air.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+
+namespace {
+
+constexpr double kGrowth = 1.066, kGrowthFrom_C = 20.0; // Haug's temperature law
+constexpr double kDeath = 1.21, kDeathFrom_C = 60.0;
+constexpr double kOxygenHalf_percent = 2.0;
+constexpr double kOxygenOfAir_percent = 21.0;
+constexpr double kOxygenOfAir_kg_kg = 0.2314;
+constexpr double kOxygenUse_kg_kg = 1.2; // by degradable solids
+constexpr double kAirViscosity_Pa_s = 1.8e-5;
+constexpr double kCompaction_s = 14.0 * 86400.0; // Haug, ch. 8: most of it sinks in within the first weeks
+constexpr double kEvaporationFall_J_kgK = 2326.0;
+
+double sigmoid(double x) { return 1.0 / (std::exp(-x) + 1.0); }
+
+double freeAirSpace(const CompostMix& mix, const CompostState& state) {
+  const double solids_kg = state.degradable_kg + mix.inert_kg();
+  return std::clamp(1.0 - (solids_kg / mix.solidsDensity_kg_m3 + state.water_kg / kWaterDensity_kg_m3) / compostVolume_m3(mix, state), 0.0, 1.0);
+}
+
+/// Where the air that comes in leaves as much oxygen as the rate lets it: A (21 - o)(o + 2) = D o, the positive root.
+double oxygenLeft_percent(double air_kg_s, double fullRate_kg_s) {
+  if (air_kg_s <= 0.0) return 0.0;
+  const double A = air_kg_s * kOxygenOfAir_kg_kg / kOxygenOfAir_percent;
+  const double D = kOxygenUse_kg_kg * fullRate_kg_s;
+  const double b = A * (kOxygenOfAir_percent - kOxygenHalf_percent) - D;
+  const double c = A * kOxygenHalf_percent * kOxygenOfAir_percent;
+  const double root = std::sqrt(b * b + 4.0 * A * c);
+  return b > 0.0 ? (b + root) / (2.0 * A) : 2.0 * c / (root - b); // without cancellation
+}
+
+} // namespace
+
+CompostState freshCompost(const CompostMix& mix, double temperature_C) { return {mix.degradable_kg(), mix.wet_kg * mix.moisture, temperature_C, 0.0}; }
+
+double compostTemperatureFactor_per_day(double k20_per_day, double t_C) {
+  return k20_per_day * std::max(0.0, std::pow(kGrowth, t_C - kGrowthFrom_C) - std::pow(kDeath, t_C - kDeathFrom_C));
+}
+
+double compostWaterFactor(double solidsShare) { return sigmoid(17.684 * (1.0 - solidsShare) - 7.0622); }
+
+double compostStructureFactor(double freeAirSpace) { return sigmoid(23.675 * freeAirSpace - 3.4945); }
+
+double compostVolume_m3(const CompostMix& mix, const CompostState& state) {
+  const double lost = mix.dry_kg() > 0.0 ? (mix.degradable_kg() - state.degradable_kg) / mix.dry_kg() : 0.0;
+  return mix.volume_m3 * (1.0 - mix.settling * lost - mix.compaction * -std::expm1(-state.age_s / kCompaction_s));
+}
+
+double compostCapacity_J_K(const CompostMix& mix, const CompostState& state) {
+  return (state.degradable_kg + mix.inert_kg()) * mix.solidsHeat_J_kgK + kWaterHeat_J_kgK * state.water_kg;
+}
+
+CompostRates compostRates(const CompostMix& mix, const CompostState& state, const CompostAir& air, const CompostWeather& weather) {
+  CompostRates r;
+  const double T = state.temperature_C;
+  const double solids_kg = state.degradable_kg + mix.inert_kg();
+  r.temperatureFactor_per_day = compostTemperatureFactor_per_day(mix.k20_per_day, T);
+  r.water = compostWaterFactor(solids_kg / (solids_kg + state.water_kg));
+  r.freeAirSpace = freeAirSpace(mix, state);
+  r.structure = compostStructureFactor(r.freeAirSpace);
+  r.air_kg_s = air.blown_kg_s;
+  if (air.base_m2 > 0.0 && T > weather.air_C) {
+    const double a = r.freeAirSpace, solid = std::max(1e-3, 1.0 - a);
+    const double permeability_m2 = mix.grain_m * mix.grain_m * a * a * a / (180.0 * solid * solid);
+    const double density = airDensity_kg_m3(weather.air_C, weather.pressure_Pa);
+    r.air_kg_s += density * air.base_m2 * permeability_m2 / kAirViscosity_Pa_s * density * kGravity_m_s2 * (T - weather.air_C) / kelvin(T);
+  }
+  const double full_kg_s = r.temperatureFactor_per_day / 86400.0 * r.water * r.structure * state.degradable_kg;
+  r.oxygen_percent = air.oxygen_percent >= 0.0 ? air.oxygen_percent : oxygenLeft_percent(r.air_kg_s, full_kg_s);
+  r.oxygen = r.oxygen_percent / (r.oxygen_percent + kOxygenHalf_percent);
+  r.rate_kg_s = full_kg_s * r.oxygen;
+  r.heat_W = mix.heat_J_kg * r.rate_kg_s;
+  const double more = humidityRatio(saturationPressure_Pa(T), weather.pressure_Pa) - weather.air_kg_kg;
+  r.drying_kg_s = r.air_kg_s * more;
+  r.sensible_W = r.air_kg_s * (kAirHeat_J_kgK + kVapourHeat_J_kgK * weather.air_kg_kg) * (T - weather.air_C);
+  r.latent_W = r.drying_kg_s * (kEvaporation_J_kg - kEvaporationFall_J_kgK * T);
+  return r;
+}
+
+CompostStep advanceCompost(const CompostMix& mix, CompostState& state, const CompostAir& air, const CompostWeather& weather, double h_s) {
+  const double start_C = state.temperature_C;
+  const auto taken_W = [&](double t_C) { return weather.taken_W + weather.taken_W_K * (t_C - start_C); };
+  const auto moved = [&](const CompostState& at, double h) {
+    const CompostRates r = compostRates(mix, at, air, weather);
+    CompostState to = state;
+    to.degradable_kg = std::max(0.0, state.degradable_kg - h * r.rate_kg_s);
+    to.water_kg = std::max(0.0, state.water_kg + h * (mix.waterYield * r.rate_kg_s - r.drying_kg_s));
+    to.temperature_C += h * (r.heat_W - taken_W(at.temperature_C) - r.sensible_W - r.latent_W) / compostCapacity_J_K(mix, at);
+    to.age_s += h;
+    return std::pair{to, r};
+  };
+  const CompostState middle = moved(state, 0.5 * h_s).first;
+  const auto [end, rates] = moved(middle, h_s);
+  state = end;
+  return {h_s * rates.heat_W, h_s * rates.sensible_W, h_s * rates.latent_W, h_s * taken_W(middle.temperature_C)};
+}
+
+CompostBest bestCompostTemperature(double k20_per_day) {
+  // the derivative of the two powers is zero
+  const double t_C = (std::log(std::log(kGrowth) / std::log(kDeath)) - kGrowthFrom_C * std::log(kGrowth) + kDeathFrom_C * std::log(kDeath)) /
+                     (std::log(kDeath) - std::log(kGrowth));
+  return {t_C, compostTemperatureFactor_per_day(k20_per_day, t_C)};
+}
+
+} // namespace muffle
