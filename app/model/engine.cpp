@@ -43,7 +43,7 @@ Result<Simulation> Engine::run(const Request& request, const Plan& plan, Scene& 
   const auto others = [&] {
     for (std::size_t i = next++; i < count; i = next++) {
       if (i == first) continue;
-      addSun(scene, i);
+      addSun(scene, plan, i);
       runs[i] = simulateWinter(plan, scene, i, {.series = true, .stop = &m_stop});
     }
   };
@@ -53,7 +53,7 @@ Result<Simulation> Engine::run(const Request& request, const Plan& plan, Scene& 
     if (tell) emit winterSimulated(request.generation, request.weather, first, std::make_shared<const WinterResult>(soFar), step);
     for (int t = 1; t < kThreads; ++t) helpers.emplace_back(others);
   };
-  addSun(scene, first);
+  addSun(scene, plan, first);
   runs[first] = simulateWinter(plan, scene, first, options);
   if (!*runs[first]) return runs[first]->problems();
   others();
@@ -76,10 +76,7 @@ void Engine::work(std::stop_token stop) {
       m_stop = false;
     }
     const auto run = [&](const Plan& plan, int slot) -> Result<Simulation> {
-      const auto same = [&](const Scene& scene) {
-        return scene.weather == request.weather && scene.shape == plan.house.shape && scene.latitude_deg == plan.site.place.latitude_deg;
-      };
-      if (!scenes[slot] || !same(*scenes[slot])) scenes[slot] = darkScene(request.weather, plan);
+      if (!scenes[slot] || !scenes[slot]->serves(plan, request.weather)) scenes[slot] = darkScene(request.weather, plan);
       return this->run(request, plan, *scenes[slot], slot == 0);
     };
     auto result = run(request.plan, 0);

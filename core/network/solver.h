@@ -81,6 +81,8 @@ public:
   /// Flow through link i at the present temperatures, W, from -> to; links first, then vents.
   [[nodiscard]] double linkFlow_W(int link) const;
   [[nodiscard]] EnergyBalance balance() const;
+  /// A signal's value now, switches by the relays' states.
+  [[nodiscard]] double signalNow(int signal) const { return strengthNow(signal); }
   /// Of the network's relay, now; of one that counts water, what stands on its surface.
   [[nodiscard]] bool relayIsOn(int relay) const { return m_flows.relays().isOn(relay); }
   [[nodiscard]] double water_g(int relay) const { return m_flows.relays().water_g(relay); }

@@ -6,6 +6,7 @@
 
 #include "core/house/shape.h"
 #include "core/material/materials.h"
+#include "core/plan/stores.h"
 #include "core/sun/position.h"
 
 #include <optional>
@@ -219,12 +220,14 @@ struct House {
 };
 
 enum class BarrelColour { black, blue, white, bare };
+enum class BarrelFilling { water, sand, stone };
 
 struct Barrels {
   std::string name = "barrels";
   int count = 6;
   double litres = 200.0;
   BarrelColour colour = BarrelColour::black;
+  BarrelFilling filling = BarrelFilling::water;
   double film_W_m2K = 8.0; ///< air and radiation together at a barrel's skin
   double sunShare = 0.6;   ///< of the barrel's silhouette that the sun reaches
   double x_m = 2.0;        ///< where they stand across the house, for the drawing
@@ -300,6 +303,11 @@ struct Plan {
   House house;
   Setpoints setpoints;
   std::vector<Barrels> barrels;
+  std::vector<GroundPipes> groundPipes;
+  std::vector<CompostPile> compost;
+  std::vector<WaterLoop> waterLoops;
+  std::vector<SoilCable> soilCables;
+  int warmUp_days = 75; ///< that stores are run before the log begins, in the weather the place has then
   std::optional<Heater> heater;
   std::vector<Kit> kit;
   std::vector<Measure> measures;

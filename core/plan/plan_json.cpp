@@ -26,6 +26,12 @@ constexpr std::array<ShelterName, kShelterCount> kShelters{
 using ColourName = std::pair<BarrelColour, const char*>;
 constexpr std::array<ColourName, 4> kColours{
     {{BarrelColour::black, "black"}, {BarrelColour::blue, "blue"}, {BarrelColour::white, "white"}, {BarrelColour::bare, "bare"}}};
+using FillingName = std::pair<BarrelFilling, const char*>;
+constexpr std::array<FillingName, 3> kFillings{{{BarrelFilling::water, "water"}, {BarrelFilling::sand, "sand"}, {BarrelFilling::stone, "stone"}}};
+using PipePlaceName = std::pair<PipePlace, const char*>;
+constexpr std::array<PipePlaceName, 2> kPipePlaces{{{PipePlace::underFloor, "under_floor"}, {PipePlace::beside, "beside"}}};
+using PilePlaceName = std::pair<PilePlace, const char*>;
+constexpr std::array<PilePlaceName, 3> kPilePlaces{{{PilePlace::hotBed, "hot_bed"}, {PilePlace::chamber, "chamber"}, {PilePlace::mound, "mound"}}};
 using MeasureName = std::pair<MeasureKind, const char*>;
 constexpr std::array<MeasureName, kMeasureKindCount> kMeasures{{{MeasureKind::secondSkin, "second_skin"},
                                                                 {MeasureKind::nightBlanket, "night_blanket"},
@@ -227,9 +233,88 @@ template <class V> void describe(V& v, Barrels& b) {
   v.integer("count", b.count, {1, 2000}, "number of barrels", true);
   v.number("litres", b.litres, {1.0, 20000.0}, "water in one", true);
   v.choice("colour", b.colour, kColours, "colour");
+  v.choice("filling", b.filling, kFillings, "what is in them");
   v.number("film_W_m2K", b.film_W_m2K, {1.0, 40.0}, "film coefficient between barrel and air");
   v.number("sun_share", b.sunShare, {0.0, 1.0}, "share of its silhouette that the sun reaches");
   v.number("x_m", b.x_m, {-30.0, 30.0}, "place across the house");
+}
+
+template <class V> void describe(V& v, StoreRule& r) {
+  v.number("charge_above_C", r.chargeAbove_C, {-5.0, 60.0}, "temperature of the house above which it gives heat to the store");
+  v.number("give_below_C", r.giveBelow_C, {-30.0, 40.0}, "temperature of the house below which the store gives heat to it");
+}
+
+template <class V> void describe(V& v, GroundPipes& p) {
+  v.text("name", p.name, "name");
+  v.choice("place", p.place, kPipePlaces, "under the floor, or in the open ground beside the house");
+  v.integer("count", p.count, {1, 200}, "pipes side by side", true);
+  v.number("length_m", p.length_m, {0.5, 200.0}, "length of each in the ground", true);
+  v.number("diameter_m", p.diameter_m, {0.04, 1.0}, "inside diameter");
+  v.number("depth_m", p.depth_m, {0.15, 4.0}, "depth of their axes");
+  v.number("spacing_m", p.spacing_m, {0.08, 10.0}, "from axis to axis");
+  v.boolean("ribbed", p.ribbed, "ribbed drain pipe; else smooth");
+  v.number("fan_m3_h", p.fan_m3_h, {10.0, 50000.0}, "air of the fan, blowing free");
+  v.number("fan_Pa", p.fan_Pa, {5.0, 3000.0}, "pressure of the fan against a shut duct");
+  v.object("rule", p.rule, "when the fan runs");
+  v.boolean("to_bay", p.toBay, "what comes out is let into the warm bay");
+  v.number("board_m2K_W", p.board_m2K_W, {0.0, 10.0}, "resistance of insulation under a pipe bed");
+  v.number("price", p.price, {0.0, 1e7}, "price, 0 if already owned");
+  v.number("life_years", p.life_years, {0.5, 60.0}, "years it lasts");
+}
+
+template <class V> void describe(V& v, PileIngredient& i) {
+  v.text("ingredient", i.ingredient, "ingredient", true);
+  v.number("wet_kg", i.wet_kg, {0.0, 1e6}, "mass as it comes", true);
+  v.number("moisture", i.moisture, {0.0, 0.97}, "water of the wet mass; without it the table's");
+}
+
+template <class V> void describe(V& v, CompostPile& c) {
+  v.text("name", c.name, "name");
+  v.choice("place", c.place, kPilePlaces, "under soil in the house, in a shed against it, or a mound out of doors with a coil");
+  v.list("recipe", c.recipe, "what a pile is built of", 12);
+  v.number("water_kg", c.water_kg, {0.0, 1e5}, "water poured on while building");
+  v.number("width_m", c.width_m, {0.3, 20.0}, "width of its foot");
+  v.number("length_m", c.length_m, {0.3, 100.0}, "length of its foot");
+  v.text("built", c.built, "month and day on which the first is built, such as 11-01");
+  v.integer("piles", c.piles, {1, 24}, "piles of a series");
+  v.number("every_days", c.everyDays, {3.0, 365.0}, "days from one pile to the next");
+  v.number("jacket_m2K_W", c.jacket_m2K_W, {0.0, 10.0}, "resistance of the straw or boards round it");
+  v.number("blown_m3_h", c.blown_m3_h, {0.0, 5000.0}, "air blown through; 0: it draws its own");
+  v.number("k20_factor", c.k20Factor, {0.1, 10.0}, "factor on its rate, as a logged core temperature has it");
+  v.number("soil_m", c.soil_m, {0.05, 1.0}, "hot bed: soil over it");
+  v.number("fan_m3_h", c.fan_m3_h, {0.0, 20000.0}, "chamber: air of the fan to the house; 0: openings alone");
+  v.number("opening_m2", c.opening_m2, {0.0, 20.0}, "chamber: area of each of the two openings, low and high");
+  v.number("coil_m", c.coil_m, {1.0, 2000.0}, "mound: water pipe in it");
+  v.number("coil_flow_l_min", c.coilFlow_l_min, {0.1, 500.0}, "mound: water of the pump");
+  v.number("radiator_W_K", c.radiator_W_K, {1.0, 20000.0}, "mound: what gives the water's heat to the house");
+  v.number("give_below_C", c.giveBelow_C, {-30.0, 40.0}, "temperature of the house below which fan or pump run");
+  v.number("hours_to_build", c.hoursToBuild, {0.0, 1000.0}, "hours of work for each pile");
+  v.number("price", c.price, {0.0, 1e7}, "price of what a pile is built of");
+}
+
+template <class V> void describe(V& v, WaterLoop& w) {
+  v.text("name", w.name, "name");
+  v.number("litres", w.litres, {5.0, 500000.0}, "water in the tank", true);
+  v.number("tank_loss_W_K", w.tankLoss_W_K, {0.0, 2000.0}, "loss of the tank into the house");
+  v.number("flow_l_min", w.flow_l_min, {0.1, 2000.0}, "water of the pump");
+  v.number("radiator_W_K", w.radiator_W_K, {1.0, 50000.0}, "what passes between water and air for a kelvin");
+  v.object("rule", w.rule, "when the pump runs");
+  v.number("collector_m2", w.collector_m2, {0.0, 2000.0}, "solar collector outside that heats the tank; 0: none");
+  v.number("collector_tilt_deg", w.collectorTilt_deg, {0.0, 90.0}, "slope of the collector, towards the noon sun");
+  v.number("pump_W", w.pump_W, {0.0, 5000.0}, "electricity of the pump");
+  v.number("price", w.price, {0.0, 1e7}, "price, 0 if already owned");
+  v.number("life_years", w.life_years, {0.5, 60.0}, "years it lasts");
+}
+
+template <class V> void describe(V& v, SoilCable& c) {
+  v.text("name", c.name, "name");
+  v.integer("bed", c.bed, {0, 11}, "which of the bed covers it lies under, from 0");
+  v.number("watts_per_m", c.watts_per_m, {1.0, 60.0}, "power of a metre");
+  v.number("length_m", c.length_m, {1.0, 10000.0}, "length, on all beds of that kind together");
+  v.number("depth_m", c.depth_m, {0.02, 0.5}, "depth in the bed");
+  v.number("setpoint_C", c.setpoint_C, {-5.0, 40.0}, "temperature of the soil beside it that its thermostat keeps");
+  v.number("price", c.price, {0.0, 1e7}, "price, 0 if already owned");
+  v.number("life_years", c.life_years, {0.5, 60.0}, "years it lasts");
 }
 
 template <class V> void describe(V& v, Heater& h) {
@@ -301,6 +386,11 @@ template <class V> void describe(V& v, Plan& p) {
   v.object("house", p.house, "house", true);
   v.object("setpoints", p.setpoints, "setpoints");
   v.list("barrels", p.barrels, "water barrels", 50);
+  v.list("ground_pipes", p.groundPipes, "pipes in the ground", 8);
+  v.list("compost", p.compost, "piles of compost", 8);
+  v.list("water_loops", p.waterLoops, "tanks whose water goes round", 4);
+  v.list("soil_cables", p.soilCables, "cables that warm the soil of beds", 12);
+  v.integer("warm_up_days", p.warmUp_days, {0, 200}, "days that stores are run before the log begins");
   v.object("heater", p.heater, "electric heater");
   v.list("kit", p.kit, "what has been bought for the plan", 200);
   v.list("measures", p.measures, "measures that may be added", 12);

@@ -14,6 +14,7 @@
 namespace muffle {
 namespace {
 
+constexpr double kLeastPlainFloor = 0.05;        // of the floor, that has no pipes under it
 constexpr double kCropCapacity_J_m2K = 20000.0; // trays, crop and benches per m2 of floor: about 5 kg of water
 
 } // namespace
@@ -28,11 +29,12 @@ Assembly Assembler::run() {
   draughts();
   barrels();
   sun();
+  m_a.sunSources = static_cast<int>(m_net.sources.size());
+  stores();
   heater();
   tagLosses();
   m_net.step_s = m_winter.step_s;
   m_net.end_s = m_winter.step_s * static_cast<double>(m_winter.size() - 1);
-  m_a.sunSources = static_cast<int>(m_net.sources.size());
   return std::move(m_a);
 }
 
@@ -112,7 +114,13 @@ void Assembler::ground() {
     const bool isMain = &room == &m_rooms.front();
     const Floor& floor = room.space.kind == RoomKind::bay && m_house.bay->floor ? *m_house.bay->floor : m_house.floor;
     room.floor = m_net.addNode(room.prefix + "floor", 0.0, room.start_C);
-    const SoilColumn soil = column(room.prefix + "soil", floor, room.floor, room.bare_m2, below, room.start_C);
+    if (isMain) {
+      hotBedFloors(room.start_C);
+      for (const HotBed& bed : m_hotBeds) room.bare_m2 -= bed.foot_m2;
+    }
+    const double plain_m2 = isMain ? std::max(room.bare_m2 - pipeBeds_m2(), kLeastPlainFloor * room.bare_m2) : room.bare_m2;
+    const SoilColumn soil = column(room.prefix + "soil", floor, room.floor, plain_m2, below, room.start_C);
+    if (isMain) pipeBeds(room.floor, room.start_C);
     overFloor(room.air, room.floor, room.bare_m2, floor, room.grows());
     edges.emplace_back(soil.edge, room.space.edgeShare);
     if (const auto place = otherRoom(m_plan, room.space.kind)) m_a.rooms[*place].floor = room.floor;
@@ -127,7 +135,7 @@ void Assembler::ground() {
     bare.cover.clear();
     const double start_C = roomOf(bed).start_C;
     const int floor = m_net.addNode(fmt::format("bed {} floor", k + 1), 0.0, start_C);
-    column(fmt::format("bed {} soil", k + 1), bare, floor, bed.bed_m2(), below, start_C);
+    m_bedSoil.push_back(column(fmt::format("bed {} soil", k + 1), bare, floor, bed.bed_m2(), below, start_C));
     const RoomAir air = addRoomAir(m_net, fmt::format("bed {} ", k + 1), bed.volume_m3(), m_fitted.mass * kCropCapacity_J_m2K * bed.bed_m2(), start_C,
                                    m_winter.outside_g_kg.front());
     overFloor(air, floor, bed.bed_m2(), bare);
@@ -145,7 +153,7 @@ void Assembler::ground() {
                                               m_house.floor.edgeInsulation_m2K_W * kBoard_W_mK, kBoard_W_mK, EdgeInsulation::vertical);
     edge = std::max(edge + psi * slab.perimeter_m, 0.1 * edge);
   }
-  for (const auto& [node, share] : edges) m_net.addConductance(node, m_a.outside, m_fitted.ground * edge * share, partId(Part::floorEdge));
+  for (const auto& [node, share] : edges) m_net.addConductance(node, m_a.outside, edge * share, partId(Part::floorEdge));
 }
 
 void Assembler::sunkWalls() {
@@ -212,11 +220,15 @@ void Assembler::barrels() {
   for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
     const Barrels& group = m_plan.barrels[b];
     const BarrelSize size = barrelSize(group.litres);
-    const double water_kg = group.count * group.litres / 1000.0 * kWaterDensity_kg_m3;
-    const int node = m_net.addNode(fmt::format("barrels {}", b + 1), water_kg * kWaterHeat_J_kgK, start());
-    m_net.nodes.back().water = FreezingWater{water_kg * kFusion_J_kg, 0.1, water_kg * kIceHeat_J_kgK};
+    const double volume_m3 = group.count * group.litres / 1000.0;
+    const int node = m_net.addNode(fmt::format("barrels {}", b + 1), volume_m3 * fillingHeat_J_m3K(group.filling), start());
+    if (group.filling == BarrelFilling::water) {
+      const double water_kg = volume_m3 * kWaterDensity_kg_m3;
+      m_net.nodes.back().water = FreezingWater{water_kg * kFusion_J_kg, 0.1, water_kg * kIceHeat_J_kgK};
+    }
     m_net.addConductance(node, m_a.air, group.count * size.surface_m2 * group.film_W_m2K);
     m_a.barrels.push_back(node);
+    m_a.stores.push_back({StoreKind::barrels, b, {node}, {static_cast<int>(m_net.links.size()) - 1}});
   }
 }
 
@@ -255,6 +267,15 @@ BarrelSize barrelSize(double litres) {
   const double diameter = std::cbrt(litres / 1000.0 / (kPi / 4.0 * kSlender));
   const double height = kSlender * diameter;
   return {diameter, height, kPi * diameter * height + kPi / 4.0 * diameter * diameter, diameter * height};
+}
+
+double fillingHeat_J_m3K(BarrelFilling filling) {
+  switch (filling) { // ISO 10456; stone with a third of it air between
+  case BarrelFilling::water: return kWaterDensity_kg_m3 * kWaterHeat_J_kgK;
+  case BarrelFilling::sand: return 1.5e6;
+  case BarrelFilling::stone: return 1.6e6;
+  }
+  return 0.0;
 }
 
 double barrelAbsorptance(BarrelColour colour) {

@@ -7,6 +7,7 @@
 #include "core/house/sun_on_house.h"
 #include "core/network/network.h"
 #include "core/plan/rooms.h"
+#include "core/plan/store_list.h"
 #include "core/weather/weather.h"
 
 #include <string>
@@ -19,6 +20,22 @@ enum class Part { roof, sides, ends, backWall, draughts, vents, floorEdge, deepG
 constexpr int kPartCount = 8;
 const char* partId(Part part);
 
+/// A store as it stands in the network.
+struct StoreNodes {
+  StoreKind kind = StoreKind::barrels;
+  std::size_t index = 0;   ///< among the plan's of its kind
+  std::vector<int> node = {};   ///< whose temperatures tell of it, in the order of storeTraces(), a pile's own apart
+  std::vector<int> giving = {}; ///< links that bring its heat into the house
+  int runs = -1;           ///< signal: 1 while fan or pump run; -1: neither
+  double power_W = 0.0;    ///< that it takes then
+  int thermostat = -1;     ///< of a cable
+  int core = -1;           ///< compost: boundary at the pile's temperature
+  int air = -1, vapour = -1; ///< compost: that it breathes; -1: the weather's
+  int sensible = -1, latent = -1; ///< compost: sources of what its air carries into the house
+  int collector = -1;      ///< loop: source of the solar collector
+  std::vector<double> collector_W_m2 = {}; ///< on it, by step
+};
+
 struct Assembly {
   Network network;
   int air = -1;
@@ -29,6 +46,7 @@ struct Assembly {
   int deep = -1;
   int heater = -1;          ///< thermostat, -1 without one
   std::vector<int> barrels; ///< node of each group
+  std::vector<StoreNodes> stores; ///< barrels, pipes, compost, loops, cables
   struct Room {
     int air = -1, vapour = -1;
     int floor = -1;  ///< -1 in a roof void
@@ -64,5 +82,7 @@ struct BarrelSize {
 };
 BarrelSize barrelSize(double litres);
 double barrelAbsorptance(BarrelColour colour);
+/// Heat of a cubic metre of what barrels hold.
+double fillingHeat_J_m3K(BarrelFilling filling);
 
 } // namespace muffle

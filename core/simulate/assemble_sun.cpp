@@ -45,6 +45,9 @@ void Assembler::sun() {
     m_net.sources.push_back({room.floor, Driver::table(inside, lit * floorShare(room.grows())), "sun on the floor"});
     m_net.sources.push_back({room.air.air, Driver::table(inside, lit * leafShare(room.grows())), "sun on leaves"});
   }
+  for (const HotBed& bed : m_hotBeds)
+    if (bed.floor >= 0)
+      m_net.sources.push_back({bed.floor, Driver::table(inside, bed.foot_m2 * m_ceilingTransmittance * floorShare(true)), "sun on a hot bed"});
   for (const auto& [node, area] : m_ceilingSun) m_net.sources.push_back({node, Driver::table(inside, area), "sun on the ceiling"});
   for (std::size_t k = 0; k < m_house.bedCovers.size(); ++k) {
     const BedCover& bed = m_house.bedCovers[k];

@@ -92,6 +92,24 @@ private:
   void vents(const std::vector<double>& may);
   void barrels();
 
+  // stores, in assemble_stores.cpp
+  void stores();
+  /// Of the main room's floor, what pipe beds lie under.
+  [[nodiscard]] double pipeBeds_m2() const;
+  /// Columns of soil over and under pipe beds, from the floor's surface node.
+  void pipeBeds(int floor, double start_C);
+  void pipes(std::size_t index);
+  void hotBedFloors(double start_C);
+  void compost(std::size_t index);
+  void hotBed(std::size_t index, StoreNodes& store);
+  void chamber(std::size_t index, StoreNodes& store);
+  void mound(std::size_t index, StoreNodes& store);
+  void loop(std::size_t index);
+  void cable(std::size_t index);
+  /// Signal of a fan or pump by the air of the house; without `charges` it only gives.
+  int runsBy(const std::string& id, const StoreRule& rule, bool charges);
+  int constantSignal(double value);
+
   /// Of the light outside, what comes through the whole cover, and with the roof drawn back.
   struct Light {
     double shut = 0.0, open = 0.0;
@@ -125,6 +143,13 @@ private:
   std::optional<RoofSignals> m_roof;
   RoomAir m_outdoors;
   std::vector<Room> m_rooms;                        ///< as spacesOf() lists them
+  std::vector<int> m_pipePlane;                     ///< by ground pipes: the node of the soil about them
+  struct HotBed {
+    int floor = -1, bottom = -1;
+    double foot_m2 = 0.0;
+  };
+  std::vector<HotBed> m_hotBeds;                    ///< by compost pile; empty places for those elsewhere
+  std::vector<SoilColumn> m_bedSoil;                ///< by bed cover
   std::vector<int> m_bedSheets;                     ///< the bed covers' own nodes, by kind
   std::vector<std::pair<int, double>> m_ceilingSun; ///< node, and the area that takes the light in the void up
   double m_ceilingTransmittance = 1.0;

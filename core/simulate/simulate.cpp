@@ -8,6 +8,8 @@
 #include "core/network/solver.h"
 #include "core/simulate/blanket.h"
 #include "core/simulate/dampness.h"
+#include "core/simulate/piles.h"
+#include "core/weather/before.h"
 
 #include <fmt/format.h>
 
@@ -26,9 +28,9 @@ constexpr double kWinter_s = kWinterDays * 86400.0;
 
 class WinterRunner {
 public:
-  WinterRunner(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::size_t index, const SimulateOptions& options)
-      : m_plan(plan), m_winter(winter), m_index(index), m_options(options), m_assembly(assemble(plan, winter, sun)),
-        m_saturated(m_assembly.network.pressure_Pa), m_houseHours(winter.step_s), m_roomHours(m_assembly.rooms.size(), DampHours(winter.step_s)) {
+  WinterRunner(const Plan& plan, const Scene& scene, std::size_t index, const SimulateOptions& options)
+      : m_plan(plan), m_winter(scene.weather->winters[index]), m_before(index < scene.before.size() ? &scene.before[index] : nullptr), m_index(index),
+        m_options(options), m_assembly(assemble(plan, m_winter, scene.sun[index])), m_stores(plan, m_assembly, m_winter), m_saturated(m_assembly.network.pressure_Pa), m_houseHours(m_winter.step_s), m_roomHours(m_assembly.rooms.size(), DampHours(m_winter.step_s)) {
     m_heaters.push_back(m_assembly.heater);
     for (const Assembly::Room& room : m_assembly.rooms) m_heaters.push_back(room.heater);
     std::erase(m_heaters, -1);
@@ -43,7 +45,7 @@ public:
     auto prepared = Solver::prepare(std::move(m_assembly.network), std::move(options));
     if (!prepared) return prepared.problems();
     Solver& solver = *prepared;
-    if (!spinUp(solver)) return noSolution("start");
+    if (!start(solver)) return noSolution("start");
     const std::size_t n = m_winter.size();
     m_air.resize(n);
     m_blanket = m_assembly.blanketClosed;
@@ -56,6 +58,7 @@ public:
     for (std::size_t i = 1; i < n; ++i) {
       if ((i & 1023U) == 0 && m_options.stop && m_options.stop->load(std::memory_order_relaxed)) return Problem{ProblemKind::cancelled, "", "stopped", ""};
       if (!solver.advance(m_winter.step_s)) return noSolution(fmt::format("step {}", i));
+      m_stores.step(solver, i);
       record(solver, i);
       if (m_options.tell && i == std::clamp<std::size_t>(m_options.tellAt, 1, n - 1)) {
         m_run.nights = judged(i);
@@ -70,6 +73,13 @@ public:
       m_run.roomHeater_J.push_back(room.heater >= 0 ? balance.thermostat_J[static_cast<std::size_t>(room.heater)] : 0.0);
     for (int i = 0; i < m_assembly.sunSources; ++i) m_run.sun_J += balance.source_J[static_cast<std::size_t>(i)];
     m_run.nights = judged(n - 1);
+    for (std::size_t s = 0; s < m_assembly.stores.size(); ++s) {
+      const StoreNodes& store = m_assembly.stores[s];
+      StoreSummary& sum = m_run.stores[s];
+      if (store.kind == StoreKind::compost) sum.made_kWh = m_stores.energy()[store.index].heat_J / 3.6e6;
+      if (store.kind == StoreKind::loop) sum.stagnant_h = m_stores.stagnant_h(store.index);
+    }
+    for (const CompostPile& pile : m_plan.compost) m_run.pilesBuilt.push_back(firstBuilt(pile, m_winter.start));
     m_run.damp = m_houseHours.sum();
     for (const DampHours& room : m_roomHours) m_run.roomDamp.push_back(room.sum());
     return std::move(m_run);
@@ -91,7 +101,37 @@ private:
   std::vector<int> groupOfLink() const {
     std::vector<int> part(m_assembly.network.links.size() + m_assembly.network.vents.size(), -1);
     for (const auto& [link, p] : m_assembly.losses) part[static_cast<std::size_t>(link)] = lossGroup(link, p);
+    for (std::size_t s = 0; s < m_assembly.stores.size(); ++s)
+      for (const int link : m_assembly.stores[s].giving) part[static_cast<std::size_t>(link)] = storeGroup(s);
     return part;
+  }
+  /// After those of the losses.
+  static int storeGroup(std::size_t store) { return 2 * kPartCount + static_cast<int>(store); }
+
+  /// Stores that remember are run through the time before the log; everything then is as they leave it.
+  bool start(Solver& solver) {
+    if (!m_before || !m_before->winter) {
+      if (!spinUp(solver)) return false;
+      m_stores.begin(solver);
+      return true;
+    }
+    const Winter& before = *m_before->winter;
+    Assembly earlier = assemble(m_plan, before, m_before->sun);
+    StoreRunner runner(m_plan, earlier, before);
+    auto prepared = Solver::prepare(earlier.network, {.cruise = true});
+    if (!prepared || prepared->network().nodes.size() != solver.network().nodes.size()) return false;
+    runner.begin(*prepared);
+    for (std::size_t i = 1; i < before.size(); ++i) {
+      if ((i & 255U) == 0 && m_options.stop && m_options.stop->load(std::memory_order_relaxed)) return true; // run() sees it, too
+      if (!prepared->advance(before.step_s)) return false;
+      runner.step(*prepared, i);
+    }
+    std::vector<double> state(prepared->network().nodes.size());
+    for (std::size_t i = 0; i < state.size(); ++i) state[i] = prepared->temperature_C(static_cast<int>(i));
+    solver.setTemperatures(state);
+    solver.reset();
+    m_stores.begin(solver, runner.piles());
+    return true;
   }
 
   bool spinUp(Solver& solver) {
@@ -126,11 +166,61 @@ private:
     for (std::size_t g = 0; g < 3; ++g) {
       if (m_assembly.inner[g] >= 0) s.inner_C[g].resize(n), s.outer_C[g].resize(n);
     }
+    for (const StoreNodes& store : m_assembly.stores) {
+      StoreSeries& series = s.stores.emplace_back();
+      const bool isPile = store.kind == StoreKind::compost;
+      series.temperature_C.assign(store.node.size() + (isPile ? 1 : 0), std::vector<float>(n));
+      series.given_W.assign(n, 0.0F);
+      if (isPile)
+        for (auto* of : {&series.made_W, &series.oxygen_percent, &series.moisture}) of->assign(n, 0.0F);
+    }
     for (auto& part : s.loss_W) part.assign(n, 0.0F);
     s.sky_W.assign(n, 0.0F);
     s.vents.assign(n, 0.0F);
     s.rolled.assign(m_plan.house.rollUp ? n : 0, 0.0F);
     s.roof.assign(m_assembly.roofOpen.begin(), m_assembly.roofOpen.end());
+  }
+
+  /// Compost's first trace is the pile itself, NaN while nothing stands there.
+  [[nodiscard]] float storeTrace_C(const Solver& solver, const StoreNodes& store, std::size_t trace) const {
+    if (store.kind != StoreKind::compost) return static_cast<float>(solver.temperature_C(store.node[trace]));
+    if (trace > 0) return static_cast<float>(solver.temperature_C(store.node[trace - 1]));
+    const PilePresent& pile = m_stores.piles()[store.index];
+    return pile.built > 0 ? static_cast<float>(pile.state.temperature_C) : std::numeric_limits<float>::quiet_NaN();
+  }
+
+  void recordStores(const Solver& solver, std::size_t i) {
+    const double hours = m_winter.step_s / 3600.0;
+    m_run.stores.resize(m_assembly.stores.size());
+    for (std::size_t s = 0; s < m_assembly.stores.size(); ++s) {
+      const StoreNodes& store = m_assembly.stores[s];
+      StoreSummary& sum = m_run.stores[s];
+      const auto first = static_cast<double>(storeTrace_C(solver, store, 0));
+      sum.coldest_C = std::fmin(sum.coldest_C, first);
+      sum.warmest_C = std::fmax(sum.warmest_C, first);
+      if (i > 0) {
+        const double runs = store.runs >= 0 ? solver.signalNow(store.runs) : 0.0;
+        const double power_W = store.thermostat >= 0 ? solver.lastPower_W(store.thermostat) : runs * store.power_W;
+        if (power_W > 0.0) sum.running_h += hours;
+        sum.electricity_kWh += power_W * hours / 1000.0;
+        m_run.fan_J += power_W * m_winter.step_s;
+      }
+      if (!m_options.series) continue;
+      StoreSeries& series = m_run.series.stores[s];
+      for (std::size_t k = 0; k < series.temperature_C.size(); ++k) series.temperature_C[k][i] = storeTrace_C(solver, store, k);
+      if (i > 0 && !store.giving.empty()) {
+        const double given_J = solver.groupEnergy_J(storeGroup(s));
+        series.given_W[i] = static_cast<float>(given_J / m_winter.step_s);
+        (given_J > 0.0 ? sum.given_kWh : sum.taken_kWh) += std::abs(given_J) / 3.6e6;
+      }
+      if (store.kind != StoreKind::compost) continue;
+      const PilePresent& pile = m_stores.piles()[store.index];
+      if (pile.built == 0) continue;
+      const double solids = pile.state.degradable_kg + m_stores.mix(store.index).inert_kg();
+      series.made_W[i] = static_cast<float>(pile.rates.heat_W);
+      series.oxygen_percent[i] = static_cast<float>(pile.rates.oxygen_percent);
+      series.moisture[i] = static_cast<float>(pile.state.water_kg / (pile.state.water_kg + solids));
+    }
   }
 
   /// How far what opens by the house's warmth is open.
@@ -158,6 +248,7 @@ private:
     for (std::size_t r = 0; r < m_rooms.size(); ++r) m_rooms[r][i] = static_cast<float>(solver.temperature_C(m_assembly.rooms[r].air));
     if (i > 0) m_run.fan_J += fans_W(solver, i) * m_winter.step_s;
     const double leaf_C = dampen(solver, i);
+    recordStores(solver, i);
     if (!m_options.series) return;
     WinterSeries& s = m_run.series;
     s.air_C[i] = m_air[i];
@@ -257,9 +348,11 @@ private:
 
   const Plan& m_plan;
   const Winter& m_winter;
+  const Scene::Before* m_before; ///< nullptr without one
   std::size_t m_index;
   const SimulateOptions& m_options;
   Assembly m_assembly;
+  StoreRunner m_stores;
   SaturationCurve m_saturated;
   DampHours m_houseHours;
   std::vector<DampHours> m_roomHours;
@@ -304,6 +397,16 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
     join(s.rooms[r].damp, run.roomDamp[r]);
     s.rooms[r].heater_kWh += run.roomHeater_J[r] / 3.6e6;
   }
+  s.stores.resize(run.stores.size());
+  for (std::size_t k = 0; k < run.stores.size(); ++k) {
+    StoreSummary& sum = s.stores[k];
+    const StoreSummary& of = run.stores[k];
+    for (const auto part : {&StoreSummary::given_kWh, &StoreSummary::taken_kWh, &StoreSummary::electricity_kWh, &StoreSummary::made_kWh,
+                            &StoreSummary::running_h, &StoreSummary::stagnant_h})
+      sum.*part += of.*part;
+    sum.coldest_C = std::min(sum.coldest_C, of.coldest_C);
+    sum.warmest_C = std::max(sum.warmest_C, of.warmest_C);
+  }
   s.tooWarm_h += run.tooWarm_h;
   s.warmest_C = std::max(s.warmest_C, run.warmest_C);
   s.draws += run.draws;
@@ -334,6 +437,14 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
     take(into.*member, from.*member);
   into.soil_C.resize(from.soil_C.size());
   into.barrels_C.resize(from.barrels_C.size());
+  into.stores.resize(from.stores.size());
+  for (std::size_t k = 0; k < from.stores.size(); ++k) {
+    StoreSeries& to = into.stores[k];
+    const StoreSeries& of = from.stores[k];
+    for (const auto series : {&StoreSeries::given_W, &StoreSeries::made_W, &StoreSeries::oxygen_percent, &StoreSeries::moisture}) take(to.*series, of.*series);
+    to.temperature_C.resize(of.temperature_C.size());
+    for (std::size_t t = 0; t < of.temperature_C.size(); ++t) take(to.temperature_C[t], of.temperature_C[t]);
+  }
   into.rooms.resize(from.rooms.size());
   for (std::size_t r = 0; r < from.rooms.size(); ++r) {
     take(into.rooms[r].air_C, from.rooms[r].air_C);
@@ -352,21 +463,34 @@ Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
   scene.latitude_deg = plan.site.place.latitude_deg;
   scene.sun.resize(weather->winters.size());
   scene.weather = std::move(weather);
+  for (const Winter& winter : scene.weather->winters) scene.before.push_back({warmUpDays(plan, winter), {}, {}});
   return scene;
 }
 
-void addSun(Scene& scene, std::size_t winter) {
-  if (scene.sun[winter].diffuse_W_m2.empty()) scene.sun[winter] = sunOnHouse(scene.shape, scene.weather->winters[winter], scene.latitude_deg);
+bool Scene::serves(const Plan& plan, const std::shared_ptr<const Weather>& itsWeather) const {
+  if (weather != itsWeather || !(shape == plan.house.shape) || latitude_deg != plan.site.place.latitude_deg) return false;
+  for (std::size_t i = 0; i < before.size(); ++i)
+    if (before[i].days != warmUpDays(plan, weather->winters[i])) return false;
+  return true;
+}
+
+void addSun(Scene& scene, const Plan& plan, std::size_t winter) {
+  const Winter& w = scene.weather->winters[winter];
+  if (scene.sun[winter].diffuse_W_m2.empty()) scene.sun[winter] = sunOnHouse(scene.shape, w, scene.latitude_deg);
+  Scene::Before& before = scene.before[winter];
+  if (before.days == 0 || before.winter) return;
+  before.winter = weatherBefore(w, plan.site, before.days);
+  if (before.winter) before.sun = sunOnHouse(scene.shape, *before.winter, scene.latitude_deg);
 }
 
 Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
   Scene scene = darkScene(std::move(weather), plan);
-  for (std::size_t i = 0; i < scene.sun.size(); ++i) addSun(scene, i);
+  for (std::size_t i = 0; i < scene.sun.size(); ++i) addSun(scene, plan, i);
   return scene;
 }
 
 Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::size_t winter, const SimulateOptions& options) {
-  return WinterRunner(plan, scene.weather->winters[winter], scene.sun[winter], winter, options).run();
+  return WinterRunner(plan, scene, winter, options).run();
 }
 
 Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std::optional<Result<WinterResult>>>&& runs) {

@@ -9,6 +9,7 @@
 
 #include "core/cost/cost.h"
 #include "core/simulate/assemble.h"
+#include "core/simulate/store_results.h"
 
 #include <array>
 #include <atomic>
@@ -24,10 +25,19 @@ struct Scene {
   std::vector<SunOnHouse> sun; ///< by winter; empty series where it has not been worked out
   HouseShape shape;
   double latitude_deg = 0.0;
+  /// What stores are run through before each winter's log; nothing where the plan has none that remember.
+  struct Before {
+    int days = 0;
+    std::optional<Winter> winter;
+    SunOnHouse sun;
+  };
+  std::vector<Before> before;
+  /// True while this is the scene of a plan: place, shape and the days before are the same.
+  [[nodiscard]] bool serves(const Plan& plan, const std::shared_ptr<const Weather>& itsWeather) const;
 };
 /// Without any sun yet: addSun() works it out for one winter, so that those in a hurry need not wait for the others.
 Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan);
-void addSun(Scene& scene, std::size_t winter);
+void addSun(Scene& scene, const Plan& plan, std::size_t winter);
 /// With the sun of every winter.
 Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan);
 
@@ -57,6 +67,7 @@ struct WinterSeries {
   std::vector<float> air_C, floor_C, heater_W, sun_W;
   std::vector<std::vector<float>> soil_C;    ///< by depth
   std::vector<std::vector<float>> barrels_C; ///< by group
+  std::vector<StoreSeries> stores;           ///< as storesOf() lists them
   std::vector<float> vapour_g_kg;            ///< of the house's air
   std::vector<RoomSeries> rooms;             ///< the others, as otherRooms() lists them
   std::vector<float> leaf_C;                 ///< of a leaf that lies open to the cover
@@ -91,6 +102,8 @@ struct WinterResult {
   std::vector<Dampness> roomDamp;   ///< as otherRooms() lists them
   std::vector<double> roomHeater_J; ///< of heater_J, the rooms' own
   std::vector<double> soilDepth_m;
+  std::vector<StoreSummary> stores; ///< given and taken only with series
+  std::vector<UtcSeconds> pilesBuilt; ///< noon of their days, by compost pile of the plan
 };
 
 /// Steps 0..last of one series into another of the same winter; series that only one of them has are taken or dropped whole.
@@ -126,6 +139,7 @@ struct Summary {
   std::size_t steps = 0;
   double run_ms = 0.0;
   std::vector<RoomSummary> rooms; ///< within the house, as otherRooms() lists them
+  std::vector<StoreSummary> stores; ///< over all winters, as storesOf() lists them
 };
 
 struct Simulation {

@@ -34,6 +34,34 @@ std::vector<SolidLayer> soilLayers(const Floor& floor, const std::vector<double>
   return layers;
 }
 
+std::vector<double> layersDownTo(double depth_m) {
+  constexpr double kSliver_m = 0.03;
+  std::vector<double> layers;
+  double reached = 0.0;
+  for (std::size_t l = 0; reached < depth_m - kSliver_m; ++l) {
+    const double next = l < kLayers_m.size() ? kLayers_m[l] : kLayers_m.back();
+    layers.push_back(std::min(next, depth_m - reached));
+    reached += layers.back();
+  }
+  if (layers.empty()) layers.push_back(0.0);
+  layers.back() += depth_m - reached;
+  return layers;
+}
+
+void addSoilOver(Network& net, const std::string& id, const Floor& floor, int surface, int below, double area_m2, double depth_m, double start_C, double below_C,
+                 double factor) {
+  Solid solid;
+  solid.id = id;
+  solid.area_m2 = area_m2;
+  solid.from = surface;
+  solid.to = below;
+  solid.initial_C = start_C;
+  solid.initialFar_C = below_C;
+  if (const FloorCover* cover = coverOf(floor)) solid.layers.push_back({floor.cover_m, cover->conductivity_W_mK, 1000.0, cover->heat_J_m3K / 1000.0, 2});
+  for (const SolidLayer& layer : soilLayers(floor, layersDownTo(depth_m), factor)) solid.layers.push_back(layer);
+  net.addSolid(solid);
+}
+
 SoilColumn addSoilColumn(Network& net, const std::string& id, const Floor& floor, int surface, int deep, double area_m2, double start_C, double deep_C,
                          double factor) {
   Solid solid;

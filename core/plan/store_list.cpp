@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/store_list.h"
+
+#include <fmt/format.h>
+
+namespace muffle {
+
+std::vector<StoreRef> storesOf(const Plan& plan) {
+  std::vector<StoreRef> all;
+  const auto add = [&all](StoreKind kind, const char* id, const auto& stores) {
+    for (std::size_t i = 0; i < stores.size(); ++i) all.push_back({kind, i, fmt::format("{}:{}", id, i + 1), stores[i].name});
+  };
+  add(StoreKind::barrels, "barrels", plan.barrels);
+  add(StoreKind::pipes, "pipes", plan.groundPipes);
+  add(StoreKind::compost, "compost", plan.compost);
+  add(StoreKind::loop, "loop", plan.waterLoops);
+  add(StoreKind::cable, "cable", plan.soilCables);
+  return all;
+}
+
+std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store) {
+  switch (store.kind) {
+  case StoreKind::barrels:
+  case StoreKind::loop: return {StoreTrace::content};
+  case StoreKind::pipes: return {StoreTrace::outlet, StoreTrace::soilFirst, StoreTrace::soilLast, StoreTrace::soilAbout};
+  case StoreKind::cable: return {StoreTrace::cableSoil, StoreTrace::root, StoreTrace::leafAir};
+  case StoreKind::compost: break;
+  }
+  switch (plan.compost[store.index].place) {
+  case PilePlace::hotBed: return {StoreTrace::core, StoreTrace::root, StoreTrace::surface};
+  case PilePlace::chamber: return {StoreTrace::core, StoreTrace::chamberAir};
+  case PilePlace::mound: break;
+  }
+  return {StoreTrace::core};
+}
+
+} // namespace muffle

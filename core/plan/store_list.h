@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The stores of a plan in the one order that assembly, results, command line and window share.
+#pragma once
+
+#include "core/plan/plan.h"
+
+#include <string>
+#include <vector>
+
+namespace muffle {
+
+enum class StoreKind { barrels, pipes, compost, loop, cable };
+
+struct StoreRef {
+  StoreKind kind = StoreKind::barrels;
+  std::size_t index = 0; ///< among the plan's of its kind
+  std::string id;        ///< "barrels:1", "pipes:1", ...
+  std::string name;      ///< the grower's
+};
+
+/// Barrels, pipes, compost, water loops, cables.
+std::vector<StoreRef> storesOf(const Plan& plan);
+
+/// What a store's temperatures are of, in the order in which results have them.
+enum class StoreTrace {
+  content,    ///< of barrels or a tank
+  outlet,     ///< air that comes out of pipes
+  soilFirst,  ///< at the face of pipes, where air comes in
+  soilLast,   ///< and where it goes out
+  soilAbout,  ///< between the pipes
+  core,       ///< of a pile
+  root,       ///< soil at root depth
+  surface,    ///< of the soil over a pile
+  chamberAir,
+  cableSoil,  ///< beside a cable
+  leafAir     ///< under the cover of its bed
+};
+std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store);
+
+} // namespace muffle

@@ -1,0 +1,326 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Stores in the network. docs/model.md, "Stores", has the coefficients with their sources.
+#include "core/simulate/assembler.h"
+
+#include "core/house/resistance.h"
+#include "core/network/vapour.h"
+#include "core/house/sun_on_house.h"
+#include "core/simulate/openings.h"
+#include "core/store/heat_exchanger.h"
+#include "core/store/pile.h"
+#include "core/store/pipe_run.h"
+#include "core/sun/irradiance.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kRuleBand_K = 1.0;          // that a fan or pump runs past its line
+constexpr double kRibbed = 0.02;             // roughness of drain pipe by its diameter: Darcy factor 0.05
+constexpr double kPipeWall = 1.1;            // outside by inside diameter
+constexpr double kPipe_W_mK = 0.4;           // polyethylene
+constexpr double kFanEfficiency = 0.35;      // of small centrifugal and axial fans with their motors
+constexpr int kSlices = 3, kRings = 4;       // docs/model.md has what finer ones change
+const std::vector<double> kUnderPipes_m{0.10, 0.20, 0.20, 0.30, 0.50, 0.80};
+constexpr std::size_t kBoardAfter = 3;       // of those layers, half a metre down
+constexpr double kInner_m2K_W = 0.125;       // film and radiation on a face in the house
+constexpr double kOuter_m2K_W = 0.05;        // on one that faces the weather
+constexpr double kBedLongwave = 0.9;         // of soil: its exchange with all it sees, of much larger area
+constexpr double kChamberWallBeyondPile = 1.2;
+constexpr double kOpeningDischarge = 0.6, kBetweenOpenings_m = 1.5;
+constexpr double kAirHeat_J_m3K = 1250.0;
+constexpr double kCoilInPile_W_mK = 0.9;     // of half-inch pipe: 2 pi 0.4/ln(0.15/0.0125), and its wall
+constexpr double kLitreMinute_W_K = kWaterHeat_J_kgK / 60.0;
+constexpr double kTankFreezing_K = 0.1;
+
+} // namespace
+
+int Assembler::constantSignal(double value) {
+  Signal s;
+  s.value = {value};
+  s.t_s = {0.0};
+  s.hold = true;
+  return m_net.addSignal(std::move(s));
+}
+
+int Assembler::runsBy(const std::string& id, const StoreRule& rule, bool charges) {
+  const int on = constantSignal(1.0), off = constantSignal(0.0);
+  int otherwise = off;
+  if (charges) {
+    m_net.relays.push_back({id + " rests", m_a.air, rule.chargeAbove_C - kRuleBand_K, rule.chargeAbove_C});
+    otherwise = m_net.addSwitch(static_cast<int>(m_net.relays.size()) - 1, off, on);
+  }
+  m_net.relays.push_back({id + " gives", m_a.air, rule.giveBelow_C, rule.giveBelow_C + kRuleBand_K});
+  return m_net.addSwitch(static_cast<int>(m_net.relays.size()) - 1, on, otherwise);
+}
+
+double Assembler::pipeBeds_m2() const {
+  double area = 0.0;
+  for (const GroundPipes& p : m_plan.groundPipes)
+    if (p.place == PipePlace::underFloor) area += p.bed_m2();
+  return area;
+}
+
+namespace {
+
+GroundPipe pipeOf(const GroundPipes& p) {
+  return {p.diameter_m, kPipeWall * p.diameter_m, p.length_m, kPipe_W_mK, p.ribbed ? kRibbed * p.diameter_m : 1.5e-6, 2.5};
+}
+
+/// How the soil about the pipes of a bed is cut: rings round each pipe, then level layers that begin above and below its axis.
+struct PipeSoil {
+  double ring_m;  ///< outermost radius
+  double above_m; ///< of the level soil over it
+  double area_m2; ///< of that
+};
+
+/// The two make, together, the resistance of a row of pipes under a surface (pipeRowResistance_mK_W) half way between what it is
+/// where all heat goes up and where half goes each way.
+PipeSoil pipeSoil(const GroundPipes& p, double k) {
+  const double spacing = p.count > 1 ? p.spacing_m : std::max(p.spacing_m, 4.0 * p.depth_m);
+  const double outer = kPipeWall * p.diameter_m / 2.0;
+  PipeSoil soil{std::max(std::min(spacing / 2.0, 0.6 * p.depth_m), 1.3 * outer), 0.0, p.count * spacing * p.length_m};
+  const double rings = std::log(soil.ring_m / outer) / (2.0 * kPi * k);
+  const double row = pipeRowResistance_mK_W(outer, p.depth_m, spacing, k);
+  soil.above_m = std::max(k * spacing * (row - rings) - 0.09 * std::min(spacing, p.depth_m), 0.05);
+  return soil;
+}
+
+} // namespace
+
+void Assembler::pipeBeds(int floor, double start_C) {
+  const SoilHeat heat = soilHeat(*findSoilMaterial(m_house.floor.soil), m_house.floor.moisture_kg_kg);
+  for (std::size_t i = 0; i < m_plan.groundPipes.size(); ++i) {
+    const GroundPipes& p = m_plan.groundPipes[i];
+    const bool under = p.place == PipePlace::underFloor;
+    const double depth_m = p.depth_m + (under ? m_house.shape.sunk_m : 0.0);
+    const double there_C = far().temperature_C(depth_m, m_winter.startDay);
+    const PipeSoil cut = pipeSoil(p, m_fitted.ground * heat.conductivity_W_mK);
+    const std::string id = fmt::format("pipes {}", i + 1);
+    const int plane = m_net.addNode(id + " soil", 0.0, there_C);
+    m_pipePlane.push_back(plane);
+    const double area_m2 = under ? p.bed_m2() : cut.area_m2;
+    Solid below{.id = id + " below", .area_m2 = area_m2, .from = plane, .initial_C = there_C};
+    below.layers = soilLayers(m_house.floor, kUnderPipes_m, m_fitted.ground);
+    double down_m = 0.0;
+    for (const double layer : kUnderPipes_m) down_m += layer;
+    if (under) {
+      if (p.board_m2K_W > 0.0) {
+        constexpr double kBoard_m = 0.05;
+        below.layers.insert(below.layers.begin() + kBoardAfter, {kBoard_m, kBoard_m / p.board_m2K_W, 30.0, 1400.0, 1});
+      }
+      addSoilOver(m_net, id + " above", m_house.floor, floor, plane, area_m2, cut.above_m, start_C, there_C, m_fitted.ground);
+      below.to = m_net.addBoundary(id + " deep", Driver::table(undisturbed(depth_m + down_m)));
+      below.initialFar_C = far().temperature_C(depth_m + down_m, m_winter.startDay);
+    } else {
+      // by superposition: what the pipes add to the undisturbed ground vanishes at the surface and far below, so that both lie at
+      // what the ground would be at the pipes
+      const int wave = m_net.addBoundary(id + " ground", Driver::table(undisturbed(depth_m)));
+      Solid above{.id = id + " above", .area_m2 = area_m2, .from = plane, .to = wave, .initial_C = there_C};
+      std::vector<double> layers = layersDownTo(cut.above_m); // thin ones next to the pipes
+      above.layers = soilLayers(m_house.floor, layers, m_fitted.ground);
+      m_net.addSolid(above);
+      below.to = wave;
+    }
+    m_net.addSolid(below);
+    for (int n = plane; n < static_cast<int>(m_net.nodes.size()); ++n)
+      if (!m_net.nodes[static_cast<std::size_t>(n)].boundary) m_a.below.push_back(n);
+  }
+}
+
+void Assembler::pipes(std::size_t index) {
+  const GroundPipes& p = m_plan.groundPipes[index];
+  const SoilHeat heat = soilHeat(*findSoilMaterial(m_house.floor.soil), m_house.floor.moisture_kg_kg);
+  const std::string id = fmt::format("pipes {}", index + 1);
+  const PipeFan fan{p.fan_m3_h, p.fan_Pa, kFanEfficiency};
+  PipeRunShape shape{.pipe = pipeOf(p), .count = p.count};
+  shape.air.density_kg_m3 *= m_net.pressure_Pa / kStandardPressure_Pa;
+  const FanDuty duty = fanDuty(fan, shape.pipe, p.count, shape.air);
+  shape.flow_m3_s = duty.flow_m3_s / p.count;
+  shape.soil_W_mK = m_fitted.ground * heat.conductivity_W_mK;
+  shape.soilHeat_J_m3K = heat.heat_J_m3K;
+  shape.soilRadius_m = pipeSoil(p, shape.soil_W_mK).ring_m;
+  shape.slices = kSlices;
+  shape.rings = kRings;
+  StoreNodes store{StoreKind::pipes, index};
+  store.runs = runsBy(id, p.rule, true);
+  store.power_W = duty.power_W;
+  const RoomAir house = m_rooms.front().air;
+  const RoomAir to = p.toBay && room(RoomKind::bay) ? room(RoomKind::bay)->air : house;
+  const auto firstLink = m_net.links.size();
+  const int plane = m_pipePlane[index];
+  const PipeRun run = addPipeRun(m_net, id, shape, {house.air, house.vapour}, {to.air, to.vapour}, m_net.nodes[static_cast<std::size_t>(plane)].initial_C,
+                                 {plane}, store.runs);
+  if (to.air != house.air) { // what the bay is given pushes as much out of it into the house
+    m_net.addAdvective(to.air, house.air, duty.flow_m3_s * shape.air.density_kg_m3 * shape.air.heat_J_kgK).modulator = store.runs;
+    m_net.addAdvective(to.vapour, house.vapour, duty.flow_m3_s * shape.air.density_kg_m3 * shape.air.heat_J_kgK * kLatentPerExchange).modulator = store.runs;
+  }
+  for (std::size_t l = firstLink; l < m_net.links.size(); ++l)
+    if (m_net.links[l].to == to.air || m_net.links[l].to == to.vapour) store.giving.push_back(static_cast<int>(l));
+  store.node = {run.air.back(), run.soil.front().face(), run.soil.back().face(), plane};
+  for (const RadialSoil& soil : run.soil)
+    for (const int node : soil.node) m_a.below.push_back(node);
+  m_a.stores.push_back(std::move(store));
+}
+
+void Assembler::hotBedFloors(double start_C) {
+  for (std::size_t i = 0; i < m_plan.compost.size(); ++i) {
+    m_hotBeds.push_back({});
+    const CompostPile& pile = m_plan.compost[i];
+    if (pile.place != PilePlace::hotBed) continue;
+    m_hotBeds.back().foot_m2 = pile.width_m * pile.length_m;
+    m_hotBeds.back().floor = m_net.addNode(fmt::format("hot bed {} floor", i + 1), 0.0, start_C);
+  }
+}
+
+void Assembler::hotBed(std::size_t index, StoreNodes& store) {
+  const CompostPile& pile = m_plan.compost[index];
+  const Blend blend = blendOf(pile);
+  const PileSize size = pileSize(pile, blend);
+  const Room& house = m_rooms.front();
+  HotBed& bed = m_hotBeds[index];
+  Floor earth = m_house.floor;
+  earth.cover.clear();
+  Solid soil{.id = fmt::format("hot bed {} soil", index + 1), .area_m2 = bed.foot_m2, .from = bed.floor, .to = store.core, .initial_C = start()};
+  soil.hTo_W_m2K = 1.0 / size.core_m2K_W;
+  // root depth, a tenth of a metre, is a node; thinner soil has its own half
+  const double root_m = std::min(0.10, 0.5 * pile.soil_m);
+  std::vector<double> layers{0.3 * root_m, 0.7 * root_m};
+  for (double left = pile.soil_m - root_m; left > 1e-9;) {
+    const double next = left > 0.15 ? 0.10 : left;
+    layers.push_back(next);
+    left -= next;
+  }
+  soil.layers = soilLayers(earth, layers, m_fitted.ground);
+  m_net.addSolid(soil);
+  const auto at = [&](std::size_t layer) { return m_net.find(fmt::format("hot bed {} soil:{}", index + 1, layer)); };
+  bed.bottom = at(layers.size());
+  overFloor(house.air, bed.floor, bed.foot_m2, earth);
+  m_net.addRadiative(bed.floor, house.covers->radiation(), kBedLongwave * bed.foot_m2);
+  const double sides = size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + kInner_m2K_W);
+  m_net.addConductance(store.core, m_a.air, sides);
+  store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
+  store.node = {at(2), bed.floor};
+  store.air = house.air.air;
+  store.vapour = house.air.vapour;
+  store.sensible = static_cast<int>(m_net.sources.size());
+  m_net.sources.push_back({house.air.air, Driver::set(0.0), "warmth of the pile's air"});
+  store.latent = static_cast<int>(m_net.sources.size());
+  m_net.sources.push_back({house.air.vapour, Driver::set(0.0), "vapour of the pile's air"});
+}
+
+void Assembler::chamber(std::size_t index, StoreNodes& store) {
+  const CompostPile& pile = m_plan.compost[index];
+  const PileSize size = pileSize(pile, blendOf(pile));
+  const double faces = size.top_m2 + size.sides_m2;
+  const double walls = kChamberWallBeyondPile * faces;
+  constexpr double kWallCapacity_J_m2K = 8000.0; // a centimetre of timber
+  const int air = m_net.addNode(fmt::format("chamber {} air", index + 1), kWallCapacity_J_m2K * walls + kAirHeat_J_m3K * size.foot_m2, start());
+  m_net.addConductance(store.core, air, faces / (size.core_m2K_W + kInner_m2K_W));
+  m_net.addConductance(air, m_a.outside, walls / (kInner_m2K_W + pile.jacket_m2K_W + kOuter_m2K_W));
+  const auto gives = [&] { store.giving.push_back(static_cast<int>(m_net.links.size()) - 1); };
+  if (pile.opening_m2 > 0.0) { // a low and a high opening, in line: ASHRAE Fundamentals, stack flow
+    const double k = kAirHeat_J_m3K * kOpeningDischarge * pile.opening_m2 / std::sqrt(2.0) * std::sqrt(2.0 * kGravity_m_s2 * kBetweenOpenings_m / kelvin(10.0));
+    m_net.addNatural(air, m_a.air, 1.0, k, 0.5);
+    gives();
+  }
+  if (pile.fan_m3_h > 0.0) {
+    store.runs = runsBy(fmt::format("chamber {}", index + 1), {60.0, pile.giveBelow_C}, false);
+    m_net.addConductance(air, m_a.air, kAirHeat_J_m3K * pile.fan_m3_h / 3600.0).modulator = store.runs;
+    gives();
+    constexpr double kFan_W_m3_h = 0.08; // of a fan that moves air through a duct of a few metres
+    store.power_W = kFan_W_m3_h * pile.fan_m3_h;
+  }
+  store.node = {air};
+  store.air = air;
+}
+
+void Assembler::mound(std::size_t index, StoreNodes& store) {
+  const CompostPile& pile = m_plan.compost[index];
+  store.runs = runsBy(fmt::format("mound {}", index + 1), {60.0, pile.giveBelow_C}, false);
+  const double flow = pile.coilFlow_l_min * kLitreMinute_W_K;
+  const double coil = exchangerEffectiveness(FlowArrangement::counterflow, pile.coil_m * kCoilInPile_W_mK / flow);
+  const double radiator = exchangerEffectiveness(FlowArrangement::counterflow, pile.radiator_W_K / flow);
+  m_net.addConductance(store.core, m_a.air, flow * coil * radiator / (coil + radiator - coil * radiator)).modulator = store.runs;
+  store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
+  constexpr double kPump_W = 25.0; // the smallest circulators with a wet rotor
+  store.power_W = kPump_W;
+  store.node = {};
+}
+
+void Assembler::compost(std::size_t index) {
+  StoreNodes store{StoreKind::compost, index};
+  store.core = m_net.addBoundary(fmt::format("compost {}", index + 1), Driver::set(start()));
+  switch (m_plan.compost[index].place) {
+  case PilePlace::hotBed: hotBed(index, store); break;
+  case PilePlace::chamber: chamber(index, store); break;
+  case PilePlace::mound: mound(index, store); break;
+  }
+  m_a.stores.push_back(std::move(store));
+}
+
+void Assembler::loop(std::size_t index) {
+  const WaterLoop& w = m_plan.waterLoops[index];
+  const std::string id = fmt::format("loop {}", index + 1);
+  const double kg = w.litres / 1000.0 * kWaterDensity_kg_m3;
+  const int tank = m_net.addNode(id + " tank", kg * kWaterHeat_J_kgK, start());
+  m_net.nodes.back().water = FreezingWater{kg * kFusion_J_kg, kTankFreezing_K, kg * kIceHeat_J_kgK};
+  StoreNodes store{StoreKind::loop, index, {tank}};
+  store.runs = runsBy(id, w.rule, true);
+  store.power_W = w.pump_W;
+  const auto gives = [&] { store.giving.push_back(static_cast<int>(m_net.links.size()) - 1); };
+  m_net.addConductance(tank, m_a.air, w.tankLoss_W_K);
+  gives();
+  m_net.addConductance(tank, m_a.air, loopConductance_W_K(w.flow_l_min * kLitreMinute_W_K, w.radiator_W_K)).modulator = store.runs;
+  gives();
+  if (w.collector_m2 > 0.0) {
+    store.collector = static_cast<int>(m_net.sources.size());
+    m_net.sources.push_back({tank, Driver::set(0.0), "solar collector"});
+    const double equator_deg = m_plan.site.place.latitude_deg >= 0.0 ? 180.0 : 0.0;
+    store.collector_W_m2.resize(m_winter.size());
+    for (std::size_t i = 0; i < m_winter.size(); ++i) {
+      const double zenith = static_cast<double>(m_winter.zenith_deg[i]);
+      if (m_winter.sun_W_m2[i] <= 0.0 || zenith >= 89.0) continue;
+      const double incidence = incidence_deg(zenith, static_cast<double>(m_winter.azimuth_deg[i]), w.collectorTilt_deg, equator_deg);
+      store.collector_W_m2[i] = tiltedIrradiance(m_winter.sun_W_m2[i], m_winter.diffuse_W_m2[i], static_cast<double>(m_winter.extraterrestrial_W_m2[i]),
+                                                 zenith, incidence, w.collectorTilt_deg, 0.2, SkyModel::hayDavies)
+                                    .total();
+    }
+  }
+  m_a.stores.push_back(std::move(store));
+}
+
+void Assembler::cable(std::size_t index) {
+  const SoilCable& c = m_plan.soilCables[index];
+  const SoilColumn& soil = m_bedSoil[static_cast<std::size_t>(c.bed)];
+  const auto nearest = [&](double depth_m) {
+    std::size_t best = 0;
+    for (std::size_t k = 1; k < soil.depth_m.size(); ++k)
+      if (std::abs(soil.depth_m[k] - depth_m) < std::abs(soil.depth_m[best] - depth_m)) best = k;
+    return soil.node[best];
+  };
+  constexpr double kRoot_m = 0.06;
+  const int at = nearest(c.depth_m);
+  Thermostat t;
+  t.id = c.name;
+  t.sensor = t.heats = at;
+  t.power_W = c.watts_per_m * c.length_m;
+  t.setpoint_C = c.setpoint_C;
+  StoreNodes store{StoreKind::cable, index, {at, nearest(kRoot_m), bedRoom(static_cast<std::size_t>(c.bed)).air}};
+  store.thermostat = static_cast<int>(m_net.thermostats.size());
+  m_net.thermostats.push_back(std::move(t));
+  m_a.stores.push_back(std::move(store));
+}
+
+void Assembler::stores() {
+  for (std::size_t i = 0; i < m_plan.groundPipes.size(); ++i) pipes(i);
+  for (std::size_t i = 0; i < m_plan.compost.size(); ++i) compost(i);
+  for (std::size_t i = 0; i < m_plan.waterLoops.size(); ++i) loop(i);
+  for (std::size_t i = 0; i < m_plan.soilCables.size(); ++i) cable(i);
+}
+
+} // namespace muffle

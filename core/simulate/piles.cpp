@@ -1,0 +1,137 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/simulate/piles.h"
+
+#include "core/material/materials.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kDay_s = 86400.0;
+constexpr int kMostWarmUp_days = 200;
+constexpr double kLeastStart_C = 5.0;   // of what a pile is built of: it has lain in a heap
+constexpr double kUnder_m2K_W = 1.0;    // of the ground under a pile: half a metre of moist soil
+constexpr double kUnder_m = 0.5;
+constexpr double kOuter_m2K_W = 0.08;   // film and long-wave on a mound in the open
+constexpr double kDryAir_kg_m3 = 1.2;
+// a flat collector with one glass and a black face: EN ISO 9806, usual values
+constexpr double kCollectorTakesUp = 0.75, kCollectorLoss_W_m2K = 4.5;
+constexpr double kTankTooHot_C = 85.0;
+constexpr double kPumpNeeds_K = 4.0; // that a pile must be above the house for its pump to run
+
+} // namespace
+
+UtcSeconds firstBuilt(const CompostPile& pile, UtcSeconds inSeason) {
+  const Date now = dateFromDays(static_cast<std::int64_t>(std::floor(static_cast<double>(inSeason) / kDay_s)));
+  constexpr unsigned kSeasonBegins = 7;
+  const int autumn = now.month >= kSeasonBegins ? now.year : now.year - 1;
+  const MonthDay built = parseMonthDay(pile.built).value_or(MonthDay{11, 1});
+  constexpr UtcSeconds kNoon = 12 * 3600;
+  return daysSinceEpoch({built.month >= kSeasonBegins ? autumn : autumn + 1, built.month, built.day}) * static_cast<UtcSeconds>(kDay_s) + kNoon;
+}
+
+int warmUpDays(const Plan& plan, const Winter& winter) {
+  int days = plan.groundPipes.empty() && plan.waterLoops.empty() && plan.compost.empty() ? 0 : plan.warmUp_days;
+  for (const CompostPile& pile : plan.compost) {
+    const double before = static_cast<double>(winter.start - firstBuilt(pile, winter.start)) / kDay_s;
+    if (before > 0.0) days = std::max(days, static_cast<int>(std::ceil(before)));
+  }
+  return std::min(days, kMostWarmUp_days);
+}
+
+StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winter& winter)
+    : m_plan(plan), m_assembly(assembly), m_winter(winter), m_stagnant_h(plan.waterLoops.size(), 0.0) {
+  const SoilHeat soil = soilHeat(*findSoilMaterial(plan.house.floor.soil));
+  m_ground = {plan.site.groundMean_C, plan.site.groundAmplitude_K, plan.site.coldestDay, soil.conductivity_W_mK, soil.heat_J_m3K};
+  for (const StoreNodes& store : assembly.stores) {
+    if (store.kind != StoreKind::compost) continue;
+    const CompostPile& pile = plan.compost[store.index];
+    Place place{&store, blendOf(pile), {}, firstBuilt(pile, winter.start), 0.0, 0.0};
+    const PileSize size = pileSize(pile, place.blend);
+    place.air = {pile.blown_m3_h * kDryAir_kg_m3 / 3600.0, pile.blown_m3_h > 0.0 ? 0.0 : size.foot_m2};
+    place.ground_W_K = size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W);
+    if (pile.place == PilePlace::mound) place.outside_W_K = (size.top_m2 + size.sides_m2) / (size.core_m2K_W + pile.jacket_m2K_W + kOuter_m2K_W);
+    m_places.push_back(std::move(place));
+  }
+  m_piles.resize(m_places.size());
+  m_energy.resize(m_places.size());
+}
+
+int StoreRunner::builtBy(const Place& place, std::size_t pile, UtcSeconds at) const {
+  if (at < place.first) return 0;
+  const CompostPile& of = m_plan.compost[pile];
+  return std::min(of.piles, 1 + static_cast<int>(static_cast<double>(at - place.first) / (of.everyDays * kDay_s)));
+}
+
+/// The pile's temperature, and what its air carries, to the network.
+void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
+  const Place& place = m_places[pile];
+  PilePresent& now = m_piles[pile];
+  const StoreNodes& nodes = *place.nodes;
+  if (const int due = builtBy(place, pile, m_winter.time(i)); due > now.built) {
+    now.built = due;
+    now.state = freshCompost(place.blend.mix, std::max(kLeastStart_C, m_winter.outside_C[i]));
+    now.rates = {};
+  }
+  const CompostPile& of = m_plan.compost[pile];
+  double t_C = now.state.temperature_C;
+  if (of.place == PilePlace::mound) {
+    const double house_C = solver.temperature_C(m_assembly.air);
+    if (now.built == 0 || t_C < house_C + kPumpNeeds_K) t_C = house_C; // the pump does not run
+  } else if (now.built == 0) {
+    t_C = solver.temperature_C(nodes.node.front()); // nothing stands there
+  }
+  solver.setBoundary(nodes.core, t_C);
+  if (nodes.sensible >= 0) {
+    solver.setSource(nodes.sensible, now.built > 0 ? now.rates.sensible_W : 0.0);
+    solver.setSource(nodes.latent, now.built > 0 ? now.rates.latent_W : 0.0);
+  }
+}
+
+void StoreRunner::begin(Solver& solver, const std::vector<PilePresent>& from) {
+  if (from.size() == m_piles.size()) m_piles = from;
+  for (std::size_t p = 0; p < m_places.size(); ++p) hand(solver, p, 0);
+  collect(solver, 0);
+}
+
+void StoreRunner::step(Solver& solver, std::size_t i) {
+  const double h = m_winter.step_s;
+  for (std::size_t p = 0; p < m_places.size(); ++p) {
+    const Place& place = m_places[p];
+    PilePresent& now = m_piles[p];
+    if (now.built > 0) {
+      CompostWeather weather{m_winter.outside_C[i], m_winter.outside_g_kg[i] / 1000.0, m_assembly.network.pressure_Pa};
+      if (place.nodes->air >= 0) weather.air_C = solver.temperature_C(place.nodes->air);
+      if (place.nodes->vapour >= 0) weather.air_kg_kg = solver.temperature_C(place.nodes->vapour) / 1000.0;
+      const double ground_C = m_ground.temperature_C(kUnder_m, m_winter.startDay + static_cast<double>(i) * h / kDay_s);
+      weather.taken_W_K = place.outside_W_K + place.ground_W_K;
+      weather.taken_W = -solver.boundaryEnergy_J(place.nodes->core) / h + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) +
+                        place.ground_W_K * (now.state.temperature_C - ground_C);
+      const CompostStep did = advanceCompost(place.blend.mix, now.state, place.air, weather, h);
+      now.rates = compostRates(place.blend.mix, now.state, place.air, weather);
+      CompostStep& sum = m_energy[p];
+      sum.heat_J += did.heat_J;
+      sum.sensible_J += did.sensible_J;
+      sum.latent_J += did.latent_J;
+      sum.taken_J += did.taken_J;
+    }
+    hand(solver, p, i);
+  }
+  collect(solver, i);
+}
+
+/// What the collectors give over the next step.
+void StoreRunner::collect(Solver& solver, std::size_t i) {
+  for (const StoreNodes& store : m_assembly.stores) {
+    if (store.collector < 0) continue;
+    const double tank_C = solver.temperature_C(store.node.front());
+    const double gain_W_m2 = kCollectorTakesUp * store.collector_W_m2[i] - kCollectorLoss_W_m2K * (tank_C - m_winter.outside_C[i]);
+    const bool tooHot = tank_C > kTankTooHot_C;
+    if (tooHot && gain_W_m2 > 0.0) m_stagnant_h[store.index] += m_winter.step_s / 3600.0;
+    solver.setSource(store.collector, tooHot ? 0.0 : m_plan.waterLoops[store.index].collector_m2 * std::max(gain_W_m2, 0.0));
+  }
+}
+
+} // namespace muffle
