@@ -37,6 +37,18 @@ void SeasonThickSkins(benchmark::State& state) { season(state, bench::thickSkins
 
 void SeasonThreeRooms(benchmark::State& state) { season(state, bench::threeRooms()); }
 
+/// One winter as the product runs it, the weeks before its log included; without series, as a search does.
+void SeasonEveryStore(benchmark::State& state) {
+  const Plan plan = bench::everyStore();
+  const Scene scene = makeScene(demo().weather, plan);
+  for (auto _ : state) {
+    auto run = simulateWinter(plan, scene, 0);
+    if (!run || run->closure > 1e-6) state.SkipWithError("the energy balance does not close");
+  }
+  state.counters["nodes"] = static_cast<double>(Solver::prepare(assemble(plan, scene.weather->winters[0], scene.sun[0]).network)->freeCount());
+  state.counters["before"] = static_cast<double>(scene.before[0].winter->size());
+}
+
 void EditOfBothWinters(benchmark::State& state) {
   for (auto _ : state) {
     auto run = simulate(demo().plan, demo().scene, {.series = true, .threads = 2});
@@ -91,6 +103,7 @@ void MillionRowsFlagged(benchmark::State& state) {
 BENCHMARK(SeasonDemo)->Unit(benchmark::kMillisecond);
 BENCHMARK(SeasonThickSkins)->Unit(benchmark::kMillisecond);
 BENCHMARK(SeasonThreeRooms)->Unit(benchmark::kMillisecond);
+BENCHMARK(SeasonEveryStore)->Unit(benchmark::kMillisecond);
 BENCHMARK(EditOfBothWinters)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(ReadLogRows)->Unit(benchmark::kMillisecond);
 BENCHMARK(MillionRowsToStoredLog)->Unit(benchmark::kMillisecond)->UseRealTime();

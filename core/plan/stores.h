@@ -68,8 +68,9 @@ struct CompostPile {
   std::string built = "11-01"; ///< month and day
   int piles = 1;
   double everyDays = 30.0;    ///< from one pile to the next; at each place only the last one built stands
-  double jacket_m2K_W = 0.3;  ///< of straw or boards round it, where no soil is
+  double jacket_m2K_W = 0.8;  ///< of straw or boards round it, where no soil is
   double blown_m3_h = 0.0;    ///< air blown through; 0: it draws its own
+  double airiness = 1.0;      ///< of its draught: 0.5 trodden down, 2 with pipes through it
   double k20Factor = 1.0;     ///< on its rate, as a logged core temperature has it
   double soil_m = 0.2;        ///< hot bed: of soil over it
   double fan_m3_h = 0.0;      ///< chamber: between it and the house; 0: by openings alone

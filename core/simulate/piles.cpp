@@ -15,7 +15,6 @@ constexpr double kLeastStart_C = 5.0;   // of what a pile is built of: it has la
 constexpr double kUnder_m2K_W = 1.0;    // of the ground under a pile: half a metre of moist soil
 constexpr double kUnder_m = 0.5;
 constexpr double kOuter_m2K_W = 0.08;   // film and long-wave on a mound in the open
-constexpr double kDryAir_kg_m3 = 1.2;
 // a flat collector with one glass and a black face: EN ISO 9806, usual values
 constexpr double kCollectorTakesUp = 0.75, kCollectorLoss_W_m2K = 4.5;
 constexpr double kTankTooHot_C = 85.0;
@@ -50,7 +49,7 @@ StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winte
     const CompostPile& pile = plan.compost[store.index];
     Place place{&store, blendOf(pile), {}, firstBuilt(pile, winter.start), 0.0, 0.0};
     const PileSize size = pileSize(pile, place.blend);
-    place.air = {pile.blown_m3_h * kDryAir_kg_m3 / 3600.0, pile.blown_m3_h > 0.0 ? 0.0 : size.foot_m2};
+    place.air = pileAir(pile, size);
     place.ground_W_K = size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W);
     if (pile.place == PilePlace::mound) place.outside_W_K = (size.top_m2 + size.sides_m2) / (size.core_m2K_W + pile.jacket_m2K_W + kOuter_m2K_W);
     m_places.push_back(std::move(place));

@@ -16,7 +16,9 @@ constexpr double kOxygenHalf_percent = 2.0;
 constexpr double kOxygenOfAir_percent = 21.0;
 constexpr double kOxygenOfAir_kg_kg = 0.2314;
 constexpr double kOxygenUse_kg_kg = 1.2; // by degradable solids
-constexpr double kAirViscosity_Pa_s = 1.8e-5;
+constexpr double kDraught_kg_s_kg = 0.25e-3 / 3600.0, kDraughtAt_K = 45.0;
+constexpr double kMostConnected = 0.40;       // of free air space, for diffusion
+constexpr double kOxygenInAir_m2_s = 2.0e-5;  // diffusion, near 20 degC
 constexpr double kCompaction_s = 14.0 * 86400.0; // Haug, ch. 8: most of it sinks in within the first weeks
 constexpr double kEvaporationFall_J_kgK = 2326.0;
 
@@ -40,7 +42,7 @@ double oxygenLeft_percent(double air_kg_s, double fullRate_kg_s) {
 
 } // namespace
 
-CompostState freshCompost(const CompostMix& mix, double temperature_C) { return {mix.degradable_kg(), mix.wet_kg * mix.moisture, temperature_C, 0.0}; }
+CompostState freshCompost(const CompostMix& mix, double temperature_C) { return {mix.degradable_kg(), mix.quick * mix.degradable_kg(), mix.wet_kg * mix.moisture, temperature_C, 0.0}; }
 
 double compostTemperatureFactor_per_day(double k20_per_day, double t_C) {
   return k20_per_day * std::max(0.0, std::pow(kGrowth, t_C - kGrowthFrom_C) - std::pow(kDeath, t_C - kDeathFrom_C));
@@ -68,16 +70,20 @@ CompostRates compostRates(const CompostMix& mix, const CompostState& state, cons
   r.freeAirSpace = freeAirSpace(mix, state);
   r.structure = compostStructureFactor(r.freeAirSpace);
   r.air_kg_s = air.blown_kg_s;
-  if (air.base_m2 > 0.0 && T > weather.air_C) {
-    const double a = r.freeAirSpace, solid = std::max(1e-3, 1.0 - a);
-    const double permeability_m2 = mix.grain_m * mix.grain_m * a * a * a / (180.0 * solid * solid);
-    const double density = airDensity_kg_m3(weather.air_C, weather.pressure_Pa);
-    r.air_kg_s += density * air.base_m2 * permeability_m2 / kAirViscosity_Pa_s * density * kGravity_m_s2 * (T - weather.air_C) / kelvin(T);
+  if (air.draws && T > weather.air_C)
+    r.air_kg_s += kDraught_kg_s_kg * mix.wet_kg * mix.airiness * r.structure * std::sqrt((T - weather.air_C) / kDraughtAt_K);
+  if (air.faces_m2 > 0.0) {
+    const double pores = std::max(r.freeAirSpace, 1.0 - solids_kg / mix.solidsDensity_kg_m3 / compostVolume_m3(mix, state));
+    r.diffused_kg_s = airDensity_kg_m3(weather.air_C, weather.pressure_Pa) * kOxygenInAir_m2_s * std::pow(std::min(r.freeAirSpace, kMostConnected), 10.0 / 3.0) / (pores * pores) *
+                      air.faces_m2 / air.path_m;
   }
-  const double full_kg_s = r.temperatureFactor_per_day / 86400.0 * r.water * r.structure * state.degradable_kg;
-  r.oxygen_percent = air.oxygen_percent >= 0.0 ? air.oxygen_percent : oxygenLeft_percent(r.air_kg_s, full_kg_s);
+  const double perKg = r.temperatureFactor_per_day / 86400.0 * r.water * r.structure;
+  const double quick_kg_s = perKg * mix.quickK20_per_day / mix.k20_per_day * state.quick_kg;
+  const double full_kg_s = perKg * (state.degradable_kg - state.quick_kg) + quick_kg_s;
+  r.oxygen_percent = air.oxygen_percent >= 0.0 ? air.oxygen_percent : oxygenLeft_percent(r.air_kg_s + r.diffused_kg_s, full_kg_s);
   r.oxygen = r.oxygen_percent / (r.oxygen_percent + kOxygenHalf_percent);
   r.rate_kg_s = full_kg_s * r.oxygen;
+  r.quick_kg_s = quick_kg_s * r.oxygen;
   r.heat_W = mix.heat_J_kg * r.rate_kg_s;
   const double more = humidityRatio(saturationPressure_Pa(T), weather.pressure_Pa) - weather.air_kg_kg;
   r.drying_kg_s = r.air_kg_s * more;
@@ -93,6 +99,7 @@ CompostStep advanceCompost(const CompostMix& mix, CompostState& state, const Com
     const CompostRates r = compostRates(mix, at, air, weather);
     CompostState to = state;
     to.degradable_kg = std::max(0.0, state.degradable_kg - h * r.rate_kg_s);
+    to.quick_kg = std::clamp(state.quick_kg - h * r.quick_kg_s, 0.0, to.degradable_kg);
     to.water_kg = std::max(0.0, state.water_kg + h * (mix.waterYield * r.rate_kg_s - r.drying_kg_s));
     to.temperature_C += h * (r.heat_W - taken_W(at.temperature_C) - r.sensible_W - r.latent_W) / compostCapacity_J_K(mix, at);
     to.age_s += h;

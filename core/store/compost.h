@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // A pile of compost as a heater that ages: degradable solids B and water M, kg, and one temperature T.
-//   r = k F1 F2 F3 B;  dB/dt = -r;  dM/dt = y r - g (Wx - Wa)
+//   r = k F1 F2 F3 B;  dB/dt = -r, where some of B is quick with a k20 of its own;  dM/dt = y r - g (Wx - Wa)
 //   C dT/dt = H r - Q - g (1006 + 1860 Wa)(T - Ta) - g (Wx - Wa)(2501000 - 2326 T),  C = (B + I) cs + 4186 M
 //   k  = k20 max(0, 1.066^(T - 20) - 1.21^(T - 60))            temperature
 //   F1 = 1/(exp(-17.684 (1 - s) + 7.0622) + 1)                  water, s the share of solids
@@ -12,8 +12,11 @@
 // What air brings in limits the rate: in a balance of oxygen, 1.2 kg used for a kg of degradable solids,
 //   g 0.2314 (1 - o/21) = 1.2 r(o)
 // With oxygen taken as given the same law has two ends only, 75 degC or stone cold. The air of a pile that nobody blows
-// rises through it by its own warmth, Darcy's law with the permeability of Kozeny and Carman:
-//   g  = rho A K/mu rho g (T - Ta)/T_K,  K = d^2 a^3/(180 (1 - a)^2)
+// rises through it by its own warmth. What the draught of a heap is nobody measures; it is taken as
+//   g  = 0.25 kg/h for a tonne as built, times its airiness, times F2, times sqrt((T - Ta)/45 K)
+// with which piles of all kinds lie in the published 150 to 400 W a tonne (docs/model.md), and airiness is the grower's: 0.5 trodden
+// down, 2 with pipes through it. More oxygen comes by diffusion, which carries no heat away: as much as so much air would bring,
+//   gd = rho D a^(10/3)/n^2 A/path, n the pores with their water           Millington and Quirk, Trans. Faraday Soc. 57 (1961) 1200
 #pragma once
 
 #include "core/constants.h"
@@ -27,12 +30,14 @@ struct CompostMix {
   double volatileSolids = 0.85;      ///< of the dry mass, 0..1
   double degradable = 0.45;          ///< of the volatile solids, 0..1
   double k20_per_day = 0.01;         ///< rate at 20 degC with nothing amiss, > 0
+  double quick = 0.0;                ///< of the degradable solids, 0..1: sugars, starch, protein, what makes a pile light
+  double quickK20_per_day = 0.06;    ///< of those
   double heat_J_kg = 18.5e6;         ///< given by a kg of degradable solids
   double volume_m3 = 2.0;            ///< as built, > 0
   double waterYield = 0.55;          ///< kg made of a kg of degradable solids
   double solidsDensity_kg_m3 = 1500; ///< of the solids alone
   double solidsHeat_J_kgK = 1300.0;
-  double grain_m = 0.003;  ///< that air flows round
+  double airiness = 1.0;             ///< of its draught, > 0
   double settling = 0.0;   ///< of the lost solids' share, what the volume follows, 0..1
   double compaction = 0.0; ///< of the volume, what sinks in by its own weight over the first weeks, 0..1
 
@@ -42,7 +47,8 @@ struct CompostMix {
 };
 
 struct CompostState {
-  double degradable_kg = 0.0;
+  double degradable_kg = 0.0; ///< the quick ones included
+  double quick_kg = 0.0;
   double water_kg = 0.0;
   double temperature_C = 10.0;
   double age_s = 0.0;
@@ -52,7 +58,9 @@ CompostState freshCompost(const CompostMix& mix, double temperature_C);
 /// How air comes to a pile.
 struct CompostAir {
   double blown_kg_s = 0.0;      ///< dry air by fan or pipe, whatever the pile does
-  double base_m2 = 0.0;         ///< through which it draws air by its own warmth; 0: it does not
+  bool draws = false;           ///< air by its own warmth
+  double faces_m2 = 0.0;        ///< through which oxygen diffuses; 0: it does not
+  double path_m = 0.3;          ///< from those faces to the middle
   double oxygen_percent = -1.0; ///< taken as given; below 0: what the air that comes leaves over
 };
 
@@ -70,8 +78,10 @@ struct CompostRates {
   double water = 1.0, structure = 1.0, oxygen = 1.0; ///< F1, F2, F3
   double freeAirSpace = 0.0;
   double oxygen_percent = 0.0;
-  double air_kg_s = 0.0;
-  double rate_kg_s = 0.0;
+  double air_kg_s = 0.0;    ///< that flows through
+  double diffused_kg_s = 0.0; ///< that would bring the oxygen which diffuses in
+  double rate_kg_s = 0.0;      ///< of all degradable solids
+  double quick_kg_s = 0.0;     ///< of the quick ones
   double heat_W = 0.0;     ///< given off by decay
   double sensible_W = 0.0; ///< carried away by its air
   double latent_W = 0.0;

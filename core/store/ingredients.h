@@ -17,8 +17,8 @@ struct CompostIngredient {
   double bulk_kg_m3;                          ///< as it is tipped
   double volatileSolids;                      ///< of the dry mass
   double degradable;                          ///< of the volatile solids, within a season
-  double k20_per_day;
-  double grain_m; ///< that air flows round
+  double quick;                               ///< of those, 0..1: sugars, starch, protein
+  double k20_per_day;                         ///< of the rest
   bool isManure;  ///< raw manure: keep from crops that are eaten raw
   double litresPerMeasure; ///< of the grower's measure
   const char* measure;     ///< "barrow", "bale", "bag"

@@ -11,7 +11,7 @@ namespace muffle {
 
 namespace {
 
-constexpr double kFilled = 0.9;                // of the parts' volumes, once they are mixed
+constexpr double kFilled = 0.75;               // of the parts' volumes, once they are mixed
 constexpr double kCompost_W_mK = 0.4;          // moist, 40 % free air: Ahn et al., Bioresource Technology 100 (2009) 3974, 0.2 to 0.6
 constexpr double kOuterFilm_W_m2K = 12.0;      // of the open faces
 constexpr double kSettling = 0.6, kCompaction = 0.2;
@@ -21,7 +21,7 @@ constexpr double kDryAir_kg_m3 = 1.2;
 
 Blend blendOf(const CompostPile& pile) {
   Blend b;
-  double water = pile.water_kg, dry = 0.0, nitrogen = 0.0, carbon = 0.0, volatileSolids = 0.0, degradable = 0.0, rate = 0.0, grain = 0.0, volume = 0.0;
+  double water = pile.water_kg, dry = 0.0, nitrogen = 0.0, carbon = 0.0, volatileSolids = 0.0, degradable = 0.0, quick = 0.0, rate = 0.0, volume = 0.0;
   for (const PileIngredient& part : pile.recipe) {
     const CompostIngredient* i = findIngredient(part.ingredient);
     if (!i) continue;
@@ -34,8 +34,8 @@ Blend blendOf(const CompostPile& pile) {
     carbon += solids * i->nitrogen * i->carbonNitrogen;
     volatileSolids += solids * i->volatileSolids;
     degradable += burns;
-    rate += burns * i->k20_per_day;
-    grain += solids * i->grain_m;
+    quick += burns * i->quick;
+    rate += burns * (1.0 - i->quick) * i->k20_per_day;
     // as it is tipped at the table's moisture: what is wetter is heavier, not larger
     volume += solids / (1.0 - i->moisture) / i->bulk_kg_m3;
     b.hasManure = b.hasManure || i->isManure;
@@ -49,8 +49,10 @@ Blend blendOf(const CompostPile& pile) {
   b.mix.moisture = b.moisture;
   b.mix.volatileSolids = volatileSolids / dry;
   b.mix.degradable = degradable / volatileSolids;
-  b.mix.k20_per_day = pile.k20Factor * rate / degradable;
-  b.mix.grain_m = grain / dry;
+  b.mix.quick = quick / degradable;
+  b.mix.quickK20_per_day *= pile.k20Factor;
+  b.mix.k20_per_day = pile.k20Factor * rate / (degradable - quick);
+  b.mix.airiness = pile.airiness;
   b.mix.settling = kSettling;
   b.mix.compaction = kCompaction;
   // water that finds no room between the solids makes the pile no smaller than both
@@ -82,18 +84,27 @@ PileSize pileSize(const CompostPile& pile, const Blend& blend) {
   return s;
 }
 
+CompostAir pileAir(const CompostPile& pile, const PileSize& size) {
+  CompostAir air{pile.blown_m3_h * kDryAir_kg_m3 / 3600.0};
+  air.draws = air.blown_kg_s <= 0.0;
+  air.faces_m2 = size.sides_m2 + (pile.place == PilePlace::hotBed ? 0.5 : 1.0) * size.top_m2;
+  air.path_m = size.foot_m2 * size.height_m / air.faces_m2;
+  return air;
+}
+
 PileCourse pileCourse(const CompostPile& pile, const PileTrial& trial) {
   constexpr double kStep_s = 1800.0;
   PileCourse c;
   Blend blend = blendOf(pile);
   if (blend.wet_kg <= 0.0) return c;
   blend.mix.k20_per_day *= trial.k20Factor;
+  blend.mix.quickK20_per_day *= trial.k20Factor;
   const PileSize size = pileSize(pile, blend);
   const double open_W_K = (size.top_m2 + size.sides_m2) / (size.core_m2K_W + pile.jacket_m2K_W + 1.0 / kOuterFilm_W_m2K);
   constexpr double kUnder_m2K_W = 1.0; // of the ground below: half a metre of moist soil
   const double ua = open_W_K + size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W);
   CompostState state = freshCompost(blend.mix, trial.start_C);
-  const CompostAir air{pile.blown_m3_h * kDryAir_kg_m3 / 3600.0, pile.blown_m3_h > 0.0 ? 0.0 : size.foot_m2};
+  const CompostAir air = pileAir(pile, size);
   CompostWeather weather{trial.air_C, humidityRatio(trial.humidity * saturationPressure_Pa(trial.air_C))};
   double sustained_J = 0.0;
   const auto steps = static_cast<int>(trial.days * 86400.0 / kStep_s);

@@ -2,7 +2,7 @@
 //
 // A pile as a recipe builds it: what is in the blend, how large it lies, what it loses to each side.
 //   blend    moisture, nitrogen, carbon, degradable solids by mass; rate by degradable mass; volume by the sum of the parts'
-//            volumes, less a tenth that fine things fill between coarse ones
+//            volumes, less a quarter: fine things fill the gaps of coarse ones, and straw is trodden down
 //   faces    U = 1/(R_core + R_jacket + 1/h), R_core = (V/A)/(2 k), k 0.4 W/(m K): what lies between the middle and a face
 //   settling of the lost solids' share 0.6, and a fifth of the height within weeks (Haug 1993, ch. 8; NRAES-54 ch. 3)
 #pragma once
@@ -39,6 +39,8 @@ struct PileSize {
   double core_m2K_W = 0.0; ///< from the middle to a face
 };
 PileSize pileSize(const CompostPile& pile, const Blend& blend);
+/// How air comes to it: half of what lies under soil is open.
+CompostAir pileAir(const CompostPile& pile, const PileSize& size);
 
 /// A pile by itself in steady weather: what it would do with nothing taken from it.
 struct PileCourse {
