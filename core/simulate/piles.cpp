@@ -10,6 +10,7 @@ namespace muffle {
 namespace {
 
 constexpr double kDay_s = 86400.0;
+constexpr double kPileStep_s = 1800.0; // a pile changes over hours
 constexpr int kMostWarmUp_days = 200;
 constexpr double kLeastStart_C = 5.0;   // of what a pile is built of: it has lain in a heap
 constexpr double kUnder_m2K_W = 1.0;    // of the ground under a pile: half a metre of moist soil
@@ -41,7 +42,8 @@ int warmUpDays(const Plan& plan, const Winter& winter) {
 }
 
 StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winter& winter)
-    : m_plan(plan), m_assembly(assembly), m_winter(winter), m_stagnant_h(plan.waterLoops.size(), 0.0) {
+    : m_plan(plan), m_assembly(assembly), m_winter(winter), m_stagnant_h(plan.waterLoops.size(), 0.0),
+      m_every(std::max<std::size_t>(1, static_cast<std::size_t>(kPileStep_s / winter.step_s))) {
   const SoilHeat soil = soilHeat(*findSoilMaterial(plan.house.floor.soil));
   m_ground = {plan.site.groundMean_C, plan.site.groundAmplitude_K, plan.site.coldestDay, soil.conductivity_W_mK, soil.heat_J_m3K};
   for (const StoreNodes& store : assembly.stores) {
@@ -56,6 +58,7 @@ StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winte
   }
   m_piles.resize(m_places.size());
   m_energy.resize(m_places.size());
+  m_taken_J.resize(m_places.size());
 }
 
 int StoreRunner::builtBy(const Place& place, std::size_t pile, UtcSeconds at) const {
@@ -96,29 +99,35 @@ void StoreRunner::begin(Solver& solver, const std::vector<PilePresent>& from) {
 }
 
 void StoreRunner::step(Solver& solver, std::size_t i) {
-  const double h = m_winter.step_s;
-  for (std::size_t p = 0; p < m_places.size(); ++p) {
-    const Place& place = m_places[p];
-    PilePresent& now = m_piles[p];
-    if (now.built > 0) {
-      CompostWeather weather{m_winter.outside_C[i], m_winter.outside_g_kg[i] / 1000.0, m_assembly.network.pressure_Pa};
-      if (place.nodes->air >= 0) weather.air_C = solver.temperature_C(place.nodes->air);
-      if (place.nodes->vapour >= 0) weather.air_kg_kg = solver.temperature_C(place.nodes->vapour) / 1000.0;
-      const double ground_C = m_ground.temperature_C(kUnder_m, m_winter.startDay + static_cast<double>(i) * h / kDay_s);
-      weather.taken_W_K = place.outside_W_K + place.ground_W_K;
-      weather.taken_W = -solver.boundaryEnergy_J(place.nodes->core) / h + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) +
-                        place.ground_W_K * (now.state.temperature_C - ground_C);
-      const CompostStep did = advanceCompost(place.blend.mix, now.state, place.air, weather, h);
-      now.rates = compostRates(place.blend.mix, now.state, place.air, weather);
-      CompostStep& sum = m_energy[p];
-      sum.heat_J += did.heat_J;
-      sum.sensible_J += did.sensible_J;
-      sum.latent_J += did.latent_J;
-      sum.taken_J += did.taken_J;
+  for (std::size_t p = 0; p < m_places.size(); ++p) m_taken_J[p] -= solver.boundaryEnergy_J(m_places[p].nodes->core);
+  if (++m_waiting >= m_every || i + 1 == m_winter.size()) {
+    for (std::size_t p = 0; p < m_places.size(); ++p) {
+      if (m_piles[p].built > 0) goOn(solver, p, i, static_cast<double>(m_waiting) * m_winter.step_s);
+      m_taken_J[p] = 0.0;
     }
-    hand(solver, p, i);
+    m_waiting = 0;
   }
+  for (std::size_t p = 0; p < m_places.size(); ++p) hand(solver, p, i);
   collect(solver, i);
+}
+
+void StoreRunner::goOn(const Solver& solver, std::size_t pile, std::size_t i, double h_s) {
+  const Place& place = m_places[pile];
+  PilePresent& now = m_piles[pile];
+  CompostWeather weather{m_winter.outside_C[i], m_winter.outside_g_kg[i] / 1000.0, m_assembly.network.pressure_Pa};
+  if (place.nodes->air >= 0) weather.air_C = solver.temperature_C(place.nodes->air);
+  if (place.nodes->vapour >= 0) weather.air_kg_kg = solver.temperature_C(place.nodes->vapour) / 1000.0;
+  const double ground_C = m_ground.temperature_C(kUnder_m, m_winter.startDay + static_cast<double>(i) * m_winter.step_s / kDay_s);
+  weather.taken_W_K = place.outside_W_K + place.ground_W_K;
+  weather.taken_W = m_taken_J[pile] / h_s + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) +
+                    place.ground_W_K * (now.state.temperature_C - ground_C);
+  const CompostStep did = advanceCompost(place.blend.mix, now.state, place.air, weather, h_s);
+  now.rates = did.middle;
+  CompostStep& sum = m_energy[pile];
+  sum.heat_J += did.heat_J;
+  sum.sensible_J += did.sensible_J;
+  sum.latent_J += did.latent_J;
+  sum.taken_J += did.taken_J;
 }
 
 /// What the collectors give over the next step.

@@ -52,6 +52,7 @@ private:
     double outside_W_K, ground_W_K; ///< of what the network does not hold
   };
   [[nodiscard]] int builtBy(const Place& place, std::size_t pile, UtcSeconds at) const;
+  void goOn(const Solver& solver, std::size_t pile, std::size_t i, double h_s);
   void hand(Solver& solver, std::size_t pile, std::size_t i);
   void collect(Solver& solver, std::size_t i);
 
@@ -63,6 +64,9 @@ private:
   std::vector<PilePresent> m_piles;
   std::vector<CompostStep> m_energy;
   std::vector<double> m_stagnant_h;
+  std::vector<double> m_taken_J; ///< by the network since the pile last went on
+  std::size_t m_every;           ///< of the network's steps, a pile takes one
+  std::size_t m_waiting = 0;     ///< steps since then
 };
 
 /// The first pile's day in the season that a moment belongs to: seasons begin in July.

@@ -108,7 +108,7 @@ CompostStep advanceCompost(const CompostMix& mix, CompostState& state, const Com
   const CompostState middle = moved(state, 0.5 * h_s).first;
   const auto [end, rates] = moved(middle, h_s);
   state = end;
-  return {h_s * rates.heat_W, h_s * rates.sensible_W, h_s * rates.latent_W, h_s * taken_W(middle.temperature_C)};
+  return {h_s * rates.heat_W, h_s * rates.sensible_W, h_s * rates.latent_W, h_s * taken_W(middle.temperature_C), rates};
 }
 
 CompostBest bestCompostTemperature(double k20_per_day) {

@@ -101,6 +101,7 @@ double compostCapacity_J_K(const CompostMix& mix, const CompostState& state);
 /// What a step came to, J.
 struct CompostStep {
   double heat_J = 0.0, sensible_J = 0.0, latent_J = 0.0, taken_J = 0.0;
+  CompostRates middle = {}; ///< half way through it
 };
 /// Goes on by h_s by the midpoint rule; second order, and within a hundredth of a kelvin of the exact answer at 600 s.
 CompostStep advanceCompost(const CompostMix& mix, CompostState& state, const CompostAir& air, const CompostWeather& weather, double h_s);

@@ -1,0 +1,165 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Piles of compost against what is published of them, and against what any heater must obey.
+#include "core/store/ingredients.h"
+#include "core/store/pile.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+#include <string>
+
+namespace muffle {
+namespace {
+
+CompostPile pileOf(std::vector<PileIngredient> recipe, double width_m, double length_m, double water_kg = 0.0) {
+  CompostPile p;
+  p.place = PilePlace::chamber; // open to the air all round
+  p.recipe = std::move(recipe);
+  p.width_m = width_m;
+  p.length_m = length_m;
+  p.water_kg = water_kg;
+  return p;
+}
+
+struct Known {
+  const char* name;
+  CompostPile pile;
+};
+
+std::vector<Known> usual() {
+  return {{"manure and straw, a mound", pileOf({{"horse-manure", 6000.0, {}}, {"straw", 300.0, {}}}, 3.0, 4.0)},
+          {"cattle manure and straw", pileOf({{"cattle-manure", 3200.0, {}}, {"straw", 700.0, {}}}, 2.5, 3.0)},
+          {"grass and leaves", pileOf({{"grass", 1200.0, {}}, {"leaves", 800.0, {}}}, 2.0, 2.0, 200.0)},
+          {"straw and poultry litter", pileOf({{"straw", 600.0, {}}, {"poultry-litter", 700.0, {}}}, 2.0, 2.0, 1500.0)},
+          {"wood chips", pileOf({{"wood-chips", 20000.0, {}}}, 5.0, 6.0, 4000.0)},
+          {"chips with manure", pileOf({{"wood-chips", 8000.0, {}}, {"horse-manure", 4000.0, {}}}, 4.0, 5.0, 500.0)},
+          {"leaves", pileOf({{"leaves", 2000.0, {}}}, 2.0, 3.0, 900.0)}};
+}
+
+TEST(Compost, PilesOfAllKindsStayInThePublishedRange) {
+  for (const Known& known : usual()) {
+    const PileCourse c = pileCourse(known.pile);
+    // 150 to 400 W a wet tonne, sustained for weeks; core 40 to 70 degC, and coarse ones a little hotter for days (Haug 1993: no
+    // rate above 79)
+    EXPECT_GT(c.sustained_W_per_t, 150.0) << known.name;
+    EXPECT_LT(c.sustained_W_per_t, 400.0) << known.name;
+    EXPECT_GT(c.peak_C, 40.0) << known.name;
+    EXPECT_LT(c.peak_C, 79.0) << known.name;
+    EXPECT_GT(c.daysAbove40_d, 14.0) << known.name;
+  }
+}
+
+TEST(Compost, ASmallPileInFrostNeverLights) {
+  const CompostPile small = pileOf({{"kitchen-waste", 100.0, {}}, {"leaves", 60.0, {}}}, 0.8, 0.8);
+  const PileTrial frost{.air_C = -5.0, .start_C = 2.0};
+  EXPECT_LT(pileCourse(small, frost).peak_C, 15.0);
+  CompostPile large = small;
+  for (PileIngredient& part : large.recipe) part.wet_kg *= 40.0;
+  large.width_m = large.length_m = 3.0;
+  EXPECT_GT(pileCourse(large, frost).peak_C, 40.0);
+}
+
+TEST(Compost, DrawnTooHardItCoolsAndWithNothingTakenItRecovers) {
+  const CompostPile pile = usual().front().pile;
+  PileTrial hard;
+  hard.takenFrom_d = 20.0;
+  hard.takenTo_d = 26.0;
+  hard.taken_W = 6000.0; // four times what it makes
+  const PileCourse c = pileCourse(pile, hard);
+  const auto on = [&](double day) { return c.core_C[static_cast<std::size_t>(day * 4.0)]; };
+  EXPECT_LT(on(26.0), on(20.0) - 10.0);
+  EXPECT_GT(on(45.0), on(26.0) + 5.0);
+}
+
+TEST(Compost, WhatDecayGivesIsWhatLeavesAndWhatIsStored) {
+  const Blend blend = blendOf(usual().front().pile);
+  CompostState state = freshCompost(blend.mix, 12.0);
+  const CompostAir air = pileAir(usual().front().pile, pileSize(usual().front().pile, blend));
+  double stored_J = 0.0, heat_J = 0.0, left_J = 0.0;
+  for (int i = 0; i < 30 * 144; ++i) {
+    const double before_C = state.temperature_C;
+    const double capacity = compostCapacity_J_K(blend.mix, state);
+    const CompostWeather weather{5.0, 0.0043, kStandardPressure_Pa, 30.0 * (state.temperature_C - 5.0), 30.0};
+    const CompostStep step = advanceCompost(blend.mix, state, air, weather, 600.0);
+    stored_J += 0.5 * (capacity + compostCapacity_J_K(blend.mix, state)) * (state.temperature_C - before_C);
+    heat_J += step.heat_J;
+    left_J += step.taken_J + step.sensible_J + step.latent_J;
+  }
+  EXPECT_NEAR(stored_J + left_J, heat_J, 1e-4 * heat_J); // the capacity is taken at the middle of a step
+}
+
+TEST(Compost, HalfTheStepChangesLittleAndFourTimesLess) {
+  const Blend blend = blendOf(usual()[3].pile);
+  const CompostAir air = pileAir(usual()[3].pile, pileSize(usual()[3].pile, blend));
+  const auto after = [&](double h) {
+    CompostState state = freshCompost(blend.mix, 12.0);
+    while (state.age_s < 10.0 * 86400.0 - 1.0) advanceCompost(blend.mix, state, air, {5.0, 0.0043, kStandardPressure_Pa, 12.0 * (state.temperature_C - 5.0), 12.0}, h);
+    return state.temperature_C;
+  };
+  const double coarse = after(7200.0), middle = after(3600.0), fine = after(1800.0);
+  EXPECT_LT(std::abs(middle - fine), 0.05);
+  EXPECT_NEAR((coarse - middle) / (middle - fine), 4.0, 1.2); // second order, near enough at these steps
+}
+
+TEST(Compost, WithOxygenTakenAsGivenAPileEitherRunsAwayOrStaysCold) {
+  const Blend blend = blendOf(usual().front().pile);
+  const auto end = [&](double oxygen, double loss_W_K) {
+    CompostState state = freshCompost(blend.mix, 12.0);
+    const CompostAir air{.blown_kg_s = 0.001, .oxygen_percent = oxygen};
+    double peak = 0.0;
+    for (int i = 0; i < 20 * 144; ++i) {
+      advanceCompost(blend.mix, state, air, {5.0, 0.0043, kStandardPressure_Pa, loss_W_K * (state.temperature_C - 5.0), loss_W_K}, 600.0);
+      peak = std::max(peak, state.temperature_C);
+    }
+    return peak;
+  };
+  EXPECT_GT(end(15.0, 30.0), 72.0);
+  EXPECT_LT(end(15.0, 1500.0), 20.0);
+}
+
+TEST(Blend, MixesByMassAndLiesBetweenItsParts) {
+  CompostPile pile;
+  pile.recipe = {{"straw", 100.0, {}}, {"grass", 400.0, {}}};
+  const Blend b = blendOf(pile);
+  // by hand: 88 kg and 80 kg dry, nitrogen 0.616 and 2.72 kg, carbon 49.3 and 46.2 kg
+  EXPECT_NEAR(b.carbonNitrogen, (88.0 * 0.007 * 80.0 + 80.0 * 0.034 * 17.0) / (88.0 * 0.007 + 80.0 * 0.034), 0.01);
+  EXPECT_NEAR(b.moisture, (12.0 + 320.0) / 500.0, 1e-9);
+  pile.water_kg = 100.0;
+  EXPECT_NEAR(blendOf(pile).moisture, 432.0 / 600.0, 1e-9);
+  EXPECT_GT(b.freeAirSpace, blendOf(pile).freeAirSpace);
+}
+
+TEST(Blend, SaysWhatIsAmiss) {
+  const auto says = [](const CompostPile& pile, BlendRemark remark) {
+    const auto all = remarks(blendOf(pile));
+    return std::find(all.begin(), all.end(), remark) != all.end();
+  };
+  EXPECT_TRUE(says(pileOf({{"cattle-manure", 2000.0, {}}}, 2, 2), BlendRemark::tooWet));
+  EXPECT_TRUE(says(pileOf({{"straw", 500.0, {}}}, 2, 2), BlendRemark::tooDry));
+  EXPECT_TRUE(says(pileOf({{"sawdust", 1000.0, {}}}, 2, 2), BlendRemark::littleNitrogen));
+  EXPECT_TRUE(says(pileOf({{"poultry-litter", 1000.0, {}}}, 2, 2), BlendRemark::muchNitrogen));
+  EXPECT_TRUE(says(pileOf({{"horse-manure", 200.0, {}}}, 1, 1), BlendRemark::small));
+  EXPECT_TRUE(remarks(Blend{}).empty());
+}
+
+TEST(Ingredients, EveryRowIsInOrderAndHasItsSource) {
+  std::set<std::string> seen;
+  for (const CompostIngredient& i : compostIngredients()) {
+    EXPECT_TRUE(seen.insert(i.id).second) << i.id;
+    EXPECT_EQ(findIngredient(i.id), &i);
+    EXPECT_LE(i.moistureLow, i.moisture) << i.id;
+    EXPECT_LE(i.moisture, i.moistureHigh) << i.id;
+    EXPECT_LE(i.ratioLow, i.carbonNitrogen) << i.id;
+    EXPECT_LE(i.carbonNitrogen, i.ratioHigh) << i.id;
+    for (const double share : {i.volatileSolids, i.degradable, i.quick, i.nitrogen}) EXPECT_TRUE(share > 0.0 && share < 1.0) << i.id;
+    EXPECT_GT(i.k20_per_day, 0.0);
+    EXPECT_GT(std::string(i.source).size(), 10u) << i.id;
+  }
+  EXPECT_EQ(findIngredient("gold"), nullptr);
+}
+
+} // namespace
+} // namespace muffle
