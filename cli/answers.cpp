@@ -177,6 +177,25 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
     if (rooms[r].kind == RoomKind::bay) answer["heater_kWh"] = digits(room.heater_kWh, 2);
     answer["damp"] = dampJson(room.damp);
   }
+  const auto stores = storesOf(plan);
+  out["stores"] = Json::object();
+  for (std::size_t k = 0; k < stores.size() && k < s.stores.size(); ++k) {
+    const StoreSummary& store = s.stores[k];
+    Json& answer = out["stores"][stores[k].id];
+    answer = {{"name", stores[k].name},
+              {"given_kWh", digits(store.given_kWh, 1)},
+              {"taken_kWh", digits(store.taken_kWh, 1)},
+              {"electricity_kWh", digits(store.electricity_kWh, 2)},
+              {"running_h", digits(store.running_h, 1)},
+              {"coldest_C", digits(store.coldest_C, 2)},
+              {"warmest_C", digits(store.warmest_C, 2)}};
+    if (stores[k].kind == StoreKind::compost) answer["made_kWh"] = digits(store.made_kWh, 1);
+    if (stores[k].kind == StoreKind::loop) answer["collector_too_hot_h"] = digits(store.stagnant_h, 1);
+  }
+  if (!run.before_days.empty() && *std::max_element(run.before_days.begin(), run.before_days.end()) > 0) {
+    out["inputs"]["before the log"] = "assumed";
+    out["warm_up_days"] = run.before_days;
+  }
   out["night_list"] = Json::array();
   for (const NightResult& n : run.nights)
     out["night_list"].push_back({{"date", isoDate(n.date)},
@@ -200,6 +219,10 @@ std::string simulateSeries(const Plan& plan, const Simulation& run, const Weathe
   for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",store:barrels{} [C]", b + 1);
   for (const OtherRoom& room : otherRooms(plan)) // "bed:1" would read as a role of its own
     out += room.kind == RoomKind::bed ? fmt::format(",room:bed{} [C]", room.bed + 1) : fmt::format(",room:{} [C]", room.id);
+  const auto stores = storesOf(plan);
+  for (const StoreRef& store : stores)
+    for (std::size_t t = 0; store.kind != StoreKind::barrels && t < storeTraces(plan, store).size(); ++t)
+      out += fmt::format(",store:{}{} {} [C]", store.id.substr(0, store.id.find(':')), store.index + 1, storeTraceName(storeTraces(plan, store)[t]));
   out += ",heater:1 [W]";
   for (int p = 0; p < kPartCount; ++p) out += fmt::format(",loss {} [W]", partId(static_cast<Part>(p)));
   out += '\n';
@@ -212,6 +235,9 @@ std::string simulateSeries(const Plan& plan, const Simulation& run, const Weathe
                          100.0 * std::min(relativeHumidity(s.air_C[i], s.vapour_g_kg[i], pressure_Pa), 1.0), s.leaf_C[i]);
       for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",{:.3f}", s.barrels_C[b][i]);
       for (const RoomSeries& room : s.rooms) out += fmt::format(",{:.3f}", room.air_C[i]);
+      for (std::size_t k = 0; k < stores.size(); ++k)
+        if (stores[k].kind != StoreKind::barrels)
+          for (const auto& trace : s.stores[k].temperature_C) out += std::isnan(trace[i]) ? "," : fmt::format(",{:.3f}", trace[i]);
       out += fmt::format(",{:.1f}", s.heater_W[i]);
       for (const auto& part : s.loss_W) out += fmt::format(",{:.1f}", part[i]);
       out += '\n';

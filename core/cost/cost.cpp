@@ -23,6 +23,14 @@ LifeCost lifeCost(double capital, double yearlyCost, double rate, double escalat
 std::vector<Kit> kitOf(const Plan& plan) {
   std::vector<Kit> kit = plan.kit;
   if (plan.heater && plan.heater->price > 0.0) kit.push_back({plan.heater->name, plan.heater->price, plan.heater->life_years, 0.0});
+  const auto bought = [&kit](const auto& store) {
+    if (store.price > 0.0) kit.push_back({store.name, store.price, store.life_years, 0.0});
+  };
+  for (const GroundPipes& p : plan.groundPipes) bought(p);
+  for (const WaterLoop& w : plan.waterLoops) bought(w);
+  for (const SoilCable& c : plan.soilCables) bought(c);
+  for (const CompostPile& c : plan.compost) // used up within the year
+    if (c.price > 0.0 || c.hoursToBuild > 0.0) kit.push_back({c.name, c.piles * c.price, 1.0, c.piles * c.hoursToBuild});
   return kit;
 }
 

@@ -34,4 +34,10 @@ std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store) {
   return {StoreTrace::core};
 }
 
+const char* storeTraceName(StoreTrace trace) {
+  static const char* const kNames[] = {"content", "outlet", "soil at inlet", "soil at outlet", "soil between", "core", "root", "surface", "chamber", "soil at cable",
+                                       "leaf air"};
+  return kNames[static_cast<int>(trace)];
+}
+
 } // namespace muffle

@@ -37,5 +37,7 @@ enum class StoreTrace {
   leafAir     ///< under the cover of its bed
 };
 std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store);
+/// "outlet", "core", ...
+const char* storeTraceName(StoreTrace trace);
 
 } // namespace muffle

@@ -7,9 +7,9 @@
 #include "core/network/vapour.h"
 #include "core/house/sun_on_house.h"
 #include "core/simulate/openings.h"
+#include "core/simulate/pipe_soil.h"
 #include "core/store/heat_exchanger.h"
 #include "core/store/pile.h"
-#include "core/store/pipe_run.h"
 #include "core/sun/irradiance.h"
 
 #include <fmt/format.h>
@@ -20,11 +20,6 @@ namespace muffle {
 namespace {
 
 constexpr double kRuleBand_K = 1.0;          // that a fan or pump runs past its line
-constexpr double kRibbed = 0.02;             // roughness of drain pipe by its diameter: Darcy factor 0.05
-constexpr double kPipeWall = 1.1;            // outside by inside diameter
-constexpr double kPipe_W_mK = 0.4;           // polyethylene
-constexpr double kFanEfficiency = 0.35;      // of small centrifugal and axial fans with their motors
-constexpr int kSlices = 3, kRings = 4;       // docs/model.md has what finer ones change
 const std::vector<double> kUnderPipes_m{0.10, 0.20, 0.20, 0.30, 0.50, 0.80};
 constexpr std::size_t kBoardAfter = 3;       // of those layers, half a metre down
 constexpr double kInner_m2K_W = 0.125;       // film and radiation on a face in the house
@@ -64,33 +59,6 @@ double Assembler::pipeBeds_m2() const {
     if (p.place == PipePlace::underFloor) area += p.bed_m2();
   return area;
 }
-
-namespace {
-
-GroundPipe pipeOf(const GroundPipes& p) {
-  return {p.diameter_m, kPipeWall * p.diameter_m, p.length_m, kPipe_W_mK, p.ribbed ? kRibbed * p.diameter_m : 1.5e-6, 2.5};
-}
-
-/// How the soil about the pipes of a bed is cut: rings round each pipe, then level layers that begin above and below its axis.
-struct PipeSoil {
-  double ring_m;  ///< outermost radius
-  double above_m; ///< of the level soil over it
-  double area_m2; ///< of that
-};
-
-/// The two make, together, the resistance of a row of pipes under a surface (pipeRowResistance_mK_W) half way between what it is
-/// where all heat goes up and where half goes each way.
-PipeSoil pipeSoil(const GroundPipes& p, double k) {
-  const double spacing = p.count > 1 ? p.spacing_m : std::max(p.spacing_m, 4.0 * p.depth_m);
-  const double outer = kPipeWall * p.diameter_m / 2.0;
-  PipeSoil soil{std::max(std::min(spacing / 2.0, 0.6 * p.depth_m), 1.3 * outer), 0.0, p.count * spacing * p.length_m};
-  const double rings = std::log(soil.ring_m / outer) / (2.0 * kPi * k);
-  const double row = pipeRowResistance_mK_W(outer, p.depth_m, spacing, k);
-  soil.above_m = std::max(k * spacing * (row - rings) - 0.09 * std::min(spacing, p.depth_m), 0.05);
-  return soil;
-}
-
-} // namespace
 
 void Assembler::pipeBeds(int floor, double start_C) {
   const SoilHeat heat = soilHeat(*findSoilMaterial(m_house.floor.soil), m_house.floor.moisture_kg_kg);
@@ -134,18 +102,9 @@ void Assembler::pipeBeds(int floor, double start_C) {
 
 void Assembler::pipes(std::size_t index) {
   const GroundPipes& p = m_plan.groundPipes[index];
-  const SoilHeat heat = soilHeat(*findSoilMaterial(m_house.floor.soil), m_house.floor.moisture_kg_kg);
   const std::string id = fmt::format("pipes {}", index + 1);
-  const PipeFan fan{p.fan_m3_h, p.fan_Pa, kFanEfficiency};
-  PipeRunShape shape{.pipe = pipeOf(p), .count = p.count};
-  shape.air.density_kg_m3 *= m_net.pressure_Pa / kStandardPressure_Pa;
-  const FanDuty duty = fanDuty(fan, shape.pipe, p.count, shape.air);
-  shape.flow_m3_s = duty.flow_m3_s / p.count;
-  shape.soil_W_mK = m_fitted.ground * heat.conductivity_W_mK;
-  shape.soilHeat_J_m3K = heat.heat_J_m3K;
-  shape.soilRadius_m = pipeSoil(p, shape.soil_W_mK).ring_m;
-  shape.slices = kSlices;
-  shape.rings = kRings;
+  const FanDuty duty = pipeDuty(p, m_net.pressure_Pa);
+  const PipeRunShape shape = pipeShape(p, m_house.floor, m_fitted.ground, m_net.pressure_Pa);
   StoreNodes store{StoreKind::pipes, index};
   store.runs = runsBy(id, p.rule, true);
   store.power_W = duty.power_W;

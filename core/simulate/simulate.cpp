@@ -505,6 +505,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
     WinterResult& winter = **runs[i];
     all.soilDepth_m = winter.soilDepth_m;
     addWinter(all, plan, std::move(winter));
+    all.before_days.push_back(i < scene.before.size() && scene.before[i].winter ? scene.before[i].days : 0);
     all.summary.steps += winters[i].size() - 1;
     all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
   }

@@ -144,6 +144,7 @@ struct Summary {
 
 struct Simulation {
   Summary summary;
+  std::vector<int> before_days; ///< by winter: that stores were run before its log
   std::vector<NightResult> nights;
   std::vector<WinterSeries> series; ///< by winter; empty unless asked for
   std::vector<double> soilDepth_m;

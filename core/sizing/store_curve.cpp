@@ -1,0 +1,121 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/sizing/store_curve.h"
+
+#include "core/parallel.h"
+#include "core/store/pile.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <mutex>
+
+namespace muffle {
+namespace {
+
+constexpr std::array kShares{0.0, 0.25, 0.5, 0.75, 1.0, 1.5, 2.0};
+
+template <class T> void drop(std::vector<T>& stores, std::size_t index) { stores.erase(stores.begin() + static_cast<std::ptrdiff_t>(index)); }
+
+} // namespace
+
+double storeSize(const Plan& plan, const StoreRef& store) {
+  switch (store.kind) {
+  case StoreKind::barrels: return plan.barrels[store.index].count;
+  case StoreKind::pipes: return plan.groundPipes[store.index].count;
+  case StoreKind::compost: return blendOf(plan.compost[store.index]).wet_kg;
+  case StoreKind::loop: return plan.waterLoops[store.index].litres;
+  case StoreKind::cable: return plan.soilCables[store.index].length_m;
+  }
+  return 0.0;
+}
+
+Plan withStoreSize(const Plan& plan, const StoreRef& store, double size) {
+  Plan p = plan;
+  const double now = storeSize(plan, store);
+  const auto whole = [&] { return static_cast<int>(std::lround(size)); };
+  const bool none = store.kind == StoreKind::barrels || store.kind == StoreKind::pipes ? whole() < 1 : size <= 0.0;
+  switch (store.kind) {
+  case StoreKind::barrels: none ? drop(p.barrels, store.index) : void(p.barrels[store.index].count = whole()); break;
+  case StoreKind::pipes:
+    if (none) {
+      drop(p.groundPipes, store.index);
+    } else {
+      GroundPipes& pipes = p.groundPipes[store.index];
+      pipes.price *= size / now;
+      pipes.count = whole();
+    }
+    break;
+  case StoreKind::compost:
+    if (none) {
+      drop(p.compost, store.index);
+    } else {
+      CompostPile& pile = p.compost[store.index];
+      const double share = size / now;
+      for (PileIngredient& part : pile.recipe) part.wet_kg *= share;
+      pile.water_kg *= share;
+      pile.price *= share;
+      pile.hoursToBuild *= share;
+      pile.width_m *= std::sqrt(share);
+      pile.length_m *= std::sqrt(share);
+    }
+    break;
+  case StoreKind::loop:
+    if (none)
+      drop(p.waterLoops, store.index);
+    else
+      p.waterLoops[store.index].litres = size;
+    break;
+  case StoreKind::cable:
+    if (none)
+      drop(p.soilCables, store.index);
+    else
+      p.soilCables[store.index].length_m = size;
+    break;
+  }
+  return p;
+}
+
+Result<std::vector<StorePoint>> storeCurve(const Plan& plan, std::shared_ptr<const Weather> weather, const StoreRef& store, const SizingOptions& options) {
+  const double now = storeSize(plan, store);
+  std::vector<double> sizes;
+  const bool counted = store.kind == StoreKind::barrels || store.kind == StoreKind::pipes;
+  for (const double share : kShares) {
+    const double size = counted ? std::round(share * now) : share * now;
+    if (sizes.empty() || size > sizes.back()) sizes.push_back(size);
+  }
+  if (counted && std::find(sizes.begin(), sizes.end(), now + 1.0) == sizes.end()) sizes.insert(std::upper_bound(sizes.begin(), sizes.end(), now), now + 1.0);
+  std::vector<StorePoint> points(sizes.size());
+  std::atomic<bool> stop{false};
+  std::mutex mutex;
+  std::size_t done = 0;
+  std::optional<Problem> problem;
+  const auto refs = storesOf(plan);
+  const auto place = static_cast<std::size_t>(std::find_if(refs.begin(), refs.end(), [&](const StoreRef& r) { return r.id == store.id; }) - refs.begin());
+  forEachIndex(sizes.size(), options.threads, [&](std::size_t i) {
+    const Plan tried = withStoreSize(plan, store, sizes[i]);
+    if (stop || !check(tried).empty()) return; // more than fits: it is left out
+    const auto run = simulate(tried, makeScene(weather, tried), {.series = true, .stop = &stop});
+    const std::scoped_lock lock(mutex);
+    if (!run) {
+      if (!problem) problem = run.problem();
+      stop = true;
+      return;
+    }
+    const Summary& s = run->summary;
+    StorePoint& q = points[i];
+    q = {sizes[i], s.held, s.nights, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
+    if (sizes[i] > 0.0) {
+      q.given_kWh = s.stores[place].given_kWh / s.winters;
+      q.running_kWh = s.stores[place].electricity_kWh / s.winters;
+    }
+    if (options.progress && !options.progress(++done, sizes.size())) {
+      stop = true;
+      if (!problem) problem = Problem{ProblemKind::cancelled, "", "the comparison was stopped", ""};
+    }
+  });
+  if (problem) return *problem;
+  std::erase_if(points, [](const StorePoint& p) { return p.nights == 0; });
+  return points;
+}
+
+} // namespace muffle
