@@ -13,6 +13,7 @@
 #include "app/stages/log_stage.h"
 #include "app/stages/main_window.h"
 #include "app/stages/section_view.h"
+#include "app/stages/stores_stage.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -86,6 +87,32 @@ bool shootRooms(Document& document, MainWindow& window, const QString& out) {
   window.showStage(Document::Stage::house);
   window.findChild<HouseStage*>()->showPage(HouseStage::Page::rooms);
   return shootThreeWays(document, window, out + QStringLiteral("/rooms"));
+}
+
+/// The demo has barrels only: shown with pipes, a hot bed and a tank beside them.
+bool shootStores(Document& document, MainWindow& window, const QString& out) {
+  const int steps = document.undoStack()->index();
+  window.showStage(Document::Stage::stores);
+  auto* stores = window.findChild<StoresStage*>();
+  stores->showPage(StoresStage::Page::stores);
+  for (const std::size_t addition : {std::size_t{6}, std::size_t{3}, std::size_t{1}}) stores->stores().add(addition);
+  if (!document.waitForResult()) return false;
+  bool ok = shootThreeWays(document, window, out + QStringLiteral("/pipes"));
+  stores->stores().showWinter(true);
+  ok = shoot(window, out + QStringLiteral("/pipes-winter.png")) && ok;
+  stores->showPage(StoresStage::Page::ground);
+  ok = shootThreeWays(document, window, out + QStringLiteral("/ground")) && ok;
+  stores->showPage(StoresStage::Page::oneMore);
+  ok = stores->oneMore().waitForCurve() && ok;
+  ok = shootThreeWays(document, window, out + QStringLiteral("/one-more")) && ok;
+  stores->choice().choose("compost:1");
+  stores->showPage(StoresStage::Page::compost);
+  ok = shootThreeWays(document, window, out + QStringLiteral("/compost")) && ok;
+  stores->showPage(StoresStage::Page::stores);
+  ok = shoot(window, out + QStringLiteral("/hot-bed.png")) && ok;
+  stores->stores().showWinter(false);
+  while (document.undoStack()->index() > steps) document.undoStack()->undo();
+  return document.waitForResult() && ok;
 }
 
 /// The dialogs of the log: a file's preview, readings by hand, the measuring aids.
@@ -181,6 +208,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     document.setDark(false);
   }
   document.compareWith(std::nullopt, {});
+  ok = shootStores(document, window, out) && ok;
   ok = shootOpenings(document, window, out) && ok;
   ok = shootRooms(document, window, out) && ok;
   const QTemporaryDir empty;

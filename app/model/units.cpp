@@ -14,6 +14,7 @@ constexpr double kInch_m = 0.0254;
 constexpr double kBtuPerHour_W = 0.29307107;
 constexpr double kGallon_L = 3.785411784;
 constexpr double kBtu_J = 1055.05585262;
+constexpr double kPound_kg = 0.45359237;
 
 int decimals(Quantity q, double shown) {
   switch (q) {
@@ -23,6 +24,7 @@ int decimals(Quantity q, double shown) {
   case Quantity::airChanges:
   case Quantity::uValue: return 1;
   case Quantity::length:
+  case Quantity::factor:
   case Quantity::price:
   case Quantity::areaPrice: return 2;
   case Quantity::power: return 1;
@@ -35,6 +37,7 @@ int decimals(Quantity q, double shown) {
 /// Further decimals where the value has them: 0.35 changes an hour are not 0.3.
 int mostDecimals(Quantity q, double shown) {
   if (q == Quantity::airChanges) return 2;
+  if (q == Quantity::waterFlow) return std::abs(shown) < 100.0 ? 1 : 0;
   if (q == Quantity::thickness) return 1;
   if (q == Quantity::areaHeat) return std::abs(shown) < 10.0 ? 2 : 0;
   if (q == Quantity::uValue) return std::abs(shown) < 2.0 ? 2 : 1;
@@ -80,9 +83,13 @@ QString Units::unit(Quantity q) const {
   case Quantity::airFlow: return feet ? QStringLiteral("ft³/min") : QStringLiteral("m³/h");
   case Quantity::leakArea: return feet ? QStringLiteral("in²") : QStringLiteral("cm²");
   case Quantity::resistance: return feet ? QStringLiteral("h·ft²·°F/BTU") : QStringLiteral("m²K/W");
+  case Quantity::mass: return feet ? QStringLiteral("lb") : QStringLiteral("kg");
+  case Quantity::waterFlow: return feet ? QStringLiteral("gal/min") : QStringLiteral("L/min");
+  case Quantity::conductance: return feet ? QStringLiteral("BTU/h·°F") : QStringLiteral("W/K");
   case Quantity::areaHeat: return feet ? QStringLiteral("BTU/ft²·°F") : QStringLiteral("kJ/m²K");
   case Quantity::money:
   case Quantity::price:
+  case Quantity::factor:
   case Quantity::count: return {};
   }
   return {};
@@ -106,6 +113,9 @@ double Units::show(Quantity q, double v) const {
   case Quantity::airFlow: return feet ? v / (60.0 * kFoot_m * kFoot_m * kFoot_m) : v;
   case Quantity::leakArea: return feet ? v * 1e-4 / (kInch_m * kInch_m) : v;
   case Quantity::resistance: return feet ? v * kBtuPerHour_W * 1.8 / (kFoot_m * kFoot_m) : v;
+  case Quantity::mass: return feet ? v / kPound_kg : v;
+  case Quantity::waterFlow: return feet ? v / kGallon_L : v;
+  case Quantity::conductance: return feet ? v / kBtuPerHour_W / 1.8 : v;
   case Quantity::areaHeat: return feet ? v * kFoot_m * kFoot_m / (1.8 * kBtu_J) : v / 1000.0;
   default: return v;
   }
@@ -174,6 +184,11 @@ std::optional<double> Units::parse(Quantity q, const QString& typed) const {
     if (is({"l", "litre", "litres", "liter", "liters"})) return v;
     if (is({"gal", "gallon", "gallons"})) return v * kGallon_L;
     if (is({"m3", "m³"})) return v * 1000.0;
+    break;
+  case Quantity::mass:
+    if (is({"kg"})) return v;
+    if (is({"t", "tonne", "tonnes"})) return v * 1000.0;
+    if (is({"lb", "lbs", "pound", "pounds"})) return v * kPound_kg;
     break;
   case Quantity::share:
     if (is({"%"})) return v / 100.0;

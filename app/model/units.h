@@ -33,7 +33,11 @@ enum class Quantity {
   airFlow,    ///< m3/h
   leakArea,   ///< cm2
   resistance, ///< m2K/W
-  areaHeat    ///< J/m2K
+  areaHeat,   ///< J/m2K
+  mass,       ///< kg
+  factor,     ///< plain, with decimals
+  waterFlow,  ///< L/min
+  conductance ///< W/K
 };
 
 struct Units {

@@ -2,6 +2,7 @@
 #include "app/paint/section.h"
 
 #include "core/simulate/assemble.h"
+#include "core/store/pile.h"
 
 #include <algorithm>
 #include <cmath>
@@ -45,6 +46,9 @@ QPointF SectionGeometry::handle(Handle which) const {
   case Handle::eave: return at(-half, s.eave_m);
   case Handle::width: return at(half, -s.sunk_m);
   case Handle::barrels: return m_plan.barrels.empty() ? QPointF(-1e6, -1e6) : barrelsRect(0).center();
+  case Handle::pipes: return m_plan.groundPipes.empty() ? QPointF(-1e6, -1e6) : pipes(0).front();
+  case Handle::pile: return m_plan.compost.empty() ? QPointF(-1e6, -1e6) : QPointF(pile(0).right(), pile(0).center().y());
+  case Handle::tank: return m_plan.waterLoops.empty() ? QPointF(-1e6, -1e6) : QPointF(tank(0).center().x(), tank(0).top());
   case Handle::none: break;
   }
   return {-1e6, -1e6};
@@ -57,6 +61,56 @@ QRectF SectionGeometry::barrelsRect(std::size_t group) const {
   const double x = std::clamp(b.x_m, -half + size.diameter_m / 2.0, half - size.diameter_m / 2.0);
   const QPointF foot = at(x - size.diameter_m / 2.0, -m_plan.house.shape.sunk_m);
   return {foot.x(), foot.y() - size.height_m * m_scale, size.diameter_m * m_scale, size.height_m * m_scale};
+}
+
+double SectionGeometry::shownDepth_m() const {
+  double depth = 1.2;
+  for (const GroundPipes& p : m_plan.groundPipes) depth = std::max(depth, 1.25 * p.depth_m);
+  return depth;
+}
+
+double SectionGeometry::depthY(double depth_m) const {
+  const double top = at(0, -m_plan.house.shape.sunk_m).y();
+  return top + std::max(m_area.bottom() - top, 40.0) * depth_m / shownDepth_m();
+}
+
+QPolygonF SectionGeometry::pipes(std::size_t store) const {
+  const GroundPipes& p = m_plan.groundPipes[store];
+  QPolygonF points;
+  const double half = m_plan.house.shape.span_m() / 2.0;
+  const double y = depthY(p.depth_m);
+  if (p.place == PipePlace::beside) {
+    for (int k = 0; k < std::min(p.count, 12); ++k) points << QPointF(std::min(at(half + 0.5 + k * p.spacing_m, 0).x(), m_area.right() - 40.0), y);
+    return points;
+  }
+  // across the house where they fit, else in as much of it as there is
+  const double apart = std::min(p.spacing_m, p.count > 1 ? 1.8 * half / (p.count - 1) : 0.0);
+  for (int k = 0; k < p.count; ++k) points << QPointF(at((k - (p.count - 1) / 2.0) * apart, 0).x(), y);
+  return points;
+}
+
+QRectF SectionGeometry::pile(std::size_t store) const {
+  const CompostPile& c = m_plan.compost[store];
+  const PileSize size = pileSize(c, blendOf(c));
+  const double half = m_plan.house.shape.span_m() / 2.0;
+  const double w = c.width_m * m_scale, h = size.height_m * m_scale;
+  QPointF foot;
+  switch (c.place) {
+  case PilePlace::hotBed: foot = at(std::clamp(-0.45 * half, -half + c.width_m / 2.0, half - c.width_m / 2.0), -m_plan.house.shape.sunk_m); break;
+  case PilePlace::chamber: foot = at(half + 0.25 + c.width_m / 2.0, 0.0); break;
+  case PilePlace::mound: foot = at(-half - 0.4 - c.width_m / 2.0, 0.0); break;
+  }
+  foot.setX(std::clamp(foot.x(), m_area.left() + w / 2.0 + 6.0, std::max(m_area.right() - w / 2.0 - 6.0, m_area.left() + w / 2.0 + 6.0)));
+  return {foot.x() - w / 2.0, foot.y() - h, w, h};
+}
+
+QRectF SectionGeometry::tank(std::size_t loop) const {
+  // as high as wide, standing at the back of the house
+  const double side = std::cbrt(m_plan.waterLoops[loop].litres / 1000.0);
+  const double half = m_plan.house.shape.span_m() / 2.0;
+  const QPointF foot = at(std::clamp(0.12 * half + 1.3 * side * static_cast<double>(loop), -half + side / 2.0, std::max(half - side / 2.0, -half + side / 2.0)),
+                          -m_plan.house.shape.sunk_m);
+  return {foot.x() - side * m_scale / 2.0, foot.y() - side * m_scale, side * m_scale, side * m_scale};
 }
 
 QRectF SectionGeometry::bedCoverRect(std::size_t cover) const {
@@ -74,7 +128,13 @@ Handle SectionGeometry::hit(const QPointF& point) const {
     const QPointF d = handle(h) - point;
     if (const double distance = std::hypot(d.x(), d.y()); distance < nearest) nearest = distance, best = h;
   }
-  if (best == Handle::none && !m_plan.barrels.empty() && barrelsRect(0).adjusted(-4, -4, 4, 4).contains(point)) best = Handle::barrels;
+  if (best != Handle::none) return best;
+  if (!m_plan.groundPipes.empty())
+    for (const QPointF& pipe : pipes(0))
+      if (std::hypot(pipe.x() - point.x(), pipe.y() - point.y()) < 9.0) return Handle::pipes;
+  if (!m_plan.compost.empty() && pile(0).adjusted(-4, -4, 4, 4).contains(point)) return Handle::pile;
+  if (!m_plan.waterLoops.empty() && tank(0).adjusted(-4, -4, 4, 4).contains(point)) return Handle::tank;
+  if (!m_plan.barrels.empty() && barrelsRect(0).adjusted(-4, -4, 4, 4).contains(point)) best = Handle::barrels;
   return best;
 }
 

@@ -7,10 +7,12 @@
 #include "app/model/units.h"
 #include "app/paint/theme.h"
 #include "core/plan/plan.h"
+#include "core/plan/store_list.h"
 #include "core/simulate/simulate.h"
 
 #include <QPainter>
 #include <QPainterPath>
+#include <QPolygonF>
 #include <QRectF>
 
 #include <optional>
@@ -29,6 +31,7 @@ struct SectionMoment {
   double outside_C = 0, sky_C = 0, wind_m_s = 0, sun_W_m2 = 0, cloud = 0;
   double air_C = 0, heater_W = 0;
   std::vector<double> soil_C, soilDepth_m, barrels_C;
+  std::vector<std::vector<double>> stores_C; ///< as storesOf() and storeTraces() list them
   std::vector<RoomMoment> rooms; ///< as otherRooms() lists them
   [[nodiscard]] const RoomMoment* room(RoomKind kind, std::size_t bed = 0) const;
   std::array<double, kPartCount> loss_W{};
@@ -41,7 +44,7 @@ struct SectionMoment {
   double sky_W = 0; ///< radiated to the sky
 };
 
-enum class Handle { none, ridge, eave, width, barrels };
+enum class Handle { none, ridge, eave, width, barrels, pipes, pile, tank };
 
 class SectionGeometry {
 public:
@@ -56,6 +59,14 @@ public:
   [[nodiscard]] QRectF barrelsRect(std::size_t group) const;
   /// The upper half of this rectangle's ellipse is the bed cover.
   [[nodiscard]] QRectF bedCoverRect(std::size_t cover) const;
+  /// How much of the soil is drawn, and where a depth below the floor lies.
+  [[nodiscard]] double shownDepth_m() const;
+  [[nodiscard]] double depthY(double depth_m) const;
+  /// Where the pipes of a store are cut through.
+  [[nodiscard]] QPolygonF pipes(std::size_t store) const;
+  /// Of a pile without the soil over it; of a mound the ellipse's upper half lies in it.
+  [[nodiscard]] QRectF pile(std::size_t store) const;
+  [[nodiscard]] QRectF tank(std::size_t loop) const;
   /// The handle within reach of a point.
   [[nodiscard]] Handle hit(const QPointF& point) const;
   [[nodiscard]] QRectF area() const { return m_area; }

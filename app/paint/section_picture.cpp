@@ -2,6 +2,7 @@
 //
 // The picture of the cross-section, part by part from the sky down.
 #include "app/paint/section.h"
+#include "app/paint/section_stores.h"
 
 #include "core/simulate/assemble.h"
 
@@ -15,8 +16,6 @@ namespace muffle {
 namespace {
 
 constexpr double kRoomy_px = 130.0; ///< a house drawn lower than this has its words beside it
-constexpr double kShownDepth_m = 1.2;
-
 QString tr(const char* text) { return QCoreApplication::translate("Section", text); }
 
 /// A ribbon along a curve whose width is watts.
@@ -82,6 +81,7 @@ public:
     openings();
     bedCovers();
     barrels();
+    paintStores(m_p, m_g, m_plan, m_moment, m_theme, m_units, m_hovered);
     if (m_moment) {
       dew();
       airWords();
@@ -117,18 +117,19 @@ private:
       return;
     }
     const auto& depth_m = m_moment->soilDepth_m;
+    const double shown_m = m_g.shownDepth_m();
     for (std::size_t i = 0; i < m_moment->soil_C.size(); ++i) {
       const double from = i == 0 ? 0.0 : 0.5 * (depth_m[i - 1] + depth_m[i]);
-      const double to = i + 1 < m_moment->soil_C.size() ? 0.5 * (depth_m[i] + depth_m[i + 1]) : kShownDepth_m;
-      const QColor earth = blend(m_theme.soilTop, m_theme.soilDeep, from / kShownDepth_m);
-      m_p.fillRect(QRectF(m_area.left(), m_soilTop + height * from / kShownDepth_m, m_area.width(), height * (to - from) / kShownDepth_m + 1),
+      const double to = i + 1 < m_moment->soil_C.size() ? 0.5 * (depth_m[i] + depth_m[i + 1]) : shown_m;
+      const QColor earth = blend(m_theme.soilTop, m_theme.soilDeep, from / shown_m);
+      m_p.fillRect(QRectF(m_area.left(), m_soilTop + height * from / shown_m, m_area.width(), height * (to - from) / shown_m + 1),
                    blend(earth, m_theme.warmth(m_moment->soil_C[i]), 0.28));
     }
     for (const double depth : {0.06, 0.28, 0.80}) {
       std::size_t best = 0;
       for (std::size_t i = 0; i < depth_m.size(); ++i)
         if (std::abs(depth_m[i] - depth) < std::abs(depth_m[best] - depth)) best = i;
-      say({m_area.left() + 12, m_soilTop + std::max(height * depth_m[best] / kShownDepth_m, 12.0)},
+      say({m_area.left() + 12, m_soilTop + std::max(height * depth_m[best] / shown_m, 12.0)},
           tr("soil %1 deep  %2").arg(m_units.text(Quantity::length, depth_m[best]), degrees(m_moment->soil_C[best])), textFont(8.5), kOnSky, Qt::AlignLeft);
     }
   }

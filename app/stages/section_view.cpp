@@ -86,6 +86,10 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
   m.soilDepth_m = run->soilDepth_m;
   for (const auto& soil : s.soil_C) m.soil_C.push_back(static_cast<double>(soil[i]));
   for (const auto& b : s.barrels_C) m.barrels_C.push_back(static_cast<double>(b[i]));
+  for (const StoreSeries& store : s.stores) {
+    m.stores_C.emplace_back();
+    for (const auto& trace : store.temperature_C) m.stores_C.back().push_back(static_cast<double>(trace[i]));
+  }
   for (std::size_t p = 0; p < kPartCount; ++p) m.loss_W[p] = static_cast<double>(s.loss_W[p][i]);
   const double pressure_Pa = pressureAtElevation_Pa(m_document.plan().site.place.elevation_m);
   const auto humidity = [&](double air_C, double vapour_g_kg) { return std::min(relativeHumidity(air_C, vapour_g_kg, pressure_Pa), 1.0); };
@@ -183,6 +187,7 @@ void SectionView::mousePressEvent(QMouseEvent* e) {
   m_dragged = geometry().hit(e->position());
   m_pressed = e->position();
   m_dragStart = m_document.plan();
+  m_dragDepthScale = geometry().depthY(1.0) - geometry().depthY(0.0);
   m_dragScale = geometry().scale(); // the drawing rescales as the house grows; the drag keeps the scale it began with
   if (m_dragged != Handle::none)
     m_document.finishEdit();
@@ -220,6 +225,28 @@ void SectionView::drag(const QPointF& to) {
         tr("move the barrels"),
         [&](Plan& p) { p.barrels.front().x_m = std::clamp(centimetres(m_dragStart.barrels.front().x_m + dx), -s.span_m() / 2.0, s.span_m() / 2.0); }, id);
     break;
+  case Handle::pipes:
+    why = m_document.edit(
+        tr("move the pipes"),
+        [&](Plan& p) {
+          const double down_m = (to.y() - m_pressed.y()) / m_dragDepthScale;
+          p.groundPipes.front().depth_m = std::clamp(centimetres(m_dragStart.groundPipes.front().depth_m + down_m), 0.15, 4.0);
+        },
+        id);
+    break;
+  case Handle::pile:
+    why = m_document.edit(
+        tr("widen the pile"), [&](Plan& p) { p.compost.front().width_m = std::clamp(centimetres(m_dragStart.compost.front().width_m + 2.0 * dx), 0.3, 20.0); }, id);
+    break;
+  case Handle::tank:
+    why = m_document.edit(
+        tr("change the tank"),
+        [&](Plan& p) {
+          const double side_m = std::max(std::cbrt(m_dragStart.waterLoops.front().litres / 1000.0) + dy, 0.2);
+          p.waterLoops.front().litres = std::round(100.0 * side_m * side_m * side_m) * 10.0;
+        },
+        id);
+    break;
   case Handle::none: break;
   }
   m_refusal = why.value_or(QString());
@@ -239,7 +266,7 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
   const Handle h = geometry().hit(e->position());
   if (h == m_hovered) return;
   m_hovered = h;
-  setCursor(h == Handle::none ? Qt::ArrowCursor : h == Handle::width || h == Handle::barrels ? Qt::SizeHorCursor : Qt::SizeVerCursor);
+  setCursor(h == Handle::none ? Qt::ArrowCursor : h == Handle::width || h == Handle::barrels || h == Handle::pile ? Qt::SizeHorCursor : Qt::SizeVerCursor);
   const HouseShape& s = m_document.plan().house.shape;
   const Units& u = m_document.units();
   switch (h) {
@@ -251,13 +278,23 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
                    .arg(m_document.plan().barrels.front().count)
                    .arg(u.text(Quantity::water, m_document.plan().barrels.front().litres)));
     break;
+  case Handle::pipes:
+    setToolTip(tr("pipes %1 deep; click for their instrument, drag to lay them deeper").arg(u.text(Quantity::length, m_document.plan().groundPipes.front().depth_m)));
+    break;
+  case Handle::pile:
+    setToolTip(tr("a pile on a foot of %1; click for its instrument, drag to widen it").arg(u.text(Quantity::length, m_document.plan().compost.front().width_m)));
+    break;
+  case Handle::tank:
+    setToolTip(tr("a tank of %1; click for its instrument, drag to change it").arg(u.text(Quantity::water, m_document.plan().waterLoops.front().litres)));
+    break;
   case Handle::none: setToolTip({}); break;
   }
   update();
 }
 
 void SectionView::mouseReleaseEvent(QMouseEvent* e) {
-  if (m_dragged == Handle::barrels && (e->position() - m_pressed).manhattanLength() < 4) emit pointed(Document::Stage::stores);
+  const bool isStore = m_dragged == Handle::barrels || m_dragged == Handle::pipes || m_dragged == Handle::pile || m_dragged == Handle::tank;
+  if (isStore && (e->position() - m_pressed).manhattanLength() < 4) emit pointed(Document::Stage::stores);
   m_scrubbing = false;
   if (m_dragged != Handle::none) m_document.finishEdit();
   m_dragged = Handle::none;

@@ -50,6 +50,7 @@ private:
   Handle m_dragged = Handle::none;
   bool m_scrubbing = false;
   double m_dragScale = 1.0;
+  double m_dragDepthScale = 1.0; ///< pixels by metre of depth
   QPointF m_pressed;
   Plan m_dragStart;
   QString m_refusal;

@@ -1,32 +1,38 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What stores heat: the stores of the plan, what one more of each buys, the ground, and the bench where compost is mixed.
 #pragma once
 
+#include "app/stages/compost_page.h"
+#include "app/stages/ground_page.h"
 #include "app/stages/stage_page.h"
-
-class QComboBox;
-class QLabel;
-class QPushButton;
+#include "app/stages/store_curve_page.h"
+#include "app/stages/stores_page.h"
 
 namespace muffle {
 
-class Plot;
-class NumberField;
+class PageStrip;
 
-/// Water barrels: sizes, and how warm they stayed through the night and the winter.
 class StoresStage : public StagePage {
   Q_OBJECT
 public:
+  enum class Page { stores, oneMore, ground, compost };
   explicit StoresStage(Document& document, QWidget* parent = nullptr);
+  void showPage(Page page);
+  StoresPage& stores() { return *m_stores; }
+  StoreCurvePage& oneMore() { return *m_oneMore; }
+  GroundPage& ground() { return *m_ground; }
+  CompostPage& compost() { return *m_compost; }
+  StoreChoice& choice() { return m_choice; }
 
 private:
   void refresh() override;
-  Plot* m_winter;
-  QWidget* m_fields;
-  QComboBox* m_colour;
-  QPushButton* m_add;
-  QPushButton* m_remove;
-  QLabel* m_words;
-  QLabel* m_caution;
+  StoreChoice m_choice;
+  PageStrip* m_strip;
+  StoresPage* m_stores;
+  StoreCurvePage* m_oneMore;
+  GroundPage* m_ground;
+  CompostPage* m_compost;
 };
 
 } // namespace muffle

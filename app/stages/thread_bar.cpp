@@ -51,7 +51,13 @@ ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
   case Document::Stage::stores: {
     int barrels = 0;
     for (const Barrels& b : p.barrels) barrels += b.count;
-    return {tr("Stores"), barrels ? tr("%1 water barrels").arg(barrels) : tr("none"), barrels ? 1.0 : 0.0};
+    QStringList has;
+    if (barrels > 0) has << (barrels == 1 ? tr("1 barrel") : tr("%1 barrels").arg(barrels));
+    if (!p.groundPipes.empty()) has << tr("pipes");
+    if (!p.compost.empty()) has << tr("compost");
+    if (!p.waterLoops.empty()) has << tr("tank");
+    if (!p.soilCables.empty()) has << tr("cable");
+    return {tr("Stores"), has.isEmpty() ? tr("none") : has.join(QStringLiteral(", ")), has.isEmpty() ? 0.0 : 1.0};
   }
   case Document::Stage::heat:
     return {tr("Heat"), p.heater && p.heater->power_W > 0 ? tr("heater %1").arg(m_document.units().text(Quantity::power, p.heater->power_W)) : tr("no heater"),

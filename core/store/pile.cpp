@@ -100,7 +100,11 @@ PileCourse pileCourse(const CompostPile& pile, const PileTrial& trial) {
   blend.mix.k20_per_day *= trial.k20Factor;
   blend.mix.quickK20_per_day *= trial.k20Factor;
   const PileSize size = pileSize(pile, blend);
-  const double open_W_K = (size.top_m2 + size.sides_m2) / (size.core_m2K_W + pile.jacket_m2K_W + 1.0 / kOuterFilm_W_m2K);
+  constexpr double kSoil_W_mK = 1.0;
+  const bool isHotBed = pile.place == PilePlace::hotBed;
+  const double over_m2K_W = isHotBed ? pile.soil_m / kSoil_W_mK : pile.jacket_m2K_W;
+  const double open_W_K = size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + 1.0 / kOuterFilm_W_m2K) +
+                          size.top_m2 / (size.core_m2K_W + over_m2K_W + 1.0 / kOuterFilm_W_m2K);
   constexpr double kUnder_m2K_W = 1.0; // of the ground below: half a metre of moist soil
   const double ua = open_W_K + size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W);
   CompostState state = freshCompost(blend.mix, trial.start_C);

@@ -1,0 +1,135 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/paint/section_stores.h"
+
+#include "core/store/pile.h"
+
+#include <QCoreApplication>
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+QString tr(const char* text) { return QCoreApplication::translate("Section", text); }
+
+class StoresPicture {
+public:
+  StoresPicture(QPainter& p, const SectionGeometry& g, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme, const Units& units,
+                Handle hovered)
+      : m_p(p), m_g(g), m_plan(plan), m_moment(moment), m_theme(theme), m_units(units), m_hovered(hovered) {}
+
+  void paint() {
+    const auto all = storesOf(m_plan);
+    for (std::size_t k = 0; k < all.size(); ++k) {
+      const std::vector<double>* const known = m_moment && k < m_moment->stores_C.size() ? &m_moment->stores_C[k] : nullptr;
+      switch (all[k].kind) {
+      case StoreKind::pipes: pipes(all[k].index, known); break;
+      case StoreKind::compost: pile(all[k].index, known); break;
+      case StoreKind::loop: tank(all[k].index, known); break;
+      case StoreKind::barrels:
+      case StoreKind::cable: break;
+      }
+    }
+  }
+
+private:
+  [[nodiscard]] QPen outline(Handle handle, bool first) const {
+    const bool lit = first && m_hovered == handle;
+    return {lit ? m_theme.weld : m_theme.ink, lit ? 2.6 : 1.3};
+  }
+  [[nodiscard]] QColor colour(const std::vector<double>* known, std::size_t trace) const {
+    return known && trace < known->size() && !std::isnan((*known)[trace]) ? m_theme.warmth((*known)[trace]) : m_theme.wool;
+  }
+  void say(const QPointF& at, const QString& text, const QColor& ink) {
+    const QFont font = textFont(9, true);
+    const QFontMetricsF metrics(font);
+    const double w = metrics.horizontalAdvance(text) + 4;
+    QRectF box(at.x() - w / 2.0, at.y() - metrics.height() / 2.0, w, metrics.height());
+    box.moveLeft(std::clamp(box.left(), m_g.area().left() + 4, std::max(m_g.area().right() - w - 4, m_g.area().left() + 4)));
+    m_p.setFont(font);
+    m_p.setPen(ink);
+    m_p.drawText(box, static_cast<int>(Qt::AlignCenter), text);
+  }
+  [[nodiscard]] QString degrees(const std::vector<double>* known, std::size_t trace) const {
+    return known && trace < known->size() && !std::isnan((*known)[trace]) ? m_units.text(Quantity::temperature, (*known)[trace]) : QString();
+  }
+
+  void pipes(std::size_t i, const std::vector<double>* known) {
+    const GroundPipes& pipes = m_plan.groundPipes[i];
+    const double r = std::max(pipes.diameter_m / 2.0 * m_g.scale(), 3.0);
+    m_p.setPen(outline(Handle::pipes, i == 0));
+    m_p.setBrush(colour(known, 3));
+    const QPolygonF at = m_g.pipes(i);
+    for (const QPointF& q : at) m_p.drawEllipse(q, r, r);
+    if (at.isEmpty()) return;
+    const QPointF words = pipes.place == PipePlace::underFloor ? (at.front() + at.back()) / 2.0 + QPointF(0, r + 9) : at.front() + QPointF(0, r + 9);
+    const QString t = degrees(known, 3);
+    say(words, t.isEmpty() ? tr("%1 pipes").arg(pipes.count) : tr("%1 pipes, soil %2").arg(pipes.count).arg(t), QColor("#F4EFE6"));
+  }
+
+  void pile(std::size_t i, const std::vector<double>* known) {
+    const CompostPile& pile = m_plan.compost[i];
+    const QRectF r = m_g.pile(i);
+    const bool stands = known && !known->empty() && !std::isnan(known->front());
+    QPen pen = outline(Handle::pile, i == 0);
+    if (known && !stands) pen.setStyle(Qt::DotLine); // not yet built
+    m_p.setPen(pen);
+    m_p.setBrush(stands ? colour(known, 0) : m_theme.oat);
+    const QBrush straw(m_theme.ink, Qt::Dense7Pattern);
+    if (pile.place == PilePlace::mound) {
+      const QRectF whole(r.left(), r.top(), r.width(), 2.0 * r.height());
+      m_p.drawChord(whole, 0, 180 * 16);
+      m_p.setPen(Qt::NoPen);
+      m_p.setBrush(straw);
+      m_p.drawChord(whole, 0, 180 * 16);
+    } else {
+      m_p.drawRect(r);
+      m_p.fillRect(r.adjusted(1, 1, -1, -1), straw);
+    }
+    if (pile.place == PilePlace::hotBed) {
+      const double soil = pile.soil_m * m_g.scale();
+      m_p.setPen(QPen(m_theme.ink, 1.0));
+      m_p.setBrush(known && known->size() > 1 ? m_theme.warmth((*known)[1]) : m_theme.soilTop);
+      m_p.drawRect(QRectF(r.left(), r.top() - soil, r.width(), soil));
+    } else if (pile.place == PilePlace::chamber) {
+      m_p.setPen(QPen(m_theme.ink, 1.6, Qt::DashLine));
+      m_p.setBrush(Qt::NoBrush);
+      m_p.drawRect(r.adjusted(-5, -7, 5, 0));
+    }
+    const QString t = degrees(known, 0);
+    const QString name = pile.place == PilePlace::hotBed ? tr("hot bed") : tr("compost");
+constexpr double kSoilWords_px = 205.0; // clear of the soil's own words
+    const double x = pile.place == PilePlace::hotBed ? std::max(r.center().x(), m_g.area().left() + kSoilWords_px) : r.center().x();
+    const double y = r.bottom() + 11.0 + (pile.place == PilePlace::hotBed && !m_plan.house.bedCovers.empty() ? 30.0 : 0.0);
+    say({x, y}, t.isEmpty() ? name : name + QStringLiteral("  ") + t, QColor("#F4EFE6"));
+  }
+
+  void tank(std::size_t i, const std::vector<double>* known) {
+    const QRectF r = m_g.tank(i);
+    m_p.setPen(outline(Handle::tank, i == 0));
+    m_p.setBrush(colour(known, 0));
+    m_p.drawRoundedRect(r, 3, 3);
+    m_p.setPen(QPen(m_theme.ink, 1.0));
+    m_p.drawLine(QPointF(r.left() + 3, r.top() + 6), QPointF(r.right() - 3, r.top() + 6));
+    const QString t = degrees(known, 0);
+    say({r.center().x(), r.bottom() + 26}, t.isEmpty() ? tr("tank") : tr("tank %1").arg(t), QColor("#F4EFE6"));
+  }
+
+  QPainter& m_p;
+  const SectionGeometry& m_g;
+  const Plan& m_plan;
+  const std::optional<SectionMoment>& m_moment;
+  const Theme& m_theme;
+  const Units& m_units;
+  Handle m_hovered;
+};
+
+} // namespace
+
+void paintStores(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme,
+                 const Units& units, Handle hovered) {
+  StoresPicture(painter, geometry, plan, moment, theme, units, hovered).paint();
+}
+
+} // namespace muffle

@@ -1,0 +1,199 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/store_fields.h"
+
+#include "app/paint/theme.h"
+#include "app/stages/number_field.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr int kColumns = 3;
+
+/// A member of the plan's store at a place of a list.
+template <class S, class T> Find<T> at(std::vector<S> Plan::*list, std::size_t index, T S::*member) {
+  return [=](Plan& p) -> T* { return index < (p.*list).size() ? &((p.*list)[index].*member) : nullptr; };
+}
+
+template <class S> Find<double> ruleAt(std::vector<S> Plan::*list, std::size_t index, double StoreRule::*member) {
+  return [=](Plan& p) -> double* { return index < (p.*list).size() ? &((p.*list)[index].rule.*member) : nullptr; };
+}
+
+/// A whole number.
+template <class S> NumberField::Spec whole(const QString& label, std::vector<S> Plan::*list, std::size_t index, int S::*member, int low, int high, const QString& source) {
+  const Find<int> find = at(list, index, member);
+  NumberField::Spec spec;
+  spec.label = label;
+  spec.get = [find](const Plan& p) {
+    const int* const v = look(find, p);
+    return v ? static_cast<double>(*v) : 0.0;
+  };
+  spec.set = [find](Plan& p, double v) {
+    if (int* const to = find(p)) *to = static_cast<int>(std::lround(v));
+  };
+  spec.min = low;
+  spec.max = high;
+  spec.source = source;
+  return spec;
+}
+
+} // namespace
+
+StoreFields::StoreFields(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_grid(new QGridLayout(this)) {
+  m_grid->setContentsMargins(0, 0, 0, 0);
+  m_grid->setHorizontalSpacing(18);
+  m_grid->setVerticalSpacing(2);
+  for (int c = 0; c < kColumns; ++c) m_grid->setColumnStretch(c, 1);
+}
+
+void StoreFields::put(QWidget* field) {
+  m_grid->addWidget(field, m_count / kColumns, m_count % kColumns);
+  ++m_count;
+}
+
+template <class T> void StoreFields::choice(const QString& name, const QStringList& words, const QString& step, std::function<T*(Plan&)> find) {
+  auto* row = new QWidget(this);
+  auto* along = new QHBoxLayout(row);
+  along->setContentsMargins(0, 0, 0, 0);
+  auto* label = new QLabel(name, row);
+  label->setFont(textFont(9.5));
+  auto* box = new QComboBox(row);
+  box->addItems(words);
+  box->setAccessibleName(name);
+  box->setFont(textFont(9.5));
+  along->addWidget(label);
+  along->addWidget(box, 1);
+  connect(box, &QComboBox::activated, this, [this, step, find](int i) {
+    if (auto why = m_document.edit(step, [&](Plan& p) {
+          if (T* const to = find(p)) *to = static_cast<T>(i);
+        }))
+      emit m_document.trouble(*why);
+  });
+  m_refresh.push_back([this, box, find] {
+    if (const T* const v = look<T>(find, m_document.plan())) box->setCurrentIndex(static_cast<int>(*v));
+  });
+  put(row);
+}
+
+void StoreFields::show(const std::optional<StoreRef>& store) {
+  QString signature;
+  if (store) {
+    signature = QString::fromStdString(store->id);
+    if (store->kind == StoreKind::compost) signature += QString::number(static_cast<int>(m_document.plan().compost[store->index].place));
+  }
+  if (signature != m_shown) {
+    m_shown = signature;
+    for (QWidget* old : findChildren<QWidget*>(Qt::FindDirectChildrenOnly)) {
+      old->hide();
+      old->deleteLater();
+    }
+    m_refresh.clear();
+    m_count = 0;
+    if (store) build(*store);
+  }
+  for (const auto& refresh : m_refresh) refresh();
+}
+
+void StoreFields::build(const StoreRef& store) {
+  switch (store.kind) {
+  case StoreKind::barrels: return barrels(store.index);
+  case StoreKind::pipes: return pipes(store.index);
+  case StoreKind::compost: return compost(store.index);
+  case StoreKind::loop: return loop(store.index);
+  case StoreKind::cable: return cable(store.index);
+  }
+}
+
+void StoreFields::barrels(std::size_t i) {
+  const auto number = [&](const QString& label, Quantity q, double Barrels::*member, double low, double high, double nudge, const QString& source) {
+    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::barrels, i, member), low, high, nudge, source), this));
+  };
+  put(new NumberField(m_document, whole(tr("Count"), &Plan::barrels, i, &Barrels::count, 1, 2000, tr("that stand in the house")), this));
+  number(tr("Holds"), Quantity::water, &Barrels::litres, 1.0, 20000.0, 10.0, tr("filled, leaving room for ice"));
+  number(tr("Sunlit"), Quantity::share, &Barrels::sunShare, 0.0, 1.0, 0.05, tr("of the silhouette that the sun reaches past crop and benches"));
+  choice<BarrelColour>(tr("Colour"), {tr("black"), tr("blue"), tr("white"), tr("bare steel")}, tr("change the barrels' colour"), at(&Plan::barrels, i, &Barrels::colour));
+  choice<BarrelFilling>(tr("Filled with"), {tr("water"), tr("sand"), tr("stone")}, tr("change what the barrels hold"), at(&Plan::barrels, i, &Barrels::filling));
+}
+
+void StoreFields::pipes(std::size_t i) {
+  const auto number = [&](const QString& label, Quantity q, double GroundPipes::*member, double low, double high, double nudge, const QString& source) {
+    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::groundPipes, i, member), low, high, nudge, source), this));
+  };
+  put(new NumberField(m_document, whole(tr("Pipes"), &Plan::groundPipes, i, &GroundPipes::count, 1, 200, tr("side by side, each with its share of the air")), this));
+  number(tr("Length"), Quantity::length, &GroundPipes::length_m, 0.5, 200.0, 0.5, tr("in the ground"));
+  number(tr("Depth"), Quantity::length, &GroundPipes::depth_m, 0.15, 4.0, 0.1, tr("of their axes, below floor or ground"));
+  number(tr("Apart"), Quantity::length, &GroundPipes::spacing_m, 0.08, 10.0, 0.05, tr("from axis to axis; soil between them is shared"));
+  number(tr("Bore"), Quantity::thickness, &GroundPipes::diameter_m, 0.04, 1.0, 0.01, tr("inside diameter"));
+  number(tr("Fan"), Quantity::airFlow, &GroundPipes::fan_m3_h, 10.0, 50000.0, 50.0, tr("air of the fan blowing free; the pipes' friction leaves less: see the words above"));
+  number(tr("Pa"), Quantity::count, &GroundPipes::fan_Pa, 5.0, 3000.0, 10.0, tr("the fan's pressure against a shut duct, from its label"));
+  put(new NumberField(m_document, NumberField::Spec::at(tr("Charge"), Quantity::temperature, ruleAt(&Plan::groundPipes, i, &StoreRule::chargeAbove_C), -5.0, 60.0, 1.0, tr("the house's air goes in while it is warmer")), this));
+  put(new NumberField(m_document, NumberField::Spec::at(tr("Give"), Quantity::temperature, ruleAt(&Plan::groundPipes, i, &StoreRule::giveBelow_C), -30.0, 40.0, 1.0, tr("the fan runs while the house is colder")), this));
+  put(new NumberField(m_document,
+                      NumberField::Spec::at(tr("Board"), Quantity::resistance, at(&Plan::groundPipes, i, &GroundPipes::board_m2K_W), 0.0, 10.0, 0.5,
+                                            tr("insulation half a metre under the pipes"), NumberField::Spec::Word{0.0, tr("none")}),
+                      this));
+  number(tr("Price"), Quantity::money, &GroundPipes::price, 0.0, 1e7, 50.0, tr("of pipes, fan and digging; 0 if you have them"));
+  choice<PipePlace>(tr("Lie"), {tr("under the floor"), tr("beside the house")}, tr("lay the pipes elsewhere"), at(&Plan::groundPipes, i, &GroundPipes::place));
+}
+
+void StoreFields::compost(std::size_t i) {
+  const auto number = [&](const QString& label, Quantity q, double CompostPile::*member, double low, double high, double nudge, const QString& source) {
+    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::compost, i, member), low, high, nudge, source), this));
+  };
+  number(tr("Width"), Quantity::length, &CompostPile::width_m, 0.3, 20.0, 0.1, tr("the recipe's volume gives the height"));
+  number(tr("Length"), Quantity::length, &CompostPile::length_m, 0.3, 100.0, 0.1, tr("the recipe's volume gives the height"));
+  number(tr("Jacket"), Quantity::resistance, &CompostPile::jacket_m2K_W, 0.0, 10.0, 0.1, tr("of straw or boards round it: 15 cm of straw is 2"));
+  put(new NumberField(m_document, whole(tr("Piles"), &Plan::compost, i, &CompostPile::piles, 1, 24, tr("alike, one after the other in the same place")), this));
+  number(tr("Every"), Quantity::count, &CompostPile::everyDays, 3.0, 365.0, 1.0, tr("days from one pile to the next"));
+  number(tr("Airiness"), Quantity::factor, &CompostPile::airiness, 0.2, 5.0, 0.1, tr("of its own draught: 0.5 trodden down, 1 as thrown up, 2 with pipes through it"));
+  switch (m_document.plan().compost[i].place) {
+  case PilePlace::hotBed: number(tr("Soil"), Quantity::length, &CompostPile::soil_m, 0.05, 1.0, 0.02, tr("that you plant in")); break;
+  case PilePlace::chamber:
+    number(tr("Fan"), Quantity::airFlow, &CompostPile::fan_m3_h, 0.0, 20000.0, 25.0, tr("0 for openings alone"));
+    number(tr("Opening"), Quantity::area, &CompostPile::opening_m2, 0.0, 20.0, 0.05, tr("one low, one high, between shed and house"));
+    break;
+  case PilePlace::mound:
+    number(tr("Coil"), Quantity::length, &CompostPile::coil_m, 1.0, 2000.0, 5.0, tr("of water pipe in the pile"));
+    number(tr("Pump"), Quantity::waterFlow, &CompostPile::coilFlow_l_min, 0.1, 500.0, 0.5, tr("water through the coil"));
+    number(tr("Radiator"), Quantity::conductance, &CompostPile::radiator_W_K, 1.0, 20000.0, 5.0, tr("what passes from water to air for each degree"));
+    break;
+  }
+  if (m_document.plan().compost[i].place != PilePlace::hotBed)
+    number(tr("Give"), Quantity::temperature, &CompostPile::giveBelow_C, -30.0, 40.0, 1.0, tr("fan or pump run while the house is colder"));
+  number(tr("Work"), Quantity::hours, &CompostPile::hoursToBuild, 0.0, 1000.0, 1.0, tr("of work, for each pile"));
+  number(tr("Price"), Quantity::money, &CompostPile::price, 0.0, 1e7, 10.0, tr("of what a pile is built of"));
+}
+
+void StoreFields::loop(std::size_t i) {
+  const auto number = [&](const QString& label, Quantity q, double WaterLoop::*member, double low, double high, double nudge, const QString& source) {
+    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::waterLoops, i, member), low, high, nudge, source), this));
+  };
+  number(tr("Tank"), Quantity::water, &WaterLoop::litres, 5.0, 500000.0, 50.0, tr("water in it"));
+  number(tr("Loss"), Quantity::conductance, &WaterLoop::tankLoss_W_K, 0.0, 2000.0, 0.5, tr("into the house where it stands"));
+  number(tr("Pump"), Quantity::waterFlow, &WaterLoop::flow_l_min, 0.1, 2000.0, 1.0, tr("water through the radiator"));
+  number(tr("Radiator"), Quantity::conductance, &WaterLoop::radiator_W_K, 1.0, 50000.0, 10.0, tr("what passes between water and air for each degree"));
+  put(new NumberField(m_document, NumberField::Spec::at(tr("Charge"), Quantity::temperature, ruleAt(&Plan::waterLoops, i, &StoreRule::chargeAbove_C), -5.0, 60.0, 1.0, tr("the house warms the water while it is warmer")), this));
+  put(new NumberField(m_document, NumberField::Spec::at(tr("Give"), Quantity::temperature, ruleAt(&Plan::waterLoops, i, &StoreRule::giveBelow_C), -30.0, 40.0, 1.0, tr("the pump runs while the house is colder")), this));
+  number(tr("Collector"), Quantity::area, &WaterLoop::collector_m2, 0.0, 2000.0, 0.5, tr("solar, outside; 0 for none"));
+  number(tr("Slope"), Quantity::angle, &WaterLoop::collectorTilt_deg, 0.0, 90.0, 5.0, tr("towards the noon sun"));
+  number(tr("Price"), Quantity::money, &WaterLoop::price, 0.0, 1e7, 50.0, tr("of all of it; 0 if you have it"));
+}
+
+void StoreFields::cable(std::size_t i) {
+  const auto number = [&](const QString& label, Quantity q, double SoilCable::*member, double low, double high, double nudge, const QString& source) {
+    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::soilCables, i, member), low, high, nudge, source), this));
+  };
+  number(tr("Length"), Quantity::length, &SoilCable::length_m, 1.0, 10000.0, 1.0, tr("on all beds of that kind together"));
+  number(tr("W/m"), Quantity::count, &SoilCable::watts_per_m, 1.0, 60.0, 1.0, tr("from its label"));
+  number(tr("Depth"), Quantity::thickness, &SoilCable::depth_m, 0.02, 0.5, 0.01, tr("in the bed"));
+  number(tr("Keeps"), Quantity::temperature, &SoilCable::setpoint_C, -5.0, 40.0, 0.5, tr("beside it, by its thermostat"));
+  number(tr("Price"), Quantity::money, &SoilCable::price, 0.0, 1e7, 10.0, tr("0 if you have it"));
+}
+
+} // namespace muffle

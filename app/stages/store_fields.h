@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The numbers of one store, each edited where it is shown.
+#pragma once
+
+#include "app/model/document.h"
+#include "core/plan/store_list.h"
+
+#include <QWidget>
+
+class QGridLayout;
+
+namespace muffle {
+
+class StoreFields : public QWidget {
+  Q_OBJECT
+public:
+  explicit StoreFields(Document& document, QWidget* parent = nullptr);
+  /// Shows the fields of a store; the same ones stay while store and place are the same.
+  void show(const std::optional<StoreRef>& store);
+
+private:
+  void build(const StoreRef& store);
+  void barrels(std::size_t index);
+  void pipes(std::size_t index);
+  void compost(std::size_t index);
+  void loop(std::size_t index);
+  void cable(std::size_t index);
+  void put(QWidget* field);
+  template <class T> void choice(const QString& name, const QStringList& words, const QString& step, std::function<T*(Plan&)> find);
+  Document& m_document;
+  QGridLayout* m_grid;
+  int m_count = 0;
+  QString m_shown;
+  std::vector<std::function<void()>> m_refresh; ///< of choices
+};
+
+} // namespace muffle

@@ -1,0 +1,260 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/stores_page.h"
+
+#include "app/paint/theme.h"
+#include "app/stages/plot.h"
+#include "app/stages/store_fields.h"
+#include "app/stages/store_words.h"
+#include "core/simulate/pipe_soil.h"
+
+#include <QButtonGroup>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenu>
+#include <QPushButton>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include <cmath>
+#include <numeric>
+
+namespace muffle {
+namespace {
+
+constexpr double kDay_s = 86400.0;
+
+QString kWh(double value) { return QStringLiteral("%1 kWh").arg(QLocale().toString(value, 'f', value < 10.0 ? 1 : 0)); }
+
+} // namespace
+
+StoresPage::StoresPage(Document& document, StoreChoice& choice, QWidget* parent)
+    : QWidget(parent), m_document(document), m_choice(choice), m_group(new QButtonGroup(this)), m_words(new QLabel(this)),
+      m_add(new QPushButton(tr("Add a store"), this)), m_remove(new QPushButton(tr("Take it out"), this)), m_span(new QPushButton(tr("whole winter"), this)),
+      m_plot(new Plot(document, this)), m_fields(new StoreFields(document, this)), m_caution(new QLabel(this)) {
+  auto* body = new QVBoxLayout(this);
+  body->setContentsMargins(0, 0, 0, 0);
+  body->setSpacing(5);
+  m_chips = new QHBoxLayout;
+  m_chips->setSpacing(6);
+  body->addLayout(m_chips);
+  m_words->setWordWrap(true);
+  m_words->setFont(textFont(9.5));
+  body->addWidget(m_words);
+  m_plot->setAccessibleName(tr("Temperatures of the store"));
+  m_plot->setMinimumHeight(130);
+  body->addWidget(m_plot, 1);
+  body->addWidget(m_fields);
+  auto* row = new QHBoxLayout;
+  row->addWidget(m_add);
+  row->addWidget(m_remove);
+  row->addStretch();
+  m_span->setCheckable(true);
+  row->addWidget(m_span);
+  body->addLayout(row);
+  m_caution->setFont(textFont(8.5));
+  m_caution->setWordWrap(true);
+  body->addWidget(m_caution);
+  auto* menu = new QMenu(m_add);
+  const auto additions = StoreWords::additions();
+  for (std::size_t i = 0; i < additions.size(); ++i) {
+    QAction* action = menu->addAction(QStringLiteral("%1: %2").arg(additions[i].name, additions[i].says));
+    connect(action, &QAction::triggered, this, [this, i] { add(i); });
+  }
+  m_add->setMenu(menu);
+  auto ticker = QSharedPointer<QCPAxisTickerDateTime>::create();
+  ticker->setDateTimeSpec(Qt::UTC);
+  m_plot->xAxis->setTicker(ticker);
+  connect(m_remove, &QPushButton::clicked, this, &StoresPage::remove);
+  connect(m_span, &QPushButton::toggled, this, [this] { refresh(); });
+  connect(&m_choice, &StoreChoice::chosen, this, [this] { refresh(); });
+}
+
+void StoresPage::add(std::size_t addition) {
+  const auto all = StoreWords::additions();
+  const StoreKind kind = all[addition].kind;
+  if (auto why = m_document.edit(tr("add %1").arg(all[addition].name.toLower()), all[addition].add)) {
+    emit m_document.trouble(*why);
+    return;
+  }
+  std::string last;
+  for (const StoreRef& s : storesOf(m_document.plan()))
+    if (s.kind == kind) last = s.id;
+  m_choice.choose(last);
+}
+
+void StoresPage::remove() {
+  const auto store = m_choice.now();
+  if (!store) return;
+  m_document.edit(tr("take the %1 out").arg(StoreWords::kind(m_document.plan(), *store)), [&](Plan& p) {
+    const auto drop = [&](auto& list) { list.erase(list.begin() + static_cast<std::ptrdiff_t>(store->index)); };
+    switch (store->kind) {
+    case StoreKind::barrels: drop(p.barrels); break;
+    case StoreKind::pipes: drop(p.groundPipes); break;
+    case StoreKind::compost: drop(p.compost); break;
+    case StoreKind::loop: drop(p.waterLoops); break;
+    case StoreKind::cable: drop(p.soilCables); break;
+    }
+  });
+}
+
+void StoresPage::showWinter(bool on) { m_span->setChecked(on); }
+
+QString StoresPage::words() const { return m_words->text(); }
+
+void StoresPage::rebuildChips() {
+  const auto all = storesOf(m_document.plan());
+  QStringList names;
+  for (const StoreRef& s : all) names << QString::fromStdString(s.id) + StoreWords::kind(m_document.plan(), s);
+  const auto chosen = m_choice.place();
+  if (names != m_shown) {
+    m_shown = names;
+    while (QLayoutItem* item = m_chips->takeAt(0)) {
+      if (QWidget* w = item->widget()) {
+        w->hide();
+        w->deleteLater();
+      }
+      delete item;
+    }
+    for (const StoreRef& s : all) {
+      auto* chip = new QToolButton(this);
+      chip->setCheckable(true);
+      chip->setText(StoreWords::brief(m_document.plan(), s));
+      chip->setToolTip(StoreWords::kind(m_document.plan(), s));
+      chip->setFont(textFont(9.5));
+      m_group->addButton(chip);
+      m_chips->addWidget(chip);
+      connect(chip, &QToolButton::clicked, this, [this, id = s.id] { m_choice.choose(id); });
+    }
+    m_chips->addStretch(1);
+  }
+  if (!chosen) return;
+  if (auto* chip = qobject_cast<QToolButton*>(m_chips->itemAt(static_cast<int>(*chosen))->widget())) chip->setChecked(true);
+}
+
+/// The night's and the winters' heat, and what they cost.
+QString StoresPage::told() const {
+  const auto store = m_choice.now();
+  const auto place = m_choice.place();
+  const Simulation* run = m_document.result();
+  const Plan& plan = m_document.plan();
+  const Units& u = m_document.units();
+  if (!run || m_document.selectedNight() < 0 || *place >= run->summary.stores.size()) return tr("Import a log to see how warm it stays.");
+  const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
+  if (n.winter >= run->series.size() || *place >= run->series[n.winter].stores.size()) return tr("Working it out.");
+  const StoreSeries& s = run->series[n.winter].stores[*place];
+  const double hours = m_document.weather()->winters[n.winter].step_s / 3600.0;
+  double given = 0.0;
+  for (std::size_t i = n.from + 1; i <= n.to; ++i) given += static_cast<double>(s.given_W[i]) * hours / 1000.0;
+  const StoreSummary& sum = run->summary.stores[*place];
+  const double winters = std::max(run->summary.winters, 1e-9);
+  QStringList parts;
+  if (store->kind == StoreKind::cable)
+    parts << tr("It takes %1 a winter.").arg(kWh(sum.electricity_kWh / winters));
+  else
+    parts << tr("This night it %1 the house %2; a winter it gives %3.").arg(given >= 0.0 ? tr("gave") : tr("took from"), kWh(std::abs(given)), kWh(sum.given_kWh / winters));
+  if (store->kind == StoreKind::pipes) {
+    const FanDuty duty = pipeDuty(plan.groundPipes[store->index], kStandardPressure_Pa);
+    parts << tr("Its fan moves %1 at %2 W, %3 h a winter: %4 of heat for each of electricity.")
+                 .arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0), QLocale().toString(duty.power_W, 'f', 0), QLocale().toString(sum.running_h / winters, 'f', 0),
+                      sum.electricity_kWh > 0.0 ? QLocale().toString(sum.given_kWh / sum.electricity_kWh, 'f', 1) : tr("nothing"));
+  } else if (store->kind == StoreKind::compost) {
+    parts << tr("Decay makes %1 a winter; the pile reaches %2.").arg(kWh(sum.made_kWh / winters), u.text(Quantity::temperature, sum.warmest_C));
+  } else if (store->kind != StoreKind::cable) {
+    parts << tr("Coldest in all the nights: %1%2").arg(u.text(Quantity::temperature, sum.coldest_C),
+                                                      sum.coldest_C < 0.0 ? tr(". Its water froze in part: full vessels burst.") : QStringLiteral("."));
+    if (sum.stagnant_h > 0.0) parts << tr("The collector found the tank too hot for %1 h.").arg(QLocale().toString(sum.stagnant_h / winters, 'f', 0));
+  }
+  return parts.join(QLatin1Char(' '));
+}
+
+void StoresPage::draw() {
+  const auto store = m_choice.now();
+  const auto place = m_choice.place();
+  const Simulation* run = m_document.result();
+  if (!run || m_document.selectedNight() < 0) return;
+  const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
+  if (n.winter >= run->series.size() || *place >= run->series[n.winter].stores.size()) return;
+  const WinterSeries& s = run->series[n.winter];
+  const StoreSeries& mine = s.stores[*place];
+  const Winter& w = m_document.weather()->winters[n.winter];
+  const Units& u = m_document.units();
+  const Theme& t = Theme::of(m_document.isDark());
+  m_plot->clearPlottables();
+  m_plot->clearItems();
+  m_plot->retheme();
+  const double offset = m_document.zone().offset_s(w.time(n.from));
+  const bool winter = m_span->isChecked();
+  const double centre = static_cast<double>(w.time((n.from + n.to) / 2)) + offset;
+  const double from = winter ? static_cast<double>(w.start) + offset : centre - 3 * kDay_s;
+  const double to = winter ? static_cast<double>(w.time(w.size() - 1)) + offset : centre + 3 * kDay_s;
+  const auto line = [&](const auto& v, const QColor& colour, const QString& name, Qt::PenStyle style, double width) {
+    QVector<double> x, y;
+    for (std::size_t i = 0; i < v.size(); ++i)
+      x.push_back(static_cast<double>(w.time(i)) + offset), y.push_back(u.show(Quantity::temperature, static_cast<double>(v[i])));
+    QCPGraph* g = m_plot->line(colour, width);
+    g->setPen(QPen(colour, width, style));
+    g->setName(name);
+    g->setData(x, y, true);
+  };
+  // over a winter by the day: its swings would hide what is slow
+  const auto daily = [&](const auto& v) {
+    const auto aDay = static_cast<std::ptrdiff_t>(kDay_s / w.step_s);
+    std::vector<double> mean(v.size());
+    for (std::ptrdiff_t i = 0; i < static_cast<std::ptrdiff_t>(v.size()); ++i) {
+      const auto first = std::max<std::ptrdiff_t>(i - aDay / 2, 0), last = std::min(first + aDay, static_cast<std::ptrdiff_t>(v.size()));
+      if (i % (aDay / 12) == 0 || i == 0)
+        mean[static_cast<std::size_t>(i)] = std::accumulate(v.begin() + first, v.begin() + last, 0.0) / static_cast<double>(last - first);
+      else
+        mean[static_cast<std::size_t>(i)] = mean[static_cast<std::size_t>(i - 1)];
+    }
+    return mean;
+  };
+  if (winter) {
+    line(daily(w.outside_C), t.woad, tr("outside, by the day"), Qt::DotLine, 1.4);
+    line(daily(s.air_C), t.madder, tr("house air, by the day"), Qt::SolidLine, 1.4);
+  } else {
+    line(w.outside_C, t.woad, tr("outside"), Qt::DotLine, 1.2);
+    line(s.air_C, t.madder, tr("house air"), Qt::SolidLine, 1.8);
+  }
+  const auto traces = storeTraces(m_document.plan(), *store);
+  const QColor colours[] = {t.lichen, t.weld, t.fleece, t.ink};
+  const Qt::PenStyle styles[] = {Qt::SolidLine, Qt::SolidLine, Qt::DashLine, Qt::DashDotLine};
+  for (std::size_t k = traces.size(); k-- > 0;)
+    if (k < mine.temperature_C.size() && traces[k] != StoreTrace::soilFirst && traces[k] != StoreTrace::soilLast) // what lies between tells enough
+      line(mine.temperature_C[k], colours[k % 4], StoreWords::trace(traces[k]), styles[k % 4], k == 0 ? 2.2 : 1.4);
+  auto* ticker = static_cast<QCPAxisTickerDateTime*>(m_plot->xAxis->ticker().data());
+  ticker->setDateTimeFormat(winter ? QStringLiteral("d MMM") : QStringLiteral("d MMM\nhh:mm"));
+  m_plot->legendAbove();
+  m_plot->yAxis->setLabel(u.unit(Quantity::temperature));
+  m_plot->xAxis->setRange(from, to);
+  bool found = false;
+  QCPRange all;
+  for (int i = 0; i < m_plot->graphCount(); ++i) {
+    bool has = false;
+    const QCPRange r = m_plot->graph(i)->getValueRange(has, QCP::sdBoth, m_plot->xAxis->range());
+    if (has) all = found ? QCPRange(std::min(all.lower, r.lower), std::max(all.upper, r.upper)) : r, found = true;
+  }
+  if (found) m_plot->yAxis->setRange(all.lower - 0.06 * all.size(), all.upper + 0.06 * all.size());
+  m_plot->replot();
+}
+
+void StoresPage::refresh() {
+  rebuildChips();
+  const auto store = m_choice.now();
+  m_fields->show(store);
+  m_fields->setVisible(store.has_value());
+  m_remove->setVisible(store.has_value());
+  m_plot->setVisible(store && m_document.result() && m_document.selectedNight() >= 0);
+  m_span->setVisible(m_plot->isVisibleTo(this));
+  m_caution->setVisible(store.has_value());
+  if (!store) {
+    m_words->setText(tr("A store takes up heat when there is too much and gives it back by night: dark water, soil with pipes in it, a pile that rots, a tank. Add "
+                        "one and see which nights it holds."));
+    return;
+  }
+  m_words->setText(told());
+  m_caution->setText(StoreWords::caution(m_document.plan(), *store, m_document.units()));
+  if (m_plot->isVisibleTo(this)) draw();
+}
+
+} // namespace muffle

@@ -1,0 +1,138 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Stores in the window: each kind added, seen, changed and taken out again; the bench, the ground, and what one more buys.
+#include "tests/app/window_fixture.h"
+
+#include "app/stages/section_view.h"
+#include "app/stages/store_words.h"
+#include "app/stages/stores_stage.h"
+
+#include <QToolButton>
+
+namespace muffle {
+namespace {
+
+class StoresWindow : public WindowTest {
+protected:
+  void openWithLog() {
+    open();
+    importDemoLog();
+    window->showStage(Document::Stage::stores);
+    stage = find<StoresStage>();
+    ASSERT_NE(stage, nullptr);
+  }
+  StoresStage* stage = nullptr;
+};
+
+TEST_F(StoresWindow, EveryKindIsAddedSimulatedAndUndone) {
+  openWithLog();
+  const int before = document->undoStack()->index();
+  const std::size_t had = storesOf(document->plan()).size();
+  const auto additions = StoreWords::additions();
+  for (std::size_t i = 0; i < additions.size(); ++i) {
+    stage->stores().add(i);
+    ASSERT_TRUE(document->waitForResult()) << i;
+    EXPECT_EQ(storesOf(document->plan()).size(), had + i + 1) << i;
+    EXPECT_EQ(stage->choice().now()->kind, additions[i].kind); // the new one is in hand
+    EXPECT_TRUE(stage->stores().words().contains(QStringLiteral("kWh"))) << i << stage->stores().words().toStdString();
+    EXPECT_EQ(document->result()->summary.stores.size(), had + i + 1);
+    EXPECT_LT(document->result()->summary.closure, 1e-6);
+  }
+  while (document->undoStack()->index() > before) document->undoStack()->undo();
+  EXPECT_EQ(storesOf(document->plan()).size(), had);
+  QTest::mouseClick(button(QStringLiteral("Take it out")), Qt::LeftButton);
+  EXPECT_EQ(storesOf(document->plan()).size(), had - 1);
+}
+
+TEST_F(StoresWindow, ANumberOutOfReachIsExplainedAndKept) {
+  openWithLog();
+  stage->stores().add(1);
+  NumberField* apart = number(QStringLiteral("Apart"));
+  type(apart, QStringLiteral("0.09 m"));
+  EXPECT_TRUE(apart->errorText().contains(QStringLiteral("soil must lie between them"))) << apart->errorText().toStdString();
+  EXPECT_DOUBLE_EQ(document->plan().groundPipes.front().spacing_m, 0.5);
+  type(number(QStringLiteral("Depth")), QStringLiteral("3 ft"));
+  EXPECT_NEAR(document->plan().groundPipes.front().depth_m, 0.9144, 1e-9);
+}
+
+TEST_F(StoresWindow, PipesAreLaidDeeperByDraggingThemInTheSection) {
+  openWithLog();
+  stage->stores().add(1);
+  ASSERT_TRUE(document->waitForResult());
+  auto* section = find<SectionView>();
+  const QPointF pipe = section->handlePoint(Handle::pipes);
+  drag(section, pipe, pipe + QPointF(0, 25));
+  EXPECT_GT(document->plan().groundPipes.front().depth_m, 0.65);
+  document->undoStack()->undo(); // one step for the whole drag
+  EXPECT_DOUBLE_EQ(document->plan().groundPipes.front().depth_m, 0.6);
+}
+
+TEST_F(StoresWindow, TheBenchMixesAndSaysWhatTheBlendIsLike) {
+  openWithLog();
+  stage->stores().add(3);
+  stage->showPage(StoresStage::Page::compost);
+  ASSERT_TRUE(document->waitForResult());
+  const QString first = stage->compost().words();
+  EXPECT_TRUE(first.contains(QStringLiteral("W a tonne")));
+  const double straw = document->plan().compost.front().recipe[1].wet_kg;
+  type(number(QStringLiteral("straw")), QStringLiteral("0.3 t"));
+  EXPECT_NEAR(document->plan().compost.front().recipe[1].wet_kg, 300.0, 1e-9);
+  EXPECT_NE(stage->compost().words(), first);
+  type(number(QStringLiteral("water poured on")), QStringLiteral("20000"));
+  EXPECT_EQ(document->plan().compost.front().water_kg, 0.0); // a slurry is refused
+  document->undoStack()->undo();
+  EXPECT_EQ(document->plan().compost.front().recipe[1].wet_kg, straw);
+}
+
+TEST_F(StoresWindow, OneMoreAndTheGroundAnswerForTheStoreInHand) {
+  openWithLog();
+  stage->stores().add(1);
+  ASSERT_TRUE(document->waitForResult());
+  stage->showPage(StoresStage::Page::oneMore);
+  ASSERT_TRUE(stage->oneMore().waitForCurve());
+  EXPECT_TRUE(stage->oneMore().words().contains(QStringLiteral("Without it"))) << stage->oneMore().words().toStdString();
+  stage->showPage(StoresStage::Page::ground);
+  EXPECT_TRUE(stage->ground().words().contains(QStringLiteral("still swings")));
+  EXPECT_TRUE(stage->ground().words().contains(QStringLiteral("its outlet falls")));
+  document->setUnits({true, true});
+  EXPECT_TRUE(stage->ground().words().contains(QStringLiteral("°F")));
+}
+
+TEST_F(StoresWindow, WithoutStoresThePagesTeachTheNextStep) {
+  openWithLog();
+  while (!storesOf(document->plan()).empty()) QTest::mouseClick(button(QStringLiteral("Take it out")), Qt::LeftButton);
+  EXPECT_TRUE(stage->stores().words().contains(QStringLiteral("Add one")));
+  for (const auto page : {StoresStage::Page::oneMore, StoresStage::Page::ground, StoresStage::Page::compost}) stage->showPage(page);
+  EXPECT_TRUE(stage->compost().words().contains(QStringLiteral("mix it here")));
+}
+
+TEST(StoreWords, HaveACautionAndANameForEveryKind) {
+  Plan p;
+  for (const auto& addition : StoreWords::additions()) addition.add(p);
+  EXPECT_TRUE(check(p).empty());
+  for (const StoreRef& s : storesOf(p)) {
+    EXPECT_GT(StoreWords::caution(p, s, {}).size(), 40) << s.id;
+    EXPECT_FALSE(StoreWords::kind(p, s).isEmpty());
+    EXPECT_FALSE(storeTraces(p, s).empty());
+    for (const StoreTrace t : storeTraces(p, s)) EXPECT_FALSE(StoreWords::trace(t).isEmpty());
+  }
+}
+
+TEST(StoreWords, WhatIsAddedFitsSmallHousesToo) {
+  for (const double width : {2.0, 3.0, 6.0, 12.0}) {
+    for (const ShapeKind kind : {ShapeKind::arch, ShapeKind::gable, ShapeKind::dome}) {
+      Plan p;
+      p.house.shape = HouseShape{ShapeKind::arch, width, 1.6 * width, 0.2 * width, 0.55 * width, 90.0}.as(kind);
+      if (!check(p).empty()) continue;
+      for (const auto& addition : StoreWords::additions()) {
+        Plan with = p;
+        addition.add(with);
+        const Problems problems = check(with);
+        EXPECT_TRUE(problems.empty()) << addition.name.toStdString() << " in " << width << " m: " << (problems.empty() ? "" : problems.front().text());
+      }
+    }
+  }
+}
+
+} // namespace
+} // namespace muffle
