@@ -28,7 +28,8 @@ public:
       case StoreKind::compost: pile(all[k].index, known); break;
       case StoreKind::loop: tank(all[k].index, known); break;
       case StoreKind::barrels:
-      case StoreKind::cable: break;
+      case StoreKind::cable:
+      case StoreKind::mass: break;
       }
     }
   }
@@ -101,7 +102,7 @@ private:
     const QString name = pile.place == PilePlace::hotBed ? tr("hot bed") : tr("compost");
 constexpr double kSoilWords_px = 205.0; // clear of the soil's own words
     const double x = pile.place == PilePlace::hotBed ? std::max(r.center().x(), m_g.area().left() + kSoilWords_px) : r.center().x();
-    const double y = r.bottom() + 11.0 + (pile.place == PilePlace::hotBed && !m_plan.house.bedCovers.empty() ? 30.0 : 0.0);
+    const double y = r.bottom() + (pile.place == PilePlace::hotBed ? 26.0 : 11.0);
     say({x, y}, t.isEmpty() ? name : name + QStringLiteral("  ") + t, QColor("#F4EFE6"));
   }
 
@@ -113,7 +114,7 @@ constexpr double kSoilWords_px = 205.0; // clear of the soil's own words
     m_p.setPen(QPen(m_theme.ink, 1.0));
     m_p.drawLine(QPointF(r.left() + 3, r.top() + 6), QPointF(r.right() - 3, r.top() + 6));
     const QString t = degrees(known, 0);
-    say({r.center().x(), r.bottom() + 26}, t.isEmpty() ? tr("tank") : tr("tank %1").arg(t), QColor("#F4EFE6"));
+    say({r.center().x(), r.bottom() + 41}, t.isEmpty() ? tr("tank") : tr("tank %1").arg(t), QColor("#F4EFE6"));
   }
 
   QPainter& m_p;

@@ -113,6 +113,7 @@ void StoreCurvePage::draw() {
     case StoreKind::compost: return u.show(Quantity::mass, size);
     case StoreKind::loop: return u.show(Quantity::water, size);
     case StoreKind::cable: return u.show(Quantity::length, size);
+    case StoreKind::mass: return u.show(Quantity::area, size);
     default: return size;
     }
   };

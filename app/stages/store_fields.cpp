@@ -107,6 +107,7 @@ void StoreFields::build(const StoreRef& store) {
   case StoreKind::compost: return compost(store.index);
   case StoreKind::loop: return loop(store.index);
   case StoreKind::cable: return cable(store.index);
+  case StoreKind::mass: return mass(store.index);
   }
 }
 
@@ -118,6 +119,7 @@ void StoreFields::barrels(std::size_t i) {
   number(tr("Holds"), Quantity::water, &Barrels::litres, 1.0, 20000.0, 10.0, tr("filled, leaving room for ice"));
   number(tr("Sunlit"), Quantity::share, &Barrels::sunShare, 0.0, 1.0, 0.05, tr("of the silhouette that the sun reaches past crop and benches"));
   choice<BarrelColour>(tr("Colour"), {tr("black"), tr("blue"), tr("white"), tr("bare steel")}, tr("change the barrels' colour"), at(&Plan::barrels, i, &Barrels::colour));
+  choice<bool>(tr("Water"), {tr("as one"), tr("in two layers")}, tr("change how the water lies"), at(&Plan::barrels, i, &Barrels::layered));
   choice<BarrelFilling>(tr("Filled with"), {tr("water"), tr("sand"), tr("stone")}, tr("change what the barrels hold"), at(&Plan::barrels, i, &Barrels::filling));
 }
 
@@ -139,6 +141,7 @@ void StoreFields::pipes(std::size_t i) {
                                             tr("insulation half a metre under the pipes"), NumberField::Spec::Word{0.0, tr("none")}),
                       this));
   number(tr("Price"), Quantity::money, &GroundPipes::price, 0.0, 1e7, 50.0, tr("of pipes, fan and digging; 0 if you have them"));
+  choice<PipeOutlet>(tr("Serve"), {tr("the house"), tr("the bay"), tr("the first bed")}, tr("let the pipes serve another room"), at(&Plan::groundPipes, i, &GroundPipes::serves));
   choice<PipePlace>(tr("Lie"), {tr("under the floor"), tr("beside the house")}, tr("lay the pipes elsewhere"), at(&Plan::groundPipes, i, &GroundPipes::place));
 }
 
@@ -194,6 +197,18 @@ void StoreFields::cable(std::size_t i) {
   number(tr("Depth"), Quantity::thickness, &SoilCable::depth_m, 0.02, 0.5, 0.01, tr("in the bed"));
   number(tr("Keeps"), Quantity::temperature, &SoilCable::setpoint_C, -5.0, 40.0, 0.5, tr("beside it, by its thermostat"));
   number(tr("Price"), Quantity::money, &SoilCable::price, 0.0, 1e7, 10.0, tr("0 if you have it"));
+}
+
+void StoreFields::mass(std::size_t i) {
+  const auto number = [&](const QString& label, Quantity q, double MassBlock::*member, double low, double high, double nudge, const QString& source) {
+    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::mass, i, member), low, high, nudge, source), this));
+  };
+  number(tr("Area"), Quantity::area, &MassBlock::area_m2, 0.1, 5000.0, 0.5, tr("of one face of a wall; seen from above of the others"));
+  number(tr("Thick"), Quantity::thickness, &MassBlock::thickness_m, 0.02, 2.0, 0.02, tr("a day's warmth goes 10 to 15 cm deep"));
+  number(tr("Sunlit"), Quantity::share, &MassBlock::sunShare, 0.0, 1.0, 0.05, tr("wall: of its face that the sun reaches"));
+  choice<MassKind>(tr("Is a"), {tr("wall"), tr("path"), tr("raised bed")}, tr("change what it is"), at(&Plan::mass, i, &MassBlock::kind));
+  choice<MassMaterial>(tr("Of"), {tr("stone"), tr("brick"), tr("concrete"), tr("rammed earth"), tr("soil")}, tr("change its material"), at(&Plan::mass, i, &MassBlock::material));
+  number(tr("Price"), Quantity::money, &MassBlock::price, 0.0, 1e7, 50.0, tr("0 if it stands already"));
 }
 
 } // namespace muffle

@@ -26,6 +26,7 @@ private:
   void compost(std::size_t index);
   void loop(std::size_t index);
   void cable(std::size_t index);
+  void mass(std::size_t index);
   void put(QWidget* field);
   template <class T> void choice(const QString& name, const QStringList& words, const QString& step, std::function<T*(Plan&)> find);
   Document& m_document;

@@ -31,6 +31,8 @@ CompostPile pile(PilePlace place, const Plan& plan) {
   switch (place) {
   case PilePlace::hotBed: {
     c.name = "hot bed";
+    c.jacket_m2K_W = 2.0; // dug in, or boxed in bales
+    c.soil_m = 0.25;
     const double share = std::min(1.0, 0.4 * floor / (c.width_m * c.length_m));
     c.width_m = std::max(0.4, down(c.width_m * std::sqrt(share), 0.1));
     c.length_m = std::max(0.4, down(c.length_m * std::sqrt(share), 0.1));
@@ -71,6 +73,10 @@ QString StoreWords::kind(const Plan& plan, const StoreRef& store) {
   }
   case StoreKind::loop: return tr("water that goes round");
   case StoreKind::cable: return tr("cable in the soil");
+  case StoreKind::mass: {
+    const MassKind mass = plan.mass[store.index].kind;
+    return mass == MassKind::wall ? tr("heavy wall in the house") : mass == MassKind::path ? tr("heavy path") : tr("raised bed");
+  }
   }
   return {};
 }
@@ -85,6 +91,10 @@ QString StoreWords::brief(const Plan& plan, const StoreRef& store) {
   }
   case StoreKind::loop: return tr("tank");
   case StoreKind::cable: return tr("cable");
+  case StoreKind::mass: {
+    const MassKind mass = plan.mass[store.index].kind;
+    return mass == MassKind::wall ? tr("wall") : mass == MassKind::path ? tr("path") : tr("raised bed");
+  }
   }
   return {};
 }
@@ -102,6 +112,8 @@ QString StoreWords::trace(StoreTrace trace) {
   case StoreTrace::chamberAir: return tr("in the shed");
   case StoreTrace::cableSoil: return tr("beside the cable");
   case StoreTrace::leafAir: return tr("at the leaves");
+  case StoreTrace::upper: return tr("upper half");
+  case StoreTrace::middle: return tr("in its middle");
   }
   return {};
 }
@@ -134,6 +146,8 @@ QString StoreWords::caution(const Plan& plan, const StoreRef& store, const Units
               "residual-current protection, by a licensed electrician.");
   case StoreKind::cable:
     return tr("Lay the passes apart and never coiled, cover them with mesh against spades, and feed them through residual-current protection: a licensed electrician.");
+  case StoreKind::mass:
+    return tr("A free wall of stone or earth can fall: its foundation and height are for a licensed builder. Set nothing heavy on the edge of a dug bed.");
   }
   return {};
 }
@@ -145,6 +159,7 @@ QString StoreWords::measure(const StoreRef& store, const Units& units) {
   case StoreKind::compost: return units.unit(Quantity::mass);
   case StoreKind::loop: return units.unit(Quantity::water);
   case StoreKind::cable: return units.unit(Quantity::length);
+  case StoreKind::mass: return units.unit(Quantity::area);
   }
   return {};
 }
@@ -156,6 +171,7 @@ QString StoreWords::size(const StoreRef& store, double size, const Units& units)
   case StoreKind::compost: return units.text(Quantity::mass, size);
   case StoreKind::loop: return units.text(Quantity::water, size);
   case StoreKind::cable: return units.text(Quantity::length, size);
+  case StoreKind::mass: return units.text(Quantity::area, size);
   }
   return {};
 }
@@ -212,7 +228,14 @@ std::vector<StoreWords::Addition> StoreWords::additions() {
          c.length_m = std::round(p.house.bedCovers.front().bed_m2() * 60.0 / c.watts_per_m); // 60 W a square metre
          p.soilCables.push_back(c);
        },
-       StoreKind::cable}};
+       StoreKind::cable},
+      {tr("Heavy wall, path or raised bed"), tr("stone, brick or earth that takes up the sun"),
+       [](Plan& p) {
+         MassBlock m;
+         m.area_m2 = std::clamp(down(0.2 * p.house.shape.floor_m2(), 0.5), 0.5, 10.0);
+         p.mass.push_back(m);
+       },
+       StoreKind::mass}};
 }
 
 } // namespace muffle

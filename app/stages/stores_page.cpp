@@ -93,6 +93,7 @@ void StoresPage::remove() {
     case StoreKind::compost: drop(p.compost); break;
     case StoreKind::loop: drop(p.waterLoops); break;
     case StoreKind::cable: drop(p.soilCables); break;
+    case StoreKind::mass: drop(p.mass); break;
     }
   });
 }

@@ -29,6 +29,7 @@ std::vector<Kit> kitOf(const Plan& plan) {
   for (const GroundPipes& p : plan.groundPipes) bought(p);
   for (const WaterLoop& w : plan.waterLoops) bought(w);
   for (const SoilCable& c : plan.soilCables) bought(c);
+  for (const MassBlock& m : plan.mass) bought(m);
   for (const CompostPile& c : plan.compost) // used up within the year
     if (c.price > 0.0 || c.hoursToBuild > 0.0) kit.push_back({c.name, c.piles * c.price, 1.0, c.piles * c.hoursToBuild});
   return kit;

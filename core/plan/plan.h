@@ -228,7 +228,8 @@ struct Barrels {
   double litres = 200.0;
   BarrelColour colour = BarrelColour::black;
   BarrelFilling filling = BarrelFilling::water;
-  double film_W_m2K = 8.0; ///< air and radiation together at a barrel's skin
+  double film_W_m2K = 8.0; ///< air and radiation together at a barrel's skin; 0: free convection by the difference, and radiation
+  bool layered = false;    ///< water: a warm upper and a cold lower half, which mix when the lower is the warmer
   double sunShare = 0.6;   ///< of the barrel's silhouette that the sun reaches
   double x_m = 2.0;        ///< where they stand across the house, for the drawing
 };
@@ -307,6 +308,7 @@ struct Plan {
   std::vector<CompostPile> compost;
   std::vector<WaterLoop> waterLoops;
   std::vector<SoilCable> soilCables;
+  std::vector<MassBlock> mass;
   int warmUp_days = 75; ///< that stores are run before the log begins, in the weather the place has then
   std::optional<Heater> heater;
   std::vector<Kit> kit;

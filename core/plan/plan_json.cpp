@@ -30,6 +30,16 @@ using FillingName = std::pair<BarrelFilling, const char*>;
 constexpr std::array<FillingName, 3> kFillings{{{BarrelFilling::water, "water"}, {BarrelFilling::sand, "sand"}, {BarrelFilling::stone, "stone"}}};
 using PipePlaceName = std::pair<PipePlace, const char*>;
 constexpr std::array<PipePlaceName, 2> kPipePlaces{{{PipePlace::underFloor, "under_floor"}, {PipePlace::beside, "beside"}}};
+using PipeOutletName = std::pair<PipeOutlet, const char*>;
+constexpr std::array<PipeOutletName, 3> kPipeOutlets{{{PipeOutlet::house, "house"}, {PipeOutlet::bay, "bay"}, {PipeOutlet::bed, "bed"}}};
+using MassKindName = std::pair<MassKind, const char*>;
+constexpr std::array<MassKindName, 3> kMassKinds{{{MassKind::wall, "wall"}, {MassKind::path, "path"}, {MassKind::raisedBed, "raised_bed"}}};
+using MassMaterialName = std::pair<MassMaterial, const char*>;
+constexpr std::array<MassMaterialName, kMassMaterialCount> kMassMaterials{{{MassMaterial::stone, "stone"},
+                                                                           {MassMaterial::brick, "brick"},
+                                                                           {MassMaterial::concrete, "concrete"},
+                                                                           {MassMaterial::earth, "earth"},
+                                                                           {MassMaterial::soil, "soil"}}};
 using PilePlaceName = std::pair<PilePlace, const char*>;
 constexpr std::array<PilePlaceName, 3> kPilePlaces{{{PilePlace::hotBed, "hot_bed"}, {PilePlace::chamber, "chamber"}, {PilePlace::mound, "mound"}}};
 using MeasureName = std::pair<MeasureKind, const char*>;
@@ -234,7 +244,8 @@ template <class V> void describe(V& v, Barrels& b) {
   v.number("litres", b.litres, {1.0, 20000.0}, "water in one", true);
   v.choice("colour", b.colour, kColours, "colour");
   v.choice("filling", b.filling, kFillings, "what is in them");
-  v.number("film_W_m2K", b.film_W_m2K, {1.0, 40.0}, "film coefficient between barrel and air");
+  v.number("film_W_m2K", b.film_W_m2K, {0.0, 40.0}, "film coefficient between barrel and air; 0: free convection by the difference, and radiation");
+  v.boolean("layered", b.layered, "water: an upper and a lower half of their own");
   v.number("sun_share", b.sunShare, {0.0, 1.0}, "share of its silhouette that the sun reaches");
   v.number("x_m", b.x_m, {-30.0, 30.0}, "place across the house");
 }
@@ -256,10 +267,22 @@ template <class V> void describe(V& v, GroundPipes& p) {
   v.number("fan_m3_h", p.fan_m3_h, {10.0, 50000.0}, "air of the fan, blowing free");
   v.number("fan_Pa", p.fan_Pa, {5.0, 3000.0}, "pressure of the fan against a shut duct");
   v.object("rule", p.rule, "when the fan runs");
-  v.boolean("to_bay", p.toBay, "what comes out is let into the warm bay");
+  v.choice("serves", p.serves, kPipeOutlets, "where their air comes out: the house, its warm bay, or under a bed cover");
+  v.integer("bed", p.bed, {0, 11}, "which bed cover they serve, from 0");
   v.number("board_m2K_W", p.board_m2K_W, {0.0, 10.0}, "resistance of insulation under a pipe bed");
   v.number("price", p.price, {0.0, 1e7}, "price, 0 if already owned");
   v.number("life_years", p.life_years, {0.5, 60.0}, "years it lasts");
+}
+
+template <class V> void describe(V& v, MassBlock& m) {
+  v.text("name", m.name, "name");
+  v.choice("kind", m.kind, kMassKinds, "a wall that stands free, a path or slab on the floor, or a raised bed");
+  v.choice("material", m.material, kMassMaterials, "what it is made of");
+  v.number("area_m2", m.area_m2, {0.1, 5000.0}, "of one face of a wall; seen from above of the others", true);
+  v.number("thickness_m", m.thickness_m, {0.02, 2.0}, "thickness");
+  v.number("sun_share", m.sunShare, {0.0, 1.0}, "wall: share of its face that the sun reaches");
+  v.number("price", m.price, {0.0, 1e7}, "price, 0 if already owned");
+  v.number("life_years", m.life_years, {0.5, 100.0}, "years it lasts");
 }
 
 template <class V> void describe(V& v, PileIngredient& i) {
@@ -391,6 +414,7 @@ template <class V> void describe(V& v, Plan& p) {
   v.list("compost", p.compost, "piles of compost", 8);
   v.list("water_loops", p.waterLoops, "tanks whose water goes round", 4);
   v.list("soil_cables", p.soilCables, "cables that warm the soil of beds", 12);
+  v.list("mass", p.mass, "walls, paths and raised beds in the house", 12);
   v.integer("warm_up_days", p.warmUp_days, {0, 200}, "days that stores are run before the log begins");
   v.object("heater", p.heater, "electric heater");
   v.list("kit", p.kit, "what has been bought for the plan", 200);

@@ -15,13 +15,17 @@ std::vector<StoreRef> storesOf(const Plan& plan) {
   add(StoreKind::compost, "compost", plan.compost);
   add(StoreKind::loop, "loop", plan.waterLoops);
   add(StoreKind::cable, "cable", plan.soilCables);
+  add(StoreKind::mass, "mass", plan.mass);
   return all;
 }
 
 std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store) {
   switch (store.kind) {
   case StoreKind::barrels:
+    if (plan.barrels[store.index].layered) return {StoreTrace::content, StoreTrace::upper};
+    return {StoreTrace::content};
   case StoreKind::loop: return {StoreTrace::content};
+  case StoreKind::mass: return {StoreTrace::middle, StoreTrace::surface};
   case StoreKind::pipes: return {StoreTrace::outlet, StoreTrace::soilFirst, StoreTrace::soilLast, StoreTrace::soilAbout};
   case StoreKind::cable: return {StoreTrace::cableSoil, StoreTrace::root, StoreTrace::leafAir};
   case StoreKind::compost: break;
@@ -36,7 +40,7 @@ std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store) {
 
 const char* storeTraceName(StoreTrace trace) {
   static const char* const kNames[] = {"content", "outlet", "soil at inlet", "soil at outlet", "soil between", "core", "root", "surface", "chamber", "soil at cable",
-                                       "leaf air"};
+                                       "leaf air", "upper half", "middle"};
   return kNames[static_cast<int>(trace)];
 }
 

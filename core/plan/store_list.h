@@ -10,7 +10,7 @@
 
 namespace muffle {
 
-enum class StoreKind { barrels, pipes, compost, loop, cable };
+enum class StoreKind { barrels, pipes, compost, loop, cable, mass };
 
 struct StoreRef {
   StoreKind kind = StoreKind::barrels;
@@ -19,7 +19,7 @@ struct StoreRef {
   std::string name;      ///< the grower's
 };
 
-/// Barrels, pipes, compost, water loops, cables.
+/// Barrels, pipes, compost, water loops, cables, heavy things.
 std::vector<StoreRef> storesOf(const Plan& plan);
 
 /// What a store's temperatures are of, in the order in which results have them.
@@ -34,7 +34,9 @@ enum class StoreTrace {
   surface,    ///< of the soil over a pile
   chamberAir,
   cableSoil,  ///< beside a cable
-  leafAir     ///< under the cover of its bed
+  leafAir,    ///< under the cover of its bed
+  upper,      ///< half of layered barrels
+  middle      ///< of a wall, path or raised bed
 };
 std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store);
 /// "outlet", "core", ...

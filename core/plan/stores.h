@@ -24,6 +24,8 @@ struct StoreRule {
 };
 
 enum class PipePlace { underFloor, beside };
+/// Which room's air comes out of pipes: a zone.
+enum class PipeOutlet { house, bay, bed };
 
 /// Pipes in the ground through which a fan blows the house's air, out of it and back into it.
 struct GroundPipes {
@@ -37,14 +39,32 @@ struct GroundPipes {
   bool ribbed = true;         ///< drain pipe; else smooth
   double fan_m3_h = 600.0;    ///< of the fan, blowing free
   double fan_Pa = 150.0;      ///< of the fan, against a shut duct
-  StoreRule rule;
-  bool toBay = false;         ///< what comes out of them is let into the warm bay
+  StoreRule rule = {};
+  PipeOutlet serves = PipeOutlet::house;
+  int bed = 0;                ///< which bed cover they serve, from 0
   double board_m2K_W = 0.0;   ///< insulation under a pipe bed, half a metre below the pipes
   double price = 0.0;         ///< of all of it, 0 if already owned
   double life_years = 20.0;
 
   /// Ground that the pipes take up.
   [[nodiscard]] double bed_m2() const { return count * spacing_m * length_m; }
+};
+
+enum class MassKind { wall, path, raisedBed };
+enum class MassMaterial { stone, brick, concrete, earth, soil };
+constexpr int kMassMaterialCount = 5;
+
+/// Heavy things in the house: a wall that stands free in it, a path or slab on its floor, a raised bed. Layered solids that take sun and
+/// long-wave like the floor.
+struct MassBlock {
+  std::string name = "stone wall";
+  MassKind kind = MassKind::wall;
+  MassMaterial material = MassMaterial::stone;
+  double area_m2 = 6.0;      ///< of one face of a wall; seen from above of the others
+  double thickness_m = 0.3;
+  double sunShare = 0.5;     ///< of a wall's face that the sun reaches
+  double price = 0.0;
+  double life_years = 40.0;
 };
 
 /// So much of one thing in a pile.
@@ -90,7 +110,7 @@ struct WaterLoop {
   double tankLoss_W_K = 3.0;    ///< of the tank, into the house where it stands
   double flow_l_min = 10.0;     ///< of the pump
   double radiator_W_K = 150.0;  ///< with a fan or a bench's whole length
-  StoreRule rule;
+  StoreRule rule = {};
   double collector_m2 = 0.0;    ///< solar, outside; 0: none
   double collectorTilt_deg = 60.0;
   double pump_W = 30.0;

@@ -38,7 +38,9 @@ void checkPipes(const Plan& plan, Problems& problems) {
           fmt::format("soil must lie between them: at least {:.2g} m from axis to axis", 1.5 * kWall * p.diameter_m));
     if (p.depth_m < p.diameter_m)
       bad("/depth_m", fmt::format("a pipe {:g} m wide at {:g} m", p.diameter_m, p.depth_m), fmt::format("its top must be covered: at least {:g} m deep", p.diameter_m));
-    if (p.toBay && !plan.house.bay) bad("/to_bay", "the pipes let their air into a warm bay and there is none", "set it to false, or partition a bay off");
+    if (p.serves == PipeOutlet::bay && !plan.house.bay) bad("/serves", "the pipes let their air into a warm bay and there is none", "let them serve the house, or partition a bay off");
+    if (p.serves == PipeOutlet::bed && p.bed >= static_cast<int>(plan.house.bedCovers.size()))
+      bad("/bed", fmt::format("the pipes serve bed cover {} of {}", p.bed + 1, plan.house.bedCovers.size()), "cover that bed first, or let them serve the house");
     if (p.place == PipePlace::underFloor) under_m2 += p.bed_m2();
     if (p.place == PipePlace::underFloor && under_m2 > kMostOfFloor * plan.house.shape.floor_m2())
       bad("/count", fmt::format("the pipe bed takes {:.3g} m2", under_m2),
@@ -89,6 +91,21 @@ void checkCompost(const Plan& plan, Problems& problems) {
   }
 }
 
+void checkMass(const Plan& plan, Problems& problems) {
+  double ground_m2 = 0.0;
+  for (std::size_t i = 0; i < plan.mass.size(); ++i) {
+    const MassBlock& m = plan.mass[i];
+    const double takes_m2 = m.kind == MassKind::wall ? m.area_m2 * m.thickness_m / plan.house.shape.ridge_m : m.area_m2;
+    ground_m2 += takes_m2;
+    if (ground_m2 > kMostOfFloor * plan.house.shape.floor_m2())
+      problems.push_back({ProblemKind::badInput, fmt::format("/mass/{}/area_m2", i), fmt::format("walls, paths and raised beds on {:.3g} m2", ground_m2),
+                          fmt::format("at most nine tenths of the floor, {:.3g} m2", kMostOfFloor * plan.house.shape.floor_m2())});
+    if (m.kind == MassKind::wall && m.area_m2 > 2.0 * plan.house.shape.ridge_m * plan.house.shape.length_m)
+      problems.push_back({ProblemKind::badInput, fmt::format("/mass/{}/area_m2", i), fmt::format("a wall of {:g} m2", m.area_m2),
+                          fmt::format("at most {:.3g} m2 stand in the house", 2.0 * plan.house.shape.ridge_m * plan.house.shape.length_m)});
+  }
+}
+
 void checkLoops(const Plan& plan, Problems& problems) {
   for (std::size_t i = 0; i < plan.waterLoops.size(); ++i) {
     const WaterLoop& w = plan.waterLoops[i];
@@ -125,6 +142,7 @@ void checkCables(const Plan& plan, Problems& problems) {
 void checkStores(const Plan& plan, Problems& problems) {
   checkPipes(plan, problems);
   checkCompost(plan, problems);
+  checkMass(plan, problems);
   checkLoops(plan, problems);
   checkCables(plan, problems);
 }

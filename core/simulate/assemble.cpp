@@ -117,6 +117,8 @@ void Assembler::ground() {
     if (isMain) {
       hotBedFloors(room.start_C);
       for (const HotBed& bed : m_hotBeds) room.bare_m2 -= bed.foot_m2;
+      massFloors(room.start_C, below);
+      for (const OwnFloor& own : m_massFloors) room.bare_m2 = std::max(room.bare_m2 - own.area_m2, kLeastPlainFloor * room.space.floor_m2);
     }
     const double plain_m2 = isMain ? std::max(room.bare_m2 - pipeBeds_m2(), kLeastPlainFloor * room.bare_m2) : room.bare_m2;
     const SoilColumn soil = column(room.prefix + "soil", floor, room.floor, plain_m2, below, room.start_C);
@@ -217,18 +219,40 @@ void Assembler::vents(const std::vector<double>& may) {
 }
 
 void Assembler::barrels() {
+  constexpr double kRadiant_W_m2K = 4.6;       // linear, near 5 degC, of paint
+  constexpr double kUprightFilm = 1.4;         // of free convection from upright cylinders, Churchill and Chu, turbulent limit
+  constexpr double kStillWater_W_mK = 0.6 + 1.0; // between the halves: water, and the steel or plastic beside it
   for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
     const Barrels& group = m_plan.barrels[b];
     const BarrelSize size = barrelSize(group.litres);
-    const double volume_m3 = group.count * group.litres / 1000.0;
-    const int node = m_net.addNode(fmt::format("barrels {}", b + 1), volume_m3 * fillingHeat_J_m3K(group.filling), start());
-    if (group.filling == BarrelFilling::water) {
-      const double water_kg = volume_m3 * kWaterDensity_kg_m3;
-      m_net.nodes.back().water = FreezingWater{water_kg * kFusion_J_kg, 0.1, water_kg * kIceHeat_J_kgK};
+    const bool layered = group.layered && group.filling == BarrelFilling::water;
+    const double halves = layered ? 2.0 : 1.0;
+    const double volume_m3 = group.count * group.litres / 1000.0 / halves;
+    StoreNodes store{StoreKind::barrels, b};
+    const auto part = [&](const std::string& name) {
+      const int node = m_net.addNode(name, volume_m3 * fillingHeat_J_m3K(group.filling), start());
+      if (group.filling == BarrelFilling::water) {
+        const double water_kg = volume_m3 * kWaterDensity_kg_m3;
+        m_net.nodes.back().water = FreezingWater{water_kg * kFusion_J_kg, 0.1, water_kg * kIceHeat_J_kgK};
+      }
+      const double skin_m2 = group.count * size.surface_m2 / halves;
+      m_net.addConductance(node, m_a.air, skin_m2 * (group.film_W_m2K > 0.0 ? group.film_W_m2K : kRadiant_W_m2K));
+      store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
+      if (group.film_W_m2K <= 0.0) {
+        m_net.addNatural(node, m_a.air, skin_m2, kUprightFilm, kFilmExponent);
+        store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
+      }
+      store.node.push_back(node);
+      return node;
+    };
+    const int node = part(fmt::format("barrels {}", b + 1));
+    if (layered) {
+      const int upper = part(fmt::format("barrels {} upper", b + 1));
+      const double section_m2 = group.count * kPi / 4.0 * size.diameter_m * size.diameter_m;
+      m_net.addConductance(node, upper, kStillWater_W_mK * section_m2 / (size.height_m / 2.0));
     }
-    m_net.addConductance(node, m_a.air, group.count * size.surface_m2 * group.film_W_m2K);
     m_a.barrels.push_back(node);
-    m_a.stores.push_back({StoreKind::barrels, b, {node}, {static_cast<int>(m_net.links.size()) - 1}});
+    m_a.stores.push_back(std::move(store));
   }
 }
 

@@ -9,6 +9,7 @@
 #include "core/simulate/openings.h"
 #include "core/simulate/pipe_soil.h"
 #include "core/store/heat_exchanger.h"
+#include "core/store/mass.h"
 #include "core/store/pile.h"
 #include "core/sun/irradiance.h"
 
@@ -109,12 +110,14 @@ void Assembler::pipes(std::size_t index) {
   store.runs = runsBy(id, p.rule, true);
   store.power_W = duty.power_W;
   const RoomAir house = m_rooms.front().air;
-  const RoomAir to = p.toBay && room(RoomKind::bay) ? room(RoomKind::bay)->air : house;
+  RoomAir to = house;
+  if (p.serves == PipeOutlet::bay) to = room(RoomKind::bay)->air;
+  if (p.serves == PipeOutlet::bed) to = {bedRoom(static_cast<std::size_t>(p.bed)).air, bedRoom(static_cast<std::size_t>(p.bed)).vapour};
   const auto firstLink = m_net.links.size();
   const int plane = m_pipePlane[index];
   const PipeRun run = addPipeRun(m_net, id, shape, {house.air, house.vapour}, {to.air, to.vapour}, m_net.nodes[static_cast<std::size_t>(plane)].initial_C,
                                  {plane}, store.runs);
-  if (to.air != house.air) { // what the bay is given pushes as much out of it into the house
+  if (to.air != house.air) { // what a room is given pushes as much out of it into the house
     m_net.addAdvective(to.air, house.air, duty.flow_m3_s * shape.air.density_kg_m3 * shape.air.heat_J_kgK).modulator = store.runs;
     m_net.addAdvective(to.vapour, house.vapour, duty.flow_m3_s * shape.air.density_kg_m3 * shape.air.heat_J_kgK * kLatentPerExchange).modulator = store.runs;
   }
@@ -253,6 +256,59 @@ void Assembler::loop(std::size_t index) {
   m_a.stores.push_back(std::move(store));
 }
 
+/// Before the floor's own column, which has what they leave of it, and before the sun.
+void Assembler::massFloors(double start_C, double below_m) {
+  for (std::size_t i = 0; i < m_plan.mass.size(); ++i) {
+    m_massFloors.push_back({});
+    const MassBlock& m = m_plan.mass[i];
+    const MassHeat heat = massHeat(m.material);
+    OwnFloor& own = m_massFloors.back();
+    const std::string id = fmt::format("mass {}", i + 1);
+    const bool wall = m.kind == MassKind::wall;
+    own.node = m_net.addNode(id + " surface", 0.0, start_C);
+    Solid solid{.id = id, .area_m2 = wall ? 2.0 * m.area_m2 : m.area_m2, .from = own.node, .initial_C = start_C};
+    solid.to = m_net.addNode(id + (wall ? " middle" : " foot"), 0.0, start_C);
+    constexpr int kCells = 4; // of a wall from each face to the middle, which is the same for both
+    solid.layers.push_back({wall ? m.thickness_m / 2.0 : m.thickness_m, heat.conductivity_W_mK, 1000.0, heat.heat_J_m3K / 1000.0, kCells});
+    const int foot = solid.to;
+    m_net.addSolid(std::move(solid));
+    if (wall) {
+      m_massWalls.emplace_back(own.node, m.area_m2 * m.sunShare * heat.absorptance);
+      continue;
+    }
+    own.area_m2 = m.area_m2;
+    own.grows = m.kind == MassKind::raisedBed;
+    Floor bare = m_house.floor;
+    bare.cover.clear();
+    column(id + " soil", bare, foot, m.area_m2, below_m, start_C);
+  }
+}
+
+void Assembler::mass(std::size_t index) {
+  const MassBlock& m = m_plan.mass[index];
+  const Room& house = m_rooms.front();
+  const OwnFloor& own = m_massFloors[index];
+  const std::string id = fmt::format("mass {}", index + 1);
+  StoreNodes store{StoreKind::mass, index};
+  if (m.kind == MassKind::wall) {
+    const double faces_m2 = 2.0 * m.area_m2;
+    constexpr double kUprightFilm = 1.5; // W/(m2 K^(4/3)), as of the house's own walls
+    m_net.addNatural(own.node, m_a.air, faces_m2, kUprightFilm, kFilmExponent);
+    store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
+    constexpr double kSeesCover = 0.5; // the rest of its view is the floor, near its own temperature
+    m_net.addRadiative(own.node, house.covers->radiation(), kBedLongwave * kSeesCover * faces_m2);
+    store.node = {m_net.find(id + " middle"), own.node};
+  } else {
+    Floor bare = m_house.floor;
+    bare.cover.clear();
+    overFloor(house.air, own.node, own.area_m2, bare, own.grows);
+    store.taking.push_back(static_cast<int>(m_net.links.size()) - 1);
+    m_net.addRadiative(own.node, house.covers->radiation(), kBedLongwave * own.area_m2);
+    store.node = {m_net.find(id + ":0.2"), own.node};
+  }
+  m_a.stores.push_back(std::move(store));
+}
+
 void Assembler::cable(std::size_t index) {
   const SoilCable& c = m_plan.soilCables[index];
   const SoilColumn& soil = m_bedSoil[static_cast<std::size_t>(c.bed)];
@@ -280,6 +336,15 @@ void Assembler::stores() {
   for (std::size_t i = 0; i < m_plan.compost.size(); ++i) compost(i);
   for (std::size_t i = 0; i < m_plan.waterLoops.size(); ++i) loop(i);
   for (std::size_t i = 0; i < m_plan.soilCables.size(); ++i) cable(i);
+  for (std::size_t i = 0; i < m_plan.mass.size(); ++i) mass(i);
+  // barrels whose halves turn over
+  for (StoreNodes& store : m_a.stores) {
+    if (store.kind != StoreKind::barrels || store.node.size() < 2) continue;
+    store.mixLower = static_cast<int>(m_net.sources.size());
+    m_net.sources.push_back({store.node[0], Driver::set(0.0), "water that turns over"});
+    store.mixUpper = static_cast<int>(m_net.sources.size());
+    m_net.sources.push_back({store.node[1], Driver::set(0.0), "water that turns over"});
+  }
 }
 
 } // namespace muffle

@@ -59,15 +59,21 @@ void Assembler::sun() {
     m_net.sources.push_back({m_bedSheets[k], Driver::table(inside, lit * (1.0 - m.solarTransmittance - m.solarReflectance)), "sun on a bed cover"});
   }
   leaves(inside);
-  if (!m_plan.barrels.empty()) {
+  if (!m_plan.barrels.empty() || !m_massWalls.empty()) {
     const int upright = signalOf([&](std::size_t i) { return pastBlanket(i) * m_sun.upright_W_m2[i]; });
     for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
       const Barrels& group = m_plan.barrels[b];
-      const double factor =
-          group.count * barrelSize(group.litres).silhouette_m2 * group.sunShare * barrelAbsorptance(group.colour) * transmittance * m_ceilingTransmittance;
-      m_net.sources.push_back({m_a.barrels[b], Driver::table(upright, factor), "sun on barrels"});
+      const std::vector<int>& parts = m_a.stores[b].node; // barrels come first
+      const double factor = group.count * barrelSize(group.litres).silhouette_m2 * group.sunShare * barrelAbsorptance(group.colour) * transmittance *
+                            m_ceilingTransmittance / static_cast<double>(parts.size());
+      for (const int part : parts) m_net.sources.push_back({part, Driver::table(upright, factor), "sun on barrels"});
     }
+    for (const auto& [node, area_m2] : m_massWalls)
+      m_net.sources.push_back({node, Driver::table(upright, area_m2 * transmittance * m_ceilingTransmittance), "sun on a wall inside"});
   }
+  for (const OwnFloor& own : m_massFloors)
+    if (own.area_m2 > 0.0)
+      m_net.sources.push_back({own.node, Driver::table(inside, own.area_m2 * m_ceilingTransmittance * floorShare(own.grows)), "sun on a path or bed"});
   if (!m_innerWalls.empty()) {
     const int wall = signalOf([&](std::size_t i) { return pastBlanket(i) * m_sun.wallInside_W_m2[i]; });
     const double absorbed = 1.0 - m_materials.find(m_house.backWall.layers.back().material)->solarReflectance;

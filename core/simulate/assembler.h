@@ -105,6 +105,8 @@ private:
   void chamber(std::size_t index, StoreNodes& store);
   void mound(std::size_t index, StoreNodes& store);
   void loop(std::size_t index);
+  void massFloors(double start_C, double below_m);
+  void mass(std::size_t index);
   void cable(std::size_t index);
   /// Signal of a fan or pump by the air of the house; without `charges` it only gives.
   int runsBy(const std::string& id, const StoreRule& rule, bool charges);
@@ -149,6 +151,13 @@ private:
     double foot_m2 = 0.0;
   };
   std::vector<HotBed> m_hotBeds;                    ///< by compost pile; empty places for those elsewhere
+  struct OwnFloor {
+    int node = -1; ///< its surface
+    double area_m2 = 0.0; ///< that it takes of the floor
+    bool grows = false;
+  };
+  std::vector<OwnFloor> m_massFloors;               ///< by heavy thing; walls take no floor
+  std::vector<std::pair<int, double>> m_massWalls;  ///< surface of a free wall, and the area that takes the upright sun up
   std::vector<SoilColumn> m_bedSoil;                ///< by bed cover
   std::vector<int> m_bedSheets;                     ///< the bed covers' own nodes, by kind
   std::vector<std::pair<int, double>> m_ceilingSun; ///< node, and the area that takes the light in the void up

@@ -96,6 +96,7 @@ void StoreRunner::begin(Solver& solver, const std::vector<PilePresent>& from) {
   if (from.size() == m_piles.size()) m_piles = from;
   for (std::size_t p = 0; p < m_places.size(); ++p) hand(solver, p, 0);
   collect(solver, 0);
+  turnOver(solver);
 }
 
 void StoreRunner::step(Solver& solver, std::size_t i) {
@@ -109,6 +110,7 @@ void StoreRunner::step(Solver& solver, std::size_t i) {
   }
   for (std::size_t p = 0; p < m_places.size(); ++p) hand(solver, p, i);
   collect(solver, i);
+  turnOver(solver);
 }
 
 void StoreRunner::goOn(const Solver& solver, std::size_t pile, std::size_t i, double h_s) {
@@ -128,6 +130,19 @@ void StoreRunner::goOn(const Solver& solver, std::size_t pile, std::size_t i, do
   sum.sensible_J += did.sensible_J;
   sum.latent_J += did.latent_J;
   sum.taken_J += did.taken_J;
+}
+
+/// A lower half that is warmer rises within half an hour.
+void StoreRunner::turnOver(Solver& solver) {
+  constexpr double kTurnsOver_s = 1800.0;
+  for (const StoreNodes& store : m_assembly.stores) {
+    if (store.mixLower < 0) continue;
+    const double warmer_K = solver.temperature_C(store.node[0]) - solver.temperature_C(store.node[1]);
+    const double half_J_K = m_assembly.network.nodes[static_cast<std::size_t>(store.node[0])].capacity_J_K;
+    const double up_W = warmer_K > 0.0 ? 0.5 * half_J_K * warmer_K / std::max(kTurnsOver_s, 2.0 * m_winter.step_s) : 0.0;
+    solver.setSource(store.mixLower, -up_W);
+    solver.setSource(store.mixUpper, up_W);
+  }
 }
 
 /// What the collectors give over the next step.

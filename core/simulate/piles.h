@@ -55,6 +55,7 @@ private:
   void goOn(const Solver& solver, std::size_t pile, std::size_t i, double h_s);
   void hand(Solver& solver, std::size_t pile, std::size_t i);
   void collect(Solver& solver, std::size_t i);
+  void turnOver(Solver& solver);
 
   const Plan& m_plan;
   const Assembly& m_assembly;

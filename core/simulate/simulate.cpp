@@ -103,10 +103,12 @@ private:
     for (const auto& [link, p] : m_assembly.losses) part[static_cast<std::size_t>(link)] = lossGroup(link, p);
     for (std::size_t s = 0; s < m_assembly.stores.size(); ++s)
       for (const int link : m_assembly.stores[s].giving) part[static_cast<std::size_t>(link)] = storeGroup(s);
+    for (std::size_t s = 0; s < m_assembly.stores.size(); ++s)
+      for (const int link : m_assembly.stores[s].taking) part[static_cast<std::size_t>(link)] = storeGroup(s) + 1;
     return part;
   }
   /// After those of the losses.
-  static int storeGroup(std::size_t store) { return 2 * kPartCount + static_cast<int>(store); }
+  static int storeGroup(std::size_t store) { return 2 * (kPartCount + static_cast<int>(store)); }
 
   /// Stores that remember are run through the time before the log; everything then is as they leave it.
   bool start(Solver& solver) {
@@ -208,8 +210,8 @@ private:
       if (!m_options.series) continue;
       StoreSeries& series = m_run.series.stores[s];
       for (std::size_t k = 0; k < series.temperature_C.size(); ++k) series.temperature_C[k][i] = storeTrace_C(solver, store, k);
-      if (i > 0 && !store.giving.empty()) {
-        const double given_J = solver.groupEnergy_J(storeGroup(s));
+      if (i > 0 && !(store.giving.empty() && store.taking.empty())) {
+        const double given_J = (store.giving.empty() ? 0.0 : solver.groupEnergy_J(storeGroup(s))) - (store.taking.empty() ? 0.0 : solver.groupEnergy_J(storeGroup(s) + 1));
         series.given_W[i] = static_cast<float>(given_J / m_winter.step_s);
         (given_J > 0.0 ? sum.given_kWh : sum.taken_kWh) += std::abs(given_J) / 3.6e6;
       }

@@ -25,6 +25,7 @@ double storeSize(const Plan& plan, const StoreRef& store) {
   case StoreKind::compost: return blendOf(plan.compost[store.index]).wet_kg;
   case StoreKind::loop: return plan.waterLoops[store.index].litres;
   case StoreKind::cable: return plan.soilCables[store.index].length_m;
+  case StoreKind::mass: return plan.mass[store.index].area_m2;
   }
   return 0.0;
 }
@@ -70,6 +71,12 @@ Plan withStoreSize(const Plan& plan, const StoreRef& store, double size) {
       drop(p.soilCables, store.index);
     else
       p.soilCables[store.index].length_m = size;
+    break;
+  case StoreKind::mass:
+    if (none)
+      drop(p.mass, store.index);
+    else
+      p.mass[store.index].area_m2 = size;
     break;
   }
   return p;

@@ -3,6 +3,7 @@
 // What more or less of one store buys: the plan simulated with other sizes of it, none among them, everything else as it stands.
 //   barrels  their number          pipes   their number (of cost, price by the pipe)
 //   compost  its mass, the foot growing with it        loop  litres of its tank        cable  metres
+//   mass     square metres
 #pragma once
 
 #include "core/plan/store_list.h"
