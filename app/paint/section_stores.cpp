@@ -100,7 +100,7 @@ private:
     }
     const QString t = degrees(known, 0);
     const QString name = pile.place == PilePlace::hotBed ? tr("hot bed") : tr("compost");
-constexpr double kSoilWords_px = 205.0; // clear of the soil's own words
+    constexpr double kSoilWords_px = 205.0; // clear of the soil's own words
     const double x = pile.place == PilePlace::hotBed ? std::max(r.center().x(), m_g.area().left() + kSoilWords_px) : r.center().x();
     const double y = r.bottom() + (pile.place == PilePlace::hotBed ? 26.0 : 11.0);
     say({x, y}, t.isEmpty() ? name : name + QStringLiteral("  ") + t, QColor("#F4EFE6"));

@@ -41,9 +41,10 @@ QString measures(const CompostIngredient& i, double wet_kg) {
 
 } // namespace
 
-BlendScales::BlendScales(Document& document, QWidget* parent) : QWidget(parent), m_document(document) { 
+BlendScales::BlendScales(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
   setAccessibleName(tr("What the blend is like"));
-  setToolTip(tr("Two schools: some balance carbon and nitrogen at 25 to 40 to 1, some go by heat alone and pack what is fresh. The curve below is what this pile does."));
+  setToolTip(tr(
+      "Two schools: some balance carbon and nitrogen at 25 to 40 to 1, some go by heat alone and pack what is fresh. The curve below is what this pile does."));
 }
 
 void BlendScales::show(const Blend& blend) {
@@ -219,11 +220,12 @@ void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
       auto* line = new QWidget(m_bench);
       auto* along = new QHBoxLayout(line);
       along->setContentsMargins(0, 0, 0, 0);
-      along->addWidget(field(line, QString::fromUtf8(known->name),
-                             [index, k](Plan& p) -> double* {
-                               return index < p.compost.size() && k < p.compost[index].recipe.size() ? &p.compost[index].recipe[k].wet_kg : nullptr;
-                             },
-                             0.0, 1e6, 10.0, QString::fromUtf8(known->source)),
+      along->addWidget(field(
+                           line, QString::fromUtf8(known->name),
+                           [index, k](Plan& p) -> double* {
+                             return index < p.compost.size() && k < p.compost[index].recipe.size() ? &p.compost[index].recipe[k].wet_kg : nullptr;
+                           },
+                           0.0, 1e6, 10.0, QString::fromUtf8(known->source)),
                        3);
       auto* note = new QLabel(line);
       note->setObjectName(QStringLiteral("measures"));
@@ -237,8 +239,9 @@ void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
     auto* water = new QWidget(m_bench);
     auto* along = new QHBoxLayout(water);
     along->setContentsMargins(0, 0, 0, 0);
-    along->addWidget(field(water, tr("water poured on"), [index](Plan& p) -> double* { return index < p.compost.size() ? &p.compost[index].water_kg : nullptr; }, 0.0,
-                           1e5, 10.0, tr("while building; a kilogram is a litre")),
+    along->addWidget(field(
+                         water, tr("water poured on"), [index](Plan& p) -> double* { return index < p.compost.size() ? &p.compost[index].water_kg : nullptr; },
+                         0.0, 1e5, 10.0, tr("while building; a kilogram is a litre")),
                      3);
     along->addStretch(2);
     m_rows->addWidget(water);
@@ -266,9 +269,11 @@ QString CompostPage::safeToPlant(std::size_t place) const {
       if (!std::isnan(core[i]) && root[i] > static_cast<float>(kRootsBear_C)) last = i, everHot = true;
     const Units& u = m_document.units();
     if (!everHot) return tr("The soil at the roots stays below %1: plant when you like.").arg(u.text(Quantity::temperature, kRootsBear_C));
-    if (last + 1 >= root.size()) return tr("The soil at the roots is above %1 to the log's end: do not plant yet.").arg(u.text(Quantity::temperature, kRootsBear_C));
+    if (last + 1 >= root.size())
+      return tr("The soil at the roots is above %1 to the log's end: do not plant yet.").arg(u.text(Quantity::temperature, kRootsBear_C));
     const QDate day = QDateTime::fromSecsSinceEpoch(winter.time(last + 1), Qt::UTC).date();
-    return tr("Safe to plant from %1, when the soil at the roots stays below %2.").arg(QLocale().toString(day, QStringLiteral("d MMMM")), u.text(Quantity::temperature, kRootsBear_C));
+    return tr("Safe to plant from %1, when the soil at the roots stays below %2.")
+        .arg(QLocale().toString(day, QStringLiteral("d MMMM")), u.text(Quantity::temperature, kRootsBear_C));
   }
   return {};
 }
@@ -326,7 +331,8 @@ void CompostPage::draw(const CompostPile& pile, const Blend& blend) {
     QVector<double> x, y;
     for (std::size_t i = 0; i < core.size(); i += 18) {
       const double day = static_cast<double>(winter.time(i) - built) / 86400.0;
-      if (!std::isnan(core[i]) && day >= 0.0 && (pile.piles == 1 || day < pile.everyDays)) x << day, y << u.show(Quantity::temperature, static_cast<double>(core[i]));
+      if (!std::isnan(core[i]) && day >= 0.0 && (pile.piles == 1 || day < pile.everyDays))
+        x << day, y << u.show(Quantity::temperature, static_cast<double>(core[i]));
     }
     QCPGraph* g = m_plot->addGraph();
     g->setPen(QPen(t.lichen, 2.0, Qt::DashLine));
@@ -402,8 +408,9 @@ void CompostPage::refresh() {
   const QList<QWidget*> parts{m_bench, m_more, m_built, m_scales, m_series, m_plot, m_needs};
   for (QWidget* w : parts) w->setVisible(store.has_value());
   if (!store) {
-    m_words->setText(tr("A pile of manure, straw and leaves is a heater that ages: weeks of warmth, then less, and then soil. Add compost among your stores, and "
-                        "mix it here."));
+    m_words->setText(
+        tr("A pile of manure, straw and leaves is a heater that ages: weeks of warmth, then less, and then soil. Add compost among your stores, and "
+           "mix it here."));
     return;
   }
   const CompostPile& pile = m_document.plan().compost[store->index];

@@ -19,7 +19,9 @@ namespace {
 
 constexpr double kDeepest_m = 4.0;
 
-QString dayText(double dayOfYear) { return QLocale().toString(QDate(2023, 1, 1).addDays(static_cast<qint64>(std::lround(dayOfYear)) - 1), QStringLiteral("d MMMM")); }
+QString dayText(double dayOfYear) {
+  return QLocale().toString(QDate(2023, 1, 1).addDays(static_cast<qint64>(std::lround(dayOfYear)) - 1), QStringLiteral("d MMMM"));
+}
 
 /// A length to the metre or foot: a rule of thumb is no better.
 QString whole(const Units& u, double length_m) { return QLocale().toString(u.show(Quantity::length, length_m), 'f', 0); }
@@ -99,9 +101,11 @@ void GroundPage::drawPipes() {
   const PipeRule& rule = rules[!store || plan.groundPipes[store->index].place == PipePlace::underFloor ? 0 : 1];
   m_pipes->setVisible(store.has_value());
   const auto heard = [&](const PipeRule& r) {
-    return tr("%1 to %2").arg(whole(u, r.length_m * r.divisor_m / r.high_m), whole(u, r.length_m * r.divisor_m / r.low_m) + QLatin1Char(' ') + u.unit(Quantity::length));
+    return tr("%1 to %2")
+        .arg(whole(u, r.length_m * r.divisor_m / r.high_m), whole(u, r.length_m * r.divisor_m / r.low_m) + QLatin1Char(' ') + u.unit(Quantity::length));
   };
-  QString words = tr("How much pipe? Under a house growers go by its envelope, here %1 in all; beside it by its floor, here %2. Neither rule knows your soil, depth or fan.")
+  QString words = tr("How much pipe? Under a house growers go by its envelope, here %1 in all; beside it by its floor, here %2. Neither rule knows your soil, "
+                     "depth or fan.")
                       .arg(heard(rules[0]), heard(rules[1]));
   if (!store) {
     m_rules->setText(words + QLatin1Char(' ') + tr("Add pipes, and what this soil gives in a night is drawn here."));
@@ -157,9 +161,9 @@ void GroundPage::drawPipes() {
   const auto mine = std::find_if(nights.begin(), nights.end(), [&](const PipeNight& n) { return n.length_m == pipes.length_m; });
   if (mine != nights.end())
     words += QLatin1Char(' ') + tr("Yours is %1: from soil at %2 it gives %3 kWh in the first long night of winter, and its outlet falls from %4 to %5.")
-                                    .arg(whole(u, pipes.count * pipes.length_m) + QLatin1Char(' ') + u.unit(Quantity::length), u.text(Quantity::temperature, soil_C),
-                                         QLocale().toString(mine->heat_kWh, 'f', 1), u.text(Quantity::temperature, mine->firstOutlet_C),
-                                         u.text(Quantity::temperature, mine->lastOutlet_C));
+                                    .arg(whole(u, pipes.count * pipes.length_m) + QLatin1Char(' ') + u.unit(Quantity::length),
+                                         u.text(Quantity::temperature, soil_C), QLocale().toString(mine->heat_kWh, 'f', 1),
+                                         u.text(Quantity::temperature, mine->firstOutlet_C), u.text(Quantity::temperature, mine->lastOutlet_C));
   m_rules->setText(words);
 }
 
@@ -169,14 +173,15 @@ void GroundPage::refresh() {
   const auto store = m_choice.of(StoreKind::pipes);
   const double depth = store ? plan.groundPipes[store->index].depth_m : 2.0;
   const GroundSwing at = groundSwing(plan, depth);
-  m_constant->setText(tr("Constant down there? At %1 your ground still swings %2 to either side of %3 and is coldest, %4, about %5. It is within half a degree all "
-                         "year only below %6.")
-                          .arg(u.text(Quantity::length, depth), u.text(Quantity::difference, at.swing_K), u.text(Quantity::temperature, plan.site.groundMean_C),
-                               u.text(Quantity::temperature, at.coldest_C), dayText(at.coldestDay), u.text(Quantity::length, [&] {
-                                 double d = 0.0;
-                                 while (d < 30.0 && groundSwing(plan, d).swing_K > 0.5) d += 0.1;
-                                 return d;
-                               }())));
+  m_constant->setText(
+      tr("Constant down there? At %1 your ground still swings %2 to either side of %3 and is coldest, %4, about %5. It is within half a degree all "
+         "year only below %6.")
+          .arg(u.text(Quantity::length, depth), u.text(Quantity::difference, at.swing_K), u.text(Quantity::temperature, plan.site.groundMean_C),
+               u.text(Quantity::temperature, at.coldest_C), dayText(at.coldestDay), u.text(Quantity::length, [&] {
+                 double d = 0.0;
+                 while (d < 30.0 && groundSwing(plan, d).swing_K > 0.5) d += 0.1;
+                 return d;
+               }())));
   drawDepths();
   drawPipes();
 }

@@ -26,7 +26,8 @@ template <class S> Find<double> ruleAt(std::vector<S> Plan::*list, std::size_t i
 }
 
 /// A whole number.
-template <class S> NumberField::Spec whole(const QString& label, std::vector<S> Plan::*list, std::size_t index, int S::*member, int low, int high, const QString& source) {
+template <class S>
+NumberField::Spec whole(const QString& label, std::vector<S> Plan::*list, std::size_t index, int S::*member, int low, int high, const QString& source) {
   const Find<int> find = at(list, index, member);
   NumberField::Spec spec;
   spec.label = label;
@@ -118,30 +119,41 @@ void StoreFields::barrels(std::size_t i) {
   put(new NumberField(m_document, whole(tr("Count"), &Plan::barrels, i, &Barrels::count, 1, 2000, tr("that stand in the house")), this));
   number(tr("Holds"), Quantity::water, &Barrels::litres, 1.0, 20000.0, 10.0, tr("filled, leaving room for ice"));
   number(tr("Sunlit"), Quantity::share, &Barrels::sunShare, 0.0, 1.0, 0.05, tr("of the silhouette that the sun reaches past crop and benches"));
-  choice<BarrelColour>(tr("Colour"), {tr("black"), tr("blue"), tr("white"), tr("bare steel")}, tr("change the barrels' colour"), at(&Plan::barrels, i, &Barrels::colour));
+  choice<BarrelColour>(tr("Colour"), {tr("black"), tr("blue"), tr("white"), tr("bare steel")}, tr("change the barrels' colour"),
+                       at(&Plan::barrels, i, &Barrels::colour));
   choice<bool>(tr("Water"), {tr("as one"), tr("in two layers")}, tr("change how the water lies"), at(&Plan::barrels, i, &Barrels::layered));
-  choice<BarrelFilling>(tr("Filled with"), {tr("water"), tr("sand"), tr("stone")}, tr("change what the barrels hold"), at(&Plan::barrels, i, &Barrels::filling));
+  choice<BarrelFilling>(tr("Filled with"), {tr("water"), tr("sand"), tr("stone")}, tr("change what the barrels hold"),
+                        at(&Plan::barrels, i, &Barrels::filling));
 }
 
 void StoreFields::pipes(std::size_t i) {
   const auto number = [&](const QString& label, Quantity q, double GroundPipes::*member, double low, double high, double nudge, const QString& source) {
     put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::groundPipes, i, member), low, high, nudge, source), this));
   };
-  put(new NumberField(m_document, whole(tr("Pipes"), &Plan::groundPipes, i, &GroundPipes::count, 1, 200, tr("side by side, each with its share of the air")), this));
+  put(new NumberField(m_document, whole(tr("Pipes"), &Plan::groundPipes, i, &GroundPipes::count, 1, 200, tr("side by side, each with its share of the air")),
+                      this));
   number(tr("Length"), Quantity::length, &GroundPipes::length_m, 0.5, 200.0, 0.5, tr("in the ground"));
   number(tr("Depth"), Quantity::length, &GroundPipes::depth_m, 0.15, 4.0, 0.1, tr("of their axes, below floor or ground"));
   number(tr("Apart"), Quantity::length, &GroundPipes::spacing_m, 0.08, 10.0, 0.05, tr("from axis to axis; soil between them is shared"));
   number(tr("Bore"), Quantity::thickness, &GroundPipes::diameter_m, 0.04, 1.0, 0.01, tr("inside diameter"));
-  number(tr("Fan"), Quantity::airFlow, &GroundPipes::fan_m3_h, 10.0, 50000.0, 50.0, tr("air of the fan blowing free; the pipes' friction leaves less: see the words above"));
+  number(tr("Fan"), Quantity::airFlow, &GroundPipes::fan_m3_h, 10.0, 50000.0, 50.0,
+         tr("air of the fan blowing free; the pipes' friction leaves less: see the words above"));
   number(tr("Pa"), Quantity::count, &GroundPipes::fan_Pa, 5.0, 3000.0, 10.0, tr("the fan's pressure against a shut duct, from its label"));
-  put(new NumberField(m_document, NumberField::Spec::at(tr("Charge"), Quantity::temperature, ruleAt(&Plan::groundPipes, i, &StoreRule::chargeAbove_C), -5.0, 60.0, 1.0, tr("the house's air goes in while it is warmer")), this));
-  put(new NumberField(m_document, NumberField::Spec::at(tr("Give"), Quantity::temperature, ruleAt(&Plan::groundPipes, i, &StoreRule::giveBelow_C), -30.0, 40.0, 1.0, tr("the fan runs while the house is colder")), this));
+  put(new NumberField(m_document,
+                      NumberField::Spec::at(tr("Charge"), Quantity::temperature, ruleAt(&Plan::groundPipes, i, &StoreRule::chargeAbove_C), -5.0, 60.0, 1.0,
+                                            tr("the house's air goes in while it is warmer")),
+                      this));
+  put(new NumberField(m_document,
+                      NumberField::Spec::at(tr("Give"), Quantity::temperature, ruleAt(&Plan::groundPipes, i, &StoreRule::giveBelow_C), -30.0, 40.0, 1.0,
+                                            tr("the fan runs while the house is colder")),
+                      this));
   put(new NumberField(m_document,
                       NumberField::Spec::at(tr("Board"), Quantity::resistance, at(&Plan::groundPipes, i, &GroundPipes::board_m2K_W), 0.0, 10.0, 0.5,
                                             tr("insulation half a metre under the pipes"), NumberField::Spec::Word{0.0, tr("none")}),
                       this));
   number(tr("Price"), Quantity::money, &GroundPipes::price, 0.0, 1e7, 50.0, tr("of pipes, fan and digging; 0 if you have them"));
-  choice<PipeOutlet>(tr("Serve"), {tr("the house"), tr("the bay"), tr("the first bed")}, tr("let the pipes serve another room"), at(&Plan::groundPipes, i, &GroundPipes::serves));
+  choice<PipeOutlet>(tr("Serve"), {tr("the house"), tr("the bay"), tr("the first bed")}, tr("let the pipes serve another room"),
+                     at(&Plan::groundPipes, i, &GroundPipes::serves));
   choice<PipePlace>(tr("Lie"), {tr("under the floor"), tr("beside the house")}, tr("lay the pipes elsewhere"), at(&Plan::groundPipes, i, &GroundPipes::place));
 }
 
@@ -154,7 +166,8 @@ void StoreFields::compost(std::size_t i) {
   number(tr("Jacket"), Quantity::resistance, &CompostPile::jacket_m2K_W, 0.0, 10.0, 0.1, tr("of straw or boards round it: 15 cm of straw is 2"));
   put(new NumberField(m_document, whole(tr("Piles"), &Plan::compost, i, &CompostPile::piles, 1, 24, tr("alike, one after the other in the same place")), this));
   number(tr("Every"), Quantity::count, &CompostPile::everyDays, 3.0, 365.0, 1.0, tr("days from one pile to the next"));
-  number(tr("Airiness"), Quantity::factor, &CompostPile::airiness, 0.2, 5.0, 0.1, tr("of its own draught: 0.5 trodden down, 1 as thrown up, 2 with pipes through it"));
+  number(tr("Airiness"), Quantity::factor, &CompostPile::airiness, 0.2, 5.0, 0.1,
+         tr("of its own draught: 0.5 trodden down, 1 as thrown up, 2 with pipes through it"));
   switch (m_document.plan().compost[i].place) {
   case PilePlace::hotBed: number(tr("Soil"), Quantity::length, &CompostPile::soil_m, 0.05, 1.0, 0.02, tr("that you plant in")); break;
   case PilePlace::chamber:
@@ -181,8 +194,14 @@ void StoreFields::loop(std::size_t i) {
   number(tr("Loss"), Quantity::conductance, &WaterLoop::tankLoss_W_K, 0.0, 2000.0, 0.5, tr("into the house where it stands"));
   number(tr("Pump"), Quantity::waterFlow, &WaterLoop::flow_l_min, 0.1, 2000.0, 1.0, tr("water through the radiator"));
   number(tr("Radiator"), Quantity::conductance, &WaterLoop::radiator_W_K, 1.0, 50000.0, 10.0, tr("what passes between water and air for each degree"));
-  put(new NumberField(m_document, NumberField::Spec::at(tr("Charge"), Quantity::temperature, ruleAt(&Plan::waterLoops, i, &StoreRule::chargeAbove_C), -5.0, 60.0, 1.0, tr("the house warms the water while it is warmer")), this));
-  put(new NumberField(m_document, NumberField::Spec::at(tr("Give"), Quantity::temperature, ruleAt(&Plan::waterLoops, i, &StoreRule::giveBelow_C), -30.0, 40.0, 1.0, tr("the pump runs while the house is colder")), this));
+  put(new NumberField(m_document,
+                      NumberField::Spec::at(tr("Charge"), Quantity::temperature, ruleAt(&Plan::waterLoops, i, &StoreRule::chargeAbove_C), -5.0, 60.0, 1.0,
+                                            tr("the house warms the water while it is warmer")),
+                      this));
+  put(new NumberField(m_document,
+                      NumberField::Spec::at(tr("Give"), Quantity::temperature, ruleAt(&Plan::waterLoops, i, &StoreRule::giveBelow_C), -30.0, 40.0, 1.0,
+                                            tr("the pump runs while the house is colder")),
+                      this));
   number(tr("Collector"), Quantity::area, &WaterLoop::collector_m2, 0.0, 2000.0, 0.5, tr("solar, outside; 0 for none"));
   number(tr("Slope"), Quantity::angle, &WaterLoop::collectorTilt_deg, 0.0, 90.0, 5.0, tr("towards the noon sun"));
   number(tr("Price"), Quantity::money, &WaterLoop::price, 0.0, 1e7, 50.0, tr("of all of it; 0 if you have it"));
@@ -207,7 +226,8 @@ void StoreFields::mass(std::size_t i) {
   number(tr("Thick"), Quantity::thickness, &MassBlock::thickness_m, 0.02, 2.0, 0.02, tr("a day's warmth goes 10 to 15 cm deep"));
   number(tr("Sunlit"), Quantity::share, &MassBlock::sunShare, 0.0, 1.0, 0.05, tr("wall: of its face that the sun reaches"));
   choice<MassKind>(tr("Is a"), {tr("wall"), tr("path"), tr("raised bed")}, tr("change what it is"), at(&Plan::mass, i, &MassBlock::kind));
-  choice<MassMaterial>(tr("Of"), {tr("stone"), tr("brick"), tr("concrete"), tr("rammed earth"), tr("soil")}, tr("change its material"), at(&Plan::mass, i, &MassBlock::material));
+  choice<MassMaterial>(tr("Of"), {tr("stone"), tr("brick"), tr("concrete"), tr("rammed earth"), tr("soil")}, tr("change its material"),
+                       at(&Plan::mass, i, &MassBlock::material));
   number(tr("Price"), Quantity::money, &MassBlock::price, 0.0, 1e7, 50.0, tr("0 if it stands already"));
 }
 

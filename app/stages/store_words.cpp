@@ -137,15 +137,18 @@ QString StoreWords::caution(const Plan& plan, const StoreRef& store, const Units
       return tr("A compost shed can lack oxygen and hold ammonia and carbon dioxide: open it wide before you go in, never alone, and lead its air outside. "
                 "Dust and spores: wear a mask when you turn it.");
     case PilePlace::mound:
-      return tr("A coil is a water heater: give it a relief valve and an open vent, never seal it, and drain it before frost where the pump may stop. Large heaps "
-                "can slump and smoulder: build them clear of walls.");
+      return tr(
+          "A coil is a water heater: give it a relief valve and an open vent, never seal it, and drain it before frost where the pump may stop. Large heaps "
+          "can slump and smoulder: build them clear of walls.");
     }
     break;
   case StoreKind::loop:
-    return tr("Tank and collector need a relief valve and an open vent: never a sealed boiler. Water in a collector freezes and bursts it. Pump and wiring in the wet: "
+    return tr("Tank and collector need a relief valve and an open vent: never a sealed boiler. Water in a collector freezes and bursts it. Pump and wiring in "
+              "the wet: "
               "residual-current protection, by a licensed electrician.");
   case StoreKind::cable:
-    return tr("Lay the passes apart and never coiled, cover them with mesh against spades, and feed them through residual-current protection: a licensed electrician.");
+    return tr("Lay the passes apart and never coiled, cover them with mesh against spades, and feed them through residual-current protection: a licensed "
+              "electrician.");
   case StoreKind::mass:
     return tr("A free wall of stone or earth can fall: its foundation and height are for a licensed builder. Set nothing heavy on the edge of a dug bed.");
   }
@@ -177,65 +180,64 @@ QString StoreWords::size(const StoreRef& store, double size, const Units& units)
 }
 
 std::vector<StoreWords::Addition> StoreWords::additions() {
-  return {
-      {tr("Barrels of water"), tr("dark water takes up the day's sun and gives it back through the night"),
-       [](Plan& p) {
-         Barrels b;
-         b.x_m = 0.34 * p.house.shape.width_m;
-         p.barrels.push_back(b);
-       },
-       StoreKind::barrels},
-      {tr("Pipes under the floor"), tr("a fan pushes the day's warm air into the ground and draws it out by night"),
-       [](Plan& p) { p.groundPipes.push_back(pipesUnder(p)); }, StoreKind::pipes},
-      {tr("Pipes beside the house"), tr("a long pipe in deep soil tempers the house's air"),
-       [](Plan& p) {
-         GroundPipes g;
-         g.name = "ground tube";
-         g.place = PipePlace::beside;
-         g.count = 1;
-         g.length_m = 25.0;
-         g.depth_m = 1.6;
-         g.diameter_m = 0.16;
-         g.fan_m3_h = 300.0;
-         g.rule = {26.0, 5.0};
-         p.groundPipes.push_back(g);
-       },
-       StoreKind::pipes},
-      {tr("Compost under a bed"), tr("a hot bed: manure, with the soil that you plant in on top"),
-       [](Plan& p) { p.compost.push_back(pile(PilePlace::hotBed, p)); }, StoreKind::compost},
-      {tr("Compost in a shed"), tr("a chamber against the house, joined by openings and a fan"),
-       [](Plan& p) { p.compost.push_back(pile(PilePlace::chamber, p)); }, StoreKind::compost},
-      {tr("Compost mound with a coil"), tr("a heap out of doors that warms water for the house"),
-       [](Plan& p) { p.compost.push_back(pile(PilePlace::mound, p)); }, StoreKind::compost},
-      {tr("Water that goes round"), tr("a tank, a pump and a radiator or bench, with a solar collector if you like"),
-       [](Plan& p) {
-         WaterLoop w;
-         w.litres = std::min(w.litres, 1000.0 * down(0.1 * p.house.shape.volume_m3(), 0.05));
-         p.waterLoops.push_back(w);
-       },
-       StoreKind::loop},
-      {tr("Cable in the soil"), tr("electric warmth at the roots of a covered bed"),
-       [](Plan& p) {
-         if (p.house.bedCovers.empty()) { // it needs a bed: the smallest that is usual
-           BedCover b;
-           b.width_m = std::min(b.width_m, 0.4 * p.house.shape.span_m());
-           b.length_m = std::min(b.length_m, down(0.8 * (p.house.shape.kind == ShapeKind::dome ? p.house.shape.width_m : p.house.shape.length_m), 0.1));
-           b.height_m = std::min(b.height_m, down(0.4 * p.house.shape.ridge_m, 0.1));
-           b.x_m = -0.25 * p.house.shape.span_m();
-           p.house.bedCovers.push_back(b);
-         }
-         SoilCable c;
-         c.length_m = std::round(p.house.bedCovers.front().bed_m2() * 60.0 / c.watts_per_m); // 60 W a square metre
-         p.soilCables.push_back(c);
-       },
-       StoreKind::cable},
-      {tr("Heavy wall, path or raised bed"), tr("stone, brick or earth that takes up the sun"),
-       [](Plan& p) {
-         MassBlock m;
-         m.area_m2 = std::clamp(down(0.2 * p.house.shape.floor_m2(), 0.5), 0.5, 10.0);
-         p.mass.push_back(m);
-       },
-       StoreKind::mass}};
+  return {{tr("Barrels of water"), tr("dark water takes up the day's sun and gives it back through the night"),
+           [](Plan& p) {
+             Barrels b;
+             b.x_m = 0.34 * p.house.shape.width_m;
+             p.barrels.push_back(b);
+           },
+           StoreKind::barrels},
+          {tr("Pipes under the floor"), tr("a fan pushes the day's warm air into the ground and draws it out by night"),
+           [](Plan& p) { p.groundPipes.push_back(pipesUnder(p)); }, StoreKind::pipes},
+          {tr("Pipes beside the house"), tr("a long pipe in deep soil tempers the house's air"),
+           [](Plan& p) {
+             GroundPipes g;
+             g.name = "ground tube";
+             g.place = PipePlace::beside;
+             g.count = 1;
+             g.length_m = 25.0;
+             g.depth_m = 1.6;
+             g.diameter_m = 0.16;
+             g.fan_m3_h = 300.0;
+             g.rule = {26.0, 5.0};
+             p.groundPipes.push_back(g);
+           },
+           StoreKind::pipes},
+          {tr("Compost under a bed"), tr("a hot bed: manure, with the soil that you plant in on top"),
+           [](Plan& p) { p.compost.push_back(pile(PilePlace::hotBed, p)); }, StoreKind::compost},
+          {tr("Compost in a shed"), tr("a chamber against the house, joined by openings and a fan"),
+           [](Plan& p) { p.compost.push_back(pile(PilePlace::chamber, p)); }, StoreKind::compost},
+          {tr("Compost mound with a coil"), tr("a heap out of doors that warms water for the house"),
+           [](Plan& p) { p.compost.push_back(pile(PilePlace::mound, p)); }, StoreKind::compost},
+          {tr("Water that goes round"), tr("a tank, a pump and a radiator or bench, with a solar collector if you like"),
+           [](Plan& p) {
+             WaterLoop w;
+             w.litres = std::min(w.litres, 1000.0 * down(0.1 * p.house.shape.volume_m3(), 0.05));
+             p.waterLoops.push_back(w);
+           },
+           StoreKind::loop},
+          {tr("Cable in the soil"), tr("electric warmth at the roots of a covered bed"),
+           [](Plan& p) {
+             if (p.house.bedCovers.empty()) { // it needs a bed: the smallest that is usual
+               BedCover b;
+               b.width_m = std::min(b.width_m, 0.4 * p.house.shape.span_m());
+               b.length_m = std::min(b.length_m, down(0.8 * (p.house.shape.kind == ShapeKind::dome ? p.house.shape.width_m : p.house.shape.length_m), 0.1));
+               b.height_m = std::min(b.height_m, down(0.4 * p.house.shape.ridge_m, 0.1));
+               b.x_m = -0.25 * p.house.shape.span_m();
+               p.house.bedCovers.push_back(b);
+             }
+             SoilCable c;
+             c.length_m = std::round(p.house.bedCovers.front().bed_m2() * 60.0 / c.watts_per_m); // 60 W a square metre
+             p.soilCables.push_back(c);
+           },
+           StoreKind::cable},
+          {tr("Heavy wall, path or raised bed"), tr("stone, brick or earth that takes up the sun"),
+           [](Plan& p) {
+             MassBlock m;
+             m.area_m2 = std::clamp(down(0.2 * p.house.shape.floor_m2(), 0.5), 0.5, 10.0);
+             p.mass.push_back(m);
+           },
+           StoreKind::mass}};
 }
 
 } // namespace muffle

@@ -152,17 +152,20 @@ QString StoresPage::told() const {
   if (store->kind == StoreKind::cable)
     parts << tr("It takes %1 a winter.").arg(kWh(sum.electricity_kWh / winters));
   else
-    parts << tr("This night it %1 the house %2; a winter it gives %3.").arg(given >= 0.0 ? tr("gave") : tr("took from"), kWh(std::abs(given)), kWh(sum.given_kWh / winters));
+    parts << tr("This night it %1 the house %2; a winter it gives %3.")
+                 .arg(given >= 0.0 ? tr("gave") : tr("took from"), kWh(std::abs(given)), kWh(sum.given_kWh / winters));
   if (store->kind == StoreKind::pipes) {
     const FanDuty duty = pipeDuty(plan.groundPipes[store->index], kStandardPressure_Pa);
     parts << tr("Its fan moves %1 at %2 W, %3 h a winter: %4 of heat for each of electricity.")
-                 .arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0), QLocale().toString(duty.power_W, 'f', 0), QLocale().toString(sum.running_h / winters, 'f', 0),
+                 .arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0), QLocale().toString(duty.power_W, 'f', 0),
+                      QLocale().toString(sum.running_h / winters, 'f', 0),
                       sum.electricity_kWh > 0.0 ? QLocale().toString(sum.given_kWh / sum.electricity_kWh, 'f', 1) : tr("nothing"));
   } else if (store->kind == StoreKind::compost) {
     parts << tr("Decay makes %1 a winter; the pile reaches %2.").arg(kWh(sum.made_kWh / winters), u.text(Quantity::temperature, sum.warmest_C));
   } else if (store->kind != StoreKind::cable) {
-    parts << tr("Coldest in all the nights: %1%2").arg(u.text(Quantity::temperature, sum.coldest_C),
-                                                      sum.coldest_C < 0.0 ? tr(". Its water froze in part: full vessels burst.") : QStringLiteral("."));
+    parts << tr("Coldest in all the nights: %1%2")
+                 .arg(u.text(Quantity::temperature, sum.coldest_C),
+                      sum.coldest_C < 0.0 ? tr(". Its water froze in part: full vessels burst.") : QStringLiteral("."));
     if (sum.stagnant_h > 0.0) parts << tr("The collector found the tank too hot for %1 h.").arg(QLocale().toString(sum.stagnant_h / winters, 'f', 0));
   }
   return parts.join(QLatin1Char(' '));
@@ -249,8 +252,9 @@ void StoresPage::refresh() {
   m_span->setVisible(m_plot->isVisibleTo(this));
   m_caution->setVisible(store.has_value());
   if (!store) {
-    m_words->setText(tr("A store takes up heat when there is too much and gives it back by night: dark water, soil with pipes in it, a pile that rots, a tank. Add "
-                        "one and see which nights it holds."));
+    m_words->setText(
+        tr("A store takes up heat when there is too much and gives it back by night: dark water, soil with pipes in it, a pile that rots, a tank. Add "
+           "one and see which nights it holds."));
     return;
   }
   m_words->setText(told());

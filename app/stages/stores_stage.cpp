@@ -25,7 +25,9 @@ void StoresStage::showPage(Page page) { m_strip->show(static_cast<int>(page)); }
 void StoresStage::refresh() {
   const auto all = storesOf(m_document.plan());
   const auto now = m_choice.now();
-  setHeading(tr("Stores of heat"), all.empty() ? tr("none yet") : all.size() == 1 ? StoreWords::kind(m_document.plan(), *now) : tr("%1 stores; in hand: %2").arg(all.size()).arg(StoreWords::kind(m_document.plan(), *now)));
+  setHeading(tr("Stores of heat"), all.empty()       ? tr("none yet")
+                                   : all.size() == 1 ? StoreWords::kind(m_document.plan(), *now)
+                                                     : tr("%1 stores; in hand: %2").arg(all.size()).arg(StoreWords::kind(m_document.plan(), *now)));
   switch (static_cast<Page>(m_strip->shown())) {
   case Page::stores: m_stores->refresh(); break;
   case Page::oneMore: m_oneMore->refresh(); break;

@@ -39,8 +39,8 @@ std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store) {
 }
 
 const char* storeTraceName(StoreTrace trace) {
-  static const char* const kNames[] = {"content", "outlet", "soil at inlet", "soil at outlet", "soil between", "core", "root", "surface", "chamber", "soil at cable",
-                                       "leaf air", "upper half", "middle"};
+  static const char* const kNames[] = {"content", "outlet",  "soil at inlet", "soil at outlet", "soil between", "core",  "root",
+                                       "surface", "chamber", "soil at cable", "leaf air",       "upper half",   "middle"};
   return kNames[static_cast<int>(trace)];
 }
 

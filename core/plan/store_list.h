@@ -24,19 +24,19 @@ std::vector<StoreRef> storesOf(const Plan& plan);
 
 /// What a store's temperatures are of, in the order in which results have them.
 enum class StoreTrace {
-  content,    ///< of barrels or a tank
-  outlet,     ///< air that comes out of pipes
-  soilFirst,  ///< at the face of pipes, where air comes in
-  soilLast,   ///< and where it goes out
-  soilAbout,  ///< between the pipes
-  core,       ///< of a pile
-  root,       ///< soil at root depth
-  surface,    ///< of the soil over a pile
+  content,   ///< of barrels or a tank
+  outlet,    ///< air that comes out of pipes
+  soilFirst, ///< at the face of pipes, where air comes in
+  soilLast,  ///< and where it goes out
+  soilAbout, ///< between the pipes
+  core,      ///< of a pile
+  root,      ///< soil at root depth
+  surface,   ///< of the soil over a pile
   chamberAir,
-  cableSoil,  ///< beside a cable
-  leafAir,    ///< under the cover of its bed
-  upper,      ///< half of layered barrels
-  middle      ///< of a wall, path or raised bed
+  cableSoil, ///< beside a cable
+  leafAir,   ///< under the cover of its bed
+  upper,     ///< half of layered barrels
+  middle     ///< of a wall, path or raised bed
 };
 std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store);
 /// "outlet", "core", ...

@@ -31,19 +31,19 @@ enum class PipeOutlet { house, bay, bed };
 struct GroundPipes {
   std::string name = "ground pipes";
   PipePlace place = PipePlace::underFloor;
-  int count = 6;              ///< side by side, each with its share of the fan's air
-  double length_m = 8.0;      ///< of each, in the ground
-  double diameter_m = 0.1;    ///< inside
-  double depth_m = 0.6;       ///< of their axes, below the floor or the open ground
-  double spacing_m = 0.5;     ///< between axes
-  bool ribbed = true;         ///< drain pipe; else smooth
-  double fan_m3_h = 600.0;    ///< of the fan, blowing free
-  double fan_Pa = 150.0;      ///< of the fan, against a shut duct
+  int count = 6;           ///< side by side, each with its share of the fan's air
+  double length_m = 8.0;   ///< of each, in the ground
+  double diameter_m = 0.1; ///< inside
+  double depth_m = 0.6;    ///< of their axes, below the floor or the open ground
+  double spacing_m = 0.5;  ///< between axes
+  bool ribbed = true;      ///< drain pipe; else smooth
+  double fan_m3_h = 600.0; ///< of the fan, blowing free
+  double fan_Pa = 150.0;   ///< of the fan, against a shut duct
   StoreRule rule = {};
   PipeOutlet serves = PipeOutlet::house;
-  int bed = 0;                ///< which bed cover they serve, from 0
-  double board_m2K_W = 0.0;   ///< insulation under a pipe bed, half a metre below the pipes
-  double price = 0.0;         ///< of all of it, 0 if already owned
+  int bed = 0;              ///< which bed cover they serve, from 0
+  double board_m2K_W = 0.0; ///< insulation under a pipe bed, half a metre below the pipes
+  double price = 0.0;       ///< of all of it, 0 if already owned
   double life_years = 20.0;
 
   /// Ground that the pipes take up.
@@ -60,9 +60,9 @@ struct MassBlock {
   std::string name = "stone wall";
   MassKind kind = MassKind::wall;
   MassMaterial material = MassMaterial::stone;
-  double area_m2 = 6.0;      ///< of one face of a wall; seen from above of the others
+  double area_m2 = 6.0; ///< of one face of a wall; seen from above of the others
   double thickness_m = 0.3;
-  double sunShare = 0.5;     ///< of a wall's face that the sun reaches
+  double sunShare = 0.5; ///< of a wall's face that the sun reaches
   double price = 0.0;
   double life_years = 40.0;
 };
@@ -82,20 +82,20 @@ struct CompostPile {
   std::string name = "compost";
   PilePlace place = PilePlace::hotBed;
   std::vector<PileIngredient> recipe;
-  double water_kg = 0.0;      ///< poured on while building
-  double width_m = 1.2;       ///< of its foot
+  double water_kg = 0.0; ///< poured on while building
+  double width_m = 1.2;  ///< of its foot
   double length_m = 2.0;
   std::string built = "11-01"; ///< month and day
   int piles = 1;
-  double everyDays = 30.0;    ///< from one pile to the next; at each place only the last one built stands
-  double jacket_m2K_W = 0.8;  ///< of straw or boards round it, where no soil is
-  double blown_m3_h = 0.0;    ///< air blown through; 0: it draws its own
-  double airiness = 1.0;      ///< of its draught: 0.5 trodden down, 2 with pipes through it
-  double k20Factor = 1.0;     ///< on its rate, as a logged core temperature has it
-  double soil_m = 0.2;        ///< hot bed: of soil over it
-  double fan_m3_h = 0.0;      ///< chamber: between it and the house; 0: by openings alone
-  double opening_m2 = 0.2;    ///< chamber: of each of the two, low and high
-  double coil_m = 60.0;       ///< mound: of water pipe in it
+  double everyDays = 30.0;   ///< from one pile to the next; at each place only the last one built stands
+  double jacket_m2K_W = 0.8; ///< of straw or boards round it, where no soil is
+  double blown_m3_h = 0.0;   ///< air blown through; 0: it draws its own
+  double airiness = 1.0;     ///< of its draught: 0.5 trodden down, 2 with pipes through it
+  double k20Factor = 1.0;    ///< on its rate, as a logged core temperature has it
+  double soil_m = 0.2;       ///< hot bed: of soil over it
+  double fan_m3_h = 0.0;     ///< chamber: between it and the house; 0: by openings alone
+  double opening_m2 = 0.2;   ///< chamber: of each of the two, low and high
+  double coil_m = 60.0;      ///< mound: of water pipe in it
   double coilFlow_l_min = 6.0;
   double radiator_W_K = 60.0; ///< mound: of what gives the water's heat to the house
   double giveBelow_C = 6.0;   ///< fan or pump run while the house is colder
@@ -107,11 +107,11 @@ struct CompostPile {
 struct WaterLoop {
   std::string name = "water loop";
   double litres = 500.0;
-  double tankLoss_W_K = 3.0;    ///< of the tank, into the house where it stands
-  double flow_l_min = 10.0;     ///< of the pump
-  double radiator_W_K = 150.0;  ///< with a fan or a bench's whole length
+  double tankLoss_W_K = 3.0;   ///< of the tank, into the house where it stands
+  double flow_l_min = 10.0;    ///< of the pump
+  double radiator_W_K = 150.0; ///< with a fan or a bench's whole length
   StoreRule rule = {};
-  double collector_m2 = 0.0;    ///< solar, outside; 0: none
+  double collector_m2 = 0.0; ///< solar, outside; 0: none
   double collectorTilt_deg = 60.0;
   double pump_W = 30.0;
   double price = 0.0;
@@ -121,9 +121,9 @@ struct WaterLoop {
 /// A cable that warms the soil of the bed under a bed cover, with a thermostat beside it.
 struct SoilCable {
   std::string name = "soil cable";
-  int bed = 0;              ///< which of the bed covers, from 0
+  int bed = 0; ///< which of the bed covers, from 0
   double watts_per_m = 15.0;
-  double length_m = 20.0;   ///< on all beds of that kind together
+  double length_m = 20.0; ///< on all beds of that kind together
   double depth_m = 0.14;
   double setpoint_C = 12.0;
   double price = 0.0;

@@ -12,8 +12,8 @@ namespace muffle {
 namespace {
 
 constexpr double kMostOfFloor = 0.9;
-constexpr double kWall = 1.1;              // outside of a pipe by its inside
-constexpr double kMostCable_W_m2 = 200.0;  // beyond it roots beside the cable are cooked
+constexpr double kWall = 1.1;             // outside of a pipe by its inside
+constexpr double kMostCable_W_m2 = 200.0; // beyond it roots beside the cable are cooked
 constexpr double kLeastBetweenCables_m = 0.04;
 constexpr double kMostMoisture = 0.85; // a blend wetter than this is a slurry
 
@@ -37,10 +37,13 @@ void checkPipes(const Plan& plan, Problems& problems) {
       bad("/spacing_m", fmt::format("pipes {:g} m wide every {:g} m", p.diameter_m, p.spacing_m),
           fmt::format("soil must lie between them: at least {:.2g} m from axis to axis", 1.5 * kWall * p.diameter_m));
     if (p.depth_m < p.diameter_m)
-      bad("/depth_m", fmt::format("a pipe {:g} m wide at {:g} m", p.diameter_m, p.depth_m), fmt::format("its top must be covered: at least {:g} m deep", p.diameter_m));
-    if (p.serves == PipeOutlet::bay && !plan.house.bay) bad("/serves", "the pipes let their air into a warm bay and there is none", "let them serve the house, or partition a bay off");
+      bad("/depth_m", fmt::format("a pipe {:g} m wide at {:g} m", p.diameter_m, p.depth_m),
+          fmt::format("its top must be covered: at least {:g} m deep", p.diameter_m));
+    if (p.serves == PipeOutlet::bay && !plan.house.bay)
+      bad("/serves", "the pipes let their air into a warm bay and there is none", "let them serve the house, or partition a bay off");
     if (p.serves == PipeOutlet::bed && p.bed >= static_cast<int>(plan.house.bedCovers.size()))
-      bad("/bed", fmt::format("the pipes serve bed cover {} of {}", p.bed + 1, plan.house.bedCovers.size()), "cover that bed first, or let them serve the house");
+      bad("/bed", fmt::format("the pipes serve bed cover {} of {}", p.bed + 1, plan.house.bedCovers.size()),
+          "cover that bed first, or let them serve the house");
     if (p.place == PipePlace::underFloor) under_m2 += p.bed_m2();
     if (p.place == PipePlace::underFloor && under_m2 > kMostOfFloor * plan.house.shape.floor_m2())
       bad("/count", fmt::format("the pipe bed takes {:.3g} m2", under_m2),
@@ -84,7 +87,8 @@ void checkCompost(const Plan& plan, Problems& problems) {
     if (c.place != PilePlace::hotBed) continue;
     beds_m2 += size.foot_m2;
     if (beds_m2 > kMostOfFloor * shape.floor_m2())
-      bad("/length_m", fmt::format("hot beds of {:.3g} m2", beds_m2), fmt::format("at most nine tenths of the floor, {:.3g} m2", kMostOfFloor * shape.floor_m2()));
+      bad("/length_m", fmt::format("hot beds of {:.3g} m2", beds_m2),
+          fmt::format("at most nine tenths of the floor, {:.3g} m2", kMostOfFloor * shape.floor_m2()));
     if (size.height_m + c.soil_m > shape.ridge_m + shape.sunk_m)
       bad("/soil_m", fmt::format("pile and soil stand {:.3g} m high", size.height_m + c.soil_m),
           fmt::format("they must stay below the ridge, {:.3g} m above the floor", shape.ridge_m + shape.sunk_m));
@@ -131,9 +135,11 @@ void checkCables(const Plan& plan, Problems& problems) {
     const double bed_m2 = plan.house.bedCovers[static_cast<std::size_t>(c.bed)].bed_m2();
     const double power_W_m2 = c.watts_per_m * c.length_m / bed_m2;
     if (power_W_m2 > kMostCable_W_m2)
-      bad("/length_m", fmt::format("{:.0f} W on each m2 of bed", power_W_m2), fmt::format("at most {:g}: roots beside it are cooked; {:.3g} m of it is the most here", kMostCable_W_m2, kMostCable_W_m2 * bed_m2 / c.watts_per_m));
+      bad("/length_m", fmt::format("{:.0f} W on each m2 of bed", power_W_m2),
+          fmt::format("at most {:g}: roots beside it are cooked; {:.3g} m of it is the most here", kMostCable_W_m2, kMostCable_W_m2 * bed_m2 / c.watts_per_m));
     if (bed_m2 / c.length_m < kLeastBetweenCables_m)
-      bad("/length_m", fmt::format("passes {:.2g} m apart", bed_m2 / c.length_m), fmt::format("at least {:g} m: passes must never touch", kLeastBetweenCables_m));
+      bad("/length_m", fmt::format("passes {:.2g} m apart", bed_m2 / c.length_m),
+          fmt::format("at least {:g} m: passes must never touch", kLeastBetweenCables_m));
   }
 }
 

@@ -14,7 +14,7 @@
 namespace muffle {
 namespace {
 
-constexpr double kLeastPlainFloor = 0.05;        // of the floor, that has no pipes under it
+constexpr double kLeastPlainFloor = 0.05;       // of the floor, that has no pipes under it
 constexpr double kCropCapacity_J_m2K = 20000.0; // trays, crop and benches per m2 of floor: about 5 kg of water
 
 } // namespace
@@ -219,8 +219,8 @@ void Assembler::vents(const std::vector<double>& may) {
 }
 
 void Assembler::barrels() {
-  constexpr double kRadiant_W_m2K = 4.6;       // linear, near 5 degC, of paint
-  constexpr double kUprightFilm = 1.4;         // of free convection from upright cylinders, Churchill and Chu, turbulent limit
+  constexpr double kRadiant_W_m2K = 4.6;         // linear, near 5 degC, of paint
+  constexpr double kUprightFilm = 1.4;           // of free convection from upright cylinders, Churchill and Chu, turbulent limit
   constexpr double kStillWater_W_mK = 0.6 + 1.0; // between the halves: water, and the steel or plastic beside it
   for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
     const Barrels& group = m_plan.barrels[b];

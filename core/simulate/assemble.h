@@ -23,18 +23,18 @@ const char* partId(Part part);
 /// A store as it stands in the network.
 struct StoreNodes {
   StoreKind kind = StoreKind::barrels;
-  std::size_t index = 0;   ///< among the plan's of its kind
-  std::vector<int> node = {};   ///< whose temperatures tell of it, in the order of storeTraces(), a pile's own apart
-  std::vector<int> giving = {}; ///< links that bring its heat into the house
-  std::vector<int> taking = {}; ///< links the other way
-  int runs = -1;           ///< signal: 1 while fan or pump run; -1: neither
-  double power_W = 0.0;    ///< that it takes then
-  int thermostat = -1;     ///< of a cable
-  int core = -1;           ///< compost: boundary at the pile's temperature
-  int air = -1, vapour = -1; ///< compost: that it breathes; -1: the weather's
-  int sensible = -1, latent = -1; ///< compost: sources of what its air carries into the house
-  int mixUpper = -1, mixLower = -1; ///< layered barrels: sources that stand for water which turns over
-  int collector = -1;      ///< loop: source of the solar collector
+  std::size_t index = 0;                   ///< among the plan's of its kind
+  std::vector<int> node = {};              ///< whose temperatures tell of it, in the order of storeTraces(), a pile's own apart
+  std::vector<int> giving = {};            ///< links that bring its heat into the house
+  std::vector<int> taking = {};            ///< links the other way
+  int runs = -1;                           ///< signal: 1 while fan or pump run; -1: neither
+  double power_W = 0.0;                    ///< that it takes then
+  int thermostat = -1;                     ///< of a cable
+  int core = -1;                           ///< compost: boundary at the pile's temperature
+  int air = -1, vapour = -1;               ///< compost: that it breathes; -1: the weather's
+  int sensible = -1, latent = -1;          ///< compost: sources of what its air carries into the house
+  int mixUpper = -1, mixLower = -1;        ///< layered barrels: sources that stand for water which turns over
+  int collector = -1;                      ///< loop: source of the solar collector
   std::vector<double> collector_W_m2 = {}; ///< on it, by step
 };
 
@@ -46,8 +46,8 @@ struct Assembly {
   int outside = -1;
   int sky = -1;
   int deep = -1;
-  int heater = -1;          ///< thermostat, -1 without one
-  std::vector<int> barrels; ///< node of each group
+  int heater = -1;                ///< thermostat, -1 without one
+  std::vector<int> barrels;       ///< node of each group
   std::vector<StoreNodes> stores; ///< barrels, pipes, compost, loops, cables
   struct Room {
     int air = -1, vapour = -1;

@@ -4,8 +4,8 @@
 #include "core/simulate/assembler.h"
 
 #include "core/house/resistance.h"
-#include "core/network/vapour.h"
 #include "core/house/sun_on_house.h"
+#include "core/network/vapour.h"
 #include "core/simulate/openings.h"
 #include "core/simulate/pipe_soil.h"
 #include "core/store/heat_exchanger.h"
@@ -20,16 +20,16 @@
 namespace muffle {
 namespace {
 
-constexpr double kRuleBand_K = 1.0;          // that a fan or pump runs past its line
+constexpr double kRuleBand_K = 1.0; // that a fan or pump runs past its line
 const std::vector<double> kUnderPipes_m{0.10, 0.20, 0.20, 0.30, 0.50, 0.80};
-constexpr std::size_t kBoardAfter = 3;       // of those layers, half a metre down
-constexpr double kInner_m2K_W = 0.125;       // film and radiation on a face in the house
-constexpr double kOuter_m2K_W = 0.05;        // on one that faces the weather
-constexpr double kBedLongwave = 0.9;         // of soil: its exchange with all it sees, of much larger area
+constexpr std::size_t kBoardAfter = 3; // of those layers, half a metre down
+constexpr double kInner_m2K_W = 0.125; // film and radiation on a face in the house
+constexpr double kOuter_m2K_W = 0.05;  // on one that faces the weather
+constexpr double kBedLongwave = 0.9;   // of soil: its exchange with all it sees, of much larger area
 constexpr double kChamberWallBeyondPile = 1.2;
 constexpr double kOpeningDischarge = 0.6, kBetweenOpenings_m = 1.5;
 constexpr double kAirHeat_J_m3K = 1250.0;
-constexpr double kCoilInPile_W_mK = 0.9;     // of half-inch pipe: 2 pi 0.4/ln(0.15/0.0125), and its wall
+constexpr double kCoilInPile_W_mK = 0.9; // of half-inch pipe: 2 pi 0.4/ln(0.15/0.0125), and its wall
 constexpr double kLitreMinute_W_K = kWaterHeat_J_kgK / 60.0;
 constexpr double kTankFreezing_K = 0.1;
 
@@ -115,8 +115,8 @@ void Assembler::pipes(std::size_t index) {
   if (p.serves == PipeOutlet::bed) to = {bedRoom(static_cast<std::size_t>(p.bed)).air, bedRoom(static_cast<std::size_t>(p.bed)).vapour};
   const auto firstLink = m_net.links.size();
   const int plane = m_pipePlane[index];
-  const PipeRun run = addPipeRun(m_net, id, shape, {house.air, house.vapour}, {to.air, to.vapour}, m_net.nodes[static_cast<std::size_t>(plane)].initial_C,
-                                 {plane}, store.runs);
+  const PipeRun run =
+      addPipeRun(m_net, id, shape, {house.air, house.vapour}, {to.air, to.vapour}, m_net.nodes[static_cast<std::size_t>(plane)].initial_C, {plane}, store.runs);
   if (to.air != house.air) { // what a room is given pushes as much out of it into the house
     m_net.addAdvective(to.air, house.air, duty.flow_m3_s * shape.air.density_kg_m3 * shape.air.heat_J_kgK).modulator = store.runs;
     m_net.addAdvective(to.vapour, house.vapour, duty.flow_m3_s * shape.air.density_kg_m3 * shape.air.heat_J_kgK * kLatentPerExchange).modulator = store.runs;
@@ -248,8 +248,8 @@ void Assembler::loop(std::size_t index) {
       const double zenith = static_cast<double>(m_winter.zenith_deg[i]);
       if (m_winter.sun_W_m2[i] <= 0.0 || zenith >= 89.0) continue;
       const double incidence = incidence_deg(zenith, static_cast<double>(m_winter.azimuth_deg[i]), w.collectorTilt_deg, equator_deg);
-      store.collector_W_m2[i] = tiltedIrradiance(m_winter.sun_W_m2[i], m_winter.diffuse_W_m2[i], static_cast<double>(m_winter.extraterrestrial_W_m2[i]),
-                                                 zenith, incidence, w.collectorTilt_deg, 0.2, SkyModel::hayDavies)
+      store.collector_W_m2[i] = tiltedIrradiance(m_winter.sun_W_m2[i], m_winter.diffuse_W_m2[i], static_cast<double>(m_winter.extraterrestrial_W_m2[i]), zenith,
+                                                 incidence, w.collectorTilt_deg, 0.2, SkyModel::hayDavies)
                                     .total();
     }
   }

@@ -144,15 +144,15 @@ private:
   std::optional<BlanketSignals> m_blanket, m_blanketUnderRoof;
   std::optional<RoofSignals> m_roof;
   RoomAir m_outdoors;
-  std::vector<Room> m_rooms;                        ///< as spacesOf() lists them
-  std::vector<int> m_pipePlane;                     ///< by ground pipes: the node of the soil about them
+  std::vector<Room> m_rooms;    ///< as spacesOf() lists them
+  std::vector<int> m_pipePlane; ///< by ground pipes: the node of the soil about them
   struct HotBed {
     int floor = -1, bottom = -1;
     double foot_m2 = 0.0;
   };
-  std::vector<HotBed> m_hotBeds;                    ///< by compost pile; empty places for those elsewhere
+  std::vector<HotBed> m_hotBeds; ///< by compost pile; empty places for those elsewhere
   struct OwnFloor {
-    int node = -1; ///< its surface
+    int node = -1;        ///< its surface
     double area_m2 = 0.0; ///< that it takes of the floor
     bool grows = false;
   };

@@ -12,10 +12,10 @@ namespace {
 constexpr double kDay_s = 86400.0;
 constexpr double kPileStep_s = 1800.0; // a pile changes over hours
 constexpr int kMostWarmUp_days = 200;
-constexpr double kLeastStart_C = 5.0;   // of what a pile is built of: it has lain in a heap
-constexpr double kUnder_m2K_W = 1.0;    // of the ground under a pile: half a metre of moist soil
+constexpr double kLeastStart_C = 5.0; // of what a pile is built of: it has lain in a heap
+constexpr double kUnder_m2K_W = 1.0;  // of the ground under a pile: half a metre of moist soil
 constexpr double kUnder_m = 0.5;
-constexpr double kOuter_m2K_W = 0.08;   // film and long-wave on a mound in the open
+constexpr double kOuter_m2K_W = 0.08; // film and long-wave on a mound in the open
 // a flat collector with one glass and a black face: EN ISO 9806, usual values
 constexpr double kCollectorTakesUp = 0.75, kCollectorLoss_W_m2K = 4.5;
 constexpr double kTankTooHot_C = 85.0;
@@ -116,13 +116,13 @@ void StoreRunner::step(Solver& solver, std::size_t i) {
 void StoreRunner::goOn(const Solver& solver, std::size_t pile, std::size_t i, double h_s) {
   const Place& place = m_places[pile];
   PilePresent& now = m_piles[pile];
-  CompostWeather weather{m_winter.outside_C[i], m_winter.outside_g_kg[i] / 1000.0, m_assembly.network.pressure_Pa};
+  CompostWeather weather{m_winter.outside_C[i], m_winter.outside_g_kg[i] / 1000.0, solver.network().pressure_Pa};
   if (place.nodes->air >= 0) weather.air_C = solver.temperature_C(place.nodes->air);
   if (place.nodes->vapour >= 0) weather.air_kg_kg = solver.temperature_C(place.nodes->vapour) / 1000.0;
   const double ground_C = m_ground.temperature_C(kUnder_m, m_winter.startDay + static_cast<double>(i) * m_winter.step_s / kDay_s);
   weather.taken_W_K = place.outside_W_K + place.ground_W_K;
-  weather.taken_W = m_taken_J[pile] / h_s + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) +
-                    place.ground_W_K * (now.state.temperature_C - ground_C);
+  weather.taken_W =
+      m_taken_J[pile] / h_s + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) + place.ground_W_K * (now.state.temperature_C - ground_C);
   const CompostStep did = advanceCompost(place.blend.mix, now.state, place.air, weather, h_s);
   now.rates = did.middle;
   CompostStep& sum = m_energy[pile];
@@ -138,7 +138,7 @@ void StoreRunner::turnOver(Solver& solver) {
   for (const StoreNodes& store : m_assembly.stores) {
     if (store.mixLower < 0) continue;
     const double warmer_K = solver.temperature_C(store.node[0]) - solver.temperature_C(store.node[1]);
-    const double half_J_K = m_assembly.network.nodes[static_cast<std::size_t>(store.node[0])].capacity_J_K;
+    const double half_J_K = solver.network().nodes[static_cast<std::size_t>(store.node[0])].capacity_J_K;
     const double up_W = warmer_K > 0.0 ? 0.5 * half_J_K * warmer_K / std::max(kTurnsOver_s, 2.0 * m_winter.step_s) : 0.0;
     solver.setSource(store.mixLower, -up_W);
     solver.setSource(store.mixUpper, up_W);

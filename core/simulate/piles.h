@@ -48,7 +48,7 @@ private:
     const StoreNodes* nodes;
     Blend blend;
     CompostAir air;
-    UtcSeconds first; ///< built
+    UtcSeconds first;               ///< built
     double outside_W_K, ground_W_K; ///< of what the network does not hold
   };
   [[nodiscard]] int builtBy(const Place& place, std::size_t pile, UtcSeconds at) const;

@@ -30,7 +30,8 @@ class WinterRunner {
 public:
   WinterRunner(const Plan& plan, const Scene& scene, std::size_t index, const SimulateOptions& options)
       : m_plan(plan), m_winter(scene.weather->winters[index]), m_before(index < scene.before.size() ? &scene.before[index] : nullptr), m_index(index),
-        m_options(options), m_assembly(assemble(plan, m_winter, scene.sun[index])), m_stores(plan, m_assembly, m_winter), m_saturated(m_assembly.network.pressure_Pa), m_houseHours(m_winter.step_s), m_roomHours(m_assembly.rooms.size(), DampHours(m_winter.step_s)) {
+        m_options(options), m_assembly(assemble(plan, m_winter, scene.sun[index])), m_stores(plan, m_assembly, m_winter),
+        m_saturated(m_assembly.network.pressure_Pa), m_houseHours(m_winter.step_s), m_roomHours(m_assembly.rooms.size(), DampHours(m_winter.step_s)) {
     m_heaters.push_back(m_assembly.heater);
     for (const Assembly::Room& room : m_assembly.rooms) m_heaters.push_back(room.heater);
     std::erase(m_heaters, -1);
@@ -211,7 +212,8 @@ private:
       StoreSeries& series = m_run.series.stores[s];
       for (std::size_t k = 0; k < series.temperature_C.size(); ++k) series.temperature_C[k][i] = storeTrace_C(solver, store, k);
       if (i > 0 && !(store.giving.empty() && store.taking.empty())) {
-        const double given_J = (store.giving.empty() ? 0.0 : solver.groupEnergy_J(storeGroup(s))) - (store.taking.empty() ? 0.0 : solver.groupEnergy_J(storeGroup(s) + 1));
+        const double given_J =
+            (store.giving.empty() ? 0.0 : solver.groupEnergy_J(storeGroup(s))) - (store.taking.empty() ? 0.0 : solver.groupEnergy_J(storeGroup(s) + 1));
         series.given_W[i] = static_cast<float>(given_J / m_winter.step_s);
         (given_J > 0.0 ? sum.given_kWh : sum.taken_kWh) += std::abs(given_J) / 3.6e6;
       }

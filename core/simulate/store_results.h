@@ -21,7 +21,7 @@ struct StoreSummary {
   double electricity_kWh = 0.0;            ///< of fan, pump or cable
   double made_kWh = 0.0;                   ///< compost: heat of decay
   double running_h = 0.0;
-  double stagnant_h = 0.0;                 ///< loop: collector with a tank too hot to take more
+  double stagnant_h = 0.0;                  ///< loop: collector with a tank too hot to take more
   double coldest_C = 1e9, warmest_C = -1e9; ///< of its first trace
 };
 

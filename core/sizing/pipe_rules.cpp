@@ -11,7 +11,7 @@
 namespace muffle {
 
 std::vector<PipeRule> pipeRules(const HouseShape& shape) {
-  constexpr double kUnder = 1.0, kUnderLow = 0.7, kUnderHigh = 1.5; // m2 of envelope a metre
+  constexpr double kUnder = 1.0, kUnderLow = 0.7, kUnderHigh = 1.5;    // m2 of envelope a metre
   constexpr double kBeside = 1.2, kBesideLow = 0.8, kBesideHigh = 2.0; // m2 of floor a metre
   return {{PipePlace::underFloor, kUnder, kUnderLow, kUnderHigh, shape.cover_m2() / kUnder},
           {PipePlace::beside, kBeside, kBesideLow, kBesideHigh, shape.floor_m2() / kBeside}};

@@ -15,9 +15,9 @@ namespace muffle {
 
 struct PipeRule {
   PipePlace place = PipePlace::underFloor;
-  double divisor_m = 1.0; ///< m2 for each metre of pipe
+  double divisor_m = 1.0;           ///< m2 for each metre of pipe
   double low_m = 0.0, high_m = 0.0; ///< of the divisors that are heard
-  double length_m = 0.0;  ///< of pipe, for this house
+  double length_m = 0.0;            ///< of pipe, for this house
 };
 std::vector<PipeRule> pipeRules(const HouseShape& shape);
 

@@ -19,8 +19,8 @@ struct StorePoint {
   int held = 0, nights = 0;
   double coldest_C = 0.0;
   double degreeHours_K_h = 0.0;
-  double heater_kWh = 0.0; ///< a winter
-  double given_kWh = 0.0;  ///< by the store to the house, a winter
+  double heater_kWh = 0.0;  ///< a winter
+  double given_kWh = 0.0;   ///< by the store to the house, a winter
   double running_kWh = 0.0; ///< electricity of its own, a winter
 };
 

@@ -17,8 +17,8 @@ constexpr double kOxygenOfAir_percent = 21.0;
 constexpr double kOxygenOfAir_kg_kg = 0.2314;
 constexpr double kOxygenUse_kg_kg = 1.2; // by degradable solids
 constexpr double kDraught_kg_s_kg = 0.25e-3 / 3600.0, kDraughtAt_K = 45.0;
-constexpr double kMostConnected = 0.40;       // of free air space, for diffusion
-constexpr double kOxygenInAir_m2_s = 2.0e-5;  // diffusion, near 20 degC
+constexpr double kMostConnected = 0.40;          // of free air space, for diffusion
+constexpr double kOxygenInAir_m2_s = 2.0e-5;     // diffusion, near 20 degC
 constexpr double kCompaction_s = 14.0 * 86400.0; // Haug, ch. 8: most of it sinks in within the first weeks
 constexpr double kEvaporationFall_J_kgK = 2326.0;
 
@@ -42,7 +42,9 @@ double oxygenLeft_percent(double air_kg_s, double fullRate_kg_s) {
 
 } // namespace
 
-CompostState freshCompost(const CompostMix& mix, double temperature_C) { return {mix.degradable_kg(), mix.quick * mix.degradable_kg(), mix.wet_kg * mix.moisture, temperature_C, 0.0}; }
+CompostState freshCompost(const CompostMix& mix, double temperature_C) {
+  return {mix.degradable_kg(), mix.quick * mix.degradable_kg(), mix.wet_kg * mix.moisture, temperature_C, 0.0};
+}
 
 double compostTemperatureFactor_per_day(double k20_per_day, double t_C) {
   return k20_per_day * std::max(0.0, std::pow(kGrowth, t_C - kGrowthFrom_C) - std::pow(kDeath, t_C - kDeathFrom_C));
@@ -70,12 +72,11 @@ CompostRates compostRates(const CompostMix& mix, const CompostState& state, cons
   r.freeAirSpace = freeAirSpace(mix, state);
   r.structure = compostStructureFactor(r.freeAirSpace);
   r.air_kg_s = air.blown_kg_s;
-  if (air.draws && T > weather.air_C)
-    r.air_kg_s += kDraught_kg_s_kg * mix.wet_kg * mix.airiness * r.structure * std::sqrt((T - weather.air_C) / kDraughtAt_K);
+  if (air.draws && T > weather.air_C) r.air_kg_s += kDraught_kg_s_kg * mix.wet_kg * mix.airiness * r.structure * std::sqrt((T - weather.air_C) / kDraughtAt_K);
   if (air.faces_m2 > 0.0) {
     const double pores = std::max(r.freeAirSpace, 1.0 - solids_kg / mix.solidsDensity_kg_m3 / compostVolume_m3(mix, state));
-    r.diffused_kg_s = airDensity_kg_m3(weather.air_C, weather.pressure_Pa) * kOxygenInAir_m2_s * std::pow(std::min(r.freeAirSpace, kMostConnected), 10.0 / 3.0) / (pores * pores) *
-                      air.faces_m2 / air.path_m;
+    r.diffused_kg_s = airDensity_kg_m3(weather.air_C, weather.pressure_Pa) * kOxygenInAir_m2_s *
+                      std::pow(std::min(r.freeAirSpace, kMostConnected), 10.0 / 3.0) / (pores * pores) * air.faces_m2 / air.path_m;
   }
   const double perKg = r.temperatureFactor_per_day / 86400.0 * r.water * r.structure;
   const double quick_kg_s = perKg * mix.quickK20_per_day / mix.k20_per_day * state.quick_kg;

@@ -37,7 +37,7 @@ struct CompostMix {
   double waterYield = 0.55;          ///< kg made of a kg of degradable solids
   double solidsDensity_kg_m3 = 1500; ///< of the solids alone
   double solidsHeat_J_kgK = 1300.0;
-  double airiness = 1.0;             ///< of its draught, > 0
+  double airiness = 1.0;   ///< of its draught, > 0
   double settling = 0.0;   ///< of the lost solids' share, what the volume follows, 0..1
   double compaction = 0.0; ///< of the volume, what sinks in by its own weight over the first weeks, 0..1
 
@@ -78,12 +78,12 @@ struct CompostRates {
   double water = 1.0, structure = 1.0, oxygen = 1.0; ///< F1, F2, F3
   double freeAirSpace = 0.0;
   double oxygen_percent = 0.0;
-  double air_kg_s = 0.0;    ///< that flows through
+  double air_kg_s = 0.0;      ///< that flows through
   double diffused_kg_s = 0.0; ///< that would bring the oxygen which diffuses in
-  double rate_kg_s = 0.0;      ///< of all degradable solids
-  double quick_kg_s = 0.0;     ///< of the quick ones
-  double heat_W = 0.0;     ///< given off by decay
-  double sensible_W = 0.0; ///< carried away by its air
+  double rate_kg_s = 0.0;     ///< of all degradable solids
+  double quick_kg_s = 0.0;    ///< of the quick ones
+  double heat_W = 0.0;        ///< given off by decay
+  double sensible_W = 0.0;    ///< carried away by its air
   double latent_W = 0.0;
   double drying_kg_s = 0.0; ///< water carried away
 };

@@ -19,9 +19,9 @@ struct CompostIngredient {
   double degradable;                          ///< of the volatile solids, within a season
   double quick;                               ///< of those, 0..1: sugars, starch, protein
   double k20_per_day;                         ///< of the rest
-  bool isManure;  ///< raw manure: keep from crops that are eaten raw
-  double litresPerMeasure; ///< of the grower's measure
-  const char* measure;     ///< "barrow", "bale", "bag"
+  bool isManure;                              ///< raw manure: keep from crops that are eaten raw
+  double litresPerMeasure;                    ///< of the grower's measure
+  const char* measure;                        ///< "barrow", "bale", "bag"
   const char* source;
 };
 

@@ -11,9 +11,9 @@ namespace muffle {
 
 namespace {
 
-constexpr double kFilled = 0.75;               // of the parts' volumes, once they are mixed
-constexpr double kCompost_W_mK = 0.4;          // moist, 40 % free air: Ahn et al., Bioresource Technology 100 (2009) 3974, 0.2 to 0.6
-constexpr double kOuterFilm_W_m2K = 12.0;      // of the open faces
+constexpr double kFilled = 0.75;          // of the parts' volumes, once they are mixed
+constexpr double kCompost_W_mK = 0.4;     // moist, 40 % free air: Ahn et al., Bioresource Technology 100 (2009) 3974, 0.2 to 0.6
+constexpr double kOuterFilm_W_m2K = 12.0; // of the open faces
 constexpr double kSettling = 0.6, kCompaction = 0.2;
 constexpr double kDryAir_kg_m3 = 1.2;
 
@@ -103,8 +103,8 @@ PileCourse pileCourse(const CompostPile& pile, const PileTrial& trial) {
   constexpr double kSoil_W_mK = 1.0;
   const bool isHotBed = pile.place == PilePlace::hotBed;
   const double over_m2K_W = isHotBed ? pile.soil_m / kSoil_W_mK : pile.jacket_m2K_W;
-  const double open_W_K = size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + 1.0 / kOuterFilm_W_m2K) +
-                          size.top_m2 / (size.core_m2K_W + over_m2K_W + 1.0 / kOuterFilm_W_m2K);
+  const double open_W_K =
+      size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + 1.0 / kOuterFilm_W_m2K) + size.top_m2 / (size.core_m2K_W + over_m2K_W + 1.0 / kOuterFilm_W_m2K);
   constexpr double kUnder_m2K_W = 1.0; // of the ground below: half a metre of moist soil
   const double ua = open_W_K + size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W);
   CompostState state = freshCompost(blend.mix, trial.start_C);

@@ -10,8 +10,8 @@ namespace muffle {
 namespace {
 
 constexpr double kDay_s = 86400.0, kHour_s = 3600.0;
-constexpr std::size_t kJoin = 14;        // days of the log that it is joined to
-constexpr double kWarmest_h = 14.5;      // of the sun's day
+constexpr std::size_t kJoin = 14;   // days of the log that it is joined to
+constexpr double kWarmest_h = 14.5; // of the sun's day
 constexpr double kMostSwing_K = 25.0;
 
 double wave_C(const Site& site, double day) { return site.groundMean_C - site.groundAmplitude_K * std::cos(2.0 * kPi * (day - site.coldestDay) / 365.0); }
@@ -62,7 +62,8 @@ std::optional<Winter> weatherBefore(const Winter& logged, const Site& site, int 
   Winter before = std::move(weather->winters.front());
   const auto every = static_cast<std::size_t>(kHour_s / before.step_s);
   if (every > 1) {
-    for (auto* series : {&before.outside_C, &before.wind_m_s, &before.sun_W_m2, &before.diffuse_W_m2, &before.sky_C, &before.cloud, &before.rain_mm, &before.outside_g_kg})
+    for (auto* series :
+         {&before.outside_C, &before.wind_m_s, &before.sun_W_m2, &before.diffuse_W_m2, &before.sky_C, &before.cloud, &before.rain_mm, &before.outside_g_kg})
       thin(*series, every);
     for (auto* series : {&before.zenith_deg, &before.azimuth_deg, &before.extraterrestrial_W_m2}) thin(*series, every);
     thin(before.bridged, every);

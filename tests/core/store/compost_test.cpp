@@ -96,7 +96,8 @@ TEST(Compost, HalfTheStepChangesLittleAndFourTimesLess) {
   const CompostAir air = pileAir(usual()[3].pile, pileSize(usual()[3].pile, blend));
   const auto after = [&](double h) {
     CompostState state = freshCompost(blend.mix, 12.0);
-    while (state.age_s < 10.0 * 86400.0 - 1.0) advanceCompost(blend.mix, state, air, {5.0, 0.0043, kStandardPressure_Pa, 12.0 * (state.temperature_C - 5.0), 12.0}, h);
+    while (state.age_s < 10.0 * 86400.0 - 1.0)
+      advanceCompost(blend.mix, state, air, {5.0, 0.0043, kStandardPressure_Pa, 12.0 * (state.temperature_C - 5.0), 12.0}, h);
     return state.temperature_C;
   };
   const double coarse = after(7200.0), middle = after(3600.0), fine = after(1800.0);

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // What growers go by for pipe in the ground, and where each rule fails.
-#include "core/sizing/pipe_rules.h"
 #include "core/network/solver.h"
+#include "core/sizing/pipe_rules.h"
 #include "core/store/pipe_run.h"
 
 #include <gtest/gtest.h>
@@ -19,7 +19,9 @@ Plan yard(const char* soil) {
   return p;
 }
 
-PipeNight night(const Plan& plan, GroundPipes pipes, double length_m, double soil_C = 10.0) { return pipeNights(plan, pipes, 3.0, soil_C, 12.0, {length_m}).front(); }
+PipeNight night(const Plan& plan, GroundPipes pipes, double length_m, double soil_C = 10.0) {
+  return pipeNights(plan, pipes, 3.0, soil_C, 12.0, {length_m}).front();
+}
 
 TEST(PipeRules, ReproduceTheirTables) {
   const HouseShape shape = yard("loam").house.shape;
