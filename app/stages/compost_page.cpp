@@ -13,6 +13,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPainter>
+#include <QPushButton>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
@@ -141,7 +142,7 @@ void SeriesBar::paintEvent(QPaintEvent*) {
 CompostPage::CompostPage(Document& document, StoreChoice& choice, QWidget* parent)
     : QWidget(parent), m_document(document), m_choice(choice), m_bench(new QWidget(this)), m_more(new QComboBox(this)), m_built(new QDateEdit(this)),
       m_scales(new BlendScales(document, this)), m_series(new SeriesBar(document, this)), m_plot(new Plot(document, this)), m_words(new QLabel(this)),
-      m_needs(new QLabel(this)) {
+      m_needs(new QLabel(this)), m_fit(new QPushButton(tr("Fit it to its log"), this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(5);
@@ -159,7 +160,10 @@ CompostPage::CompostPage(Document& document, StoreChoice& choice, QWidget* paren
   m_more->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   m_more->setMinimumContentsLength(18);
   row->addWidget(m_more);
+  m_fit->setToolTip(tr("moves the pile's rate until its temperature agrees with the thermometer in it"));
+  row->addWidget(m_fit);
   row->addStretch();
+  connect(m_fit, &QPushButton::clicked, this, &CompostPage::fit);
   auto* builtLabel = new QLabel(tr("First built"), this);
   builtLabel->setFont(textFont(9.5));
   row->addWidget(builtLabel);
@@ -403,8 +407,31 @@ void CompostPage::draw(const CompostPile& pile, const Blend& blend) {
   m_needs->setText(needs.join(QLatin1Char(' ')));
 }
 
+void CompostPage::fit() {
+  const auto store = m_choice.of(StoreKind::compost);
+  if (!store || !m_document.log() || !m_document.weather()) return;
+  m_fit->setEnabled(false);
+  const std::size_t pile = store->index;
+  m_job.start([plan = m_document.plan(), log = *m_document.log(), weather = m_document.sharedWeather(),
+               pile](const auto& progress) { return fitPile(plan, log, weather, pile, progress); },
+              [this](Result<PileFit> found) {
+                m_fit->setEnabled(true);
+                m_fit->setText(tr("Fit it to its log"));
+                if (!found) {
+                  emit m_document.trouble(QString::fromStdString(found.problem().text()));
+                  return;
+                }
+                edit(tr("fit the pile to its log"), [&](CompostPile& p) { p.k20Factor = found->k20Factor; });
+                emit m_document.told(tr("The pile rots %1 times as fast as its recipe says: its temperature is now %2 off, before it was %3.")
+                                         .arg(QLocale().toString(found->k20Factor, 'f', 2), m_document.units().text(Quantity::difference, found->after_K),
+                                              m_document.units().text(Quantity::difference, found->before_K)));
+              },
+              [this](std::size_t done, std::size_t of) { m_fit->setText(tr("%1 of %2").arg(done).arg(of)); });
+}
+
 void CompostPage::refresh() {
   const auto store = m_choice.of(StoreKind::compost);
+  m_fit->hide();
   const QList<QWidget*> parts{m_bench, m_more, m_built, m_scales, m_series, m_plot, m_needs};
   for (QWidget* w : parts) w->setVisible(store.has_value());
   if (!store) {
@@ -414,6 +441,7 @@ void CompostPage::refresh() {
     return;
   }
   const CompostPile& pile = m_document.plan().compost[store->index];
+  m_fit->setVisible(m_document.log() && pileChannel(*m_document.log(), store->index));
   {
     const QSignalBlocker quiet(m_built);
     m_built->setDate(dayOf(pile));

@@ -3,7 +3,9 @@
 // The mixing bench: what a pile is built of, what the blend is like, how warm it will get and for how long, when the next is due.
 #pragma once
 
+#include "app/model/latest_job.h"
 #include "app/stages/store_choice.h"
+#include "core/fit/pile_fit.h"
 #include "core/store/pile.h"
 
 #include <QWidget>
@@ -59,6 +61,8 @@ public:
   CompostPage(Document& document, StoreChoice& choice, QWidget* parent = nullptr);
   void refresh();
   [[nodiscard]] QString words() const;
+  /// Moves the pile's rate to its readings in the log.
+  void fit();
 
 private:
   void rebuild(const CompostPile& pile, std::size_t index);
@@ -77,6 +81,8 @@ private:
   SeriesBar* m_series;
   Plot* m_plot;
   QLabel *m_words, *m_needs;
+  QPushButton* m_fit;
+  LatestJob<PileFit> m_job{this}; ///< last: it uses what is above
 };
 
 } // namespace muffle

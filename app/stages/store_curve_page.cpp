@@ -132,7 +132,7 @@ void StoreCurvePage::draw() {
   for (const StorePoint& q : m_points) {
     auto* held = new QCPItemText(m_plot);
     held->position->setCoords(shownSize(q.size), u.show(what.quantity, q.*what.value));
-    held->setPositionAlignment(Qt::AlignRight | Qt::AlignBottom);
+    held->setPositionAlignment((&q == &m_points.front() ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignBottom);
     held->setText(tr("%1 of %2").arg(q.held).arg(q.nights));
     held->setFont(textFont(8.5));
     held->setColor(t.fleece);
