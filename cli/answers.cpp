@@ -269,7 +269,7 @@ std::string said(const Remark& r) {
   return {};
 }
 
-Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>& parts, const Calibrated& full) {
+Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>& parts, const Calibrated& full, const std::optional<HouseLoss>& together) {
   Json out;
   out["quick"] = {{"UA_W_per_K", digits(quick.UA_W_K(), 2)}, {"standard_error", digits(quick.standardError_W_K(), 2)}, {"nights", quick.heated.size()}};
   if (quick.balance)
@@ -280,6 +280,10 @@ Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>&
   if (parts)
     out["calculated"] = {
         {"UA_W_per_K", digits(parts->calculated_W_K, 2)}, {"inside_C", digits(parts->inside_C, 1)}, {"outside_C", digits(parts->outside_C, 1)}};
+  if (together)
+    out["together"] = {{"UA_W_per_K", digits(together->UA_W_K, 2)},
+                       {"standard_error", digits(together->standardError_W_K, 2)},
+                       {"fitted_UA_W_per_K", digits(together->fitted_W_K, 2)}};
   Calibration found = full.found;
   for (int f = 0; f < kFactorCount; ++f)
     out["full"][factorName(f)] = {{"value", digits(factorOf(found, f), 4)}, {"standard_error", digits(full.standardError[static_cast<std::size_t>(f)], 4)}};

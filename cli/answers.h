@@ -6,6 +6,7 @@
 #include "core/calc/aids.h"
 #include "core/fit/calibrate.h"
 #include "core/fit/explain.h"
+#include "core/fit/house_loss.h"
 #include "core/log/nights.h"
 #include "core/log/read.h"
 #include "core/plan/plan_json.h"
@@ -25,7 +26,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
 std::string simulateSeries(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone);
 Json sizeAnswer(const Plan& plan, const Sizing& sizing);
 
-Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>& parts, const Calibrated& full);
+Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>& parts, const Calibrated& full, const std::optional<HouseLoss>& together);
 
 Json aidsAnswer();
 Json aidAnswer(const Aid& aid, const std::vector<Measured>& inputs, const std::vector<Measured>& answer);

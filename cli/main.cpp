@@ -264,7 +264,8 @@ int runFit(const std::string& planFile, const LogOptions& o, const std::string& 
     fitted.calibration = full->found;
     if (const auto ok = writeFile(out, planToJson(fitted).dump(2) + "\n"); !ok) return report(out, ok.problems());
   }
-  const Json answer = fitAnswer(*quick, parts ? std::optional(*parts) : std::nullopt, *full);
+  const auto together = houseLoss(*plan, *quick, *full);
+  const Json answer = fitAnswer(*quick, parts ? std::optional(*parts) : std::nullopt, *full, together ? std::optional(*together) : std::nullopt);
   if (json) {
     print(answer);
     return kDone;

@@ -73,7 +73,7 @@ void Truth::tunnel(Minute& now) {
   double& ground = m_soil[0];
 
   // mechanical thermostat with its own error
-  if (m_low < 2.1) m_on = true;
+  if (m_low < 2.1 && !m_failed) m_on = true;
   if (m_low > 3.0) m_on = false;
   now.heater_W = m_on ? 9000.0 : 0.0;
 
@@ -149,6 +149,25 @@ Truth::Steady Truth::steady(double outside_C, double wind_m_s, double cloud) {
     sum.air_C += now.lowAir_C / kMean;
   }
   return sum;
+}
+
+Truth::Cooling Truth::cooling(double outside_C, double wind_m_s, double cloud, double hours) {
+  const Steady before = steady(outside_C, wind_m_s, cloud);
+  m_failed = true;
+  m_on = false;
+  const int minutes = static_cast<int>(hours * 60.0);
+  Cooling c{before.air_C, 0.0, 0.0};
+  for (int i = 0; i < minutes; ++i) {
+    Minute now{};
+    now.outside_C = outside_C;
+    now.wind_m_s = wind_m_s;
+    now.cloud = cloud;
+    tunnel(now);
+    c.mean_C += now.lowAir_C / minutes;
+    c.end_C = now.lowAir_C;
+  }
+  m_failed = false;
+  return c;
 }
 
 } // namespace demo

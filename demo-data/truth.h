@@ -27,6 +27,11 @@ public:
     double heater_W, air_C; ///< means
   };
   Steady steady(double outside_C, double wind_m_s, double cloud);
+  /// Air when the heater fails in that steady weather, and in the hours after it.
+  struct Cooling {
+    double start_C, mean_C, end_C;
+  };
+  Cooling cooling(double outside_C, double wind_m_s, double cloud, double hours);
 
 private:
   double normal() { return m_normal(m_random); }
@@ -39,7 +44,7 @@ private:
   double m_front = 0, m_cloudState = 0, m_gust = 0, m_quick = 0, m_diurnal = 0;
   double m_elevation = -10, m_clearSun = 0, m_solarHour = 0;
   double m_low = 5, m_high = 5, m_film = 3, m_barrel = 10;
-  bool m_on = false;
+  bool m_on = false, m_failed = false;
   std::vector<double> m_soil;
 };
 

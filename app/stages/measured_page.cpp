@@ -3,6 +3,7 @@
 
 #include "app/paint/theme.h"
 #include "app/stages/plot.h"
+#include "core/fit/house_loss.h"
 #include "core/plan/plan_json.h"
 
 #include <QElapsedTimer>
@@ -168,6 +169,14 @@ QString MeasuredPage::fitText() const {
            tr("Lows of the %1 nights kept aside to judge it: typically %2 off, before the fit %3.")
                .arg(m_fit->heldOut)
                .arg(m_document.units().text(Quantity::difference, m_fit->lowAfter_K), m_document.units().text(Quantity::difference, m_fit->lowBefore_K));
+    if (m_quick)
+      if (const auto both = houseLoss(m_document.plan(), *m_quick, *m_fit)) {
+        const Units& u = m_document.units();
+        const auto loss = [&](double W_K) { return u.text(Quantity::power, 1000.0 * W_K / u.show(Quantity::difference, 1000.0) * 10.0); };
+        text += QStringLiteral("<br>") +
+                tr("<b>Measured and fitted together, the house loses %1</b> for each %2 of lift, give or take %3.")
+                    .arg(loss(both->UA_W_K), u.text(Quantity::difference, 10.0 / u.show(Quantity::difference, 1.0)), loss(2.0 * both->standardError_W_K));
+      }
     for (const Remark& remark : remarks(*m_fit)) text += QStringLiteral("<br>") + remarkText(remark);
   }
   if (applied)

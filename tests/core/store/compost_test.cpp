@@ -3,6 +3,7 @@
 // Piles of compost against what is published of them, and against what any heater must obey.
 #include "core/store/ingredients.h"
 #include "core/store/pile.h"
+#include "tests/support/usual_piles.h"
 
 #include <gtest/gtest.h>
 
@@ -14,33 +15,11 @@
 namespace muffle {
 namespace {
 
-CompostPile pileOf(std::vector<PileIngredient> recipe, double width_m, double length_m, double water_kg = 0.0) {
-  CompostPile p;
-  p.place = PilePlace::chamber; // open to the air all round
-  p.recipe = std::move(recipe);
-  p.width_m = width_m;
-  p.length_m = length_m;
-  p.water_kg = water_kg;
-  return p;
-}
-
-struct Known {
-  const char* name;
-  CompostPile pile;
-};
-
-std::vector<Known> usual() {
-  return {{"manure and straw, a mound", pileOf({{"horse-manure", 6000.0, {}}, {"straw", 300.0, {}}}, 3.0, 4.0)},
-          {"cattle manure and straw", pileOf({{"cattle-manure", 3200.0, {}}, {"straw", 700.0, {}}}, 2.5, 3.0)},
-          {"grass and leaves", pileOf({{"grass", 1200.0, {}}, {"leaves", 800.0, {}}}, 2.0, 2.0, 200.0)},
-          {"straw and poultry litter", pileOf({{"straw", 600.0, {}}, {"poultry-litter", 700.0, {}}}, 2.0, 2.0, 1500.0)},
-          {"wood chips", pileOf({{"wood-chips", 20000.0, {}}}, 5.0, 6.0, 4000.0)},
-          {"chips with manure", pileOf({{"wood-chips", 8000.0, {}}, {"horse-manure", 4000.0, {}}}, 4.0, 5.0, 500.0)},
-          {"leaves", pileOf({{"leaves", 2000.0, {}}}, 2.0, 3.0, 900.0)}};
-}
+using testing::pileOf;
+using testing::usualPiles;
 
 TEST(Compost, PilesOfAllKindsStayInThePublishedRange) {
-  for (const Known& known : usual()) {
+  for (const testing::UsualPile& known : usualPiles()) {
     const PileCourse c = pileCourse(known.pile);
     // 150 to 400 W a wet tonne, sustained for weeks; core 40 to 70 degC, and coarse ones a little hotter for days (Haug 1993: no
     // rate above 79)
@@ -53,17 +32,13 @@ TEST(Compost, PilesOfAllKindsStayInThePublishedRange) {
 }
 
 TEST(Compost, ASmallPileInFrostNeverLights) {
-  const CompostPile small = pileOf({{"kitchen-waste", 100.0, {}}, {"leaves", 60.0, {}}}, 0.8, 0.8);
   const PileTrial frost{.air_C = -5.0, .start_C = 2.0};
-  EXPECT_LT(pileCourse(small, frost).peak_C, 15.0);
-  CompostPile large = small;
-  for (PileIngredient& part : large.recipe) part.wet_kg *= 40.0;
-  large.width_m = large.length_m = 3.0;
-  EXPECT_GT(pileCourse(large, frost).peak_C, 40.0);
+  EXPECT_LT(pileCourse(testing::smallPile(), frost).peak_C, 15.0);
+  EXPECT_GT(pileCourse(testing::fortySmallPiles(), frost).peak_C, 40.0);
 }
 
 TEST(Compost, DrawnTooHardItCoolsAndWithNothingTakenItRecovers) {
-  const CompostPile pile = usual().front().pile;
+  const CompostPile pile = usualPiles().front().pile;
   PileTrial hard;
   hard.takenFrom_d = 20.0;
   hard.takenTo_d = 26.0;
@@ -75,9 +50,9 @@ TEST(Compost, DrawnTooHardItCoolsAndWithNothingTakenItRecovers) {
 }
 
 TEST(Compost, WhatDecayGivesIsWhatLeavesAndWhatIsStored) {
-  const Blend blend = blendOf(usual().front().pile);
+  const Blend blend = blendOf(usualPiles().front().pile);
   CompostState state = freshCompost(blend.mix, 12.0);
-  const CompostAir air = pileAir(usual().front().pile, pileSize(usual().front().pile, blend));
+  const CompostAir air = pileAir(usualPiles().front().pile, pileSize(usualPiles().front().pile, blend));
   double stored_J = 0.0, heat_J = 0.0, left_J = 0.0;
   for (int i = 0; i < 30 * 144; ++i) {
     const double before_C = state.temperature_C;
@@ -92,8 +67,8 @@ TEST(Compost, WhatDecayGivesIsWhatLeavesAndWhatIsStored) {
 }
 
 TEST(Compost, HalfTheStepChangesLittleAndFourTimesLess) {
-  const Blend blend = blendOf(usual()[3].pile);
-  const CompostAir air = pileAir(usual()[3].pile, pileSize(usual()[3].pile, blend));
+  const Blend blend = blendOf(usualPiles()[3].pile);
+  const CompostAir air = pileAir(usualPiles()[3].pile, pileSize(usualPiles()[3].pile, blend));
   const auto after = [&](double h) {
     CompostState state = freshCompost(blend.mix, 12.0);
     while (state.age_s < 10.0 * 86400.0 - 1.0)
@@ -106,7 +81,7 @@ TEST(Compost, HalfTheStepChangesLittleAndFourTimesLess) {
 }
 
 TEST(Compost, WithOxygenTakenAsGivenAPileEitherRunsAwayOrStaysCold) {
-  const Blend blend = blendOf(usual().front().pile);
+  const Blend blend = blendOf(usualPiles().front().pile);
   const auto end = [&](double oxygen, double loss_W_K) {
     CompostState state = freshCompost(blend.mix, 12.0);
     const CompostAir air{.blown_kg_s = 0.001, .oxygen_percent = oxygen};
