@@ -25,7 +25,7 @@ namespace {
 
 constexpr double kAside_K = 2.5;
 
-constexpr double kFails_h = 10.0;
+constexpr double kFails_h = 4.0;
 
 /// Heat that a house gives back over a night in which its heater has failed, by kelvin that its air fell: what it lost meanwhile, which
 /// nothing else made good.

@@ -138,7 +138,7 @@ void StoreFields::pipes(std::size_t i) {
   number(tr("Bore"), Quantity::thickness, &GroundPipes::diameter_m, 0.04, 1.0, 0.01, tr("inside diameter"));
   number(tr("Fan"), Quantity::airFlow, &GroundPipes::fan_m3_h, 10.0, 50000.0, 50.0,
          tr("air of the fan blowing free; the pipes' friction leaves less: see the words above"));
-  number(tr("Pa"), Quantity::count, &GroundPipes::fan_Pa, 5.0, 3000.0, 10.0, tr("the fan's pressure against a shut duct, from its label"));
+  number(tr("Fan, Pa"), Quantity::count, &GroundPipes::fan_Pa, 5.0, 3000.0, 10.0, tr("the fan's pressure against a shut duct, from its label"));
   put(new NumberField(m_document,
                       NumberField::Spec::at(tr("Charge"), Quantity::temperature, ruleAt(&Plan::groundPipes, i, &StoreRule::chargeAbove_C), -5.0, 60.0, 1.0,
                                             tr("the house's air goes in while it is warmer")),
