@@ -32,7 +32,7 @@ struct SectionMoment {
   double air_C = 0, heater_W = 0;
   std::vector<double> soil_C, soilDepth_m, barrels_C;
   std::vector<std::vector<double>> stores_C; ///< as storesOf() and storeTraces() list them
-  std::vector<RoomMoment> rooms; ///< as otherRooms() lists them
+  std::vector<RoomMoment> rooms;             ///< as otherRooms() lists them
   [[nodiscard]] const RoomMoment* room(RoomKind kind, std::size_t bed = 0) const;
   std::array<double, kPartCount> loss_W{};
   bool blanketClosed = false;

@@ -236,7 +236,8 @@ void SectionView::drag(const QPointF& to) {
     break;
   case Handle::pile:
     why = m_document.edit(
-        tr("widen the pile"), [&](Plan& p) { p.compost.front().width_m = std::clamp(centimetres(m_dragStart.compost.front().width_m + 2.0 * dx), 0.3, 20.0); }, id);
+        tr("widen the pile"), [&](Plan& p) { p.compost.front().width_m = std::clamp(centimetres(m_dragStart.compost.front().width_m + 2.0 * dx), 0.3, 20.0); },
+        id);
     break;
   case Handle::tank:
     why = m_document.edit(
@@ -279,10 +280,12 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
                    .arg(u.text(Quantity::water, m_document.plan().barrels.front().litres)));
     break;
   case Handle::pipes:
-    setToolTip(tr("pipes %1 deep; click for their instrument, drag to lay them deeper").arg(u.text(Quantity::length, m_document.plan().groundPipes.front().depth_m)));
+    setToolTip(
+        tr("pipes %1 deep; click for their instrument, drag to lay them deeper").arg(u.text(Quantity::length, m_document.plan().groundPipes.front().depth_m)));
     break;
   case Handle::pile:
-    setToolTip(tr("a pile on a foot of %1; click for its instrument, drag to widen it").arg(u.text(Quantity::length, m_document.plan().compost.front().width_m)));
+    setToolTip(
+        tr("a pile on a foot of %1; click for its instrument, drag to widen it").arg(u.text(Quantity::length, m_document.plan().compost.front().width_m)));
     break;
   case Handle::tank:
     setToolTip(tr("a tank of %1; click for its instrument, drag to change it").arg(u.text(Quantity::water, m_document.plan().waterLoops.front().litres)));

@@ -3,6 +3,7 @@
 
 #include "core/network/solver.h"
 #include "core/parallel.h"
+#include "core/simulate/piles.h"
 #include "core/simulate/simulate.h"
 
 #include <ceres/ceres.h>
@@ -74,9 +75,12 @@ public:
         a.network.sources.push_back({a.air, Driver::table(a.network.addSignal(std::move(power))), "heater"});
       }
       auto solver = Solver::prepare(std::move(a.network), {.cruise = true});
+      StoreRunner stores(plan, a, winter);
+      if (solver) stores.begin(*solver);
       air[w].assign(winter.size(), 0.0F);
       for (std::size_t i = 0; i < winter.size() && !failed; ++i) {
         if (i > 0 && (!solver || !solver->advance(winter.step_s))) failed = true;
+        if (i > 0 && !failed) stores.step(*solver, i);
         if (!failed) air[w][i] = static_cast<float>(solver->temperature_C(a.air));
       }
     });

@@ -76,6 +76,9 @@ void checkCompost(const Plan& plan, Problems& problems) {
     }
     if (blend.moisture > kMostMoisture)
       bad("/water_kg", fmt::format("the pile is {:.0f} % water", 100.0 * blend.moisture), "at most 85 %: what is wetter runs off; use something drier with it");
+    constexpr double kWarmestHouse_C = 35.0; // beyond it the house would warm the pile
+    if (c.place != PilePlace::hotBed && c.giveBelow_C > kWarmestHouse_C)
+      bad("/give_below_C", fmt::format("the house is to be given heat until it has {:g}", c.giveBelow_C), "at most 35: the coil would be hotter than the pile");
     const PileSize size = pileSize(c, blend);
     constexpr double kTallest_m = 3.0, kFlattest_m = 0.15;
     if (size.height_m > kTallest_m)

@@ -144,7 +144,7 @@ void Assembler::hotBed(std::size_t index, StoreNodes& store) {
   const Blend blend = blendOf(pile);
   const PileSize size = pileSize(pile, blend);
   const Room& house = m_rooms.front();
-  HotBed& bed = m_hotBeds[index];
+  const HotBed& bed = m_hotBeds[index];
   Floor earth = m_house.floor;
   earth.cover.clear();
   Solid soil{.id = fmt::format("hot bed {} soil", index + 1), .area_m2 = bed.foot_m2, .from = bed.floor, .to = store.core, .initial_C = start()};
@@ -160,7 +160,6 @@ void Assembler::hotBed(std::size_t index, StoreNodes& store) {
   soil.layers = soilLayers(earth, layers, m_fitted.ground);
   m_net.addSolid(soil);
   const auto at = [&](std::size_t layer) { return m_net.find(fmt::format("hot bed {} soil:{}", index + 1, layer)); };
-  bed.bottom = at(layers.size());
   overFloor(house.air, bed.floor, bed.foot_m2, earth);
   m_net.addRadiative(bed.floor, house.covers->radiation(), kBedLongwave * bed.foot_m2);
   const double sides = size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + kInner_m2K_W);

@@ -147,7 +147,7 @@ private:
   std::vector<Room> m_rooms;    ///< as spacesOf() lists them
   std::vector<int> m_pipePlane; ///< by ground pipes: the node of the soil about them
   struct HotBed {
-    int floor = -1, bottom = -1;
+    int floor = -1;
     double foot_m2 = 0.0;
   };
   std::vector<HotBed> m_hotBeds; ///< by compost pile; empty places for those elsewhere

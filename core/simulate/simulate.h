@@ -102,7 +102,7 @@ struct WinterResult {
   std::vector<Dampness> roomDamp;   ///< as otherRooms() lists them
   std::vector<double> roomHeater_J; ///< of heater_J, the rooms' own
   std::vector<double> soilDepth_m;
-  std::vector<StoreSummary> stores; ///< given and taken only with series
+  std::vector<StoreSummary> stores;   ///< given and taken only with series
   std::vector<UtcSeconds> pilesBuilt; ///< noon of their days, by compost pile of the plan
 };
 
@@ -138,7 +138,7 @@ struct Summary {
   double draws = 0.0;                        ///< times a winter that the night blanket is drawn
   std::size_t steps = 0;
   double run_ms = 0.0;
-  std::vector<RoomSummary> rooms; ///< within the house, as otherRooms() lists them
+  std::vector<RoomSummary> rooms;   ///< within the house, as otherRooms() lists them
   std::vector<StoreSummary> stores; ///< over all winters, as storesOf() lists them
 };
 

@@ -48,8 +48,8 @@ std::vector<double> layersDownTo(double depth_m) {
   return layers;
 }
 
-void addSoilOver(Network& net, const std::string& id, const Floor& floor, int surface, int below, double area_m2, double depth_m, double start_C, double below_C,
-                 double factor) {
+void addSoilOver(Network& net, const std::string& id, const Floor& floor, int surface, int below, double area_m2, double depth_m, double start_C,
+                 double below_C, double factor) {
   Solid solid;
   solid.id = id;
   solid.area_m2 = area_m2;

@@ -31,8 +31,8 @@ SoilColumn addSoilColumn(Network& network, const std::string& id, const Floor& f
 /// Thicknesses of layers from a floor's surface down to a depth, thin ones on top.
 std::vector<double> layersDownTo(double depth_m);
 /// Adds the soil, and what lies on it, between the node of a floor's surface and a node below, such as the plane of pipes.
-void addSoilOver(Network& network, const std::string& id, const Floor& floor, int surface, int below, double area_m2, double depth_m, double start_C, double below_C,
-                 double conductivityFactor = 1.0);
+void addSoilOver(Network& network, const std::string& id, const Floor& floor, int surface, int below, double area_m2, double depth_m, double start_C,
+                 double below_C, double conductivityFactor = 1.0);
 
 /// Layers of plain soil, for walls in the ground.
 std::vector<SolidLayer> soilLayers(const Floor& floor, const std::vector<double>& thickness_m, double conductivityFactor = 1.0);

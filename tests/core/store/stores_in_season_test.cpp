@@ -259,6 +259,7 @@ TEST(AbsurdStores, AreRefusedWithTheLimitThatTheyBreak) {
   EXPECT_TRUE(says(refusal([](Plan& p) { p.compost[0].recipe[0].ingredient = "gold"; }), "not a known ingredient"));
   EXPECT_TRUE(says(refusal([](Plan& p) { p.compost[0].water_kg = 5000.0; }), "at most 85 %"));
   EXPECT_TRUE(says(refusal([](Plan& p) { p.compost[0].recipe[0].wet_kg = 40000.0; }), "at most 3 m"));
+  EXPECT_TRUE(says(refusal([](Plan& p) { p.compost[2].giveBelow_C = 38.0; }), "hotter than the pile"));
   EXPECT_TRUE(says(refusal([](Plan& p) { p.compost[0].built = "02-30"; }), "month and day"));
   EXPECT_TRUE(says(refusal([](Plan& p) {
                      p.compost[0].width_m = 12.0;
