@@ -168,6 +168,14 @@ void StoreFields::compost(std::size_t i) {
   number(tr("Every"), Quantity::count, &CompostPile::everyDays, 3.0, 365.0, 1.0, tr("days from one pile to the next"));
   number(tr("Airiness"), Quantity::factor, &CompostPile::airiness, 0.2, 5.0, 0.1,
          tr("of its own draught: 0.5 trodden down, 1 as thrown up, 2 with pipes through it"));
+  put(new NumberField(m_document,
+                      NumberField::Spec::at(tr("Top up"), Quantity::count, at(&Plan::compost, i, &CompostPile::topUpEvery_days), 0.0, 365.0, 1.0,
+                                            tr("days after which a fifth of the recipe is put on again"), NumberField::Spec::Word{0.0, tr("never")}),
+                      this));
+  put(new NumberField(m_document,
+                      NumberField::Spec::at(tr("Water at"), Quantity::share, at(&Plan::compost, i, &CompostPile::waterBelow), 0.0, 0.55, 0.05,
+                                            tr("share of water at which it is watered to 60 %"), NumberField::Spec::Word{0.0, tr("never")}),
+                      this));
   switch (m_document.plan().compost[i].place) {
   case PilePlace::hotBed: number(tr("Soil"), Quantity::length, &CompostPile::soil_m, 0.05, 1.0, 0.02, tr("that you plant in")); break;
   case PilePlace::chamber:

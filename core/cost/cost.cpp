@@ -30,8 +30,11 @@ std::vector<Kit> kitOf(const Plan& plan) {
   for (const WaterLoop& w : plan.waterLoops) bought(w);
   for (const SoilCable& c : plan.soilCables) bought(c);
   for (const MassBlock& m : plan.mass) bought(m);
-  for (const CompostPile& c : plan.compost) // used up within the year
-    if (c.price > 0.0 || c.hoursToBuild > 0.0) kit.push_back({c.name, c.piles * c.price, 1.0, c.piles * c.hoursToBuild});
+  for (const CompostPile& c : plan.compost) { // used up within the year
+    const double stands_days = c.piles > 1 ? c.everyDays : kWinterDays;
+    const double built = c.piles * (1.0 + (c.topUpEvery_days > 0.0 ? kTopUp * std::floor(stands_days / c.topUpEvery_days) : 0.0));
+    if (c.price > 0.0 || c.hoursToBuild > 0.0) kit.push_back({c.name, built * c.price, 1.0, built * c.hoursToBuild});
+  }
   return kit;
 }
 

@@ -304,6 +304,8 @@ template <class V> void describe(V& v, CompostPile& c) {
   v.number("jacket_m2K_W", c.jacket_m2K_W, {0.0, 10.0}, "resistance of the straw or boards round it");
   v.number("blown_m3_h", c.blown_m3_h, {0.0, 5000.0}, "air blown through; 0: it draws its own");
   v.number("airiness", c.airiness, {0.2, 5.0}, "of its own draught: 0.5 trodden down, 2 with pipes through it");
+  v.number("top_up_every_days", c.topUpEvery_days, {0.0, 365.0}, "days after which a fifth of the recipe is put on again; 0: never");
+  v.number("water_below", c.waterBelow, {0.0, 0.55}, "share of water at which it is watered to 0.6; 0: never");
   v.number("k20_factor", c.k20Factor, {0.1, 10.0}, "factor on its rate, as a logged core temperature has it");
   v.number("soil_m", c.soil_m, {0.05, 1.0}, "hot bed: soil over it");
   v.number("fan_m3_h", c.fan_m3_h, {0.0, 20000.0}, "chamber: air of the fan to the house; 0: openings alone");

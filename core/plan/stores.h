@@ -77,6 +77,9 @@ struct PileIngredient {
 /// Under soil in the house, in a shed against it that air passes through, or out of doors with a coil of water pipe in it.
 enum class PilePlace { hotBed, chamber, mound };
 
+constexpr double kTopUp = 0.2;     ///< of the recipe
+constexpr double kWateredTo = 0.6; ///< of the wet mass
+
 /// Compost as a heater: a pile, or several alike built one after the other.
 struct CompostPile {
   std::string name = "compost";
@@ -87,15 +90,17 @@ struct CompostPile {
   double length_m = 2.0;
   std::string built = "11-01"; ///< month and day
   int piles = 1;
-  double everyDays = 30.0;   ///< from one pile to the next; at each place only the last one built stands
-  double jacket_m2K_W = 0.8; ///< of straw or boards round it, where no soil is
-  double blown_m3_h = 0.0;   ///< air blown through; 0: it draws its own
-  double airiness = 1.0;     ///< of its draught: 0.5 trodden down, 2 with pipes through it
-  double k20Factor = 1.0;    ///< on its rate, as a logged core temperature has it
-  double soil_m = 0.2;       ///< hot bed: of soil over it
-  double fan_m3_h = 0.0;     ///< chamber: between it and the house; 0: by openings alone
-  double opening_m2 = 0.2;   ///< chamber: of each of the two, low and high
-  double coil_m = 60.0;      ///< mound: of water pipe in it
+  double everyDays = 30.0;      ///< from one pile to the next; at each place only the last one built stands
+  double jacket_m2K_W = 0.8;    ///< of straw or boards round it, where no soil is
+  double blown_m3_h = 0.0;      ///< air blown through; 0: it draws its own
+  double airiness = 1.0;        ///< of its draught: 0.5 trodden down, 2 with pipes through it
+  double topUpEvery_days = 0.0; ///< 0: never; a fifth of the recipe each time
+  double waterBelow = 0.0;      ///< of the wet mass, at which it is watered to 0.6; 0: never
+  double k20Factor = 1.0;       ///< on its rate, as a logged core temperature has it
+  double soil_m = 0.2;          ///< hot bed: of soil over it
+  double fan_m3_h = 0.0;        ///< chamber: between it and the house; 0: by openings alone
+  double opening_m2 = 0.2;      ///< chamber: of each of the two, low and high
+  double coil_m = 60.0;         ///< mound: of water pipe in it
   double coilFlow_l_min = 6.0;
   double radiator_W_K = 60.0; ///< mound: of what gives the water's heat to the house
   double giveBelow_C = 6.0;   ///< fan or pump run while the house is colder

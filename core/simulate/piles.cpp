@@ -73,9 +73,8 @@ void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
   PilePresent& now = m_piles[pile];
   const StoreNodes& nodes = *place.nodes;
   if (const int due = builtBy(place, pile, m_winter.time(i)); due > now.built) {
-    now.built = due;
+    now = {due, place.blend.mix, 0, now.watered_kg, {}, {}};
     now.state = freshCompost(place.blend.mix, std::max(kLeastStart_C, m_winter.outside_C[i]));
-    now.rates = {};
   }
   const CompostPile& of = m_plan.compost[pile];
   double t_C = now.state.temperature_C;
@@ -123,13 +122,27 @@ void StoreRunner::goOn(const Solver& solver, std::size_t pile, std::size_t i, do
   weather.taken_W_K = place.outside_W_K + place.ground_W_K;
   weather.taken_W =
       m_taken_J[pile] / h_s + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) + place.ground_W_K * (now.state.temperature_C - ground_C);
-  const CompostStep did = advanceCompost(place.blend.mix, now.state, place.air, weather, h_s);
+  const CompostStep did = advanceCompost(now.mix, now.state, place.air, weather, h_s);
   now.rates = did.middle;
   CompostStep& sum = m_energy[pile];
   sum.heat_J += did.heat_J;
   sum.sensible_J += did.sensible_J;
   sum.latent_J += did.latent_J;
   sum.taken_J += did.taken_J;
+  tend(pile, i);
+}
+
+/// What the grower does to it when it is due.
+void StoreRunner::tend(std::size_t pile, std::size_t i) {
+  const CompostPile& of = m_plan.compost[pile];
+  PilePresent& now = m_piles[pile];
+  const double yard_C = std::max(kLeastStart_C, m_winter.outside_C[i]);
+  if (of.topUpEvery_days > 0.0 && now.state.age_s >= (now.toppedUp + 1) * of.topUpEvery_days * kDay_s) {
+    topUpCompost(now.mix, now.state, kTopUp, yard_C);
+    ++now.toppedUp;
+  }
+  const double solids_kg = now.state.degradable_kg + now.mix.inert_kg();
+  if (now.state.water_kg < of.waterBelow * (now.state.water_kg + solids_kg)) now.watered_kg += waterCompost(now.mix, now.state, kWateredTo, yard_C);
 }
 
 /// A lower half that is warmer rises within half an hour.

@@ -21,7 +21,10 @@ namespace muffle {
 
 /// A place where piles are built, and the one that stands there now.
 struct PilePresent {
-  int built = 0; ///< how many so far; 0: none yet
+  int built = 0;  ///< how many so far; 0: none yet
+  CompostMix mix; ///< of what has been put there
+  int toppedUp = 0;
+  double watered_kg = 0.0;
   CompostState state;
   CompostRates rates;
 };
@@ -37,7 +40,6 @@ public:
 
   /// By compost pile of the plan.
   [[nodiscard]] const std::vector<PilePresent>& piles() const { return m_piles; }
-  [[nodiscard]] const CompostMix& mix(std::size_t pile) const { return m_places[pile].blend.mix; }
   /// Heat that decay gave and that the network took, J, by compost pile.
   [[nodiscard]] const std::vector<CompostStep>& energy() const { return m_energy; }
   /// Hours that a collector's tank was too hot to take more, by water loop.
@@ -52,6 +54,7 @@ private:
     double outside_W_K, ground_W_K; ///< of what the network does not hold
   };
   [[nodiscard]] int builtBy(const Place& place, std::size_t pile, UtcSeconds at) const;
+  void tend(std::size_t pile, std::size_t i);
   void goOn(const Solver& solver, std::size_t pile, std::size_t i, double h_s);
   void hand(Solver& solver, std::size_t pile, std::size_t i);
   void collect(Solver& solver, std::size_t i);

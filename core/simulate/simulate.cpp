@@ -220,7 +220,7 @@ private:
       if (store.kind != StoreKind::compost) continue;
       const PilePresent& pile = m_stores.piles()[store.index];
       if (pile.built == 0) continue;
-      const double solids = pile.state.degradable_kg + m_stores.mix(store.index).inert_kg();
+      const double solids = pile.state.degradable_kg + pile.mix.inert_kg();
       series.made_W[i] = static_cast<float>(pile.rates.heat_W);
       series.oxygen_percent[i] = static_cast<float>(pile.rates.oxygen_percent);
       series.moisture[i] = static_cast<float>(pile.state.water_kg / (pile.state.water_kg + solids));

@@ -112,6 +112,27 @@ CompostStep advanceCompost(const CompostMix& mix, CompostState& state, const Com
   return {h_s * rates.heat_W, h_s * rates.sensible_W, h_s * rates.latent_W, h_s * taken_W(middle.temperature_C), rates};
 }
 
+void topUpCompost(CompostMix& mix, CompostState& state, double share, double t_C) {
+  const CompostState fresh = freshCompost(mix, t_C);
+  const double added_J_K = share * compostCapacity_J_K(mix, fresh), had_J_K = compostCapacity_J_K(mix, state);
+  state.temperature_C = (had_J_K * state.temperature_C + added_J_K * t_C) / (had_J_K + added_J_K);
+  state.degradable_kg += share * fresh.degradable_kg;
+  state.quick_kg += share * fresh.quick_kg;
+  state.water_kg += share * fresh.water_kg;
+  mix.wet_kg *= 1.0 + share;
+  mix.volume_m3 *= 1.0 + share;
+}
+
+double waterCompost(const CompostMix& mix, CompostState& state, double moisture, double t_C) {
+  const double solids_kg = state.degradable_kg + mix.inert_kg();
+  const double poured_kg = solids_kg * moisture / (1.0 - moisture) - state.water_kg;
+  if (poured_kg <= 0.0) return 0.0;
+  const double had_J_K = compostCapacity_J_K(mix, state), added_J_K = poured_kg * kWaterHeat_J_kgK;
+  state.temperature_C = (had_J_K * state.temperature_C + added_J_K * t_C) / (had_J_K + added_J_K);
+  state.water_kg += poured_kg;
+  return poured_kg;
+}
+
 CompostBest bestCompostTemperature(double k20_per_day) {
   // the derivative of the two powers is zero
   const double t_C = (std::log(std::log(kGrowth) / std::log(kDeath)) - kGrowthFrom_C * std::log(kGrowth) + kDeathFrom_C * std::log(kDeath)) /

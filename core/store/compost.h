@@ -106,6 +106,11 @@ struct CompostStep {
 /// Goes on by h_s by the midpoint rule; second order, and within a hundredth of a kelvin of the exact answer at 600 s.
 CompostStep advanceCompost(const CompostMix& mix, CompostState& state, const CompostAir& air, const CompostWeather& weather, double h_s);
 
+/// Puts a share of what it was built of on again, at a temperature; `mix` becomes that of the larger pile.
+void topUpCompost(CompostMix& mix, CompostState& state, double share, double t_C);
+/// Pours water on until that share of the wet mass is water; nothing if it is wetter. The water poured, kg.
+double waterCompost(const CompostMix& mix, CompostState& state, double moisture, double t_C);
+
 /// The rate constant's best temperature and its value there.
 struct CompostBest {
   double temperature_C, k_per_day;

@@ -96,6 +96,22 @@ TEST(Compost, WithOxygenTakenAsGivenAPileEitherRunsAwayOrStaysCold) {
   EXPECT_LT(end(15.0, 1500.0), 20.0);
 }
 
+TEST(Compost, ToppedUpAndWateredItKeepsItsHeatAndItsMass) {
+  CompostMix mix = blendOf(usualPiles().front().pile).mix;
+  CompostState state = freshCompost(mix, 50.0);
+  const double before_J = compostCapacity_J_K(mix, state) * 50.0, solids_kg = state.degradable_kg + mix.inert_kg();
+  const double added_J = 0.2 * compostCapacity_J_K(mix, freshCompost(mix, 5.0)) * 5.0;
+  topUpCompost(mix, state, 0.2, 5.0);
+  EXPECT_NEAR(compostCapacity_J_K(mix, state) * state.temperature_C, before_J + added_J, 1e-9 * before_J);
+  EXPECT_NEAR(state.degradable_kg + mix.inert_kg(), 1.2 * solids_kg, 1e-9 * solids_kg);
+  EXPECT_NEAR(compostVolume_m3(mix, state), 1.2 * 9.75, 0.01); // as built
+  state.water_kg *= 0.5;
+  const double poured_kg = waterCompost(mix, state, 0.6, 10.0);
+  EXPECT_GT(poured_kg, 0.0);
+  EXPECT_NEAR(state.water_kg / (state.water_kg + state.degradable_kg + mix.inert_kg()), 0.6, 1e-12);
+  EXPECT_EQ(waterCompost(mix, state, 0.5, 10.0), 0.0);
+}
+
 TEST(Blend, MixesByMassAndLiesBetweenItsParts) {
   CompostPile pile;
   pile.recipe = {{"straw", 100.0, {}}, {"grass", 400.0, {}}};

@@ -142,6 +142,16 @@ TEST(StoresInSeason, ASeriesOfPilesKeepsOneHotWhenASingleOneIsSpent) {
   EXPECT_GT(late(run(series)), late(run(one)) + 4.0);
 }
 
+TEST(StoresInSeason, APileThatIsToppedUpStaysWarmLonger) {
+  Plan once = yard();
+  once.compost.push_back(hotBed());
+  once.compost.back().built = "10-15";
+  Plan again = once;
+  again.compost.back().topUpEvery_days = 14.0;
+  const auto late = [](const Simulation& s) { return mean(s.series.front().stores.front().temperature_C[0], 30, 60); };
+  EXPECT_GT(late(run(again)), late(run(once)) + 4.0);
+}
+
 TEST(StoresInSeason, APumpNeverCoolsTheHouseThroughADeadPile) {
   Plan p = yard();
   CompostPile mound = hotBed();
