@@ -215,6 +215,7 @@ void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
   if (signature != m_shown) {
     m_shown = signature;
     clearCards(*m_rows);
+    m_notes.clear();
     const auto field = [&](QWidget* parent, const QString& label, const Find<double>& find, double low, double high, double nudge, const QString& source) {
       return new NumberField(m_document, NumberField::Spec::at(label, Quantity::mass, find, low, high, nudge, source), parent);
     };
@@ -235,6 +236,7 @@ void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
       note->setObjectName(QStringLiteral("measures"));
       note->setFont(textFont(9));
       along->addWidget(note, 2);
+      m_notes.push_back(note);
       addSignButton(*along, line, QStringLiteral("−"), tr("Leave %1 out").arg(QString::fromUtf8(known->name)), pile.recipe.size() > 1, this, [this, k] {
         edit(tr("leave an ingredient out"), [k](CompostPile& p) { p.recipe.erase(p.recipe.begin() + static_cast<std::ptrdiff_t>(k)); });
       });
@@ -250,13 +252,9 @@ void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
     along->addStretch(2);
     m_rows->addWidget(water);
   }
-  std::size_t k = 0;
-  for (QLabel* note : m_bench->findChildren<QLabel*>(QStringLiteral("measures"))) {
-    if (note->isHidden() || k >= pile.recipe.size()) continue;
-    const CompostIngredient& i = *findIngredient(pile.recipe[k].ingredient);
-    note->setText(tr("%1, C:N %2").arg(measures(i, pile.recipe[k].wet_kg)).arg(std::lround(i.carbonNitrogen)));
-    ++k;
-  }
+  for (std::size_t k = 0; k < std::min(m_notes.size(), pile.recipe.size()); ++k)
+    if (const CompostIngredient* known = findIngredient(pile.recipe[k].ingredient))
+      m_notes[k]->setText(tr("%1, C:N %2").arg(measures(*known, pile.recipe[k].wet_kg)).arg(std::lround(known->carbonNitrogen)));
 }
 
 QString CompostPage::safeToPlant(std::size_t place) const {

@@ -10,6 +10,8 @@
 
 #include <QWidget>
 
+#include <vector>
+
 class QComboBox;
 class QDateEdit;
 class QLabel;
@@ -75,6 +77,7 @@ private:
   QWidget* m_bench;
   QVBoxLayout* m_rows;
   QString m_shown;
+  std::vector<QLabel*> m_notes; ///< by ingredient: its measures
   QComboBox* m_more;
   QDateEdit* m_built;
   BlendScales* m_scales;

@@ -7,6 +7,7 @@
 #include "app/stages/store_words.h"
 #include "app/stages/stores_stage.h"
 
+#include <QLabel>
 #include <QToolButton>
 
 namespace muffle {
@@ -74,6 +75,16 @@ TEST_F(StoresWindow, TheBenchMixesAndSaysWhatTheBlendIsLike) {
   ASSERT_TRUE(document->waitForResult());
   const QString first = stage->compost().words();
   EXPECT_TRUE(first.contains(QStringLiteral("W a tonne")));
+  const auto measured = [&] { // ingredients with their barrows and bales beside them
+    int count = 0;
+    for (QLabel* note : stage->compost().findChildren<QLabel*>(QStringLiteral("measures"))) count += note->text().contains(QStringLiteral("C:N")) ? 1 : 0;
+    return count;
+  };
+  EXPECT_EQ(measured(), 2);
+  document->setUnits({true, true});
+  QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+  EXPECT_EQ(measured(), 2); // at once, not with the next change
+  document->setUnits({});
   const double straw = document->plan().compost.front().recipe[1].wet_kg;
   type(number(QStringLiteral("straw")), QStringLiteral("0.3 t"));
   EXPECT_NEAR(document->plan().compost.front().recipe[1].wet_kg, 300.0, 1e-9);
