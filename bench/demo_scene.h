@@ -8,6 +8,7 @@
 #include "core/log/read.h"
 #include "core/plan/plan_json.h"
 #include "core/simulate/simulate.h"
+#include "tests/support/every_store.h"
 
 namespace muffle::bench {
 
@@ -59,23 +60,10 @@ inline Plan threeRooms() {
   return p;
 }
 
-/// The demo with every kind of store: barrels, a pipe bed, compost as a hot bed and as a mound, a water loop with a collector, and
-/// a cable under a low tunnel.
+/// The demo with every kind of store in every place it may have.
 inline Plan everyStore() {
   Plan p = demo().plan;
-  p.house.bedCovers.push_back({});
-  p.groundPipes.push_back({});
-  CompostPile bed;
-  bed.recipe = {{"horse-manure", 900.0, {}}, {"straw", 60.0, {}}};
-  p.compost.push_back(bed);
-  CompostPile mound = bed;
-  mound.place = PilePlace::mound;
-  mound.recipe = {{"horse-manure", 4000.0, {}}, {"straw", 400.0, {}}};
-  mound.width_m = mound.length_m = 2.5;
-  p.compost.push_back(mound);
-  p.waterLoops.push_back({});
-  p.waterLoops.back().collector_m2 = 4.0;
-  p.soilCables.push_back({});
+  testing::addEveryStore(p);
   return p;
 }
 

@@ -192,9 +192,9 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
     if (stores[k].kind == StoreKind::compost) answer["made_kWh"] = digits(store.made_kWh, 1);
     if (stores[k].kind == StoreKind::loop) answer["collector_too_hot_h"] = digits(store.stagnant_h, 1);
   }
-  if (!run.before_days.empty() && *std::max_element(run.before_days.begin(), run.before_days.end()) > 0) {
+  if (!run.warmUp_days.empty() && *std::max_element(run.warmUp_days.begin(), run.warmUp_days.end()) > 0) {
     out["inputs"]["before the log"] = "assumed";
-    out["warm_up_days"] = run.before_days;
+    out["warm_up_days"] = run.warmUp_days;
   }
   out["night_list"] = Json::array();
   for (const NightResult& n : run.nights)
@@ -215,8 +215,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
 std::string simulateSeries(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone) {
   const double pressure_Pa = pressureAtElevation_Pa(plan.site.place.elevation_m);
   std::string out = "time,outside [C],sky [C],sun [W/m2],wind [m/s],room:house [C],floor [C],humidity:house [%],leaf [C]";
-  const std::size_t barrels = run.series.empty() ? 0 : run.series.front().barrels_C.size();
-  for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",store:barrels{} [C]", b + 1);
+  for (std::size_t b = 0; b < plan.barrels.size(); ++b) out += fmt::format(",store:barrels{} [C]", b + 1);
   for (const OtherRoom& room : otherRooms(plan)) // "bed:1" would read as a role of its own
     out += room.kind == RoomKind::bed ? fmt::format(",room:bed{} [C]", room.bed + 1) : fmt::format(",room:{} [C]", room.id);
   const auto stores = storesOf(plan);
@@ -233,7 +232,7 @@ std::string simulateSeries(const Plan& plan, const Simulation& run, const Weathe
       out += fmt::format("{},{:.3f},{:.3f},{:.1f},{:.2f},{:.3f},{:.3f},{:.1f},{:.3f}", zone.iso(winter.time(i)), winter.outside_C[i], winter.sky_C[i],
                          winter.sun_W_m2[i], winter.wind_m_s[i], s.air_C[i], s.floor_C[i],
                          100.0 * std::min(relativeHumidity(s.air_C[i], s.vapour_g_kg[i], pressure_Pa), 1.0), s.leaf_C[i]);
-      for (std::size_t b = 0; b < barrels; ++b) out += fmt::format(",{:.3f}", s.barrels_C[b][i]);
+      for (std::size_t b = 0; b < plan.barrels.size(); ++b) out += fmt::format(",{:.3f}", s.stores[b].temperature_C[0][i]);
       for (const RoomSeries& room : s.rooms) out += fmt::format(",{:.3f}", room.air_C[i]);
       for (std::size_t k = 0; k < stores.size(); ++k)
         if (stores[k].kind != StoreKind::barrels)

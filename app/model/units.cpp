@@ -83,6 +83,7 @@ QString Units::unit(Quantity q) const {
   case Quantity::airFlow: return feet ? QStringLiteral("ft³/min") : QStringLiteral("m³/h");
   case Quantity::leakArea: return feet ? QStringLiteral("in²") : QStringLiteral("cm²");
   case Quantity::resistance: return feet ? QStringLiteral("h·ft²·°F/BTU") : QStringLiteral("m²K/W");
+  case Quantity::days: return QStringLiteral("d");
   case Quantity::mass: return feet ? QStringLiteral("lb") : QStringLiteral("kg");
   case Quantity::waterFlow: return feet ? QStringLiteral("gal/min") : QStringLiteral("L/min");
   case Quantity::conductance: return feet ? QStringLiteral("BTU/h·°F") : QStringLiteral("W/K");

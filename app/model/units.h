@@ -37,7 +37,8 @@ enum class Quantity {
   mass,       ///< kg
   factor,     ///< plain, with decimals
   waterFlow,  ///< L/min
-  conductance ///< W/K
+  conductance, ///< W/K
+  days
 };
 
 struct Units {

@@ -163,7 +163,8 @@ private:
       const double x = across(group.x_m, d);
       const int fit = std::max(static_cast<int>((m_length_m - 0.4) / d), 1);
       m_p.setPen(QPen(m_theme.ink, 0.8));
-      m_p.setBrush(m_moment && b < m_moment->barrels_C.size() ? m_theme.warmth(m_moment->barrels_C[b]) : m_theme.fleece);
+      const auto known = m_moment ? m_moment->barrels_C(b) : std::nullopt;
+      m_p.setBrush(known ? m_theme.warmth(*known) : m_theme.fleece);
       for (int k = 0; k < std::min(group.count, 3 * fit); ++k) { // in rows of as many as the house is long
         const double row = k / fit * d * (x > 0 ? -1.0 : 1.0);
         m_p.drawEllipse(at(x + row, -m_length_m / 2.0 + 0.2 + (k % fit + 0.5) * d), 0.45 * d * m_scale, 0.45 * d * m_scale);

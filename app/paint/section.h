@@ -30,9 +30,13 @@ struct RoomMoment {
 struct SectionMoment {
   double outside_C = 0, sky_C = 0, wind_m_s = 0, sun_W_m2 = 0, cloud = 0;
   double air_C = 0, heater_W = 0;
-  std::vector<double> soil_C, soilDepth_m, barrels_C;
-  std::vector<std::vector<double>> stores_C; ///< as storesOf() and storeTraces() list them
+  std::vector<double> soil_C, soilDepth_m;
+  std::vector<std::vector<double>> stores_C; ///< as storesOf() and storeTraces() list them, barrels first
   std::vector<RoomMoment> rooms;             ///< as otherRooms() lists them
+  /// What a group of barrels holds; nothing if it is not known.
+  [[nodiscard]] std::optional<double> barrels_C(std::size_t group) const {
+    return group < stores_C.size() && !stores_C[group].empty() ? std::optional(stores_C[group].front()) : std::nullopt;
+  }
   [[nodiscard]] const RoomMoment* room(RoomKind kind, std::size_t bed = 0) const;
   std::array<double, kPartCount> loss_W{};
   bool blanketClosed = false;

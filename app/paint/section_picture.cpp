@@ -259,15 +259,15 @@ private:
                    : group.colour == BarrelColour::blue ? m_theme.woad
                                                         : QColor("#3A3430"));
       m_p.drawRoundedRect(r, 4, 4);
-      const bool known = m_moment && b < m_moment->barrels_C.size();
+      const auto known = m_moment ? m_moment->barrels_C(b) : std::nullopt;
       if (known) {
         m_p.setPen(Qt::NoPen);
-        m_p.setBrush(m_theme.warmth(m_moment->barrels_C[b]));
+        m_p.setBrush(m_theme.warmth(*known));
         m_p.drawRect(r.adjusted(4, r.height() * 0.16, -4, -5));
       }
       m_p.setPen(QPen(m_theme.ink, 0.8));
       for (const double y : {0.33, 0.66}) m_p.drawLine(QPointF(r.left(), r.top() + r.height() * y), QPointF(r.right(), r.top() + r.height() * y));
-      const QString text = known ? tr("%1 barrels  %2").arg(group.count).arg(degrees(m_moment->barrels_C[b])) : tr("%1 barrels").arg(group.count);
+      const QString text = known ? tr("%1 barrels  %2").arg(group.count).arg(degrees(*known)) : tr("%1 barrels").arg(group.count);
       const double y = r.bottom() + 11.0 + (m_plan.house.bedCovers.empty() ? 0.0 : 15.0); // in the soil, clear of the air's words and the covers'
       label(m_p, {r.center().x(), y}, text, textFont(9, true), kOnSky, Qt::AlignHCenter, QRectF(m_g.at(-m_half_m, 1), m_g.at(m_half_m, 0)));
     }

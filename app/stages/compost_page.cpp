@@ -5,7 +5,7 @@
 #include "app/stages/cards.h"
 #include "app/stages/number_field.h"
 #include "app/stages/plot.h"
-#include "core/simulate/piles.h"
+#include "core/simulate/store_runner.h"
 #include "core/store/ingredients.h"
 
 #include <QComboBox>
@@ -31,6 +31,18 @@ constexpr double kRateBand = 1.6;     // of the rate, to either side: what the s
 QDate dayOf(const CompostPile& pile) {
   const MonthDay d = parseMonthDay(pile.built).value_or(MonthDay{11, 1});
   return {2023, static_cast<int>(d.month), static_cast<int>(d.day)};
+}
+
+/// To the degree: no pile is known better.
+QString degrees(const Units& u, double t_C) {
+  return QStringLiteral("%1 %2").arg(std::lround(u.show(Quantity::temperature, t_C))).arg(u.unit(Quantity::temperature));
+}
+
+/// What a pile gives by its mass as built, to ten watts a tonne or its like.
+QString heatByMass(const Units& u, double W_per_t) {
+  if (!u.feet) return CompostPage::tr("%1 W a tonne").arg(10 * std::lround(W_per_t / 10.0));
+  const double ton_t = u.toSi(Quantity::mass, 2000.0) / 1000.0; // of 2000 lb
+  return CompostPage::tr("%1 BTU/h a ton").arg(10 * std::lround(1000.0 * u.show(Quantity::power, W_per_t * ton_t) / 10.0));
 }
 
 /// In the grower's own measure: "12 barrows".
@@ -270,12 +282,11 @@ QString CompostPage::safeToPlant(std::size_t place) const {
     for (std::size_t i = 0; i < root.size(); ++i)
       if (!std::isnan(core[i]) && root[i] > static_cast<float>(kRootsBear_C)) last = i, everHot = true;
     const Units& u = m_document.units();
-    if (!everHot) return tr("The soil at the roots stays below %1: plant when you like.").arg(u.text(Quantity::temperature, kRootsBear_C));
-    if (last + 1 >= root.size())
-      return tr("The soil at the roots is above %1 to the log's end: do not plant yet.").arg(u.text(Quantity::temperature, kRootsBear_C));
+    if (!everHot) return tr("The soil at the roots stays below %1: plant when you like.").arg(degrees(u, kRootsBear_C));
+    if (last + 1 >= root.size()) return tr("The soil at the roots is above %1 to the log's end: do not plant yet.").arg(degrees(u, kRootsBear_C));
     const QDate day = QDateTime::fromSecsSinceEpoch(winter.time(last + 1), Qt::UTC).date();
     return tr("Safe to plant from %1, when the soil at the roots stays below %2.")
-        .arg(QLocale().toString(day, QStringLiteral("d MMMM")), u.text(Quantity::temperature, kRootsBear_C));
+        .arg(QLocale().toString(day, QStringLiteral("d MMMM")), degrees(u, kRootsBear_C));
   }
   return {};
 }
@@ -388,11 +399,10 @@ void CompostPage::draw(const CompostPile& pile, const Blend& blend) {
     }
     return QString();
   };
-  QStringList words{tr("%1 stand %2 high. Alone it peaks at %3, stays above %4 for %5 days and gives %6 W a tonne.")
-                        .arg(u.text(Quantity::mass, blend.wet_kg), u.text(Quantity::length, size.height_m), u.text(Quantity::temperature, course.peak_C),
-                             u.text(Quantity::temperature, kHot_C))
+  QStringList words{tr("%1 stand %2 high. Alone it peaks at %3, stays above %4 for %5 days and gives %6.")
+                        .arg(u.text(Quantity::mass, blend.wet_kg), u.text(Quantity::length, size.height_m), degrees(u, course.peak_C), degrees(u, kHot_C))
                         .arg(std::lround(course.daysAbove40_d))
-                        .arg(std::lround(course.sustained_W_per_t))};
+                        .arg(heatByMass(u, course.sustained_W_per_t))};
   const auto found = remarks(blend);
   for (std::size_t i = 0; i < std::min<std::size_t>(found.size(), 2); ++i) words << remark(found[i]);
   if (pile.place == PilePlace::hotBed) words << safeToPlant(place);

@@ -3,7 +3,7 @@
 
 #include "app/paint/theme.h"
 #include "app/stages/plot.h"
-#include "core/ground/soil.h"
+#include "core/simulate/soil_under.h"
 #include "core/sizing/pipe_rules.h"
 
 #include <QDate>
@@ -18,6 +18,7 @@ namespace muffle {
 namespace {
 
 constexpr double kDeepest_m = 4.0;
+constexpr double kAsGoodAsConstant_K = 0.5;
 
 QString dayText(double dayOfYear) {
   return QLocale().toString(QDate(2023, 1, 1).addDays(static_cast<qint64>(std::lround(dayOfYear)) - 1), QStringLiteral("d MMMM"));
@@ -53,8 +54,7 @@ void GroundPage::drawDepths() {
   const Plan& plan = m_document.plan();
   const Units& u = m_document.units();
   const Theme& t = Theme::of(m_document.isDark());
-  const SoilHeat soil = soilHeat(*findSoilMaterial(plan.house.floor.soil));
-  const UndisturbedGround ground{plan.site.groundMean_C, plan.site.groundAmplitude_K, plan.site.coldestDay, soil.conductivity_W_mK, soil.heat_J_m3K};
+  const UndisturbedGround ground = undisturbedGround(plan);
   m_depths->clearPlottables();
   m_depths->clearItems();
   m_depths->retheme();
@@ -115,8 +115,7 @@ void GroundPage::drawPipes() {
   const double air_C = plan.setpoints.night_C;
   // the soil as autumn leaves it, at the start of winter
   constexpr double kFirstOfDecember = 335.0, kNight_h = 14.0;
-  const SoilHeat soil = soilHeat(*findSoilMaterial(plan.house.floor.soil));
-  const UndisturbedGround ground{plan.site.groundMean_C, plan.site.groundAmplitude_K, plan.site.coldestDay, soil.conductivity_W_mK, soil.heat_J_m3K};
+  const UndisturbedGround ground = undisturbedGround(plan);
   const double soil_C = ground.temperature_C(pipes.depth_m, kFirstOfDecember);
   std::vector<double> lengths;
   for (const double share : {0.25, 0.5, 0.75, 1.0, 1.5, 2.0, 3.0}) lengths.push_back(share * pipes.length_m);
@@ -174,14 +173,11 @@ void GroundPage::refresh() {
   const double depth = store ? plan.groundPipes[store->index].depth_m : 2.0;
   const GroundSwing at = groundSwing(plan, depth);
   m_constant->setText(
-      tr("Constant down there? At %1 your ground still swings %2 to either side of %3 and is coldest, %4, about %5. It is within half a degree all "
-         "year only below %6.")
+      tr("Constant down there? At %1 your ground still swings %2 to either side of %3 and is coldest, %4, about %5. It is within %6 all year only "
+         "below %7.")
           .arg(u.text(Quantity::length, depth), u.text(Quantity::difference, at.swing_K), u.text(Quantity::temperature, plan.site.groundMean_C),
-               u.text(Quantity::temperature, at.coldest_C), dayText(at.coldestDay), u.text(Quantity::length, [&] {
-                 double d = 0.0;
-                 while (d < 30.0 && groundSwing(plan, d).swing_K > 0.5) d += 0.1;
-                 return d;
-               }())));
+               u.text(Quantity::temperature, at.coldest_C), dayText(at.coldestDay), u.text(Quantity::difference, kAsGoodAsConstant_K),
+               u.text(Quantity::length, depthOfSwing_m(plan, kAsGoodAsConstant_K))));
   drawDepths();
   drawPipes();
 }

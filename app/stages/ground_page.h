@@ -20,6 +20,8 @@ class GroundPage : public QWidget {
 public:
   GroundPage(Document& document, StoreChoice& choice, QWidget* parent = nullptr);
   void refresh();
+  /// The soil under the house at the moment in sight; the rest stays.
+  void followClock() { drawDepths(); }
   [[nodiscard]] QString words() const;
 
 private:

@@ -85,7 +85,6 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
   m.heater_W = static_cast<double>(s.heater_W[i]);
   m.soilDepth_m = run->soilDepth_m;
   for (const auto& soil : s.soil_C) m.soil_C.push_back(static_cast<double>(soil[i]));
-  for (const auto& b : s.barrels_C) m.barrels_C.push_back(static_cast<double>(b[i]));
   for (const StoreSeries& store : s.stores) {
     m.stores_C.emplace_back();
     for (const auto& trace : store.temperature_C) m.stores_C.back().push_back(static_cast<double>(trace[i]));

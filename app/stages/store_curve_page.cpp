@@ -29,7 +29,8 @@ std::vector<Measured> measured() {
   return {{StoreCurvePage::tr("coldest night inside"), &StorePoint::coldest_C, Quantity::temperature},
           {StoreCurvePage::tr("cold owed"), &StorePoint::degreeHours_K_h, Quantity::degreeHours},
           {StoreCurvePage::tr("heat bought a winter"), &StorePoint::heater_kWh, Quantity::energy},
-          {StoreCurvePage::tr("heat it gives a winter"), &StorePoint::given_kWh, Quantity::energy}};
+          {StoreCurvePage::tr("heat it gives a winter"), &StorePoint::given_kWh, Quantity::energy},
+          {StoreCurvePage::tr("electricity of its own"), &StorePoint::running_kWh, Quantity::energy}};
 }
 
 } // namespace

@@ -58,6 +58,22 @@ void StoreFields::put(QWidget* field) {
   ++m_count;
 }
 
+template <class S>
+void StoreFields::number(const QString& label, Quantity quantity, std::vector<S> Plan::*list, std::size_t index, double S::*member, double low, double high,
+                         double nudge, const QString& source, const QString& whenNone) {
+  std::optional<NumberField::Spec::Word> word;
+  if (!whenNone.isEmpty()) word = NumberField::Spec::Word{0.0, whenNone};
+  put(new NumberField(m_document, NumberField::Spec::at(label, quantity, at(list, index, member), low, high, nudge, source, word), this));
+}
+
+template <class S> void StoreFields::rule(std::vector<S> Plan::*list, std::size_t index) {
+  const auto line = [&](const QString& label, double StoreRule::*member, double low, double high, const QString& source) {
+    put(new NumberField(m_document, NumberField::Spec::at(label, Quantity::temperature, ruleAt(list, index, member), low, high, 1.0, source), this));
+  };
+  line(tr("Charge"), &StoreRule::chargeAbove_C, -5.0, 60.0, tr("the house warms the store while it is warmer than this"));
+  line(tr("Give"), &StoreRule::giveBelow_C, -30.0, 40.0, tr("the store warms the house while it is colder than this"));
+}
+
 template <class T> void StoreFields::choice(const QString& name, const QStringList& words, const QString& step, std::function<T*(Plan&)> find) {
   auto* row = new QWidget(this);
   auto* along = new QHBoxLayout(row);
@@ -113,12 +129,10 @@ void StoreFields::build(const StoreRef& store) {
 }
 
 void StoreFields::barrels(std::size_t i) {
-  const auto number = [&](const QString& label, Quantity q, double Barrels::*member, double low, double high, double nudge, const QString& source) {
-    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::barrels, i, member), low, high, nudge, source), this));
-  };
   put(new NumberField(m_document, whole(tr("Count"), &Plan::barrels, i, &Barrels::count, 1, 2000, tr("that stand in the house")), this));
-  number(tr("Holds"), Quantity::water, &Barrels::litres, 1.0, 20000.0, 10.0, tr("filled, leaving room for ice"));
-  number(tr("Sunlit"), Quantity::share, &Barrels::sunShare, 0.0, 1.0, 0.05, tr("of the silhouette that the sun reaches past crop and benches"));
+  number(tr("Holds"), Quantity::water, &Plan::barrels, i, &Barrels::litres, 1.0, 20000.0, 10.0, tr("filled, leaving room for ice"));
+  number(tr("Sunlit"), Quantity::share, &Plan::barrels, i, &Barrels::sunShare, 0.0, 1.0, 0.05,
+         tr("of the silhouette that the sun reaches past crop and benches"));
   choice<BarrelColour>(tr("Colour"), {tr("black"), tr("blue"), tr("white"), tr("bare steel")}, tr("change the barrels' colour"),
                        at(&Plan::barrels, i, &Barrels::colour));
   choice<bool>(tr("Water"), {tr("as one"), tr("in two layers")}, tr("change how the water lies"), at(&Plan::barrels, i, &Barrels::layered));
@@ -127,116 +141,85 @@ void StoreFields::barrels(std::size_t i) {
 }
 
 void StoreFields::pipes(std::size_t i) {
-  const auto number = [&](const QString& label, Quantity q, double GroundPipes::*member, double low, double high, double nudge, const QString& source) {
-    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::groundPipes, i, member), low, high, nudge, source), this));
-  };
   put(new NumberField(m_document, whole(tr("Pipes"), &Plan::groundPipes, i, &GroundPipes::count, 1, 200, tr("side by side, each with its share of the air")),
                       this));
-  number(tr("Length"), Quantity::length, &GroundPipes::length_m, 0.5, 200.0, 0.5, tr("in the ground"));
-  number(tr("Depth"), Quantity::length, &GroundPipes::depth_m, 0.15, 4.0, 0.1, tr("of their axes, below floor or ground"));
-  number(tr("Apart"), Quantity::length, &GroundPipes::spacing_m, 0.08, 10.0, 0.05, tr("from axis to axis; soil between them is shared"));
-  number(tr("Bore"), Quantity::thickness, &GroundPipes::diameter_m, 0.04, 1.0, 0.01, tr("inside diameter"));
-  number(tr("Fan"), Quantity::airFlow, &GroundPipes::fan_m3_h, 10.0, 50000.0, 50.0,
+  number(tr("Length"), Quantity::length, &Plan::groundPipes, i, &GroundPipes::length_m, 0.5, 200.0, 0.5, tr("in the ground"));
+  number(tr("Depth"), Quantity::length, &Plan::groundPipes, i, &GroundPipes::depth_m, 0.15, 4.0, 0.1, tr("of their axes, below floor or ground"));
+  number(tr("Apart"), Quantity::length, &Plan::groundPipes, i, &GroundPipes::spacing_m, 0.08, 10.0, 0.05, tr("from axis to axis; soil between them is shared"));
+  number(tr("Bore"), Quantity::thickness, &Plan::groundPipes, i, &GroundPipes::diameter_m, 0.04, 1.0, 0.01, tr("inside diameter"));
+  number(tr("Fan"), Quantity::airFlow, &Plan::groundPipes, i, &GroundPipes::fan_m3_h, 10.0, 50000.0, 50.0,
          tr("air of the fan blowing free; the pipes' friction leaves less: see the words above"));
-  number(tr("Fan, Pa"), Quantity::count, &GroundPipes::fan_Pa, 5.0, 3000.0, 10.0, tr("the fan's pressure against a shut duct, from its label"));
-  put(new NumberField(m_document,
-                      NumberField::Spec::at(tr("Charge"), Quantity::temperature, ruleAt(&Plan::groundPipes, i, &StoreRule::chargeAbove_C), -5.0, 60.0, 1.0,
-                                            tr("the house's air goes in while it is warmer")),
-                      this));
-  put(new NumberField(m_document,
-                      NumberField::Spec::at(tr("Give"), Quantity::temperature, ruleAt(&Plan::groundPipes, i, &StoreRule::giveBelow_C), -30.0, 40.0, 1.0,
-                                            tr("the fan runs while the house is colder")),
-                      this));
-  put(new NumberField(m_document,
-                      NumberField::Spec::at(tr("Board"), Quantity::resistance, at(&Plan::groundPipes, i, &GroundPipes::board_m2K_W), 0.0, 10.0, 0.5,
-                                            tr("insulation half a metre under the pipes"), NumberField::Spec::Word{0.0, tr("none")}),
-                      this));
-  number(tr("Price"), Quantity::money, &GroundPipes::price, 0.0, 1e7, 50.0, tr("of pipes, fan and digging; 0 if you have them"));
+  number(tr("Fan, Pa"), Quantity::count, &Plan::groundPipes, i, &GroundPipes::fan_Pa, 5.0, 3000.0, 10.0,
+         tr("the fan's pressure against a shut duct, from its label"));
+  rule(&Plan::groundPipes, i);
+  number(tr("Board"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::board_m2K_W, 0.0, 10.0, 0.5, tr("insulation half a metre under the pipes"),
+         tr("none"));
+  number(tr("Price"), Quantity::money, &Plan::groundPipes, i, &GroundPipes::price, 0.0, 1e7, 50.0, tr("of pipes, fan and digging; 0 if you have them"));
   choice<PipeOutlet>(tr("Serve"), {tr("the house"), tr("the bay"), tr("the first bed")}, tr("let the pipes serve another room"),
                      at(&Plan::groundPipes, i, &GroundPipes::serves));
   choice<PipePlace>(tr("Lie"), {tr("under the floor"), tr("beside the house")}, tr("lay the pipes elsewhere"), at(&Plan::groundPipes, i, &GroundPipes::place));
 }
 
 void StoreFields::compost(std::size_t i) {
-  const auto number = [&](const QString& label, Quantity q, double CompostPile::*member, double low, double high, double nudge, const QString& source) {
-    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::compost, i, member), low, high, nudge, source), this));
-  };
-  number(tr("Width"), Quantity::length, &CompostPile::width_m, 0.3, 20.0, 0.1, tr("the recipe's volume gives the height"));
-  number(tr("Length"), Quantity::length, &CompostPile::length_m, 0.3, 100.0, 0.1, tr("the recipe's volume gives the height"));
-  number(tr("Jacket"), Quantity::resistance, &CompostPile::jacket_m2K_W, 0.0, 10.0, 0.1, tr("of straw or boards round it: 15 cm of straw is 2"));
+  number(tr("Width"), Quantity::length, &Plan::compost, i, &CompostPile::width_m, 0.3, 20.0, 0.1, tr("the recipe's volume gives the height"));
+  number(tr("Length"), Quantity::length, &Plan::compost, i, &CompostPile::length_m, 0.3, 100.0, 0.1, tr("the recipe's volume gives the height"));
+  number(tr("Jacket"), Quantity::resistance, &Plan::compost, i, &CompostPile::jacket_m2K_W, 0.0, 10.0, 0.1,
+         tr("of straw or boards round it: 15 cm of straw is 2"));
   put(new NumberField(m_document, whole(tr("Piles"), &Plan::compost, i, &CompostPile::piles, 1, 24, tr("alike, one after the other in the same place")), this));
-  number(tr("Every"), Quantity::count, &CompostPile::everyDays, 3.0, 365.0, 1.0, tr("days from one pile to the next"));
-  number(tr("Airiness"), Quantity::factor, &CompostPile::airiness, 0.2, 5.0, 0.1,
+  number(tr("Each after"), Quantity::days, &Plan::compost, i, &CompostPile::everyDays, 3.0, 365.0, 1.0, tr("days from one pile to the next"));
+  number(tr("Airiness"), Quantity::factor, &Plan::compost, i, &CompostPile::airiness, 0.2, 5.0, 0.1,
          tr("of its own draught: 0.5 trodden down, 1 as thrown up, 2 with pipes through it"));
-  put(new NumberField(m_document,
-                      NumberField::Spec::at(tr("Top up"), Quantity::count, at(&Plan::compost, i, &CompostPile::topUpEvery_days), 0.0, 365.0, 1.0,
-                                            tr("days after which a fifth of the recipe is put on again"), NumberField::Spec::Word{0.0, tr("never")}),
-                      this));
-  put(new NumberField(m_document,
-                      NumberField::Spec::at(tr("Water at"), Quantity::share, at(&Plan::compost, i, &CompostPile::waterBelow), 0.0, 0.55, 0.05,
-                                            tr("share of water at which it is watered to 60 %"), NumberField::Spec::Word{0.0, tr("never")}),
-                      this));
+  number(tr("Top up"), Quantity::days, &Plan::compost, i, &CompostPile::topUpEvery_days, 0.0, 365.0, 1.0,
+         tr("days after which a fifth of the recipe is put on again"), tr("never"));
+  number(tr("Water at"), Quantity::share, &Plan::compost, i, &CompostPile::waterBelow, 0.0, 0.55, 0.05, tr("share of water at which it is watered to 60 %"),
+         tr("never"));
   switch (m_document.plan().compost[i].place) {
-  case PilePlace::hotBed: number(tr("Soil"), Quantity::length, &CompostPile::soil_m, 0.05, 1.0, 0.02, tr("that you plant in")); break;
+  case PilePlace::hotBed: number(tr("Soil"), Quantity::length, &Plan::compost, i, &CompostPile::soil_m, 0.05, 1.0, 0.02, tr("that you plant in")); break;
   case PilePlace::chamber:
-    number(tr("Fan"), Quantity::airFlow, &CompostPile::fan_m3_h, 0.0, 20000.0, 25.0, tr("0 for openings alone"));
-    number(tr("Opening"), Quantity::area, &CompostPile::opening_m2, 0.0, 20.0, 0.05, tr("one low, one high, between shed and house"));
+    number(tr("Fan"), Quantity::airFlow, &Plan::compost, i, &CompostPile::fan_m3_h, 0.0, 20000.0, 25.0, tr("0 for openings alone"));
+    number(tr("Opening"), Quantity::area, &Plan::compost, i, &CompostPile::opening_m2, 0.0, 20.0, 0.05, tr("one low, one high, between shed and house"));
     break;
   case PilePlace::mound:
-    number(tr("Coil"), Quantity::length, &CompostPile::coil_m, 1.0, 2000.0, 5.0, tr("of water pipe in the pile"));
-    number(tr("Pump"), Quantity::waterFlow, &CompostPile::coilFlow_l_min, 0.1, 500.0, 0.5, tr("water through the coil"));
-    number(tr("Radiator"), Quantity::conductance, &CompostPile::radiator_W_K, 1.0, 20000.0, 5.0, tr("what passes from water to air for each degree"));
+    number(tr("Coil"), Quantity::length, &Plan::compost, i, &CompostPile::coil_m, 1.0, 2000.0, 5.0, tr("of water pipe in the pile"));
+    number(tr("Pump"), Quantity::waterFlow, &Plan::compost, i, &CompostPile::coilFlow_l_min, 0.1, 500.0, 0.5, tr("water through the coil"));
+    number(tr("Radiator"), Quantity::conductance, &Plan::compost, i, &CompostPile::radiator_W_K, 1.0, 20000.0, 5.0,
+           tr("what passes from water to air for each degree"));
     break;
   }
   if (m_document.plan().compost[i].place != PilePlace::hotBed)
-    number(tr("Give"), Quantity::temperature, &CompostPile::giveBelow_C, -30.0, 40.0, 1.0, tr("fan or pump run while the house is colder"));
-  number(tr("Work"), Quantity::hours, &CompostPile::hoursToBuild, 0.0, 1000.0, 1.0, tr("of work, for each pile"));
-  number(tr("Price"), Quantity::money, &CompostPile::price, 0.0, 1e7, 10.0, tr("of what a pile is built of"));
+    number(tr("Give"), Quantity::temperature, &Plan::compost, i, &CompostPile::giveBelow_C, -30.0, 40.0, 1.0, tr("fan or pump run while the house is colder"));
+  number(tr("Work"), Quantity::hours, &Plan::compost, i, &CompostPile::hoursToBuild, 0.0, 1000.0, 1.0, tr("of work, for each pile"));
+  number(tr("Price"), Quantity::money, &Plan::compost, i, &CompostPile::price, 0.0, 1e7, 10.0, tr("of what a pile is built of"));
 }
 
 void StoreFields::loop(std::size_t i) {
-  const auto number = [&](const QString& label, Quantity q, double WaterLoop::*member, double low, double high, double nudge, const QString& source) {
-    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::waterLoops, i, member), low, high, nudge, source), this));
-  };
-  number(tr("Tank"), Quantity::water, &WaterLoop::litres, 5.0, 500000.0, 50.0, tr("water in it"));
-  number(tr("Loss"), Quantity::conductance, &WaterLoop::tankLoss_W_K, 0.0, 2000.0, 0.5, tr("into the house where it stands"));
-  number(tr("Pump"), Quantity::waterFlow, &WaterLoop::flow_l_min, 0.1, 2000.0, 1.0, tr("water through the radiator"));
-  number(tr("Radiator"), Quantity::conductance, &WaterLoop::radiator_W_K, 1.0, 50000.0, 10.0, tr("what passes between water and air for each degree"));
-  put(new NumberField(m_document,
-                      NumberField::Spec::at(tr("Charge"), Quantity::temperature, ruleAt(&Plan::waterLoops, i, &StoreRule::chargeAbove_C), -5.0, 60.0, 1.0,
-                                            tr("the house warms the water while it is warmer")),
-                      this));
-  put(new NumberField(m_document,
-                      NumberField::Spec::at(tr("Give"), Quantity::temperature, ruleAt(&Plan::waterLoops, i, &StoreRule::giveBelow_C), -30.0, 40.0, 1.0,
-                                            tr("the pump runs while the house is colder")),
-                      this));
-  number(tr("Collector"), Quantity::area, &WaterLoop::collector_m2, 0.0, 2000.0, 0.5, tr("solar, outside; 0 for none"));
-  number(tr("Slope"), Quantity::angle, &WaterLoop::collectorTilt_deg, 0.0, 90.0, 5.0, tr("towards the noon sun"));
-  number(tr("Price"), Quantity::money, &WaterLoop::price, 0.0, 1e7, 50.0, tr("of all of it; 0 if you have it"));
+  number(tr("Tank"), Quantity::water, &Plan::waterLoops, i, &WaterLoop::litres, 5.0, 500000.0, 50.0, tr("water in it"));
+  number(tr("Loss"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::tankLoss_W_K, 0.0, 2000.0, 0.5, tr("into the house where it stands"));
+  number(tr("Pump"), Quantity::waterFlow, &Plan::waterLoops, i, &WaterLoop::flow_l_min, 0.1, 2000.0, 1.0, tr("water through the radiator"));
+  number(tr("Radiator"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::radiator_W_K, 1.0, 50000.0, 10.0,
+         tr("what passes between water and air for each degree"));
+  rule(&Plan::waterLoops, i);
+  number(tr("Collector"), Quantity::area, &Plan::waterLoops, i, &WaterLoop::collector_m2, 0.0, 2000.0, 0.5, tr("solar, outside; 0 for none"));
+  number(tr("Slope"), Quantity::angle, &Plan::waterLoops, i, &WaterLoop::collectorTilt_deg, 0.0, 90.0, 5.0, tr("towards the noon sun"));
+  number(tr("Price"), Quantity::money, &Plan::waterLoops, i, &WaterLoop::price, 0.0, 1e7, 50.0, tr("of all of it; 0 if you have it"));
 }
 
 void StoreFields::cable(std::size_t i) {
-  const auto number = [&](const QString& label, Quantity q, double SoilCable::*member, double low, double high, double nudge, const QString& source) {
-    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::soilCables, i, member), low, high, nudge, source), this));
-  };
-  number(tr("Length"), Quantity::length, &SoilCable::length_m, 1.0, 10000.0, 1.0, tr("on all beds of that kind together"));
-  number(tr("W/m"), Quantity::count, &SoilCable::watts_per_m, 1.0, 60.0, 1.0, tr("from its label"));
-  number(tr("Depth"), Quantity::thickness, &SoilCable::depth_m, 0.02, 0.5, 0.01, tr("in the bed"));
-  number(tr("Keeps"), Quantity::temperature, &SoilCable::setpoint_C, -5.0, 40.0, 0.5, tr("beside it, by its thermostat"));
-  number(tr("Price"), Quantity::money, &SoilCable::price, 0.0, 1e7, 10.0, tr("0 if you have it"));
+  number(tr("Length"), Quantity::length, &Plan::soilCables, i, &SoilCable::length_m, 1.0, 10000.0, 1.0, tr("on all beds of that kind together"));
+  number(tr("W/m"), Quantity::count, &Plan::soilCables, i, &SoilCable::watts_per_m, 1.0, 60.0, 1.0, tr("from its label"));
+  number(tr("Depth"), Quantity::thickness, &Plan::soilCables, i, &SoilCable::depth_m, 0.02, 0.5, 0.01, tr("in the bed"));
+  number(tr("Keeps"), Quantity::temperature, &Plan::soilCables, i, &SoilCable::setpoint_C, -5.0, 40.0, 0.5, tr("beside it, by its thermostat"));
+  number(tr("Price"), Quantity::money, &Plan::soilCables, i, &SoilCable::price, 0.0, 1e7, 10.0, tr("0 if you have it"));
 }
 
 void StoreFields::mass(std::size_t i) {
-  const auto number = [&](const QString& label, Quantity q, double MassBlock::*member, double low, double high, double nudge, const QString& source) {
-    put(new NumberField(m_document, NumberField::Spec::at(label, q, at(&Plan::mass, i, member), low, high, nudge, source), this));
-  };
-  number(tr("Area"), Quantity::area, &MassBlock::area_m2, 0.1, 5000.0, 0.5, tr("of one face of a wall; seen from above of the others"));
-  number(tr("Thick"), Quantity::thickness, &MassBlock::thickness_m, 0.02, 2.0, 0.02, tr("a day's warmth goes 10 to 15 cm deep"));
-  number(tr("Sunlit"), Quantity::share, &MassBlock::sunShare, 0.0, 1.0, 0.05, tr("wall: of its face that the sun reaches"));
+  number(tr("Area"), Quantity::area, &Plan::mass, i, &MassBlock::area_m2, 0.1, 5000.0, 0.5, tr("of one face of a wall; seen from above of the others"));
+  number(tr("Thick"), Quantity::thickness, &Plan::mass, i, &MassBlock::thickness_m, 0.02, 2.0, 0.02, tr("a day's warmth goes 10 to 15 cm deep"));
+  number(tr("Sunlit"), Quantity::share, &Plan::mass, i, &MassBlock::sunShare, 0.0, 1.0, 0.05, tr("wall: of its face that the sun reaches"));
   choice<MassKind>(tr("Is a"), {tr("wall"), tr("path"), tr("raised bed")}, tr("change what it is"), at(&Plan::mass, i, &MassBlock::kind));
   choice<MassMaterial>(tr("Of"), {tr("stone"), tr("brick"), tr("concrete"), tr("rammed earth"), tr("soil")}, tr("change its material"),
                        at(&Plan::mass, i, &MassBlock::material));
-  number(tr("Price"), Quantity::money, &MassBlock::price, 0.0, 1e7, 50.0, tr("0 if it stands already"));
+  number(tr("Price"), Quantity::money, &Plan::mass, i, &MassBlock::price, 0.0, 1e7, 50.0, tr("0 if it stands already"));
 }
 
 } // namespace muffle

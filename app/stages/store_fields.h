@@ -28,6 +28,12 @@ private:
   void cable(std::size_t index);
   void mass(std::size_t index);
   void put(QWidget* field);
+  /// A number of a store, by its place in the plan's list.
+  template <class S>
+  void number(const QString& label, Quantity quantity, std::vector<S> Plan::*list, std::size_t index, double S::*member, double low, double high, double nudge,
+              const QString& source, const QString& whenNone = {});
+  /// When a store is charged and when it gives.
+  template <class S> void rule(std::vector<S> Plan::*list, std::size_t index);
   template <class T> void choice(const QString& name, const QStringList& words, const QString& step, std::function<T*(Plan&)> find);
   Document& m_document;
   QGridLayout* m_grid;

@@ -4,6 +4,8 @@
 #include "app/stages/page_strip.h"
 #include "app/stages/store_words.h"
 
+#include <utility>
+
 namespace muffle {
 
 StoresStage::StoresStage(Document& document, QWidget* parent)
@@ -17,6 +19,10 @@ StoresStage::StoresStage(Document& document, QWidget* parent)
   m_body->addWidget(m_strip, 1);
   connect(m_strip, &PageStrip::turned, this, [this] { refresh(); });
   connect(&m_choice, &StoreChoice::chosen, this, [this] { refresh(); });
+  connect(&document, &Document::selectionChanged, this, [this] { // before refreshOn's own
+    m_change = !isVisible() ? Change::all : m_night == m_document.selectedNight() ? Change::clock : Change::night;
+    m_night = m_document.selectedNight();
+  });
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged});
 }
 
@@ -28,11 +34,18 @@ void StoresStage::refresh() {
   setHeading(tr("Stores of heat"), all.empty()       ? tr("none yet")
                                    : all.size() == 1 ? StoreWords::kind(m_document.plan(), *now)
                                                      : tr("%1 stores; in hand: %2").arg(all.size()).arg(StoreWords::kind(m_document.plan(), *now)));
+  const Change change = std::exchange(m_change, Change::all);
   switch (static_cast<Page>(m_strip->shown())) {
-  case Page::stores: m_stores->refresh(); break;
-  case Page::oneMore: m_oneMore->refresh(); break;
-  case Page::ground: m_ground->refresh(); break;
-  case Page::compost: m_compost->refresh(); break;
+  case Page::stores:
+    if (change != Change::clock) m_stores->refresh();
+    break;
+  case Page::oneMore:
+    if (change == Change::all) m_oneMore->refresh();
+    break;
+  case Page::ground: change == Change::all ? m_ground->refresh() : m_ground->followClock(); break;
+  case Page::compost:
+    if (change == Change::all) m_compost->refresh();
+    break;
   }
 }
 

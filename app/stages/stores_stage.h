@@ -27,6 +27,10 @@ public:
 
 private:
   void refresh() override;
+  /// What the next refresh is for: a scrub of the clock asks for less than another night, and that for less than another result.
+  enum class Change { all, night, clock };
+  Change m_change = Change::all;
+  int m_night = -1;
   StoreChoice m_choice;
   PageStrip* m_strip;
   StoresPage* m_stores;

@@ -3,7 +3,7 @@
 
 #include "core/network/solver.h"
 #include "core/parallel.h"
-#include "core/simulate/piles.h"
+#include "core/simulate/store_runner.h"
 #include "core/simulate/simulate.h"
 
 #include <ceres/ceres.h>

@@ -6,7 +6,7 @@
 
 #include "core/house/shape.h"
 #include "core/material/materials.h"
-#include "core/plan/stores.h"
+#include "core/store/stores.h"
 #include "core/sun/position.h"
 
 #include <optional>

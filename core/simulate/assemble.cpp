@@ -77,11 +77,6 @@ void Assembler::boundaries() {
   m_windFilm = signalOf([&](std::size_t i) { return 4.0 + 4.0 * wind * m_winter.wind_m_s[i]; });
 }
 
-UndisturbedGround Assembler::far() const {
-  const SoilHeat soil = soilHeat(*findSoilMaterial(m_house.floor.soil)); // in the open its moisture is its own
-  return {m_plan.site.groundMean_C, m_plan.site.groundAmplitude_K, m_plan.site.coldestDay, soil.conductivity_W_mK, soil.heat_J_m3K};
-}
-
 int Assembler::undisturbed(double depth_m) {
   Signal wave;
   wave.step_s = 86400.0;
@@ -251,7 +246,6 @@ void Assembler::barrels() {
       const double section_m2 = group.count * kPi / 4.0 * size.diameter_m * size.diameter_m;
       m_net.addConductance(node, upper, kStillWater_W_mK * section_m2 / (size.height_m / 2.0));
     }
-    m_a.barrels.push_back(node);
     m_a.stores.push_back(std::move(store));
   }
 }

@@ -47,7 +47,6 @@ struct Assembly {
   int sky = -1;
   int deep = -1;
   int heater = -1;                ///< thermostat, -1 without one
-  std::vector<int> barrels;       ///< node of each group
   std::vector<StoreNodes> stores; ///< barrels, pipes, compost, loops, cables
   struct Room {
     int air = -1, vapour = -1;

@@ -58,7 +58,7 @@ private:
   }
   void boundaries();
 
-  UndisturbedGround far() const;
+  [[nodiscard]] UndisturbedGround far() const { return undisturbedGround(m_plan); }
 
   /// The ground's own temperature at a depth, day by day: between two days its wave is straight to 1e-4 of its amplitude.
   int undisturbed(double depth_m);

@@ -8,7 +8,7 @@
 #include "core/network/solver.h"
 #include "core/simulate/blanket.h"
 #include "core/simulate/dampness.h"
-#include "core/simulate/piles.h"
+#include "core/simulate/store_runner.h"
 #include "core/weather/before.h"
 
 #include <fmt/format.h>
@@ -18,6 +18,7 @@
 #include <optional>
 #include <set>
 #include <thread>
+#include <tuple>
 
 namespace muffle {
 namespace {
@@ -54,6 +55,7 @@ public:
     m_rooms.assign(m_assembly.rooms.size(), std::vector<float>(n));
     m_damp.assign(n, 0);
     if (m_options.series) reserve(n);
+    m_run.stores.resize(m_assembly.stores.size());
     m_run.soilDepth_m = m_assembly.soilDepth_m;
     record(solver, 0);
     for (std::size_t i = 1; i < n; ++i) {
@@ -80,7 +82,6 @@ public:
       if (store.kind == StoreKind::compost) sum.made_kWh = m_stores.energy()[store.index].heat_J / 3.6e6;
       if (store.kind == StoreKind::loop) sum.stagnant_h = m_stores.stagnant_h(store.index);
     }
-    for (const CompostPile& pile : m_plan.compost) m_run.pilesBuilt.push_back(firstBuilt(pile, m_winter.start));
     m_run.damp = m_houseHours.sum();
     for (const DampHours& room : m_roomHours) m_run.roomDamp.push_back(room.sum());
     return std::move(m_run);
@@ -165,7 +166,6 @@ private:
     s.vapour_g_kg.resize(n);
     s.leaf_C.resize(n);
     s.rooms.assign(m_assembly.rooms.size(), {std::vector<float>(n), std::vector<float>(n)});
-    s.barrels_C.assign(m_assembly.barrels.size(), std::vector<float>(n));
     for (std::size_t g = 0; g < 3; ++g) {
       if (m_assembly.inner[g] >= 0) s.inner_C[g].resize(n), s.outer_C[g].resize(n);
     }
@@ -194,7 +194,6 @@ private:
 
   void recordStores(const Solver& solver, std::size_t i) {
     const double hours = m_winter.step_s / 3600.0;
-    m_run.stores.resize(m_assembly.stores.size());
     for (std::size_t s = 0; s < m_assembly.stores.size(); ++s) {
       const StoreNodes& store = m_assembly.stores[s];
       StoreSummary& sum = m_run.stores[s];
@@ -267,7 +266,6 @@ private:
     s.heater_W[i] = m_heater[i];
     s.floor_C[i] = static_cast<float>(solver.temperature_C(m_assembly.floor));
     for (std::size_t k = 0; k < m_assembly.soil.size(); ++k) s.soil_C[k][i] = static_cast<float>(solver.temperature_C(m_assembly.soil[k]));
-    for (std::size_t k = 0; k < m_assembly.barrels.size(); ++k) s.barrels_C[k][i] = static_cast<float>(solver.temperature_C(m_assembly.barrels[k]));
     for (std::size_t g = 0; g < 3; ++g) {
       if (m_assembly.inner[g] < 0) continue;
       s.inner_C[g][i] = static_cast<float>(solver.temperature_C(m_assembly.inner[g]));
@@ -440,7 +438,6 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
                       &WinterSeries::floor_C, &WinterSeries::heater_W, &WinterSeries::sun_W})
     take(into.*member, from.*member);
   into.soil_C.resize(from.soil_C.size());
-  into.barrels_C.resize(from.barrels_C.size());
   into.stores.resize(from.stores.size());
   for (std::size_t k = 0; k < from.stores.size(); ++k) {
     StoreSeries& to = into.stores[k];
@@ -455,7 +452,6 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
     take(into.rooms[r].vapour_g_kg, from.rooms[r].vapour_g_kg);
   }
   takeAll(into.soil_C, from.soil_C);
-  takeAll(into.barrels_C, from.barrels_C);
   takeAll(into.inner_C, from.inner_C);
   takeAll(into.outer_C, from.outer_C);
   takeAll(into.loss_W, from.loss_W);
@@ -465,6 +461,7 @@ Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
   Scene scene;
   scene.shape = plan.house.shape;
   scene.latitude_deg = plan.site.place.latitude_deg;
+  scene.site = plan.site;
   scene.sun.resize(weather->winters.size());
   scene.weather = std::move(weather);
   for (const Winter& winter : scene.weather->winters) scene.before.push_back({warmUpDays(plan, winter), {}, {}});
@@ -473,6 +470,9 @@ Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
 
 bool Scene::serves(const Plan& plan, const std::shared_ptr<const Weather>& itsWeather) const {
   if (weather != itsWeather || !(shape == plan.house.shape) || latitude_deg != plan.site.place.latitude_deg) return false;
+  const bool remembers = std::any_of(before.begin(), before.end(), [](const Before& b) { return b.days > 0; });
+  const auto ground = [](const Site& s) { return std::tuple(s.groundMean_C, s.groundAmplitude_K, s.coldestDay); };
+  if (remembers && ground(site) != ground(plan.site)) return false;
   for (std::size_t i = 0; i < before.size(); ++i)
     if (before[i].days != warmUpDays(plan, weather->winters[i])) return false;
   return true;
@@ -509,7 +509,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
     WinterResult& winter = **runs[i];
     all.soilDepth_m = winter.soilDepth_m;
     addWinter(all, plan, std::move(winter));
-    all.before_days.push_back(i < scene.before.size() && scene.before[i].winter ? scene.before[i].days : 0);
+    all.warmUp_days.push_back(i < scene.before.size() && scene.before[i].winter ? scene.before[i].days : 0);
     all.summary.steps += winters[i].size() - 1;
     all.summary.winters += static_cast<double>(winters[i].size() - 1) * winters[i].step_s / kWinter_s;
   }

@@ -32,7 +32,8 @@ struct Scene {
     SunOnHouse sun;
   };
   std::vector<Before> before;
-  /// True while this is the scene of a plan: place, shape and the days before are the same.
+  Site site; ///< whose ground the weather before follows
+  /// True while this is the scene of a plan: place, ground, shape and the days before are the same.
   [[nodiscard]] bool serves(const Plan& plan, const std::shared_ptr<const Weather>& itsWeather) const;
 };
 /// Without any sun yet: addSun() works it out for one winter, so that those in a hurry need not wait for the others.
@@ -65,16 +66,15 @@ struct RoomSeries {
 /// Temperatures and flows at every step, for drawing.
 struct WinterSeries {
   std::vector<float> air_C, floor_C, heater_W, sun_W;
-  std::vector<std::vector<float>> soil_C;    ///< by depth
-  std::vector<std::vector<float>> barrels_C; ///< by group
-  std::vector<StoreSeries> stores;           ///< as storesOf() lists them
-  std::vector<float> vapour_g_kg;            ///< of the house's air
-  std::vector<RoomSeries> rooms;             ///< the others, as otherRooms() lists them
-  std::vector<float> leaf_C;                 ///< of a leaf that lies open to the cover
-  std::vector<float> blanket;                ///< 1 while it is closed; empty without one
-  std::vector<float> vents;                  ///< how far they are open, 0..1
-  std::vector<float> rolled;                 ///< the same of rolled sides; empty without them
-  std::vector<float> roof;                   ///< 1 while it is drawn back; empty where it is not made to
+  std::vector<std::vector<float>> soil_C; ///< by depth
+  std::vector<StoreSeries> stores;        ///< as storesOf() lists them, barrels first
+  std::vector<float> vapour_g_kg;         ///< of the house's air
+  std::vector<RoomSeries> rooms;          ///< the others, as otherRooms() lists them
+  std::vector<float> leaf_C;              ///< of a leaf that lies open to the cover
+  std::vector<float> blanket;             ///< 1 while it is closed; empty without one
+  std::vector<float> vents;               ///< how far they are open, 0..1
+  std::vector<float> rolled;              ///< the same of rolled sides; empty without them
+  std::vector<float> roof;                ///< 1 while it is drawn back; empty where it is not made to
   std::array<std::vector<float>, 3> inner_C, outer_C;
   std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
   std::vector<float> sky_W;                          ///< radiated to the sky; some of it may have come from warmer air outside
@@ -102,8 +102,7 @@ struct WinterResult {
   std::vector<Dampness> roomDamp;   ///< as otherRooms() lists them
   std::vector<double> roomHeater_J; ///< of heater_J, the rooms' own
   std::vector<double> soilDepth_m;
-  std::vector<StoreSummary> stores;   ///< given and taken only with series
-  std::vector<UtcSeconds> pilesBuilt; ///< noon of their days, by compost pile of the plan
+  std::vector<StoreSummary> stores; ///< given and taken only with series
 };
 
 /// Steps 0..last of one series into another of the same winter; series that only one of them has are taken or dropped whole.
@@ -144,7 +143,7 @@ struct Summary {
 
 struct Simulation {
   Summary summary;
-  std::vector<int> before_days; ///< by winter: that stores were run before its log
+  std::vector<int> warmUp_days; ///< by winter: that stores were run before its log
   std::vector<NightResult> nights;
   std::vector<WinterSeries> series; ///< by winter; empty unless asked for
   std::vector<double> soilDepth_m;

@@ -16,7 +16,22 @@ constexpr std::size_t kEdgeLayer = 3; // below the third, at 0.14 m
 
 const FloorCover* coverOf(const Floor& floor) { return floor.cover.empty() ? nullptr : findFloorCover(floor.cover); }
 
+/// What lies on the soil and the soil, from a floor's surface to a node below.
+Solid underFloor(const std::string& id, const Floor& floor, int surface, int below, double area_m2, const std::vector<double>& thickness_m, double start_C,
+                 double below_C, double factor) {
+  Solid solid{.id = id, .area_m2 = area_m2, .from = surface, .to = below, .initial_C = start_C};
+  solid.initialFar_C = below_C;
+  if (const FloorCover* cover = coverOf(floor)) solid.layers.push_back({floor.cover_m, cover->conductivity_W_mK, 1000.0, cover->heat_J_m3K / 1000.0, 2});
+  for (const SolidLayer& layer : soilLayers(floor, thickness_m, factor)) solid.layers.push_back(layer);
+  return solid;
+}
+
 } // namespace
+
+UndisturbedGround undisturbedGround(const Plan& plan) {
+  const SoilHeat soil = soilHeat(*findSoilMaterial(plan.house.floor.soil));
+  return {plan.site.groundMean_C, plan.site.groundAmplitude_K, plan.site.coldestDay, soil.conductivity_W_mK, soil.heat_J_m3K};
+}
 
 double soilColumnDepth_m() { return std::accumulate(kLayers_m.begin(), kLayers_m.end(), 0.0); }
 
@@ -50,31 +65,13 @@ std::vector<double> layersDownTo(double depth_m) {
 
 void addSoilOver(Network& net, const std::string& id, const Floor& floor, int surface, int below, double area_m2, double depth_m, double start_C,
                  double below_C, double factor) {
-  Solid solid;
-  solid.id = id;
-  solid.area_m2 = area_m2;
-  solid.from = surface;
-  solid.to = below;
-  solid.initial_C = start_C;
-  solid.initialFar_C = below_C;
-  if (const FloorCover* cover = coverOf(floor)) solid.layers.push_back({floor.cover_m, cover->conductivity_W_mK, 1000.0, cover->heat_J_m3K / 1000.0, 2});
-  for (const SolidLayer& layer : soilLayers(floor, layersDownTo(depth_m), factor)) solid.layers.push_back(layer);
-  net.addSolid(solid);
+  net.addSolid(underFloor(id, floor, surface, below, area_m2, layersDownTo(depth_m), start_C, below_C, factor));
 }
 
 SoilColumn addSoilColumn(Network& net, const std::string& id, const Floor& floor, int surface, int deep, double area_m2, double start_C, double deep_C,
                          double factor) {
-  Solid solid;
-  solid.id = id;
-  solid.area_m2 = area_m2;
-  solid.from = surface;
-  solid.to = deep;
-  solid.initial_C = start_C;
-  solid.initialFar_C = deep_C;
   const FloorCover* cover = coverOf(floor);
-  if (cover) solid.layers.push_back({floor.cover_m, cover->conductivity_W_mK, 1000.0, cover->heat_J_m3K / 1000.0, 2});
-  for (const SolidLayer& layer : soilLayers(floor, kLayers_m, factor)) solid.layers.push_back(layer);
-  net.addSolid(solid);
+  net.addSolid(underFloor(id, floor, surface, deep, area_m2, kLayers_m, start_C, deep_C, factor));
   const std::size_t first = cover ? 1 : 0;
   const auto under = [&](std::size_t layer) { return net.find(fmt::format("{}:{}", id, layer + first)); };
   SoilColumn column;

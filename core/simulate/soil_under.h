@@ -4,6 +4,7 @@
 // below.
 #pragma once
 
+#include "core/ground/soil.h"
 #include "core/network/network.h"
 #include "core/plan/plan.h"
 
@@ -11,6 +12,9 @@
 #include <vector>
 
 namespace muffle {
+
+/// The ground away from the house: the site's wave in the house's soil, whose moisture is there its own.
+UndisturbedGround undisturbedGround(const Plan& plan);
 
 /// One column of soil, from the floor's surface down.
 struct SoilColumn {

@@ -2,9 +2,9 @@
 #include "core/sizing/pipe_rules.h"
 
 #include "core/constants.h"
-#include "core/ground/soil.h"
 #include "core/network/solver.h"
 #include "core/simulate/pipe_soil.h"
+#include "core/simulate/soil_under.h"
 
 #include <cmath>
 
@@ -46,11 +46,15 @@ std::vector<PipeNight> pipeNights(const Plan& plan, const GroundPipes& pipes, do
 }
 
 GroundSwing groundSwing(const Plan& plan, double depth_m) {
-  const SoilHeat soil = soilHeat(*findSoilMaterial(plan.house.floor.soil));
-  const UndisturbedGround g{plan.site.groundMean_C, plan.site.groundAmplitude_K, plan.site.coldestDay, soil.conductivity_W_mK, soil.heat_J_m3K};
+  const UndisturbedGround g = undisturbedGround(plan);
   const double share = std::exp(-depth_m / g.dampingDepth_m());
   const double lag = depth_m / g.dampingDepth_m() * 365.0 / (2.0 * kPi);
   return {share * g.surfaceAmplitude_K, lag, g.mean_C - share * g.surfaceAmplitude_K, std::fmod(g.coldestDay + lag, 365.0)};
+}
+
+double depthOfSwing_m(const Plan& plan, double swing_K) {
+  const UndisturbedGround g = undisturbedGround(plan);
+  return g.surfaceAmplitude_K > swing_K ? g.dampingDepth_m() * std::log(g.surfaceAmplitude_K / swing_K) : 0.0;
 }
 
 } // namespace muffle

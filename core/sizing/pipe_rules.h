@@ -35,5 +35,7 @@ struct GroundSwing {
   double swing_K, lag_days, coldest_C, coldestDay;
 };
 GroundSwing groundSwing(const Plan& plan, double depth_m);
+/// The depth, m, at which it is down to swing_K > 0; 0 where the surface itself swings less.
+double depthOfSwing_m(const Plan& plan, double swing_K);
 
 } // namespace muffle

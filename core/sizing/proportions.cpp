@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/proportions.h"
 
-#include "core/parallel.h"
+#include "core/sizing/try_each.h"
 
 #include <algorithm>
 #include <atomic>
@@ -69,22 +69,10 @@ Result<Proportions> sweepProportions(const Plan& plan, std::shared_ptr<const Wea
   sweep.rules = rulesFor(plan.house.shape, of);
   const auto shapes = proportionShapes(plan.house.shape, of);
   sweep.points.resize(shapes.size());
-  std::size_t done = 0;
-  std::atomic<bool> stop{false};
-  std::mutex mutex;
-  std::optional<Problem> problem;
-  forEachIndex(shapes.size(), options.threads, [&](std::size_t i) {
-    Plan tried = plan;
-    tried.house.shape = shapes[i];
-    if (stop || !check(tried).empty()) return; // beds or barrels that do not fit such a house: it is left out
-    const auto run = simulate(tried, makeScene(weather, tried), {.series = true, .stop = &stop});
-    const std::scoped_lock lock(mutex);
-    if (!run) {
-      if (!problem) problem = run.problem();
-      stop = true;
-      return;
-    }
-    const Summary& s = run->summary;
+  std::vector<Plan> plans(shapes.size(), plan); // beds or barrels may not fit such a house: it is then left out
+  for (std::size_t i = 0; i < shapes.size(); ++i) plans[i].house.shape = shapes[i];
+  const auto problem = tryEach(plans, weather, options, [&](std::size_t i, const Simulation& run) {
+    const Summary& s = run.summary;
     sweep.points[i] = {shapes[i],
                        of == Proportion::height ? shapes[i].ridge_m : shapes[i].width_m,
                        shapes[i].cover_m2(),
@@ -92,12 +80,8 @@ Result<Proportions> sweepProportions(const Plan& plan, std::shared_ptr<const Wea
                        s.nights,
                        s.coldest_C,
                        s.heater_kWh / s.winters,
-                       meanSwing_K(*run, *weather),
+                       meanSwing_K(run, *weather),
                        s.sun_kWh / s.winters / shapes[i].floor_m2()};
-    if (options.progress && !options.progress(++done, shapes.size())) {
-      stop = true;
-      if (!problem) problem = Problem{ProblemKind::cancelled, "", "the sweep was stopped", ""};
-    }
   });
   if (problem) return *problem;
   std::erase_if(sweep.points, [](const ProportionPoint& p) { return p.nights == 0; });

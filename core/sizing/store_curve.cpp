@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/store_curve.h"
 
-#include "core/parallel.h"
+#include "core/sizing/try_each.h"
 #include "core/store/pile.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <mutex>
 
 namespace muffle {
 namespace {
@@ -91,34 +90,17 @@ Result<std::vector<StorePoint>> storeCurve(const Plan& plan, std::shared_ptr<con
     if (sizes.empty() || size > sizes.back()) sizes.push_back(size);
   }
   if (counted && std::find(sizes.begin(), sizes.end(), now + 1.0) == sizes.end()) sizes.insert(std::upper_bound(sizes.begin(), sizes.end(), now), now + 1.0);
-  std::vector<StorePoint> points(sizes.size());
-  std::atomic<bool> stop{false};
-  std::mutex mutex;
-  std::size_t done = 0;
-  std::optional<Problem> problem;
   const auto refs = storesOf(plan);
   const auto place = static_cast<std::size_t>(std::find_if(refs.begin(), refs.end(), [&](const StoreRef& r) { return r.id == store.id; }) - refs.begin());
-  forEachIndex(sizes.size(), options.threads, [&](std::size_t i) {
-    const Plan tried = withStoreSize(plan, store, sizes[i]);
-    if (stop || !check(tried).empty()) return; // more than fits: it is left out
-    const auto run = simulate(tried, makeScene(weather, tried), {.series = true, .stop = &stop});
-    const std::scoped_lock lock(mutex);
-    if (!run) {
-      if (!problem) problem = run.problem();
-      stop = true;
-      return;
-    }
-    const Summary& s = run->summary;
-    StorePoint& q = points[i];
-    q = {sizes[i], s.held, s.nights, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
-    if (sizes[i] > 0.0) {
-      q.given_kWh = s.stores[place].given_kWh / s.winters;
-      q.running_kWh = s.stores[place].electricity_kWh / s.winters;
-    }
-    if (options.progress && !options.progress(++done, sizes.size())) {
-      stop = true;
-      if (!problem) problem = Problem{ProblemKind::cancelled, "", "the comparison was stopped", ""};
-    }
+  std::vector<Plan> plans;
+  for (const double size : sizes) plans.push_back(withStoreSize(plan, store, size));
+  std::vector<StorePoint> points(sizes.size());
+  const auto problem = tryEach(plans, weather, options, [&](std::size_t i, const Simulation& run) {
+    const Summary& s = run.summary;
+    points[i] = {sizes[i], s.held, s.nights, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
+    if (sizes[i] <= 0.0) return;
+    points[i].given_kWh = s.stores[place].given_kWh / s.winters;
+    points[i].running_kWh = s.stores[place].electricity_kWh / s.winters;
   });
   if (problem) return *problem;
   std::erase_if(points, [](const StorePoint& p) { return p.nights == 0; });

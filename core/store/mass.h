@@ -3,7 +3,7 @@
 // Heavy materials inside a house: ISO 10456 and, for sunlight, the tables of Duffie and Beckman, ch. 4.
 #pragma once
 
-#include "core/plan/stores.h"
+#include "core/store/stores.h"
 
 namespace muffle {
 

@@ -115,13 +115,10 @@ PileCourse pileCourse(const CompostPile& pile, const PileTrial& trial) {
   for (int i = 0; i < steps; ++i) {
     const double day = i * kStep_s / 86400.0;
     if (i % 12 == 0) {
-      const CompostRates now = compostRates(blend.mix, state, air, weather);
       c.day.push_back(day);
       c.core_C.push_back(state.temperature_C);
-      c.heat_W.push_back(now.heat_W);
       const double solids = state.degradable_kg + blend.mix.inert_kg();
       c.moisture.push_back(state.water_kg / (state.water_kg + solids));
-      c.oxygen_percent.push_back(now.oxygen_percent);
       c.settled_m.push_back(size.height_m * (1.0 - compostVolume_m3(blend.mix, state) / blend.mix.volume_m3));
     }
     const bool taking = day >= trial.takenFrom_d && day < trial.takenTo_d;

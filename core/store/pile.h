@@ -7,9 +7,9 @@
 //   settling of the lost solids' share 0.6, and a fifth of the height within weeks (Haug 1993, ch. 8; NRAES-54 ch. 3)
 #pragma once
 
-#include "core/plan/stores.h"
 #include "core/status.h"
 #include "core/store/compost.h"
+#include "core/store/stores.h"
 
 #include <optional>
 
@@ -44,7 +44,7 @@ CompostAir pileAir(const CompostPile& pile, const PileSize& size);
 
 /// A pile by itself in steady weather: what it would do with nothing taken from it.
 struct PileCourse {
-  std::vector<double> day, core_C, heat_W, moisture, oxygen_percent, settled_m;
+  std::vector<double> day, core_C, moisture, settled_m; ///< every six hours
   double peak_C = 0.0;
   double sustained_W_per_t = 0.0; ///< of the wet mass as built, days 3 to 30
   double daysAbove40_d = 0.0;

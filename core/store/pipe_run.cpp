@@ -30,11 +30,9 @@ PipeRun addPipeRun(Network& network, const std::string& id, const PipeRunShape& 
     blow(before.air, here.air, capacity_W_K);
     Link& film = network.addNatural(here.air, face, 1.0, mixed_W_K, 0.0);
     film.modulator = modulator;
-    const auto filmLink = static_cast<int>(network.links.size()) - 1;
     if (moist) {
       here.vapour = network.addNode(name + " vapour", air_kg * kEvaporation_J_kg / 1000.0, network.nodes[static_cast<std::size_t>(from.vapour)].initial_C);
       film.vapour = here.vapour;
-      run.condensing.push_back(filmLink);
       blow(before.vapour, here.vapour, capacity_W_K * kLatentPerExchange);
     }
     run.air.push_back(here.air);

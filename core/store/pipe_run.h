@@ -37,8 +37,7 @@ struct PipeRunShape {
 struct PipeRun {
   std::vector<int> air; ///< by slice, at its end; the last is the outlet
   std::vector<RadialSoil> soil;
-  std::vector<int> condensing; ///< links of vapour to faces; empty without humidity
-  PipeFlow flow;               ///< of each pipe while it runs
+  PipeFlow flow; ///< of each pipe while it runs
 };
 
 /// Draws from `from` and gives off to `to` (-1: nowhere). `far` is the node of the outermost soil, of all slices or of each;

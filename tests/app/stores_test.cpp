@@ -3,6 +3,7 @@
 // Stores in the window: each kind added, seen, changed and taken out again; the bench, the ground, and what one more buys.
 #include "tests/app/window_fixture.h"
 
+#include "app/stages/plot.h"
 #include "app/stages/section_view.h"
 #include "app/stages/store_words.h"
 #include "app/stages/stores_stage.h"
@@ -107,6 +108,23 @@ TEST_F(StoresWindow, OneMoreAndTheGroundAnswerForTheStoreInHand) {
   EXPECT_TRUE(stage->ground().words().contains(QStringLiteral("its outlet falls")));
   document->setUnits({true, true});
   EXPECT_TRUE(stage->ground().words().contains(QStringLiteral("°F")));
+}
+
+TEST_F(StoresWindow, ScrubbingTheClockDrawsNothingAnewThatDoesNotDependOnIt) {
+  openWithLog();
+  stage->stores().add(3);
+  ASSERT_TRUE(document->waitForResult());
+  for (const auto page : {StoresStage::Page::stores, StoresStage::Page::compost}) {
+    stage->showPage(page);
+    int drawn = 0;
+    for (QCustomPlot* plot : stage->findChildren<QCustomPlot*>()) QObject::connect(plot, &QCustomPlot::afterReplot, plot, [&drawn] { ++drawn; });
+    document->setClock(0.3);
+    document->setClock(0.6);
+    EXPECT_EQ(drawn, 0);
+    document->selectNight(document->selectedNight() - 1);
+    EXPECT_EQ(drawn, page == StoresStage::Page::stores ? 1 : 0); // another night's days; the pile's weeks are the same
+    for (QCustomPlot* plot : stage->findChildren<QCustomPlot*>()) QObject::disconnect(plot, &QCustomPlot::afterReplot, plot, nullptr);
+  }
 }
 
 TEST_F(StoresWindow, WithoutStoresThePagesTeachTheNextStep) {

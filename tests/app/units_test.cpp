@@ -86,6 +86,19 @@ TEST(Units, OfAirLeaksAndMaterials) {
   EXPECT_NEAR(*metric.parse(Quantity::areaHeat, QStringLiteral("8")), 8000.0, 1e-9);
 }
 
+TEST(Units, OfMassWaterAndDays) {
+  const Units metric, feet{true, true};
+  EXPECT_NEAR(*metric.parse(Quantity::mass, QStringLiteral("1.2 t")), 1200.0, 1e-9);
+  EXPECT_NEAR(*metric.parse(Quantity::mass, QStringLiteral("100 lb")), 45.359237, 1e-9);
+  EXPECT_NEAR(*feet.parse(Quantity::mass, QStringLiteral("100")), 45.359237, 1e-9) << "the shown unit is meant";
+  EXPECT_EQ(feet.text(Quantity::mass, 45.359237), QStringLiteral("100 lb"));
+  EXPECT_EQ(metric.text(Quantity::waterFlow, 7.5), QStringLiteral("7.5 L/min"));
+  EXPECT_NEAR(feet.show(Quantity::waterFlow, 3.785411784), 1.0, 1e-12);
+  EXPECT_NEAR(feet.show(Quantity::conductance, 0.52752793), 1.0, 1e-6) << "one BTU an hour and degree";
+  EXPECT_EQ(metric.text(Quantity::factor, 0.5), QStringLiteral("0.50"));
+  EXPECT_EQ(feet.text(Quantity::days, 30.0), QStringLiteral("30 d"));
+}
+
 TEST(Units, NeverShowMinusNothing) { EXPECT_EQ(Units{}.text(Quantity::temperature, -0.04), QString::fromUtf8("0.0 °C")); }
 
 } // namespace

@@ -53,6 +53,33 @@ protected:
   fs::path m_dir;
 };
 
+TEST_F(Cli, SimulatesStoresAndSaysWhatBecameOfEach) {
+  Json plan = *parseJson(*readFile(kPlan));
+  plan["ground_pipes"] = Json::parse(R"([{"count": 6, "length_m": 8}])");
+  plan["compost"] = Json::parse(R"([{"recipe": [{"ingredient": "horse-manure", "wet_kg": 900}, {"ingredient": "straw", "wet_kg": 60}]}])");
+  const std::string with = file("stores.json", plan.dump());
+  const std::string series = (m_dir / "series.csv").string();
+  const Outcome done = run("simulate " + with + " --log " + kLog + " --out " + series + " --json");
+  ASSERT_EQ(done.code, 0) << done.out;
+  const Json answer = *parseJson(done.out);
+  EXPECT_GT(answer["stores"]["pipes:1"]["given_kWh"].get<double>(), 0.0);
+  EXPECT_GT(answer["stores"]["pipes:1"]["electricity_kWh"].get<double>(), 0.0);
+  EXPECT_GT(answer["stores"]["compost:1"]["made_kWh"].get<double>(), 100.0);
+  EXPECT_EQ(answer["inputs"]["before the log"], "assumed");
+  EXPECT_EQ(answer["warm_up_days"].size(), 2u); // of both winters
+  const std::string text = *readFile(series);
+  const std::string head = text.substr(0, text.find('\n'));
+  EXPECT_NE(head.find("store:pipes1 outlet [C]"), std::string::npos) << head;
+  EXPECT_NE(head.find("store:compost1 core [C]"), std::string::npos) << head;
+  const auto first = text.find('\n') + 1;
+  const std::string row = text.substr(first, text.find('\n', first) - first);
+  EXPECT_EQ(std::count(row.begin(), row.end(), ','), std::count(head.begin(), head.end(), ',')) << "no pile stands yet: its cells are empty";
+  plan["compost"][0]["recipe"][0]["ingredient"] = "gold";
+  const Outcome refused = run("check " + file("gold.json", plan.dump()));
+  EXPECT_EQ(refused.code, 3);
+  EXPECT_NE(refused.out.find("/compost/0/recipe/0/ingredient"), std::string::npos) << refused.out;
+}
+
 TEST_F(Cli, TellsWrongUsageFromBadInput) {
   EXPECT_EQ(run("").code, 2);
   EXPECT_EQ(run("dance").code, 2);

@@ -3,7 +3,7 @@
 // Piles as they are usually built, for tests and for the table and curves of docs/model.md.
 #pragma once
 
-#include "core/plan/stores.h"
+#include "core/store/stores.h"
 
 #include <vector>
 

@@ -3,6 +3,7 @@
 
 #include "core/simulate/simulate.h"
 #include "tests/support/frost.h"
+#include "tests/support/yard.h"
 
 #include <gtest/gtest.h>
 
@@ -12,10 +13,7 @@ namespace muffle {
 namespace {
 
 Plan yard() {
-  Plan p;
-  p.site.place = {45.0, 3.0, 700.0};
-  p.site.timeZone = "UTC";
-  p.house.shape = {ShapeKind::arch, 7.0, 14.0, 0.9, 3.3, 80.0};
+  Plan p = testing::yard();
   CompostPile pile;
   pile.recipe = {{"horse-manure", 1200.0, {}}, {"straw", 80.0, {}}};
   p.compost.push_back(pile);

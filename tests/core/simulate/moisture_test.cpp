@@ -212,7 +212,7 @@ TEST(Barrels, StandAtZeroWhileTheyFreeze) {
   p.site.groundMean_C = 1.0;
   p.barrels = {{.count = 2, .litres = 200.0, .film_W_m2K = 8.0, .sunShare = 0.0}};
   const Simulation r = run(p);
-  const auto& water = r.series[0].barrels_C[0];
+  const auto& water = r.series[0].stores[0].temperature_C[0];
   const float coldest = *std::min_element(water.begin(), water.end());
   EXPECT_LT(coldest, 0.0F);
   EXPECT_GT(coldest, -0.2F) << "five days of frost at some 130 W take 56 MJ; freezing 400 litres takes 134";

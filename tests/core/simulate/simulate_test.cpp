@@ -9,6 +9,7 @@
 #include "core/sizing/sizing.h"
 #include "core/sizing/usual_measures.h"
 #include "tests/support/near.h"
+#include "tests/support/yard.h"
 
 #include <fmt/format.h>
 
@@ -16,11 +17,7 @@ namespace muffle {
 namespace {
 
 Plan yard() {
-  Plan p;
-  p.site.place = {45.0, 3.0, 700.0};
-  p.site.timeZone = "UTC";
-  p.house.shape = {ShapeKind::arch, 7.0, 14.0, 0.9, 3.3, 80.0};
-  p.setpoints = {1.0, 2.5, 4.0};
+  Plan p = testing::yard();
   p.heater = Heater{"fan heater", 9000.0, 0.0, 10.0};
   p.barrels.push_back({});
   return p;

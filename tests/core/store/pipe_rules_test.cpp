@@ -5,6 +5,8 @@
 #include "core/sizing/pipe_rules.h"
 #include "core/store/pipe_run.h"
 
+#include "tests/support/yard.h"
+
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -13,8 +15,7 @@ namespace muffle {
 namespace {
 
 Plan yard(const char* soil) {
-  Plan p;
-  p.house.shape = {ShapeKind::arch, 7.0, 14.0, 0.9, 3.3, 80.0};
+  Plan p = testing::yard();
   p.house.floor.soil = soil;
   return p;
 }
@@ -66,6 +67,8 @@ TEST(Ground, IsNotConstantACoupleOfMetresDown) {
   EXPECT_GT(two.swing_K, 2.5); // of ten at the surface
   EXPECT_LT(eight.swing_K, 0.6);
   EXPECT_GT(two.lag_days, 30.0);
+  EXPECT_NEAR(groundSwing(p, depthOfSwing_m(p, 0.5)).swing_K, 0.5, 1e-12);
+  EXPECT_EQ(depthOfSwing_m(p, 11.0), 0.0); // more than the surface's own
 }
 
 TEST(PipeRun, OverASeasonThePipesFaceFollowsTheLineSource) {

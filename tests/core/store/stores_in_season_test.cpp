@@ -3,10 +3,12 @@
 // Stores in a house over a winter.
 #include "core/log/read.h"
 #include "core/plan/store_list.h"
-#include "core/simulate/piles.h"
 #include "core/simulate/simulate.h"
+#include "core/simulate/store_runner.h"
 #include "core/weather/before.h"
+#include "tests/support/every_store.h"
 #include "tests/support/near.h"
+#include "tests/support/yard.h"
 
 #include <algorithm>
 #include <cmath>
@@ -16,14 +18,7 @@
 namespace muffle {
 namespace {
 
-Plan yard() {
-  Plan p;
-  p.site.place = {45.0, 3.0, 700.0};
-  p.site.timeZone = "UTC";
-  p.house.shape = {ShapeKind::arch, 7.0, 14.0, 0.9, 3.3, 80.0};
-  p.setpoints = {1.0, 2.5, 4.0};
-  return p;
-}
+using testing::yard;
 
 /// Ten weeks from mid November that grow colder, with clear days.
 std::shared_ptr<const Weather> tenWeeks(const Site& site) {
@@ -45,37 +40,11 @@ Simulation run(const Plan& plan) {
   return *simulate(plan, makeScene(tenWeeks(plan.site), plan), {.series = true});
 }
 
-CompostPile hotBed() {
-  CompostPile c;
-  c.recipe = {{"horse-manure", 900.0, {}}, {"straw", 60.0, {}}};
-  c.width_m = 1.5;
-  c.length_m = 2.0;
-  return c;
-}
+using testing::hotBed;
 
 Plan everything() {
   Plan p = yard();
-  p.house.bedCovers.push_back({});
-  p.barrels.push_back({});
-  p.groundPipes.push_back({});
-  p.groundPipes.push_back({.name = "beside", .place = PipePlace::beside, .count = 1, .length_m = 25.0, .depth_m = 1.5, .rule = {24.0, 6.0}});
-  p.compost.push_back(hotBed());
-  CompostPile chamber = hotBed();
-  chamber.place = PilePlace::chamber;
-  chamber.fan_m3_h = 200.0;
-  p.compost.push_back(chamber);
-  CompostPile mound = hotBed();
-  mound.place = PilePlace::mound;
-  mound.recipe.front().wet_kg = 4000.0;
-  mound.recipe.back().wet_kg = 400.0;
-  mound.width_m = mound.length_m = 2.5;
-  p.compost.push_back(mound);
-  p.waterLoops.push_back({});
-  p.waterLoops.back().collector_m2 = 4.0;
-  p.soilCables.push_back({});
-  p.mass.push_back({});
-  p.mass.push_back({.name = "flags", .kind = MassKind::path, .area_m2 = 8.0, .thickness_m = 0.08});
-  p.barrels.push_back({.film_W_m2K = 0.0, .layered = true});
+  testing::addEveryStore(p);
   p.heater = Heater{"fan heater", 9000.0, 0.0, 10.0};
   return p;
 }
@@ -247,6 +216,20 @@ TEST(StoresInSeason, TheWeeksBeforeTheLogJoinItsFirstDays) {
   const double first = std::accumulate(logged.outside_C.begin(), logged.outside_C.begin() + 7 * 144, 0.0) / (7 * 144);
   EXPECT_NEAR(last(before->outside_C), first, 3.0); // a week apart in a season that falls by 0.1 to 0.2 K a day
   EXPECT_GT(*std::max_element(before->sun_W_m2.begin(), before->sun_W_m2.end()), 300.0);
+}
+
+TEST(StoresInSeason, ASceneServesOnlyTheGroundThatItsWeeksBeforeAreOf) {
+  const Plan p = everything();
+  const auto weather = tenWeeks(p.site);
+  const Scene scene = makeScene(weather, p);
+  EXPECT_TRUE(scene.serves(p, weather));
+  Plan elsewhere = p;
+  elsewhere.site.groundMean_C += 2.0; // the weeks before follow the place's own wave
+  EXPECT_FALSE(scene.serves(elsewhere, weather));
+  Plan later = p;
+  later.warmUp_days += 10;
+  EXPECT_FALSE(scene.serves(later, weather));
+  EXPECT_FALSE(scene.serves(p, tenWeeks(p.site))); // another log
 }
 
 /// What check() says of a plan with one thing amiss.

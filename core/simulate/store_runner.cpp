@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/piles.h"
+#include "core/simulate/store_runner.h"
 
-#include "core/material/materials.h"
+#include "core/simulate/soil_under.h"
 
 #include <algorithm>
 #include <cmath>
@@ -44,8 +44,7 @@ int warmUpDays(const Plan& plan, const Winter& winter) {
 StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winter& winter)
     : m_plan(plan), m_assembly(assembly), m_winter(winter), m_stagnant_h(plan.waterLoops.size(), 0.0),
       m_every(std::max<std::size_t>(1, static_cast<std::size_t>(kPileStep_s / winter.step_s))) {
-  const SoilHeat soil = soilHeat(*findSoilMaterial(plan.house.floor.soil));
-  m_ground = {plan.site.groundMean_C, plan.site.groundAmplitude_K, plan.site.coldestDay, soil.conductivity_W_mK, soil.heat_J_m3K};
+  m_ground = undisturbedGround(plan);
   for (const StoreNodes& store : assembly.stores) {
     if (store.kind != StoreKind::compost) continue;
     const CompostPile& pile = plan.compost[store.index];

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/plan/stores.h"
+#include "core/store/stores.h"
 
 #include "core/calendar.h"
 
