@@ -177,7 +177,8 @@ private:
     m_p.setFont(titleFont(11));
     m_p.drawText(QRectF(m_area.left() + 14, m_area.top() + 8, m_area.width() - 28, 22), static_cast<int>(Qt::AlignVCenter), title);
     m_p.setFont(textFont(9));
-    m_p.drawText(QRectF(m_area.left() + 14, m_area.top() + 30, m_area.width() - 28, 18), static_cast<int>(Qt::AlignVCenter), subtitle);
+    m_p.drawText(QRectF(m_area.left() + 14, m_area.top() + 30, m_area.width() - 28, 18), static_cast<int>(Qt::AlignVCenter),
+                 m_p.fontMetrics().elidedText(subtitle, Qt::ElideRight, static_cast<int>(m_area.width()) - 28));
   }
 
   const QColor kPale{"#F4EFE6"};

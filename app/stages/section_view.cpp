@@ -132,8 +132,8 @@ void SectionView::paintEvent(QPaintEvent*) {
   }
   if (m_fromAbove) {
     const HouseShape& s = m_document.plan().house.shape;
-    const QString way = s.hasBackWall() ? tr("its front looks to %1 by the compass").arg(u.text(Quantity::angle, std::fmod(s.axis_deg + 90.0, 360.0)))
-                                        : tr("its ridge runs to %1 by the compass").arg(u.text(Quantity::angle, s.axis_deg));
+    const QString way = s.hasBackWall() ? tr("front looks to %1").arg(u.text(Quantity::angle, std::fmod(s.axis_deg + 90.0, 360.0)))
+                                        : tr("ridge runs to %1").arg(u.text(Quantity::angle, s.axis_deg));
     paintPlanView(p, geometry().area(), m_document.plan(), moment, sunWay(), title,
                   s.kind == ShapeKind::dome ? subtitle : way + QStringLiteral(" · ") + subtitle, t, u);
   } else

@@ -12,7 +12,6 @@
 #include <QLabel>
 #include <QMenu>
 #include <QPushButton>
-#include <QToolButton>
 #include <QVBoxLayout>
 
 #include <cmath>
@@ -39,6 +38,7 @@ StoresPage::StoresPage(Document& document, StoreChoice& choice, QWidget* parent)
   body->addLayout(m_chips);
   m_words->setWordWrap(true);
   m_words->setFont(textFont(9.5));
+  m_words->setTextFormat(Qt::RichText); // units do not part at their slash
   body->addWidget(m_words);
   m_plot->setAccessibleName(tr("Temperatures of the store"));
   m_plot->setMinimumHeight(130);
@@ -117,19 +117,19 @@ void StoresPage::rebuildChips() {
       delete item;
     }
     for (const StoreRef& s : all) {
-      auto* chip = new QToolButton(this);
+      auto* chip = new QPushButton(this);
       chip->setCheckable(true);
       chip->setText(StoreWords::brief(m_document.plan(), s));
       chip->setToolTip(StoreWords::kind(m_document.plan(), s));
       chip->setFont(textFont(9.5));
       m_group->addButton(chip);
       m_chips->addWidget(chip);
-      connect(chip, &QToolButton::clicked, this, [this, id = s.id] { m_choice.choose(id); });
+      connect(chip, &QPushButton::clicked, this, [this, id = s.id] { m_choice.choose(id); });
     }
     m_chips->addStretch(1);
   }
   if (!chosen) return;
-  if (auto* chip = qobject_cast<QToolButton*>(m_chips->itemAt(static_cast<int>(*chosen))->widget())) chip->setChecked(true);
+  if (auto* chip = qobject_cast<QPushButton*>(m_chips->itemAt(static_cast<int>(*chosen))->widget())) chip->setChecked(true);
 }
 
 /// The night's and the winters' heat, and what they cost.
@@ -157,7 +157,7 @@ QString StoresPage::told() const {
   if (store->kind == StoreKind::pipes) {
     const FanDuty duty = pipeDuty(plan.groundPipes[store->index], kStandardPressure_Pa);
     parts << tr("Its fan moves %1 at %2 W, %3 h a winter: %4 of heat for each of electricity.")
-                 .arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0), QLocale().toString(duty.power_W, 'f', 0),
+                 .arg(QStringLiteral("<nobr>%1</nobr>").arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0)), QLocale().toString(duty.power_W, 'f', 0),
                       QLocale().toString(sum.running_h / winters, 'f', 0),
                       sum.electricity_kWh > 0.0 ? QLocale().toString(sum.given_kWh / sum.electricity_kWh, 'f', 1) : tr("nothing"));
   } else if (store->kind == StoreKind::compost) {

@@ -3,8 +3,11 @@
 // The drawing keeps to the model for every shape: scale, handles, floor, bed covers.
 #include "app/paint/plan_picture.h"
 #include "app/paint/section.h"
+#include "tests/support/every_store.h"
 
 #include <gtest/gtest.h>
+
+#include <QImage>
 
 #include <cmath>
 
@@ -35,6 +38,41 @@ TEST(SectionGeometry, DrawsEveryShapeToScaleAndWithinItsFrame) {
     EXPECT_NEAR(box.height() / g.scale(), shape.ridge_m, 1e-6) << "ground to ridge, metres";
     EXPECT_GE(box.width() / g.scale(), shape.span_m() - 1e-6) << "a dome may bulge beyond its foot";
   }
+}
+
+TEST(SectionGeometry, StandsStoresWhereTheModelHasThem) {
+  Plan plan;
+  plan.house.shape = HouseShape{ShapeKind::arch, 7, 14, 0.9, 3.3, 80};
+  testing::addEveryStore(plan);
+  const SectionGeometry g(plan, kArea);
+  EXPECT_GT(g.shownDepth_m(), 1.5) << "the soil is drawn down to the deepest pipe";
+  const QPolygonF under = g.pipes(0), beside = g.pipes(1);
+  EXPECT_EQ(under.size(), plan.groundPipes[0].count);
+  EXPECT_NEAR(under.front().y(), g.depthY(plan.groundPipes[0].depth_m), 1e-9);
+  EXPECT_GT(beside.front().x(), g.at(3.5, 0).x()) << "outside the house";
+  EXPECT_GT(beside.front().y(), under.front().y()) << "and deeper";
+  EXPECT_NEAR(g.pile(0).width() / g.scale(), plan.compost[0].width_m, 1e-9);
+  EXPECT_NEAR(g.pile(0).bottom(), g.ground(), 1e-9) << "a hot bed stands on the floor";
+  EXPECT_NEAR(g.tank(0).width() * g.tank(0).width() * g.tank(0).width() / std::pow(g.scale(), 3.0), 0.5, 1e-9) << "cubic metres";
+  EXPECT_EQ(g.hit(under.back()), Handle::pipes);
+  EXPECT_EQ(g.hit(g.pile(0).center()), Handle::pile);
+  EXPECT_EQ(g.hit(g.tank(0).center()), Handle::tank);
+  for (const Handle h : {Handle::pipes, Handle::pile, Handle::tank}) EXPECT_TRUE(kArea.contains(g.handle(h)));
+}
+
+TEST(SectionGeometry, PaintsEveryStoreBeforeAnythingIsKnownOfIt) {
+  Plan plan;
+  plan.house.shape = HouseShape{ShapeKind::arch, 7, 14, 0.9, 3.3, 80};
+  const auto painted = [&](const Plan& p) {
+    QImage image(kArea.size().toSize(), QImage::Format_RGB32);
+    image.fill(Qt::white);
+    QPainter painter(&image);
+    paintSection(painter, SectionGeometry(p, kArea), p, std::nullopt, QStringLiteral("yard"), {}, Theme::of(false), {}, Handle::none);
+    return image;
+  };
+  const QImage empty = painted(plan);
+  testing::addEveryStore(plan);
+  EXPECT_NE(painted(plan), empty);
 }
 
 TEST(PlanView, NorthIsUpAndEastIsRight) {

@@ -11,6 +11,8 @@
 #include <QLabel>
 #include <QToolButton>
 
+#include <limits>
+
 namespace muffle {
 namespace {
 
@@ -94,6 +96,39 @@ TEST_F(StoresWindow, TheBenchMixesAndSaysWhatTheBlendIsLike) {
   EXPECT_EQ(document->plan().compost.front().water_kg, 0.0); // a slurry is refused
   document->undoStack()->undo();
   EXPECT_EQ(document->plan().compost.front().recipe[1].wet_kg, straw);
+}
+
+TEST_F(StoresWindow, APileIsFittedToTheThermometerInIt) {
+  openWithLog();
+  stage->stores().add(3);
+  ASSERT_TRUE(document->waitForResult());
+  stage->showPage(StoresStage::Page::compost);
+  EXPECT_EQ(button(QStringLiteral("Fit it to its log")), nullptr) << "no thermometer is in it";
+  // readings as the pile would give them if it rotted half as fast again
+  document->edit(QStringLiteral("quicker"), [](Plan& p) { p.compost.front().k20Factor = 1.5; });
+  ASSERT_TRUE(document->waitForResult());
+  Log log = *document->log();
+  const auto place = *stage->choice().place();
+  Channel core{.name = "pile", .role = Role::store, .id = "compost", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  core.raw.assign(log.time.size(), std::numeric_limits<float>::quiet_NaN());
+  const Weather& weather = *document->weather();
+  for (std::size_t w = 0; w < weather.winters.size(); ++w)
+    for (std::size_t i = 0, at = 0; i < log.time.size(); ++i) {
+      while (at + 1 < weather.winters[w].size() && weather.winters[w].time(at) < log.time[i]) ++at;
+      if (weather.winters[w].time(at) == log.time[i]) core.raw[i] = document->result()->series[w].stores[place].temperature_C[0][at];
+    }
+  core.flag.assign(core.raw.size(), 0);
+  log.channels.push_back(core);
+  document->edit(QStringLiteral("as the recipe says"), [](Plan& p) { p.compost.front().k20Factor = 1.0; });
+  ASSERT_FALSE(document->setLog(log));
+  ASSERT_TRUE(document->waitForResult());
+  QPushButton* fit = button(QStringLiteral("Fit it to its log"));
+  ASSERT_NE(fit, nullptr);
+  QTest::mouseClick(fit, Qt::LeftButton);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return document->plan().compost.front().k20Factor != 1.0; }, 60000));
+  EXPECT_NEAR(document->plan().compost.front().k20Factor, 1.5, 0.08); // the log's readings are rounded and flagged like any
+  document->undoStack()->undo();
+  EXPECT_EQ(document->plan().compost.front().k20Factor, 1.0);
 }
 
 TEST_F(StoresWindow, OneMoreAndTheGroundAnswerForTheStoreInHand) {
