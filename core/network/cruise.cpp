@@ -17,11 +17,11 @@ namespace muffle {
 
 namespace {
 
-constexpr int kMaxAge = 12;                // solves with one matrix
-constexpr double kMaxOff_K = 3.0;          // the state has moved on since it was factored
+constexpr int kMaxAge = 24;                // solves with one matrix
+constexpr double kMaxOff_K = 6.0;          // the state has moved on since it was factored
 constexpr double kRetryOff_K = 2.0;        // within this a second round goes by the same matrix
 constexpr int kMaxRounds = 3;              // of evaluation and solve
-constexpr double kCruiseTolerance_K = 0.1; // of the bound on what a round leaves over; raises a season's rms error by 0.002 to 0.003 K
+constexpr double kCruiseTolerance_K = 0.3; // of the bound on what a round leaves over; raises a season's rms error by 0.002 to 0.003 K
 constexpr double kJump = 0.3;              // of a heater's power from one step to the next
 constexpr double kJumpToLimit = 0.1;       // the same where it reaches or leaves a limit
 constexpr int kMaxSweeps = 20;             // over thermostats that heat each other's sensors
@@ -30,44 +30,72 @@ constexpr double kInside = 1.0 - 1e-9; // held tables have their next value at t
 
 } // namespace
 
-/// Sets the stage out along the last step's line. False if something jumps at the start of this one, or lies ahead.
-bool Solver::extrapolate(double h) {
-  if (!m_flows.modulate(m_time + kInside * h)) return false;
+Solver::Kept Solver::makeKept() const {
+  Kept kept;
+  kept.factoredT.assign(m_start.T.size(), 0.0);
+  kept.slopes = m_flows.makeSlopes();
+  kept.factors = m_flows.makeFactors();
+  kept.response.assign(m_network->thermostats.size(), std::vector<double>(m_known.size(), 0.0));
+  kept.responseKnown.assign(m_network->thermostats.size(), false);
+  return kept;
+}
+
+bool Solver::setpointsStay(double time_s) const {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const Thermostat& t = m_network->thermostats[j];
-    if (t.setpointSignal >= 0 && m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(m_time + kInside * h) != m_setpoint[j]) return false;
+    if (t.setpointSignal >= 0 && m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(time_s) != m_setpoint[j]) return false;
   }
-  m_flows.drive(m_time + h, m_end);
+  return true;
+}
+
+/// Sets the stage out along the line from `before` through m_start, with what the formula knows of it: the move so far and the heaters.
+void Solver::setOut(const FlowState& before, FlowState& stage, double s, Kept& kept) {
   const std::size_t free = m_known.size();
-  const double* __restrict const C = m_flows.capacity_J_K().data();
-  const double* __restrict const start = m_start.T.data();
-  const double* __restrict const factored = m_factoredT.data();
-  double* __restrict const T = m_end.T.data();
+  const double* const C = m_flows.capacity_J_K().data();
+  const double* const start = m_start.T.data();
+  const double* const from = before.T.data(); // may be the stage's own
+  double* const T = stage.T.data();
   double* __restrict const known = m_known.data();
-  double off = 0.0;
   for (std::size_t i = 0; i < free; ++i) {
-    const double moved = start[i] - T[i];
+    const double moved = start[i] - from[i];
     known[i] = C[i] * moved * (1.0 / 3.0);
     T[i] = start[i] + moved;
   }
+  for (std::size_t j = 0; j < m_power.size(); ++j) known[m_heatedSlot[j]] += s * m_power[j];
+  m_powerBefore = m_power;
+  std::fill(m_delta.begin() + static_cast<std::ptrdiff_t>(free), m_delta.end(), 0.0);
+  if (kept.layout != m_flows.layout()) kept.isFactored = false;
+  if (!kept.isFactored) return;
+  double off = 0.0;
+  const double* __restrict const factored = kept.factoredT.data();
   for (auto i = static_cast<std::size_t>(m_flows.linearCount()); i < free; ++i) off = std::max(off, std::abs(T[i] - factored[i]));
-  m_cruiseOff_K = off;
-  return !m_flows.ventOnRamp(m_end.T);
+  kept.off_K = off;
+  if (kept.age >= kMaxAge || off > kMaxOff_K) kept.isFactored = false;
+}
+
+/// False if something jumps at the start of the step.
+bool Solver::extrapolate(double h) {
+  if (!m_flows.modulate(m_time + kInside * h) || !setpointsStay(m_time + kInside * h)) return false;
+  const std::size_t free = m_known.size();
+  std::copy_n(m_end.T.begin(), free, m_middle.T.begin()); // for a stride to come
+  m_flows.drive(m_time + h, m_end);
+  setOut(m_middle, m_end, 2.0 / 3.0 * h, m_equal);
+  return !m_flows.ventTurns(m_start.T, m_end.T);
 }
 
 /// How the stage moves with a watt of thermostat j, by the matrix in force.
-const std::vector<double>& Solver::cruiseResponse(std::size_t j, double s) {
-  auto& response = m_responseEnd[j];
-  if (m_responseKnown[j]) return response;
+const std::vector<double>& Solver::cruiseResponse(std::size_t j, double s, Kept& kept) {
+  auto& response = kept.response[j];
+  if (kept.responseKnown[j]) return response;
   std::fill(response.begin(), response.end(), 0.0);
   response[m_heatedSlot[j]] = s;
   m_flows.solve(response.data());
-  m_responseKnown[j] = true;
+  kept.responseKnown[j] = true;
   return response;
 }
 
 /// Ideal thermostats' powers, so that each sensor ends on its setpoint or the power at a limit; m_delta and m_known follow.
-void Solver::cruisePowers(double s) {
+void Solver::cruisePowers(FlowState& stage, double s, Kept& kept) {
   const std::size_t free = m_known.size();
   m_powerTried = m_power;
   for (int sweep = 0; sweep < kMaxSweeps; ++sweep) {
@@ -76,11 +104,11 @@ void Solver::cruisePowers(double s) {
       const double limit = m_network->thermostats[j].power_W;
       const std::size_t sensor = m_sensorSlot[j];
       if (sensor >= free) continue;
-      double error = m_setpoint[j] - m_end.T[sensor] - m_delta[sensor];
+      double error = m_setpoint[j] - stage.T[sensor] - m_delta[sensor];
       for (std::size_t k = 0; k < m_power.size(); ++k)
-        if (m_power[k] != m_powerTried[k]) error -= (m_power[k] - m_powerTried[k]) * m_responseEnd[k][sensor];
+        if (m_power[k] != m_powerTried[k]) error -= (m_power[k] - m_powerTried[k]) * kept.response[k][sensor];
       if ((m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] >= limit && error >= 0.0)) continue;
-      const double response = cruiseResponse(j, s)[sensor];
+      const double response = cruiseResponse(j, s, kept)[sensor];
       if (response <= 0.0) continue;
       const double power = std::clamp(m_power[j] + error / response, 0.0, limit);
       largest = std::max(largest, std::abs(power - m_power[j]) * response);
@@ -92,52 +120,69 @@ void Solver::cruisePowers(double s) {
     const double change = m_power[j] - m_powerTried[j];
     if (change == 0.0) continue;
     m_known[m_heatedSlot[j]] += s * change;
-    const double* __restrict const response = m_responseEnd[j].data();
+    const double* __restrict const response = kept.response[j].data();
     double* __restrict const delta = m_delta.data();
     for (std::size_t i = 0; i < free; ++i) delta[i] += change * response[i];
   }
 }
 
 /// One evaluation and solve. True when what it leaves over is small.
-bool Solver::cruiseRound(double s) {
-  if (!m_cruiseFactored) {
-    m_flows.evaluate(m_end, m_end.f, &m_slopes);
-    m_flows.factor(s, m_slopes);
-    m_factoredT = m_end.T;
-    m_cruiseFactored = true;
-    m_cruiseAge = 0;
-    m_cruiseOff_K = 0.0;
-    std::fill(m_responseKnown.begin(), m_responseKnown.end(), false);
+bool Solver::cruiseRound(FlowState& stage, double s, Kept& kept) {
+  if (!kept.isFactored) {
+    m_flows.evaluate(stage, stage.f, &kept.slopes);
+    m_flows.factor(s, kept.slopes);
+    kept.factoredT = stage.T;
+    kept.isFactored = true;
+    kept.layout = m_flows.layout();
+    kept.age = 0;
+    kept.off_K = 0.0;
+    std::fill(kept.responseKnown.begin(), kept.responseKnown.end(), false);
   } else {
-    m_flows.evaluate(m_end, m_end.f);
+    m_flows.evaluate(stage, stage.f);
   }
-  ++m_cruiseAge;
+  ++kept.age;
   const std::size_t free = m_known.size();
   const double* __restrict const C = m_flows.capacity_J_K().data();
   const double* __restrict const known = m_known.data();
-  const double* __restrict const f = m_end.f.data();
+  const double* __restrict const f = stage.f.data();
   const double* __restrict const start = m_start.T.data();
-  double* __restrict const T = m_end.T.data();
+  double* __restrict const T = stage.T.data();
   double* __restrict const delta = m_delta.data();
   for (std::size_t i = 0; i < free; ++i) delta[i] = known[i] + s * f[i] - C[i] * (T[i] - start[i]);
   m_flows.solve(delta);
-  cruisePowers(s);
+  cruisePowers(stage, s, kept);
   double largest = 0.0;
   for (std::size_t i = 0; i < free; ++i) T[i] += delta[i];
   for (auto i = static_cast<std::size_t>(m_flows.linearCount()); i < free; ++i) largest = std::max(largest, std::abs(delta[i]));
   if (!std::isfinite(delta[free - 1])) return false;
-  return largest * std::min(0.2, 0.004 + 0.1 * (largest + m_cruiseOff_K)) < kCruiseTolerance_K; // as contraction() has it
+  return largest * std::min(0.2, 0.004 + 0.1 * (largest + kept.off_K)) < kCruiseTolerance_K; // as contraction() has it
 }
 
-/// A vent stands on its ramp, a heater has gone from one limit to the other or most of the way, or water begins or ceases to freeze.
-bool Solver::hasJumped() const {
+/// A heater has gone from one limit to the other or most of the way, or water begins or ceases to freeze.
+bool Solver::hasJumped(const FlowState& stage) const {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const double limit = m_network->thermostats[j].power_W;
     const auto place = [limit](double power) { return power <= 0.0 ? 0 : power >= limit ? 2 : 1; };
     const bool reaches = place(m_power[j]) != place(m_powerBefore[j]);
     if (std::abs(m_power[j] - m_powerBefore[j]) > (reaches ? kJumpToLimit : kJump) * limit) return true;
   }
-  return m_flows.ventOnRamp(m_end.T) || m_flows.freezing().overshoot_K(m_start.T, m_end.T) > 0.0;
+  return m_flows.ventTurns(m_start.T, stage.T) || m_flows.freezing().overshoot_K(m_start.T, stage.T) > 0.0;
+}
+
+/// Brings the stage that setOut() has begun to its end, and its reported rows with it. False if that takes too long or something has
+/// jumped; the powers are then as they were.
+bool Solver::solveStage(FlowState& stage, double s, Kept& kept) {
+  for (int round = 0; round < kMaxRounds; ++round) {
+    if (!cruiseRound(stage, s, kept)) {
+      if (kept.off_K > kRetryOff_K || round > 0) kept.isFactored = false;
+      continue;
+    }
+    if (hasJumped(stage)) break;
+    m_flows.addToReported(kept.slopes, m_delta.data(), stage.f.data());
+    return true;
+  }
+  m_power = m_powerBefore;
+  return false;
 }
 
 /// Takes the step.
@@ -145,17 +190,21 @@ void Solver::cruiseOn(double h, double s) {
   constexpr double kBefore = 1.0 / 3.0;
   const auto slots = static_cast<std::size_t>(m_flows.slotCount());
   for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) {
-    m_step_J[r] = s * m_end.f[r] + kBefore * m_step_J[r];
-    m_energy_J[r] += m_step_J[r];
-    m_lastEnergy[r] = m_step_J[r];
-    if (r < slots) m_throughput_J += std::abs(m_step_J[r]);
+    const double last = m_step_J[r];
+    const double now = s * m_end.f[r] + kBefore * last;
+    m_before_J[r] = last;
+    m_step_J[r] = m_lastEnergy[r] = now;
+    m_energy_J[r] += now;
+    if (r < slots) m_throughput_J += std::abs(now);
   }
   for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) {
+    m_beforeValue[v] = m_stepValue[v];
     m_stepValue[v] = s * m_end.value[v] + kBefore * m_stepValue[v];
     m_valueIntegral[v] += m_stepValue[v];
   }
   for (const NetworkDrivers::Term& t : m_flows.drivers().sourceTerms()) m_throughput_J += std::abs(t.factor * m_stepValue[static_cast<std::size_t>(t.value)]);
   for (std::size_t j = 0; j < m_power.size(); ++j) {
+    m_beforeHeat_J[j] = m_stepHeat_J[j];
     m_stepHeat_J[j] = s * m_power[j] + kBefore * m_stepHeat_J[j];
     m_thermostat_J[j] += m_stepHeat_J[j];
     m_throughput_J += m_stepHeat_J[j];
@@ -163,9 +212,10 @@ void Solver::cruiseOn(double h, double s) {
   }
   std::swap(m_start, m_end);
   m_time += h;
+  ++m_smoothSteps;
   // water that appears on a film or is gone changes some links a little: the line of the last step still holds within a few
   // minutes of its time, and only the matrix is made anew; a thermostat's switch shows in the modulators of the next step
-  if (m_flows.settleRelays(m_start.T, h)) m_cruiseFactored = false;
+  m_flows.settleRelays(m_start.T, h);
 }
 
 /// One step of the length of the one before. False, with nothing changed that a step by TR-BDF2 needs, if something jumps.
@@ -173,24 +223,11 @@ bool Solver::cruise(double h) {
   const double s = 2.0 / 3.0 * h;
   m_startKnown = false;
   if (!extrapolate(h)) return false;
-  for (std::size_t j = 0; j < m_power.size(); ++j) m_known[m_heatedSlot[j]] += s * m_power[j];
-  m_powerBefore = m_power;
-  const std::size_t free = m_known.size();
-  std::fill(m_delta.begin() + static_cast<std::ptrdiff_t>(free), m_delta.end(), 0.0);
-  if (m_cruiseAge >= kMaxAge || m_cruiseOff_K > kMaxOff_K) m_cruiseFactored = false;
-  for (int round = 0; round < kMaxRounds; ++round) {
-    if (!cruiseRound(s)) {
-      if (m_cruiseOff_K > kRetryOff_K || round > 0) m_cruiseFactored = false;
-      continue;
-    }
-    if (hasJumped()) break;
-    m_flows.addToReported(m_slopes, m_delta.data(), m_end.f.data());
-    cruiseOn(h, s);
-    return true;
-  }
-  m_power = m_powerBefore;
-  m_cruiseFactored = false;
-  return false;
+  m_flows.swapFactors(m_equal.factors);
+  const bool done = solveStage(m_end, s, m_equal);
+  m_flows.swapFactors(m_equal.factors);
+  if (done) cruiseOn(h, s);
+  return done;
 }
 
 } // namespace muffle

@@ -11,7 +11,8 @@ int TableSampler::add(const Network& network, int table) {
   if (known != m_tables.end()) return static_cast<int>(known - m_tables.begin());
   if (signal->relay >= 0) {
     const int then = add(network, signal->then), otherwise = add(network, signal->otherwise);
-    m_tables.push_back({signal, -1, true, then, otherwise});
+    const auto held = [&](int place) { return m_tables[static_cast<std::size_t>(place)].hold; };
+    m_tables.push_back({signal, -1, held(then) || held(otherwise), then, otherwise});
     return static_cast<int>(m_tables.size()) - 1;
   }
   int grid = -1;

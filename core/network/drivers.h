@@ -21,6 +21,8 @@ public:
   /// Adds a table once; its place among the values.
   int add(const Network& network, int table);
   [[nodiscard]] std::size_t size() const { return m_tables.size(); }
+  /// The table at that place jumps from value to value.
+  [[nodiscard]] bool isHeld(std::size_t place) const { return m_tables[place].hold; }
   /// The first size() values at time t; switches by the states of the network's relays.
   void sample(double t_s, double* value, const char* relays = nullptr) const;
 

@@ -37,7 +37,9 @@ NetworkFlows::NetworkFlows(std::shared_ptr<const Network> network, const std::ve
   std::stable_sort(m_sources.begin(), m_sources.end(), [](const Source& x, const Source& y) { return x.row < y.row; });
   m_boundarySources = static_cast<std::size_t>(std::count_if(m_sources.begin(), m_sources.end(), [&](const Source& x) { return x.row < m_free; }));
   m_modulator.assign(m_modulators.size(), 1.0);
-  m_modulatorNext = m_modulator;
+  m_modulatorNext = m_modulatorMiddle = m_modulatorStart = m_modulator;
+  m_held.assign(m_modulators.size(), false);
+  for (std::size_t i = 0; i < m_held.size(); ++i) m_held[i] = m_modulators.isHeld(i);
   m_fourth.assign(static_cast<std::size_t>(m_slots), 0.0);
   m_kept.assign(static_cast<std::size_t>(linearCount()), 0.0);
   activate();
@@ -111,9 +113,8 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
     const bool reported = a >= m_free || b >= m_free || group(l) >= 0;
     if (link.kind == LinkKind::natural) {
       const int film = link.vapour < 0 ? -1 : m_vapour.addFilm(a, b, m_slot[static_cast<std::size_t>(link.vapour)], link.wetShare, group(l), m_free, m_lu);
-      m_allNatural.push_back(
-          {a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported, entries(a, b), film,
-           link.relay, link.wetShare});
+      m_allNatural.push_back({a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported,
+                              entries(a, b), film, link.relay, link.wetShare});
       for (std::size_t r = 0; r < net.relays.size(); ++r)
         if (net.relays[r].film == static_cast<int>(l)) m_relayFilm[r] = film;
       continue;
@@ -157,6 +158,7 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
 
 /// Takes up the links in force.
 void NetworkFlows::activate() {
+  ++m_layoutCount;
   for (Base& base : m_bases) base.s = -1.0;
   m_natural.clear();
   activate(m_conductances);
@@ -214,6 +216,7 @@ void NetworkFlows::startFreezing(std::span<const double> T) {
 
 /// What follows relays and needs no new layout: strengths of long-wave links, wet films.
 void NetworkFlows::followRelays() {
+  ++m_layoutCount;
   for (std::size_t i = 0; i < m_radiative.active.size(); ++i)
     if (m_radiative.active[i].relay >= 0) m_radiative.pair[i].g = plainStrength(m_radiative.active[i]);
   for (const Natural& n : m_allNatural)
@@ -268,6 +271,10 @@ FlowSlopes NetworkFlows::makeSlopes() const {
 
 void NetworkFlows::drive(double t, FlowState& state) const {
   m_drivers.sample(t, state.value);
+  setBoundaries(state);
+}
+
+void NetworkFlows::setBoundaries(FlowState& state) const {
   for (std::size_t b = 0; b < m_boundaryNode.size(); ++b) state.T[static_cast<std::size_t>(m_free) + b] = m_drivers.boundary_C(state.value, b);
 }
 
@@ -277,13 +284,14 @@ NetworkFlows::Modulation NetworkFlows::takeModulators(double t) {
   m_modulated = true;
   m_modulators.sample(t, m_modulatorNext.data(), m_relays.states());
   for (std::size_t i = 0; i < m_modulator.size(); ++i) {
-    const double now = m_modulatorNext[i];
+    const double now = m_modulatorStart[i] = m_modulatorNext[i];
     if (now == m_modulator[i]) continue;
     changed = true;
     if (m_layout[i]) lay = true;
     m_modulator[i] = now;
   }
   if (lay) activate();
+  m_modulatedLayout = m_layoutCount;
   return lay ? Modulation::laidOut : changed ? Modulation::changed : Modulation::same;
 }
 
@@ -319,6 +327,47 @@ bool NetworkFlows::modulate(double t) {
   for (Varying& v : m_varying) v.g = varyingStrength(v);
   for (VentSlots& v : m_vents) v.g = v.full * strength(v.modulator);
   return change == Modulation::changed;
+}
+
+bool NetworkFlows::modulateOver(double middle_s, double end_s, const std::vector<double>& T, double s, double most_K) {
+  if (m_modulatedLayout != m_layoutCount) return false; // a relay has switched since: what it chooses jumps
+  m_modulators.sample(middle_s, m_modulatorMiddle.data(), m_relays.states());
+  m_modulators.sample(end_s, m_modulatorNext.data(), m_relays.states());
+  for (std::size_t i = 0; i < m_modulator.size(); ++i) {
+    if ((m_layout[i] || m_held[i]) && (m_modulatorMiddle[i] != m_modulator[i] || m_modulatorNext[i] != m_modulator[i])) return false;
+    m_modulatorMiddle[i] -= 0.5 * (m_modulatorStart[i] + m_modulatorNext[i]); // the bend, from here on
+  }
+  const std::vector<double>& inverse = m_lu.inverseDiagonal();
+  const auto pivot = [&](int slot) { return slot < m_free ? inverse[static_cast<std::size_t>(slot)] : 0.0; };
+  for (const Varying& v : m_varying) {
+    if (v.modulator < 0) continue;
+    const double bend =
+        v.full * m_modulatorMiddle[static_cast<std::size_t>(v.modulator)] * (T[static_cast<std::size_t>(v.a)] - T[static_cast<std::size_t>(v.b)]);
+    if (std::abs(bend) * s * std::max(pivot(v.a), pivot(v.b)) > most_K) return false;
+  }
+  for (std::size_t i = 0; i < m_modulator.size(); ++i) {
+    const double bent = m_modulatorNext[i] + 0.5 * m_modulatorMiddle[i];
+    m_modulator[i] = std::max(bent, std::min(m_modulatorStart[i], m_modulatorNext[i])); // no link is weaker than none
+    m_modulatorStart[i] = m_modulatorNext[i];                                           // of the next step
+  }
+  m_vapour.modulate(m_modulator);
+  for (Varying& v : m_varying) v.g = varyingStrength(v);
+  for (VentSlots& v : m_vents) v.g = v.full * strength(v.modulator);
+  return true;
+}
+
+double NetworkFlows::drivenBend_K(const FlowState& start, const FlowState& middle, const FlowState& end, double s) const {
+  double worst = 0.0;
+  for (auto slot = static_cast<std::size_t>(m_free); slot < start.T.size(); ++slot)
+    worst = std::max(worst, std::abs(middle.T[slot] - 0.5 * (start.T[slot] + end.T[slot])));
+  const std::vector<double>& inverse = m_lu.inverseDiagonal();
+  for (std::size_t i = 0; i < m_boundarySources; ++i) {
+    const Source& source = m_sources[i];
+    const auto v = static_cast<std::size_t>(source.value);
+    const double bend = source.factor * (middle.value[v] - 0.5 * (start.value[v] + end.value[v]));
+    worst = std::max(worst, std::abs(bend) * s * inverse[static_cast<std::size_t>(source.row)]);
+  }
+  return worst;
 }
 
 void NetworkFlows::evaluate(const FlowState& state, std::vector<double>& flows, FlowSlopes* slopes, int from) {
@@ -396,6 +445,24 @@ bool NetworkFlows::ventOnRamp(const std::vector<double>& T) const {
     const double above = T[static_cast<std::size_t>(v.sensor)] - v.opens;
     return v.g > 0.0 && above > 0.0 && above < v.span;
   });
+}
+
+bool NetworkFlows::ventTurns(const std::vector<double>& from, const std::vector<double>& to) const {
+  const auto place = [](const VentSlots& v, const std::vector<double>& T) {
+    const double above = T[static_cast<std::size_t>(v.sensor)] - v.opens;
+    return above <= 0.0 ? 0 : above < v.span ? 1 : 2;
+  };
+  return std::any_of(m_vents.begin(), m_vents.end(), [&](const VentSlots& v) { return v.g > 0.0 && place(v, from) != place(v, to); });
+}
+
+bool NetworkFlows::relayTurns(const std::vector<double>& T) const {
+  for (std::size_t r = 0; r < m_relays.size(); ++r) {
+    if (m_relayFilm[r] >= 0) continue;
+    const Relay& relay = m_network->relays[r];
+    const double sensor_C = T[slot(relay.sensor)];
+    if (m_relays.isOn(static_cast<int>(r)) ? sensor_C >= relay.off_C : sensor_C <= relay.on_C) return true;
+  }
+  return false;
 }
 
 void NetworkFlows::addDriven(const FlowSlopes& slopes, const FlowState& from, const FlowState& to, const double* delta, double* f) const {

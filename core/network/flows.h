@@ -92,12 +92,24 @@ public:
   bool modulate(double t_s, FlowState& state);
   /// The same where no flows are to be kept right: false if the operator had to be laid out anew.
   bool modulate(double t_s);
+  /// The modulators of a step that spans two of the tables' samples: their value at its end, and half of what the middle lies off the
+  /// line between start and end, so that the mean is that of the three. False, with nothing taken, if one changes that lays the operator
+  /// out or is held, or if what a link bends by moves a node by more than `most_K` (by the pivots in force, over s seconds).
+  bool modulateOver(double middle_s, double end_s, const std::vector<double>& T, double s, double most_K);
+  /// How far the driven values' bend at the middle of such a step moves a node at most, K; boundaries by their own bend.
+  [[nodiscard]] double drivenBend_K(const FlowState& start, const FlowState& middle, const FlowState& end, double s) const;
+  /// Sets the boundaries out from the state's driven values.
+  void setBoundaries(FlowState& state) const;
   /// f at the state's temperatures; slopes too where wanted. Rows before `from` are taken to be right already; it is 0 or
   /// linearCount().
   void evaluate(const FlowState& state, std::vector<double>& f, FlowSlopes* slopes = nullptr, int from = 0);
   /// A vent stands between shut and full at these temperatures, by slot: the house then follows a steep curve with a corner at
   /// either end.
   [[nodiscard]] bool ventOnRamp(const std::vector<double>& T) const;
+  /// One passes such a corner between two states.
+  [[nodiscard]] bool ventTurns(const std::vector<double>& from, const std::vector<double>& to) const;
+  /// A relay that goes by a temperature would not stay as it is at these, by slot.
+  [[nodiscard]] bool relayTurns(const std::vector<double>& T) const;
   /// The leading free slots whose every link is a conductance that never changes: a linear solve leaves their flows exact.
   [[nodiscard]] int linearCount() const { return m_lu.fixedCount(); }
 
@@ -114,6 +126,14 @@ public:
   [[nodiscard]] double curvature_K(const FlowSlopes& slopes, const FlowState& from, const FlowState& to, double s, double largest_K) const;
   /// The pivots' inverses of the last factorisation, K/J, by free slot.
   [[nodiscard]] const std::vector<double>& inversePivots() const { return m_lu.inverseDiagonal(); }
+
+  /// Counts the changes of links that make slopes and matrices of before useless.
+  [[nodiscard]] long layout() const { return m_layoutCount; }
+
+  /// A factored matrix that is set aside while another is in force.
+  using Factors = SparseLu::Numbers;
+  [[nodiscard]] Factors makeFactors() const { return m_lu.makeNumbers(); }
+  void swapFactors(Factors& factors) { m_lu.swap(factors); }
 
   /// Factors C - s J.
   void factor(double s, FlowSlopes& slopes);
@@ -243,15 +263,17 @@ private:
   std::vector<Source> m_sources;                     ///< by row
   std::size_t m_boundarySources = 0;                 ///< where those of boundaries begin
   TableSampler m_modulators;
-  std::vector<double> m_modulator, m_modulatorNext; ///< by modulator
-  std::vector<bool> m_layout;                       ///< by modulator: a change lays the operator out anew
-  bool m_modulated = false;                         ///< modulate() has run
+  std::vector<double> m_modulator, m_modulatorNext, m_modulatorMiddle, m_modulatorStart; ///< by modulator
+  std::vector<bool> m_layout;                                                            ///< by modulator: a change lays the operator out anew
+  std::vector<bool> m_held;                                                              ///< by modulator: it jumps
+  bool m_modulated = false;                                                              ///< modulate() has run
+  long m_layoutCount = 0, m_modulatedLayout = 0;                                         ///< the latter as of the last modulators
 
   std::vector<double> m_fourth;             ///< T_K^4, by slot
   std::vector<double> m_kept;               ///< rows that evaluate() is to leave alone
   std::vector<double> m_difference, m_root; ///< by active natural link: its difference; (dT^2 + 0.01)^(p/2)
 
-  std::array<Base, 2> m_bases; ///< a solver may go to and fro between two methods
+  std::array<Base, 3> m_bases; ///< a solver may go to and fro between single steps, equal ones and strides
   std::size_t m_nextBase = 0;
 };
 

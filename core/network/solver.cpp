@@ -67,8 +67,11 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   solver.m_step_J.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
   solver.m_stepValue.assign(solver.m_flows.drivers().valueCount(), 0.0);
   solver.m_stepHeat_J.assign(net.thermostats.size(), 0.0);
-  solver.m_factoredT.assign(slots, 0.0);
-  solver.m_responseKnown.assign(net.thermostats.size(), false);
+  solver.m_before_J = solver.m_step_J;
+  solver.m_beforeValue = solver.m_farValue = solver.m_stepValue;
+  solver.m_beforeHeat_J = solver.m_stepHeat_J;
+  solver.m_far = solver.m_start;
+  solver.m_equal = solver.m_double = solver.makeKept();
   solver.m_lastEnergy.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
   solver.reset();
   return solver;
@@ -85,9 +88,11 @@ void Solver::reset() {
   m_energy_J.assign(static_cast<std::size_t>(m_flows.rowCount()), 0.0);
   m_valueIntegral.assign(m_flows.drivers().valueCount(), 0.0);
   m_throughput_J = 0.0;
-  m_iterations = 0;
-  m_startKnown = false;
+  m_iterations = m_strides = 0;
+  m_startKnown = m_midway = false;
+  m_equal.isFactored = m_double.isFactored = false;
   m_cruiseFor_s = 0.0;
+  m_stridesBarred = 0;
   m_flows.drive(0.0, m_start);
   m_flows.startFreezing(m_start.T);
   m_flows.startRelays(m_start.T);
@@ -101,7 +106,7 @@ void Solver::setTemperatures(std::span<const double> temperature_C) {
   }
   m_flows.startFreezing(m_start.T);
   m_flows.startRelays(m_start.T);
-  m_startKnown = false;
+  m_startKnown = m_midway = false;
   m_cruiseFor_s = 0.0;
 }
 
@@ -360,7 +365,7 @@ void Solver::accept(double h) {
   }
   takeNext();
   m_cruiseFor_s = h;
-  m_cruiseFactored = false;
+  m_smoothSteps = 1; // what jumped did so as it began, or within
   if (m_flows.settleFreezing(m_end.T, m_start.T)) {
     m_startKnown = false;
     m_cruiseFor_s = 0.0;
@@ -392,15 +397,9 @@ bool Solver::advanceOnce(double h) {
   return true;
 }
 
-bool Solver::advance(double h) {
-  std::fill(m_lastPower.begin(), m_lastPower.end(), 0.0);
-  std::fill(m_lastEnergy.begin(), m_lastEnergy.end(), 0.0);
+/// By TR-BDF2, in pieces where one is too much.
+bool Solver::advanceSingly(double h) {
   const double end = m_time + h;
-  if (mayCruise(h) && cruise(h)) {
-    m_time = end;
-    for (double& p : m_lastPower) p /= h;
-    return true;
-  }
   double step = h;
   int halvings = 0;
   while (m_time < end - 1e-9 * h) {
@@ -409,6 +408,19 @@ bool Solver::advance(double h) {
     m_startKnown = false; // the slopes may have been lost on the way
     step *= 0.5;
     if (++halvings > kMaxHalvings) return false;
+  }
+  return true;
+}
+
+bool Solver::advance(double h) {
+  std::fill(m_lastPower.begin(), m_lastPower.end(), 0.0);
+  std::fill(m_lastEnergy.begin(), m_lastEnergy.end(), 0.0);
+  const double end = m_time + h;
+  if (m_midway && m_cruiseFor_s == h) {
+    finishStride(h);
+  } else {
+    m_midway = false;
+    if (!(mayCruise(h) && (stride(h) || cruise(h))) && !advanceSingly(h)) return false;
   }
   m_time = end;
   for (double& p : m_lastPower) p /= h;
@@ -453,7 +465,8 @@ double Solver::linkFlow_W(int link) const {
   const auto links = static_cast<int>(net.links.size());
   if (link >= links) {
     const Vent& v = net.vents[static_cast<std::size_t>(link - links)];
-    return openness(temperature_C(v.sensor), v.opens_C, v.full_C) * strengthNow(v.modulator) * v.conductance_W_K * (temperature_C(v.from) - temperature_C(v.to));
+    return openness(temperature_C(v.sensor), v.opens_C, v.full_C) * strengthNow(v.modulator) * v.conductance_W_K *
+           (temperature_C(v.from) - temperature_C(v.to));
   }
   const Link& l = net.links[static_cast<std::size_t>(link)];
   const double wet = l.kind == LinkKind::radiative && m_flows.relays().isOn(l.relay) ? l.relayFactor : 1.0;

@@ -35,6 +35,8 @@ struct SolverOptions {
   /// Equal steps in which nothing jumps go by two-step BDF (see cruise.cpp), for seasons: 0.4 of the time, and 0.014 K rms off instead of
   /// 0.002 K (docs/performance.md).
   bool cruise = false;
+  /// Two of those steps are taken as one where the weather and the house go on in nearly straight lines (see stride.cpp).
+  bool stride = true;
   /// Groups of links whose energy is wanted: by link, then by vent, the group (0..) or -1. May be empty.
   std::vector<int> groupOfLink = {};
 };
@@ -87,6 +89,8 @@ public:
   [[nodiscard]] bool relayIsOn(int relay) const { return m_flows.relays().isOn(relay); }
   [[nodiscard]] double water_g(int relay) const { return m_flows.relays().water_g(relay); }
   [[nodiscard]] long newtonIterations() const { return m_iterations; }
+  /// Pairs of steps taken as one.
+  [[nodiscard]] long strides() const { return m_strides; }
   /// Puts every free node on its steady value (d/dt = 0) for the present inputs, thermostats off. False if none is found.
   bool solveSteady();
 
@@ -116,14 +120,37 @@ private:
   bool holdSetpoints(double h);
   bool advanceSmooth(double h);
   bool advanceOnce(double h);
+  bool advanceSingly(double h);
   [[nodiscard]] bool mayCruise(double h) const { return m_options.cruise && m_cruiseFor_s == h; }
+  /// A matrix of the two-step method that is good for several steps, and what belongs to it.
+  struct Kept {
+    bool isFactored = false;
+    long layout = 0;               ///< of the flows when it was
+    int age = 0;                   ///< solves with it
+    double off_K = 0.0;            ///< how far the stage in hand lies from where it was factored
+    std::vector<double> factoredT; ///< by slot
+    FlowSlopes slopes;
+    NetworkFlows::Factors factors;
+    std::vector<std::vector<double>> response; ///< by thermostat, free slot: K/W
+    std::vector<bool> responseKnown;           ///< by thermostat
+  };
+  [[nodiscard]] Kept makeKept() const;
   bool cruise(double h);
+  [[nodiscard]] bool setpointsStay(double time_s) const;
   bool extrapolate(double h);
-  bool cruiseRound(double s);
-  const std::vector<double>& cruiseResponse(std::size_t thermostat, double s);
-  void cruisePowers(double s);
-  [[nodiscard]] bool hasJumped() const;
+  void setOut(const FlowState& before, FlowState& stage, double s, Kept& kept);
+  bool solveStage(FlowState& stage, double s, Kept& kept);
+  bool cruiseRound(FlowState& stage, double s, Kept& kept);
+  const std::vector<double>& cruiseResponse(std::size_t thermostat, double s, Kept& kept);
+  void cruisePowers(FlowState& stage, double s, Kept& kept);
+  [[nodiscard]] bool hasJumped(const FlowState& stage) const;
   void cruiseOn(double h, double s);
+  bool stride(double h);
+  bool extrapolateOver(double h, double s);
+  bool settlesOnTheWay();
+  void splitStride(double s);
+  void takeHalf(const std::vector<double>& energy_J, const std::vector<double>& value, const std::vector<double>& heat_J, double h);
+  void finishStride(double h);
   void passThresholds();
   void accept(double h);
   double switchTime(double h, std::size_t& which);
@@ -158,22 +185,24 @@ private:
   std::size_t m_besideStages = 0;                                   ///< the ideal thermostat whose responses are solved for with the stages
   bool m_besideKnown = false;                                       ///< they belong to the matrix in force
 
-  double m_cruiseFor_s = 0.0;        ///< the last step was whole and of this length, and m_end.T is where it began; 0 for none
-  bool m_cruiseFactored = false;     ///< the matrix in force is one of cruise()
-  int m_cruiseAge = 0;               ///< solves with it
-  double m_cruiseOff_K = 0.0;        ///< how far the stage in hand lies from where it was factored
-  std::vector<double> m_factoredT;   ///< by slot
-  std::vector<bool> m_responseKnown; ///< by thermostat, for the matrix of cruise()
-  std::vector<double> m_step_J;      ///< by row, over the last step
-  std::vector<double> m_stepValue;   ///< of the driven values, the same
-  std::vector<double> m_stepHeat_J;  ///< by thermostat, the same
+  double m_cruiseFor_s = 0.0; ///< the last step was whole and of this length, and m_end.T is where it began; 0 for none
+  int m_smoothSteps = 0;      ///< whole ones of that length since something jumped; from two on m_middle.T is where the one before the last began
+  Kept m_equal, m_double;     ///< for steps of one length and of two
+  /// By row, over the last step and the one before it; of the driven values; by thermostat.
+  std::vector<double> m_step_J, m_before_J, m_stepValue, m_beforeValue, m_stepHeat_J, m_beforeHeat_J;
+
+  FlowState m_far;                     ///< where a stride ends
+  std::vector<double> m_farValue;      ///< the driven values there, without the middle's bend
+  bool m_midway = false;               ///< m_start is the middle of a stride
+  int m_stridesBarred = 0;             ///< steps to go until the next is tried
+  std::vector<double> m_powerMidway_W; ///< by thermostat, scratch
 
   std::vector<double> m_thermostat_J, m_lastPower;
   std::vector<double> m_energy_J, m_lastEnergy; ///< by row
   std::vector<double> m_valueIntegral;          ///< of the driven values
   std::vector<int> m_starts;
   double m_throughput_J = 0.0;
-  long m_iterations = 0;
+  long m_iterations = 0, m_strides = 0;
 };
 
 } // namespace muffle

@@ -45,6 +45,15 @@ public:
   void solve(double* b) const;
   /// Two right-hand sides at the price of little more than one: a solve waits on itself.
   void solve(double* b, double* c) const;
+  /// What factor() fills: a matrix may be set aside and taken up again, at the price of a swap.
+  struct Numbers {
+    std::vector<double> value, inverse;
+  };
+  [[nodiscard]] Numbers makeNumbers() const { return {m_value, m_inverse}; }
+  void swap(Numbers& numbers) {
+    m_value.swap(numbers.value);
+    m_inverse.swap(numbers.inverse);
+  }
   /// One over each pivot, by position.
   [[nodiscard]] std::vector<double>& inverseDiagonal() { return m_inverse; }
   [[nodiscard]] const std::vector<double>& inverseDiagonal() const { return m_inverse; }

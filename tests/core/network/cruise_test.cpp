@@ -11,6 +11,7 @@ namespace muffle {
 namespace {
 
 const SolverOptions kCruise{.cruise = true};
+const SolverOptions kEqualSteps{.cruise = true, .stride = false};
 
 /// A smooth house with a heater whose setpoint falls from 12 to 5 degC in the middle of every day.
 Network heatedHouse() {
@@ -30,7 +31,7 @@ Network heatedHouse() {
 }
 
 TEST(Cruise, IsOfSecondOrder) {
-  const auto worst = [exact = secondDay(15.0, {.newtonTolerance_K = 1e-11})](double step_s) { return furthestApart(secondDay(step_s, kCruise), exact); };
+  const auto worst = [exact = secondDay(15.0, {.newtonTolerance_K = 1e-11})](double step_s) { return furthestApart(secondDay(step_s, kEqualSteps), exact); };
   const double coarse = worst(1200.0), fine = worst(600.0), finer = worst(300.0);
   // 4, within the band that the next term of the error and matrices kept for a few steps leave
   EXPECT_GT(coarse / fine, 3.2);
@@ -123,7 +124,7 @@ TEST(Cruise, AVentThatOpensAndShutsIsFollowedByShortStepsToo) {
   }
   EXPECT_LT(low, 9.0) << "it shuts";
   EXPECT_GT(high, 9.2) << "and opens";
-  EXPECT_LE(std::sqrt(square / kSteps), 0.02) << "ten-minute steps round the vent's corners";
+  EXPECT_LE(std::sqrt(square / kSteps), 0.03) << "ten-minute steps round the vent's corners, twenty minutes where it stays shut";
 }
 
 TEST(Cruise, IceHandsTheStepBackAndNothingIsLost) {

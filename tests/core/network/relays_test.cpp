@@ -72,15 +72,19 @@ TEST(Relays, AThermostatSwitchesALinkBetweenTwoStrengthsWithHysteresis) {
   Network net;
   const int out = net.addBoundary("out", Driver::sine(4.0, 10.0, 86400.0, 43200.0));
   const int room = net.addNode("room", 200e3, 10.0);
-  Signal one, tenth;
-  one.value = {1.0};
-  tenth.value = {0.1};
-  one.hold = tenth.hold = true;
-  one.step_s = tenth.step_s = 600.0;
   net.relays.push_back({"blanket", room, 3.0, 5.0});
-  const int open = net.addSignal(one), closed = net.addSignal(tenth);
-  net.addConductance(room, out, 50.0).modulator = net.addSwitch(0, closed, open);
-  for (const bool cruise : {false, true}) {
+  const auto strength = [&](double value, bool hold) {
+    Signal s;
+    s.value = {value, value};
+    s.hold = hold;
+    s.step_s = 86400.0;
+    return net.addSignal(std::move(s));
+  };
+  const int heldSwitch = net.addSwitch(0, strength(0.1, true), strength(1.0, true));
+  const int slidingSwitch = net.addSwitch(0, strength(0.1, false), strength(1.0, false)); // what it chooses from may change by degrees; it jumps
+  net.addConductance(room, out, 50.0);
+  for (const auto& [modulator, cruise] : {std::pair{heldSwitch, false}, {heldSwitch, true}, {slidingSwitch, true}}) {
+    net.links.front().modulator = modulator;
     Solver solver = *Solver::prepare(net, {.cruise = cruise});
     int switches = 0;
     bool was = solver.relayIsOn(0);

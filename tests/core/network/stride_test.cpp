@@ -1,0 +1,149 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Two steps taken as one: where that is done, where not, and that the caller sees two.
+#include "core/network/solver.h"
+
+#include "tests/support/mixed_house.h"
+#include "tests/support/near.h"
+#include "tests/support/smooth_house.h"
+
+#include <random>
+
+namespace muffle {
+namespace {
+
+const SolverOptions kStrides{.cruise = true};
+constexpr int kDay = 144; // steps of ten minutes
+
+/// A room behind a wall, outside by a table of ten minutes.
+Network roomIn(std::vector<double> outside_C) {
+  Network net;
+  Signal table;
+  table.step_s = 600.0;
+  table.value = std::move(outside_C);
+  const int out = net.addBoundary("out", Driver::table(net.addSignal(std::move(table))));
+  const int room = net.addNode("room", 300e3, 2.0);
+  const int wall = net.addNode("wall", 4e6, 2.0);
+  net.addConductance(room, out, 60.0);
+  net.addNatural(room, wall, 40.0, 1.7, 1.0 / 3.0);
+  return net;
+}
+
+std::vector<double> noisyDays(double noise_K) {
+  std::mt19937 random(7);
+  std::uniform_real_distribution<double> off(-noise_K, noise_K);
+  std::vector<double> T;
+  for (int i = 0; i <= 3 * kDay; ++i) T.push_back(4.0 * std::sin(2.0 * 3.14159265 * i / kDay) + off(random));
+  return T;
+}
+
+TEST(Stride, InSmoothWeatherMostStepsAreTakenInPairsAndEverySampleIsRight) {
+  const Network net = smoothHouse(true);
+  Solver strides = *Solver::prepare(net, kStrides);
+  Solver exact = *Solver::prepare(net, {.newtonTolerance_K = 1e-6});
+  double square = 0.0;
+  for (int i = 0; i < 3 * kDay; ++i) {
+    ASSERT_TRUE(strides.advance(600.0));
+    for (int k = 0; k < 16; ++k) ASSERT_TRUE(exact.advance(37.5));
+    EXPECT_CLOSE(strides.time_s(), exact.time_s(), 1e-6, "rounding");
+    const double off = strides.temperature_C(net.find("air")) - exact.temperature_C(net.find("air"));
+    if (i > kDay) square += off * off;
+  }
+  EXPECT_GT(strides.strides(), 3 * kDay / 2 * 0.8);
+  EXPECT_LE(std::sqrt(square / (2 * kDay)), 0.03) << "second order at twenty minutes: four times what steps of ten leave";
+}
+
+TEST(Stride, EachHalfIsCountedOnceAndBalancesWhatItStores) {
+  const Network net = smoothHouse(true);
+  Solver s = *Solver::prepare(net, kStrides);
+  double given_J = 0.0;
+  for (int i = 0; i < 2 * kDay + 1; ++i) {
+    ASSERT_TRUE(s.advance(600.0));
+    given_J += s.boundaryEnergy_J(net.find("out"));
+    ASSERT_LE(s.balance().closure(), 1e-12) << "in the middle of a pair too";
+  }
+  EXPECT_GT(s.strides(), kDay / 2);
+  EXPECT_CLOSE(-s.balance().boundary_J[static_cast<std::size_t>(net.find("out"))] / given_J, 1.0, 1e-12, "rounding");
+}
+
+TEST(Stride, NoisyWeatherIsFollowedSampleBySample) {
+  for (const auto& [noise_K, most] : {std::pair{0.05, 1.0}, {4.0, 0.3}}) {
+    const Network net = roomIn(noisyDays(noise_K));
+    Solver s = *Solver::prepare(net, kStrides);
+    Solver single = *Solver::prepare(net);
+    double square = 0.0;
+    for (int i = 0; i < 3 * kDay; ++i) {
+      ASSERT_TRUE(s.advance(600.0) && single.advance(600.0));
+      square += std::pow(s.temperature_C(net.find("room")) - single.temperature_C(net.find("room")), 2);
+    }
+    const double share = 2.0 * static_cast<double>(s.strides()) / (3.0 * kDay);
+    EXPECT_LE(share, most);
+    if (most == 1.0) { EXPECT_GE(share, 0.8); }
+    EXPECT_LE(std::sqrt(square / (3 * kDay)), 0.05) << "half of what a season may be off";
+  }
+}
+
+TEST(Stride, TheMeanOfWhatIsDrivenIsThatOfEverySample) {
+  std::vector<double> zigzag;
+  for (int i = 0; i <= 3 * kDay; ++i) zigzag.push_back(i % 2 == 0 ? 0.0 : 0.6); // odd samples fall in the middle of a pair or at its end
+  const Network net = roomIn(zigzag);
+  Solver s = *Solver::prepare(net, kStrides);
+  double sum = 0.0;
+  for (int i = 0; i < 3 * kDay; ++i) {
+    ASSERT_TRUE(s.advance(600.0));
+    if (i >= 2 * kDay) sum += s.temperature_C(net.find("wall"));
+  }
+  EXPECT_GT(s.strides(), 0);
+  Network level = roomIn(std::vector<double>(3 * kDay + 1, 0.3));
+  Solver mean = *Solver::prepare(level);
+  double meanSum = 0.0;
+  for (int i = 0; i < 3 * kDay; ++i) {
+    ASSERT_TRUE(mean.advance(600.0));
+    if (i >= 2 * kDay) meanSum += mean.temperature_C(level.find("wall"));
+  }
+  EXPECT_CLOSE(sum / kDay, meanSum / kDay, 0.03, "a tenth of what leaving the middles out would shift");
+}
+
+TEST(Stride, AStepOfAnotherLengthInItsMiddleLeavesTheRestOfItUndone) {
+  const Network net = smoothHouse(true);
+  Solver s = *Solver::prepare(net, kStrides);
+  Solver exact = *Solver::prepare(net, {.newtonTolerance_K = 1e-6});
+  const auto to = [&](double end_s) {
+    while (exact.time_s() < end_s - 1e-6) ASSERT_TRUE(exact.advance(std::min(37.5, end_s - exact.time_s())));
+  };
+  long strides = 0;
+  int cut = 0;
+  for (int i = 0; i < kDay; ++i) {
+    ASSERT_TRUE(s.advance(600.0));
+    if (s.strides() == strides) continue;
+    strides = s.strides();
+    if (strides % 5 != 0) continue;
+    ++cut;
+    ASSERT_TRUE(s.advance(200.0));
+    to(s.time_s());
+    EXPECT_CLOSE(s.temperature_C(net.find("air")), exact.temperature_C(net.find("air")), 0.1, "the method's error at twenty minutes");
+  }
+  EXPECT_GT(cut, 3);
+  EXPECT_LE(s.balance().closure(), 1e-12);
+}
+
+TEST(Stride, ResetForgetsTheHalfThatWasToCome) {
+  const Network net = smoothHouse(true);
+  Solver once = *Solver::prepare(net, kStrides), twice = *Solver::prepare(net, kStrides);
+  for (int i = 0; once.strides() == 0 || i % 2 == 0; ++i) ASSERT_TRUE(once.advance(600.0));
+  once.reset();
+  for (int i = 0; i < kDay; ++i) {
+    ASSERT_TRUE(once.advance(600.0) && twice.advance(600.0));
+    ASSERT_EQ(once.temperature_C(net.find("air")), twice.temperature_C(net.find("air")));
+  }
+}
+
+TEST(Stride, KeepsTheBalanceOverEveryKindOfLink) {
+  Solver s = *Solver::prepare(mixedHouse(), kStrides);
+  for (int i = 0; i < 3 * kDay; ++i) ASSERT_TRUE(s.advance(600.0));
+  EXPECT_GT(s.strides(), 0);
+  EXPECT_LE(s.balance().closure(), 1e-12);
+}
+
+} // namespace
+} // namespace muffle
