@@ -38,8 +38,7 @@ NetworkFlows::NetworkFlows(std::shared_ptr<const Network> network, const std::ve
   m_boundarySources = static_cast<std::size_t>(std::count_if(m_sources.begin(), m_sources.end(), [&](const Source& x) { return x.row < m_free; }));
   m_modulator.assign(m_modulators.size(), 1.0);
   m_modulatorNext = m_modulatorMiddle = m_modulatorStart = m_modulator;
-  m_held.assign(m_modulators.size(), false);
-  for (std::size_t i = 0; i < m_held.size(); ++i) m_held[i] = m_modulators.isHeld(i);
+  for (std::size_t i = 0; i < m_modulators.size(); ++i) (m_layout[i] || m_modulators.isHeld(i) ? m_jumping : m_sliding).push_back(static_cast<int>(i));
   m_fourth.assign(static_cast<std::size_t>(m_slots), 0.0);
   m_kept.assign(static_cast<std::size_t>(linearCount()), 0.0);
   activate();
@@ -333,22 +332,23 @@ bool NetworkFlows::modulateOver(double middle_s, double end_s, const std::vector
   if (m_modulatedLayout != m_layoutCount) return false; // a relay has switched since: what it chooses jumps
   m_modulators.sample(middle_s, m_modulatorMiddle.data(), m_relays.states());
   m_modulators.sample(end_s, m_modulatorNext.data(), m_relays.states());
-  for (std::size_t i = 0; i < m_modulator.size(); ++i) {
-    if ((m_layout[i] || m_held[i]) && (m_modulatorMiddle[i] != m_modulator[i] || m_modulatorNext[i] != m_modulator[i])) return false;
-    m_modulatorMiddle[i] -= 0.5 * (m_modulatorStart[i] + m_modulatorNext[i]); // the bend, from here on
+  double* const now = m_modulator.data();
+  double* const bend = m_modulatorMiddle.data();
+  const double* const end = m_modulatorNext.data();
+  for (const int i : m_jumping) {
+    if (bend[i] != now[i] || end[i] != now[i]) return false;
+    bend[i] = 0.0;
   }
-  const std::vector<double>& inverse = m_lu.inverseDiagonal();
-  const auto pivot = [&](int slot) { return slot < m_free ? inverse[static_cast<std::size_t>(slot)] : 0.0; };
+  for (const int i : m_sliding) bend[i] -= 0.5 * (m_modulatorStart[static_cast<std::size_t>(i)] + end[i]);
+  const double* const inverse = m_lu.inverseDiagonal().data();
   for (const Varying& v : m_varying) {
-    if (v.modulator < 0) continue;
-    const double bend =
-        v.full * m_modulatorMiddle[static_cast<std::size_t>(v.modulator)] * (T[static_cast<std::size_t>(v.a)] - T[static_cast<std::size_t>(v.b)]);
-    if (std::abs(bend) * s * std::max(pivot(v.a), pivot(v.b)) > most_K) return false;
+    if (v.modulator < 0 || bend[v.modulator] == 0.0) continue;
+    const double pivot = std::max(v.a < m_free ? inverse[v.a] : 0.0, v.b < m_free ? inverse[v.b] : 0.0);
+    if (std::abs(v.full * bend[v.modulator] * (T[static_cast<std::size_t>(v.a)] - T[static_cast<std::size_t>(v.b)])) * s * pivot > most_K) return false;
   }
-  for (std::size_t i = 0; i < m_modulator.size(); ++i) {
-    const double bent = m_modulatorNext[i] + 0.5 * m_modulatorMiddle[i];
-    m_modulator[i] = std::max(bent, std::min(m_modulatorStart[i], m_modulatorNext[i])); // no link is weaker than none
-    m_modulatorStart[i] = m_modulatorNext[i];                                           // of the next step
+  for (const int i : m_sliding) {
+    now[i] = std::max(end[i] + 0.5 * bend[i], 0.0); // no link is weaker than none
+    m_modulatorStart[static_cast<std::size_t>(i)] = end[i];
   }
   m_vapour.modulate(m_modulator);
   for (Varying& v : m_varying) v.g = varyingStrength(v);

@@ -265,7 +265,7 @@ private:
   TableSampler m_modulators;
   std::vector<double> m_modulator, m_modulatorNext, m_modulatorMiddle, m_modulatorStart; ///< by modulator
   std::vector<bool> m_layout;                                                            ///< by modulator: a change lays the operator out anew
-  std::vector<bool> m_held;                                                              ///< by modulator: it jumps
+  std::vector<int> m_jumping, m_sliding;                                                 ///< modulators that lay it out anew or are held; the others
   bool m_modulated = false;                                                              ///< modulate() has run
   long m_layoutCount = 0, m_modulatedLayout = 0;                                         ///< the latter as of the last modulators
 

@@ -10,6 +10,20 @@ void FreezingNodes::add(int slot, double capacity_J_K, const FreezingWater& wate
   if (m_bySlot.size() <= static_cast<std::size_t>(slot)) m_bySlot.resize(static_cast<std::size_t>(slot) + 1, -1);
   m_bySlot[static_cast<std::size_t>(slot)] = static_cast<int>(m_nodes.size());
   m_nodes.push_back({slot, capacity_J_K, water});
+  m_bounds.emplace_back();
+  takeBounds(m_nodes.size() - 1);
+}
+
+void FreezingNodes::takeBounds(std::size_t index) {
+  constexpr double kFar_C = 1e9;
+  const Node& n = m_nodes[index];
+  m_bounds[index] = {n.slot,
+                     n.piece == Piece::frozen     ? -kFar_C
+                     : n.piece == Piece::freezing ? -n.water.interval_K
+                                                  : 0.0,
+                     n.piece == Piece::thawed     ? kFar_C
+                     : n.piece == Piece::freezing ? 0.0
+                                                  : -n.water.interval_K};
 }
 
 double FreezingNodes::slope(const Node& n, Piece piece) {
@@ -40,21 +54,25 @@ double FreezingNodes::temperature_C(const Node& n, double heat) {
 }
 
 void FreezingNodes::start(std::span<const double> T, std::vector<double>& capacity) {
-  for (Node& n : m_nodes) {
+  for (std::size_t i = 0; i < m_nodes.size(); ++i) {
+    Node& n = m_nodes[i];
     n.piece = pieceAt(n, T[static_cast<std::size_t>(n.slot)]);
     capacity[static_cast<std::size_t>(n.slot)] = slope(n, n.piece);
+    takeBounds(i);
   }
 }
 
 bool FreezingNodes::settle(std::span<const double> before, std::span<double> T, std::vector<double>& capacity) {
   bool changed = false;
-  for (Node& n : m_nodes) {
+  for (std::size_t i = 0; i < m_nodes.size(); ++i) {
+    Node& n = m_nodes[i];
     const auto slot = static_cast<std::size_t>(n.slot);
     const Piece now = pieceAt(n, T[slot]);
     if (now == n.piece) continue;
     T[slot] = settled_C(n, before[slot], T[slot]);
     n.piece = pieceAt(n, T[slot]);
     capacity[slot] = slope(n, n.piece);
+    takeBounds(i);
     changed = true;
   }
   return changed;
@@ -66,9 +84,12 @@ double FreezingNodes::settled_C(const Node& n, double before_C, double t_C) {
 
 double FreezingNodes::overshoot_K(std::span<const double> before, std::span<const double> T) const {
   double worst = 0.0;
-  for (const Node& n : m_nodes) {
-    const auto slot = static_cast<std::size_t>(n.slot);
-    if (pieceAt(n, T[slot]) != n.piece) worst = std::max(worst, std::abs(settled_C(n, before[slot], T[slot]) - T[slot]));
+  for (std::size_t i = 0; i < m_nodes.size(); ++i) {
+    const Bounds& b = m_bounds[i];
+    const auto slot = static_cast<std::size_t>(b.slot);
+    if (T[slot] >= b.low_C && T[slot] < b.high_C) continue;
+    const Node& n = m_nodes[i];
+    worst = std::max(worst, std::abs(settled_C(n, before[slot], T[slot]) - T[slot]));
   }
   return worst;
 }

@@ -53,8 +53,16 @@ private:
   /// Where a node that has left its piece comes to lie, degC.
   [[nodiscard]] static double settled_C(const Node& node, double before_C, double t_C);
 
+  /// The temperatures of a node's piece: low <= T < high.
+  struct Bounds {
+    int slot;
+    double low_C, high_C;
+  };
+  void takeBounds(std::size_t index);
+
   std::vector<Node> m_nodes;
-  std::vector<int> m_bySlot; ///< index into m_nodes, or -1
+  std::vector<Bounds> m_bounds; ///< by node
+  std::vector<int> m_bySlot;    ///< index into m_nodes, or -1
 };
 
 } // namespace muffle

@@ -77,13 +77,14 @@ void Solver::takeHalf(const std::vector<double>& energy_J, const std::vector<dou
 /// Reads the middle off the stride's end, into m_middle. False, with the powers as they were, if the state turns too sharply on the way, a
 /// vent stands on its ramp or a relay would switch.
 bool Solver::settlesOnTheWay() {
-  double turn = 0.0;
-  for (std::size_t i = 0; i < m_known.size(); ++i) {
-    const double before = m_middle.T[i];
-    turn = std::max(turn, std::abs(m_far.T[i] - 2.0 * m_start.T[i] + before));
-    m_middle.T[i] = kEndInFirst * m_far.T[i] + 0.75 * m_start.T[i] - kBeforeInFirst * before;
-  }
-  if (turn <= kTurn_K && !m_flows.ventOnRamp(m_far.T) && !m_flows.relayTurns(m_middle.T) && !m_flows.relayTurns(m_far.T)) return true;
+  const std::size_t free = m_known.size();
+  const double* __restrict const start = m_start.T.data();
+  const double* __restrict const far = m_far.T.data();
+  double* __restrict const middle = m_middle.T.data();
+  long turns = 0;
+  for (std::size_t i = 0; i < free; ++i) turns += std::abs(far[i] - 2.0 * start[i] + middle[i]) > kTurn_K ? 1 : 0;
+  for (std::size_t i = 0; i < free; ++i) middle[i] = kEndInFirst * far[i] + 0.75 * start[i] - kBeforeInFirst * middle[i];
+  if (turns == 0 && !m_flows.ventOnRamp(m_far.T) && !m_flows.relayTurns(m_middle.T) && !m_flows.relayTurns(m_far.T)) return true;
   m_power = m_powerBefore;
   return false;
 }

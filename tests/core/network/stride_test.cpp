@@ -78,7 +78,8 @@ TEST(Stride, NoisyWeatherIsFollowedSampleBySample) {
     }
     const double share = 2.0 * static_cast<double>(s.strides()) / (3.0 * kDay);
     EXPECT_LE(share, most);
-    if (most == 1.0) { EXPECT_GE(share, 0.8); }
+    if (noise_K > 1.0) continue; // what the equal steps' own formula smears is not asked for here
+    EXPECT_GE(share, 0.8);
     EXPECT_LE(std::sqrt(square / (3 * kDay)), 0.05) << "half of what a season may be off";
   }
 }
@@ -102,6 +103,26 @@ TEST(Stride, TheMeanOfWhatIsDrivenIsThatOfEverySample) {
     if (i >= 2 * kDay) meanSum += mean.temperature_C(level.find("wall"));
   }
   EXPECT_CLOSE(sum / kDay, meanSum / kDay, 0.03, "a tenth of what leaving the middles out would shift");
+}
+
+TEST(Stride, HeatBoughtInAGustyWindIsThatOfSingleSteps) {
+  Network net = roomIn(noisyDays(0.3));
+  std::mt19937 random(11);
+  std::uniform_real_distribution<double> gust(0.6, 1.4);
+  Signal wind;
+  wind.step_s = 600.0;
+  for (int i = 0; i <= 3 * kDay; ++i) wind.value.push_back(gust(random));
+  net.links.front().modulator = net.addSignal(std::move(wind));
+  Thermostat t{.id = "heater", .sensor = net.find("room"), .heats = net.find("room")};
+  t.setpoint_C = 6.0;
+  t.power_W = 2000.0;
+  net.thermostats.push_back(t);
+  Solver strides = *Solver::prepare(net, kStrides);
+  Solver single = *Solver::prepare(net);
+  for (int i = 0; i < 3 * kDay; ++i) ASSERT_TRUE(strides.advance(600.0) && single.advance(600.0));
+  EXPECT_GT(strides.strides(), kDay / 4);
+  EXPECT_CLOSE(strides.balance().thermostat_J[0] / single.balance().thermostat_J[0], 1.0, 0.004,
+               "what gusts of ten minutes leave; a season may be off by 0.01");
 }
 
 TEST(Stride, AStepOfAnotherLengthInItsMiddleLeavesTheRestOfItUndone) {
