@@ -66,7 +66,7 @@ struct Truth {
   [[nodiscard]] double slope_W_K() const { return (cold.heater_W - mild.heater_W) / liftBetween_K(); }
 };
 
-Truth truthOf(std::uint32_t seed) {
+Truth truthOf(std::uint32_t seed, std::vector<std::pair<UtcSeconds, demo::Minute>>* minutes = nullptr) {
   Truth mean;
   demo::Truth played(seed, 45.2, 3.1);
   long n = 0;
@@ -75,6 +75,7 @@ Truth truthOf(std::uint32_t seed) {
     played.start(13.0);
     for (UtcSeconds t = from - 3 * 86400; t < to; t += 60) {
       const demo::Minute m = played.step(t, dayOfYear(dateFromDays(t / 86400)) + static_cast<double>(t % 86400) / 86400.0);
+      if (minutes) minutes->emplace_back(t, m);
       if (t < from || m.sun_W_m2 > 0.0 || m.outside_C > -0.5 || m.outside_C < -7.0) continue; // dark, the heater neither off nor at its limit
       mean.wind_m_s += m.wind_m_s;
       mean.cloud += m.cloud;
@@ -104,7 +105,8 @@ int main(int argc, char** argv) {
     const auto equals = argument.find('=');
     const auto seed = static_cast<std::uint32_t>(std::stoul(argument.substr(0, equals)));
     const std::string file = argument.substr(equals + 1);
-    const Truth truth = truthOf(seed);
+    std::vector<std::pair<UtcSeconds, demo::Minute>> minutes;
+    const Truth truth = truthOf(seed, &minutes);
     ReadOptions options;
     options.zone = *TimeZone::named(plan->site.timeZone);
     auto read = readLog(*readFile(file), options);
@@ -124,6 +126,31 @@ int main(int argc, char** argv) {
     const double fittedUA = slope(fitted);
     const demo::Truth::Cooling fails = coolingOf(fitted, truth.fails.start_C, truth.outside_C, truth.wind_m_s, truth.cloud);
     const double capacity = capacity_J_K(fittedUA, fails, truth.outside_C), trueCapacity = capacity_J_K(truth.slope_W_K(), truth.fails, truth.outside_C);
+    const auto nights = cutNights(read->log, plan->site.place, options.zone);
+    const auto balanceOf = [&](const auto& airAt) { // the same readings, the air from elsewhere
+      Log other = read->log;
+      for (Channel& c : other.channels) {
+        if (c.role != Role::room) continue;
+        for (std::size_t k = 0; k < other.time.size(); ++k) {
+          c.raw[k] = std::isfinite(c.clean(k)) ? static_cast<float>(airAt(other.time[k])) : std::nanf("");
+          c.flag[k] = 0;
+        }
+      }
+      return quickFit(other, nights)->balance;
+    };
+    const auto trueBalance = balanceOf([&](UtcSeconds t) {
+      const auto it = std::lower_bound(minutes.begin(), minutes.end(), t, [](const auto& a, UtcSeconds b) { return a.first < b; });
+      return it != minutes.end() && it->first == t ? it->second.lowAir_C : std::nan("");
+    });
+    const auto storage = houseStorage(*fit);
+    if (!trueBalance || !storage) continue;
+    const auto off = [](double found, double real) { return 100.0 * (found / real - 1.0); };
+    fmt::print("by the hours: C truth {:.1f}, measured {:.1f} {:+.1f} %, fitted {:.1f} +- {:.1f} {:+.1f} %{} MJ/K; UA truth {:.0f}, measured {:+.1f} %, fitted "
+               "{:+.1f} %\n",
+               trueBalance->C_J_K / 1e6, quick->balance->C_J_K / 1e6, off(quick->balance->C_J_K, trueBalance->C_J_K), storage->C_J_K / 1e6,
+               1.96 * storage->standardError_J_K / 1e6, off(storage->C_J_K, trueBalance->C_J_K),
+               std::abs(storage->C_J_K - trueBalance->C_J_K) <= 1.96 * storage->standardError_J_K ? "" : " outside", trueBalance->UA_W_K,
+               off(quick->balance->UA_W_K, trueBalance->UA_W_K), off(fit->balance->UA_W_K, trueBalance->UA_W_K));
     const auto both = houseLoss(*plan, *quick, *fit);
     const double together = both ? both->UA_W_K : 0.0, error = both ? 1.96 * both->standardError_W_K : 0.0;
     fmt::print("C by failure: truth {:.1f} MJ/K ({:.2f} to {:.2f} C), fitted {:.1f} ({:.2f} to {:.2f}) {:+.1f} %\n", trueCapacity / 1e6, truth.fails.start_C,

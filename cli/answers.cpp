@@ -190,7 +190,8 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
               {"coldest_C", digits(store.coldest_C, 2)},
               {"warmest_C", digits(store.warmest_C, 2)}};
     if (stores[k].kind == StoreKind::compost) answer["made_kWh"] = digits(store.made_kWh, 1);
-    if (stores[k].kind == StoreKind::loop) answer["collector_too_hot_h"] = digits(store.stagnant_h, 1);
+    if (stores[k].kind == StoreKind::loop || store.stagnant_h > 0.0) answer["collector_too_hot_h"] = digits(store.stagnant_h, 1);
+    if (stores[k].kind == StoreKind::loop) answer["boiler_kWh"] = digits(store.fuel_kWh, 2);
   }
   if (!run.warmUp_days.empty() && *std::max_element(run.warmUp_days.begin(), run.warmUp_days.end()) > 0) {
     out["inputs"]["before the log"] = "assumed";
@@ -283,6 +284,10 @@ Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>&
     out["together"] = {{"UA_W_per_K", digits(together->UA_W_K, 2)},
                        {"standard_error", digits(together->standardError_W_K, 2)},
                        {"fitted_UA_W_per_K", digits(together->fitted_W_K, 2)}};
+  if (const auto storage = houseStorage(full)) {
+    out["together"]["C_J_per_K"] = digits(storage->C_J_K, 0);
+    out["together"]["C_standard_error"] = digits(storage->standardError_J_K, 0);
+  }
   Calibration found = full.found;
   for (int f = 0; f < kFactorCount; ++f)
     out["full"][factorName(f)] = {{"value", digits(factorOf(found, f), 4)}, {"standard_error", digits(full.standardError[static_cast<std::size_t>(f)], 4)}};

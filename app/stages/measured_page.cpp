@@ -177,6 +177,13 @@ QString MeasuredPage::fitText() const {
                 tr("<b>Measured and fitted together, the house loses %1</b> for each %2 of lift, give or take %3.")
                     .arg(loss(both->UA_W_K), u.text(Quantity::difference, 10.0 / u.show(Quantity::difference, 1.0)), loss(2.0 * both->standardError_W_K));
       }
+    if (const auto storage = houseStorage(*m_fit)) {
+      const Units& u = m_document.units();
+      const auto heat = [&](double J_K) { return u.text(Quantity::energy, 10.0 * J_K / 3.6e6 / u.show(Quantity::difference, 1.0)); };
+      text += QStringLiteral("<br>") +
+              tr("For each %1 that its air falls it gives back %2, give or take %3.")
+                  .arg(u.text(Quantity::difference, 10.0 / u.show(Quantity::difference, 1.0)), heat(storage->C_J_K), heat(2.0 * storage->standardError_J_K));
+    }
     for (const Remark& remark : remarks(*m_fit)) text += QStringLiteral("<br>") + remarkText(remark);
   }
   if (applied)

@@ -113,7 +113,7 @@ void SlipView::paintEvent(QPaintEvent*) {
   rule();
   const auto money = [&](double v) { return QStringLiteral("%1 %2").arg(u.number(Quantity::money, v), QString::fromStdString(plan.prices.currency)); };
   row(tr("heat bought"), u.text(Quantity::energy, s.heater_kWh / s.winters));
-  row(tr("power"), money(s.cost.energy));
+  row(s.fuel > 0.0 ? tr("power, fuel") : tr("power"), money(s.cost.energy));
   row(tr("kit"), money(s.cost.kit));
   row(tr("your hours"), u.text(Quantity::hours, s.cost.hours));
   rule();

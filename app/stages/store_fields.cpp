@@ -154,6 +154,9 @@ void StoreFields::pipes(std::size_t i) {
   rule(&Plan::groundPipes, i);
   number(tr("Board"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::board_m2K_W, 0.0, 10.0, 0.5, tr("insulation half a metre under the pipes"),
          tr("none"));
+  number(tr("Collector"), Quantity::area, &Plan::groundPipes, i, &GroundPipes::collector_m2, 0.0, 2000.0, 0.5,
+         tr("solar, outside; its water warms the soil at the pipes"), tr("none"));
+  number(tr("Slope"), Quantity::angle, &Plan::groundPipes, i, &GroundPipes::collectorTilt_deg, 0.0, 90.0, 5.0, tr("of the collector, towards the noon sun"));
   number(tr("Price"), Quantity::money, &Plan::groundPipes, i, &GroundPipes::price, 0.0, 1e7, 50.0, tr("of pipes, fan and digging; 0 if you have them"));
   choice<PipeOutlet>(tr("Serve"), {tr("the house"), tr("the bay"), tr("the first bed")}, tr("let the pipes serve another room"),
                      at(&Plan::groundPipes, i, &GroundPipes::serves));
@@ -201,6 +204,12 @@ void StoreFields::loop(std::size_t i) {
   rule(&Plan::waterLoops, i);
   number(tr("Collector"), Quantity::area, &Plan::waterLoops, i, &WaterLoop::collector_m2, 0.0, 2000.0, 0.5, tr("solar, outside; 0 for none"));
   number(tr("Slope"), Quantity::angle, &Plan::waterLoops, i, &WaterLoop::collectorTilt_deg, 0.0, 90.0, 5.0, tr("towards the noon sun"));
+  number(tr("Boiler"), Quantity::power, &Plan::waterLoops, i, &WaterLoop::boiler_W, 0.0, 500000.0, 500.0, tr("a stove or boiler that heats the tank"),
+         tr("none"));
+  number(tr("Tank at"), Quantity::temperature, &Plan::waterLoops, i, &WaterLoop::boilerHolds_C, 20.0, 90.0, 5.0, tr("that the boiler keeps while it is lit"));
+  number(tr("Lit at"), Quantity::hours, &Plan::waterLoops, i, &WaterLoop::boilerFrom_h, 0.0, 24.0, 0.5, tr("by the clock"));
+  number(tr("Burns"), Quantity::hours, &Plan::waterLoops, i, &WaterLoop::boilerFor_h, 0.5, 24.0, 0.5, tr("24: day and night"));
+  number(tr("Fuel"), Quantity::money, &Plan::waterLoops, i, &WaterLoop::fuelPrice_kWh, 0.0, 100.0, 0.01, tr("for a kWh of heat in the tank"));
   number(tr("Price"), Quantity::money, &Plan::waterLoops, i, &WaterLoop::price, 0.0, 1e7, 50.0, tr("of all of it; 0 if you have it"));
 }
 

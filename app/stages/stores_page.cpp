@@ -5,7 +5,9 @@
 #include "app/stages/plot.h"
 #include "app/stages/store_fields.h"
 #include "app/stages/store_words.h"
+#include "core/ground/soil.h"
 #include "core/simulate/pipe_soil.h"
+#include "core/store/cable.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>
@@ -21,6 +23,7 @@ namespace muffle {
 namespace {
 
 constexpr double kDay_s = 86400.0;
+constexpr double kRoots_m = 0.06; // of seedlings
 
 QString kWh(double value) { return QStringLiteral("%1 kWh").arg(QLocale().toString(value, 'f', value < 10.0 ? 1 : 0)); }
 
@@ -149,17 +152,22 @@ QString StoresPage::told() const {
   const StoreSummary& sum = run->summary.stores[*place];
   const double winters = std::max(run->summary.winters, 1e-9);
   QStringList parts;
-  if (store->kind == StoreKind::cable)
+  if (store->kind == StoreKind::cable) {
     parts << tr("It takes %1 a winter.").arg(kWh(sum.electricity_kWh / winters));
-  else
+    const SoilCable& c = plan.soilCables[store->index];
+    const double spacing_m = plan.house.bedCovers[static_cast<std::size_t>(c.bed)].bed_m2() / c.length_m;
+    const SoilHeat soil = soilHeat(*findSoilMaterial(plan.house.floor.soil), plan.house.floor.moisture_kg_kg);
+    const double uneven_K = cableUnevenness_K(c.watts_per_m, soil.conductivity_W_mK, spacing_m, std::max(c.depth_m - kRoots_m, 0.01));
+    parts << tr("Its passes lie %1 apart: while it heats, roots halfway between two are %2 cooler than over one.")
+                 .arg(u.text(Quantity::thickness, spacing_m), u.text(Quantity::difference, uneven_K));
+  } else
     parts << tr("This night it %1 the house %2; a winter it gives %3.")
                  .arg(given >= 0.0 ? tr("gave") : tr("took from"), kWh(std::abs(given)), kWh(sum.given_kWh / winters));
   if (store->kind == StoreKind::pipes) {
     const FanDuty duty = pipeDuty(plan.groundPipes[store->index], kStandardPressure_Pa);
     parts << tr("Its fan moves %1 at %2 W, %3 h a winter: %4 of heat for each of electricity.")
                  .arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0).replace(QLatin1Char('/'), QStringLiteral("/\u2060")), // no line ends in m³/h
-                      QLocale().toString(duty.power_W, 'f', 0),
-                      QLocale().toString(sum.running_h / winters, 'f', 0),
+                      QLocale().toString(duty.power_W, 'f', 0), QLocale().toString(sum.running_h / winters, 'f', 0),
                       sum.electricity_kWh > 0.0 ? QLocale().toString(sum.given_kWh / sum.electricity_kWh, 'f', 1) : tr("nothing"));
   } else if (store->kind == StoreKind::compost) {
     parts << tr("Decay makes %1 a winter; the pile reaches %2.").arg(kWh(sum.made_kWh / winters), u.text(Quantity::temperature, sum.warmest_C));
@@ -167,8 +175,16 @@ QString StoresPage::told() const {
     parts << tr("Coldest in all the nights: %1%2")
                  .arg(u.text(Quantity::temperature, sum.coldest_C),
                       sum.coldest_C < 0.0 ? tr(". Its water froze in part: full vessels burst.") : QStringLiteral("."));
-    if (sum.stagnant_h > 0.0) parts << tr("The collector found the tank too hot for %1 h.").arg(QLocale().toString(sum.stagnant_h / winters, 'f', 0));
+    if (sum.fuel_kWh > 0.0) {
+      const double price = plan.waterLoops[store->index].fuelPrice_kWh;
+      parts << tr("Its boiler gives %1 a winter, %2.")
+                   .arg(kWh(sum.fuel_kWh / winters), price > 0.0 ? u.number(Quantity::money, sum.fuel_kWh / winters * price) + QLatin1Char(' ') +
+                                                                       QString::fromStdString(plan.prices.currency).toHtmlEscaped()
+                                                                 : tr("whose fuel has no price yet"));
+    }
   }
+  if (sum.stagnant_h > 0.0)
+    parts << tr("What the collector warms was too hot to take more for %1 h.").arg(QLocale().toString(sum.stagnant_h / winters, 'f', 0));
   return parts.join(QLatin1Char(' '));
 }
 

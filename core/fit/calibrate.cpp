@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/fit/calibrate.h"
 
+#include "core/fit/model_balance.h"
 #include "core/network/solver.h"
 #include "core/parallel.h"
-#include "core/simulate/store_runner.h"
 #include "core/simulate/simulate.h"
+#include "core/simulate/store_runner.h"
 
 #include <ceres/ceres.h>
 #include <fmt/format.h>
@@ -261,6 +262,7 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
   fit.nights = fitted;
   std::tie(fit.lowBefore_K, fit.airBefore_K) = judge(model, plan.calibration.value_or(Calibration{}), fit.heldOut);
   std::tie(fit.lowAfter_K, fit.airAfter_K) = judge(model, fit.found, fit.heldOut);
+  if (auto balance = modelBalance(model.run(fit.found), *weather, log, plan.site)) fit.balance = *balance;
   fit.heaterMeasured = model.heaterMeasured();
   fit.rounds = misfit->rounds();
   fit.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();

@@ -12,6 +12,7 @@
 //   plan.calibration = fit->found;
 #pragma once
 
+#include "core/fit/heat_balance.h"
 #include "core/log/log.h"
 #include "core/plan/plan.h"
 #include "core/weather/weather.h"
@@ -19,6 +20,7 @@
 #include <array>
 #include <functional>
 #include <memory>
+#include <optional>
 #include <vector>
 
 namespace muffle {
@@ -37,6 +39,7 @@ struct Calibrated {
   double lowBefore_K = 0.0;                   ///< rms error of the held-out nights' lows as entered
   double lowAfter_K = 0.0;                    ///< and as fitted
   double airBefore_K = 0.0, airAfter_K = 0.0; ///< rms over the hours of held-out nights
+  std::optional<HeatBalance> balance;         ///< of the fitted plan, asked as the readings are (core/fit/model_balance.h)
   bool heaterMeasured = false;                ///< else the plan's own thermostat heats
   int rounds = 0;
   double run_ms = 0.0;

@@ -288,7 +288,7 @@ struct Calibration {
   double skin = 1.0;     ///< on what its covers let through
   double draughts = 1.0; ///< on air changes
   double mass = 1.0;     ///< on the heat that crop, trays and benches hold
-  double ground = 1.0;   ///< on the soil's conductivity
+  double ground = 1.0;   ///< on the soil's conductivity and the air's film over it: how readily the ground takes and gives
   double sun = 1.0;      ///< on the light that is taken up
   std::string date;      ///< when it was found
   bool operator==(const Calibration&) const = default;

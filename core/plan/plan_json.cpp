@@ -270,6 +270,8 @@ template <class V> void describe(V& v, GroundPipes& p) {
   v.choice("serves", p.serves, kPipeOutlets, "where their air comes out: the house, its warm bay, or under a bed cover");
   v.integer("bed", p.bed, {0, 11}, "which bed cover they serve, from 0");
   v.number("board_m2K_W", p.board_m2K_W, {0.0, 10.0}, "resistance of insulation under a pipe bed");
+  v.number("collector_m2", p.collector_m2, {0.0, 2000.0}, "solar collector outside whose water warms the soil at the pipes; 0: none");
+  v.number("collector_tilt_deg", p.collectorTilt_deg, {0.0, 90.0}, "slope of the collector, towards the noon sun");
   v.number("price", p.price, {0.0, 1e7}, "price, 0 if already owned");
   v.number("life_years", p.life_years, {0.5, 60.0}, "years it lasts");
 }
@@ -327,6 +329,11 @@ template <class V> void describe(V& v, WaterLoop& w) {
   v.object("rule", w.rule, "when the pump runs");
   v.number("collector_m2", w.collector_m2, {0.0, 2000.0}, "solar collector outside that heats the tank; 0: none");
   v.number("collector_tilt_deg", w.collectorTilt_deg, {0.0, 90.0}, "slope of the collector, towards the noon sun");
+  v.number("boiler_W", w.boiler_W, {0.0, 500000.0}, "stove or boiler that heats the tank; 0: none");
+  v.number("boiler_holds_C", w.boilerHolds_C, {20.0, 90.0}, "temperature of the tank that it keeps while it is lit");
+  v.number("boiler_from_h", w.boilerFrom_h, {0.0, 24.0}, "hour of the day at which it is lit");
+  v.number("boiler_for_h", w.boilerFor_h, {0.5, 24.0}, "hours that it burns; 24: day and night");
+  v.number("fuel_price_kWh", w.fuelPrice_kWh, {0.0, 100.0}, "price of its fuel for a kWh of heat in the tank");
   v.number("pump_W", w.pump_W, {0.0, 5000.0}, "electricity of the pump");
   v.number("price", w.price, {0.0, 1e7}, "price, 0 if already owned");
   v.number("life_years", w.life_years, {0.5, 60.0}, "years it lasts");
@@ -398,7 +405,7 @@ template <class V> void describe(V& v, Calibration& c) {
   v.number("skin", c.skin, {0.2, 5.0}, "factor on what the covers let through");
   v.number("draughts", c.draughts, {0.05, 20.0}, "factor on air changes");
   v.number("mass", c.mass, {0.05, 20.0}, "factor on the heat that crop, trays and benches hold");
-  v.number("ground", c.ground, {0.1, 10.0}, "factor on the soil's conductivity");
+  v.number("ground", c.ground, {0.1, 10.0}, "factor on the soil's conductivity and the air's film over it");
   v.number("sun", c.sun, {0.1, 5.0}, "factor on the light that is taken up");
   v.text("date", c.date, "when it was found");
 }

@@ -93,7 +93,7 @@ SoilColumn Assembler::column(const std::string& id, const Floor& floor, int surf
 }
 
 void Assembler::overFloor(RoomAir air, int surface, double area_m2, const Floor& floor, bool isMoist) {
-  Link& film = m_net.addNatural(air.air, surface, area_m2, kFloorFilm, kFilmExponent);
+  Link& film = m_net.addNatural(air.air, surface, m_fitted.ground * area_m2, kFloorFilm, kFilmExponent);
   film.vapour = air.vapour;
   film.wetShare = isMoist ? m_house.crop.wetFloor * floorEvaporation(floor) : 0.0;
 }

@@ -23,19 +23,24 @@ const char* partId(Part part);
 /// A store as it stands in the network.
 struct StoreNodes {
   StoreKind kind = StoreKind::barrels;
-  std::size_t index = 0;                   ///< among the plan's of its kind
-  std::vector<int> node = {};              ///< whose temperatures tell of it, in the order of storeTraces(), a pile's own apart
-  std::vector<int> giving = {};            ///< links that bring its heat into the house
-  std::vector<int> taking = {};            ///< links the other way
-  int runs = -1;                           ///< signal: 1 while fan or pump run; -1: neither
-  double power_W = 0.0;                    ///< that it takes then
-  int thermostat = -1;                     ///< of a cable
-  int core = -1;                           ///< compost: boundary at the pile's temperature
-  int air = -1, vapour = -1;               ///< compost: that it breathes; -1: the weather's
-  int sensible = -1, latent = -1;          ///< compost: sources of what its air carries into the house
-  int mixUpper = -1, mixLower = -1;        ///< layered barrels: sources that stand for water which turns over
-  int collector = -1;                      ///< loop: source of the solar collector
+  std::size_t index = 0;            ///< among the plan's of its kind
+  std::vector<int> node = {};       ///< whose temperatures tell of it, in the order of storeTraces(), a pile's own apart
+  std::vector<int> giving = {};     ///< links that bring its heat into the house
+  std::vector<int> taking = {};     ///< links the other way
+  int runs = -1;                    ///< signal: 1 while fan or pump run; -1: neither
+  double power_W = 0.0;             ///< that it takes then
+  int thermostat = -1;              ///< of a cable
+  int core = -1;                    ///< compost: boundary at the pile's temperature
+  int air = -1, vapour = -1;        ///< compost: that it breathes; -1: the weather's
+  int sensible = -1, latent = -1;   ///< compost: sources of what its air carries into the house
+  int mixUpper = -1, mixLower = -1; ///< layered barrels: sources that stand for water which turns over
+  int collector = -1;               ///< source of a solar collector
+  int collectorWarms = -1;          ///< node that it goes to
+  double collector_m2 = 0.0;
+  double collectorAbove_K = 0.0;           ///< its water is warmer than what it goes to by
+  double collectorStops_C = 85.0;          ///< that is too hot to take more
   std::vector<double> collector_W_m2 = {}; ///< on it, by step
+  int boiler = -1;                         ///< loop: thermostat that heats the tank by fuel
 };
 
 struct Assembly {

@@ -124,6 +124,13 @@ void Assembler::pipes(std::size_t index) {
   for (std::size_t l = firstLink; l < m_net.links.size(); ++l)
     if (m_net.links[l].to == to.air || m_net.links[l].to == to.vapour) store.giving.push_back(static_cast<int>(l));
   store.node = {run.air.back(), run.soil.front().face(), run.soil.back().face(), plane};
+  if (p.collector_m2 > 0.0) {
+    constexpr double kWaterAboveSoil_K = 8.0; // of a coil along the pipes at a collector's 300 W/m2
+    constexpr double kSoilTooHot_C = 45.0;    // it dries out, and plastic pipe softens
+    collector(store, plane, p.collector_m2, p.collectorTilt_deg);
+    store.collectorAbove_K = kWaterAboveSoil_K;
+    store.collectorStops_C = kSoilTooHot_C;
+  }
   for (const RadialSoil& soil : run.soil)
     for (const int node : soil.node) m_a.below.push_back(node);
   m_a.stores.push_back(std::move(store));
@@ -238,21 +245,48 @@ void Assembler::loop(std::size_t index) {
   gives();
   m_net.addConductance(tank, m_a.air, loopConductance_W_K(w.flow_l_min * kLitreMinute_W_K, w.radiator_W_K)).modulator = store.runs;
   gives();
-  if (w.collector_m2 > 0.0) {
-    store.collector = static_cast<int>(m_net.sources.size());
-    m_net.sources.push_back({tank, Driver::set(0.0), "solar collector"});
-    const double equator_deg = m_plan.site.place.latitude_deg >= 0.0 ? 180.0 : 0.0;
-    store.collector_W_m2.resize(m_winter.size());
-    for (std::size_t i = 0; i < m_winter.size(); ++i) {
-      const double zenith = static_cast<double>(m_winter.zenith_deg[i]);
-      if (m_winter.sun_W_m2[i] <= 0.0 || zenith >= 89.0) continue;
-      const double incidence = incidence_deg(zenith, static_cast<double>(m_winter.azimuth_deg[i]), w.collectorTilt_deg, equator_deg);
-      store.collector_W_m2[i] = tiltedIrradiance(m_winter.sun_W_m2[i], m_winter.diffuse_W_m2[i], static_cast<double>(m_winter.extraterrestrial_W_m2[i]), zenith,
-                                                 incidence, w.collectorTilt_deg, 0.2, SkyModel::hayDavies)
-                                    .total();
-    }
-  }
+  if (w.collector_m2 > 0.0) collector(store, tank, w.collector_m2, w.collectorTilt_deg);
+  if (w.boiler_W > 0.0) boiler(w, tank, store);
   m_a.stores.push_back(std::move(store));
+}
+
+/// A stove that is fed so as to hold the tank while it is lit, or a boiler with a thermostat of its own.
+void Assembler::boiler(const WaterLoop& w, int tank, StoreNodes& store) {
+  Thermostat t;
+  t.id = w.name + " boiler";
+  t.sensor = t.heats = tank;
+  t.power_W = w.boiler_W;
+  t.setpoint_C = w.boilerHolds_C;
+  if (w.boilerFor_h < 24.0) {
+    constexpr double kOut_C = -100.0;
+    const auto zone = TimeZone::named(m_plan.site.timeZone);
+    t.setpointSignal = signalOf(
+        [&](std::size_t i) {
+          const double hour = zone ? zone->localHour(m_winter.time(i)) : 0.0;
+          return std::fmod(hour - w.boilerFrom_h + 24.0, 24.0) < w.boilerFor_h ? w.boilerHolds_C : kOut_C;
+        },
+        true);
+  }
+  store.boiler = static_cast<int>(m_net.thermostats.size());
+  m_net.thermostats.push_back(std::move(t));
+}
+
+/// A flat solar collector out of doors; the store runner works out what it gives.
+void Assembler::collector(StoreNodes& store, int warms, double area_m2, double tilt_deg) {
+  store.collector = static_cast<int>(m_net.sources.size());
+  store.collectorWarms = warms;
+  store.collector_m2 = area_m2;
+  m_net.sources.push_back({warms, Driver::set(0.0), "solar collector"});
+  const double equator_deg = m_plan.site.place.latitude_deg >= 0.0 ? 180.0 : 0.0;
+  store.collector_W_m2.resize(m_winter.size());
+  for (std::size_t i = 0; i < m_winter.size(); ++i) {
+    const double zenith = static_cast<double>(m_winter.zenith_deg[i]);
+    if (m_winter.sun_W_m2[i] <= 0.0 || zenith >= 89.0) continue;
+    const double incidence = incidence_deg(zenith, static_cast<double>(m_winter.azimuth_deg[i]), tilt_deg, equator_deg);
+    store.collector_W_m2[i] = tiltedIrradiance(m_winter.sun_W_m2[i], m_winter.diffuse_W_m2[i], static_cast<double>(m_winter.extraterrestrial_W_m2[i]), zenith,
+                                               incidence, tilt_deg, 0.2, SkyModel::hayDavies)
+                                  .total();
+  }
 }
 
 /// Before the floor's own column, which has what they leave of it, and before the sun.

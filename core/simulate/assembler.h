@@ -111,6 +111,8 @@ private:
   /// Signal of a fan or pump by the air of the house; without `charges` it only gives.
   int runsBy(const std::string& id, const StoreRule& rule, bool charges);
   int constantSignal(double value);
+  void collector(StoreNodes& store, int warms, double area_m2, double tilt_deg);
+  void boiler(const WaterLoop& loop, int tank, StoreNodes& store);
 
   /// Of the light outside, what comes through the whole cover, and with the roof drawn back.
   struct Light {

@@ -80,7 +80,17 @@ public:
       const StoreNodes& store = m_assembly.stores[s];
       StoreSummary& sum = m_run.stores[s];
       if (store.kind == StoreKind::compost) sum.made_kWh = m_stores.energy()[store.index].heat_J / 3.6e6;
-      if (store.kind == StoreKind::loop) sum.stagnant_h = m_stores.stagnant_h(store.index);
+      if (store.collector >= 0) {
+        constexpr double kCollectorPump_W = 20.0; // the smallest circulators
+        sum.stagnant_h = m_stores.stagnant_h(s);
+        sum.electricity_kWh += kCollectorPump_W * m_stores.collected_h(s) / 1000.0;
+        m_run.fan_J += kCollectorPump_W * m_stores.collected_h(s) * 3600.0;
+      }
+      if (store.boiler >= 0) {
+        const double heat_J = balance.thermostat_J[static_cast<std::size_t>(store.boiler)];
+        m_run.heater_J -= heat_J; // which is of fuel
+        sum.fuel_kWh = heat_J / 3.6e6;
+      }
     }
     m_run.damp = m_houseHours.sum();
     for (const DampHours& room : m_roomHours) m_run.roomDamp.push_back(room.sum());
@@ -367,6 +377,15 @@ private:
   std::vector<std::vector<float>> m_rooms; ///< their air
 };
 
+/// Over all winters.
+double fuelMoney(const Plan& plan, const Summary& summary) {
+  double money = 0.0;
+  const auto stores = storesOf(plan);
+  for (std::size_t k = 0; k < stores.size(); ++k)
+    if (stores[k].kind == StoreKind::loop) money += summary.stores[k].fuel_kWh * plan.waterLoops[stores[k].index].fuelPrice_kWh;
+  return money;
+}
+
 void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   Summary& s = all.summary;
   const auto rooms = otherRooms(plan);
@@ -404,7 +423,7 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
     StoreSummary& sum = s.stores[k];
     const StoreSummary& of = run.stores[k];
     for (const auto part : {&StoreSummary::given_kWh, &StoreSummary::taken_kWh, &StoreSummary::electricity_kWh, &StoreSummary::made_kWh,
-                            &StoreSummary::running_h, &StoreSummary::stagnant_h})
+                            &StoreSummary::running_h, &StoreSummary::stagnant_h, &StoreSummary::fuel_kWh})
       sum.*part += of.*part;
     sum.coldest_C = std::min(sum.coldest_C, of.coldest_C);
     sum.warmest_C = std::max(sum.warmest_C, of.warmest_C);
@@ -523,6 +542,8 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
   for (RoomSummary& room : all.summary.rooms) aWinter(room.damp);
   all.summary.cost =
       winterCost(plan.prices, (all.summary.heater_kWh + all.summary.fan_kWh) / all.summary.winters, kitOf(plan), drawing_h(plan, all.summary.draws));
+  all.summary.fuel = fuelMoney(plan, all.summary) / all.summary.winters;
+  all.summary.cost.energy += all.summary.fuel;
   return all;
 }
 

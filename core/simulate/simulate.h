@@ -91,7 +91,7 @@ struct Dampness {
 struct WinterResult {
   WinterSeries series; ///< empty unless asked for
   std::vector<NightResult> nights;
-  double heater_J = 0.0, fan_J = 0.0, sun_J = 0.0, peak_W = 0.0;
+  double heater_J = 0.0, fan_J = 0.0, sun_J = 0.0, peak_W = 0.0; ///< heaters by electricity; a loop's boiler is told with its store
   std::array<double, kPartCount> loss_J{};
   double sky_J = 0.0; ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;
@@ -134,6 +134,7 @@ struct Summary {
   double sky_kWh = 0.0;                      ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;                      ///< worst of the winters
   Cost cost;                                 ///< a winter
+  double fuel = 0.0;                         ///< of its energy, what boilers burn; money a winter
   double draws = 0.0;                        ///< times a winter that the night blanket is drawn
   std::size_t steps = 0;
   double run_ms = 0.0;

@@ -18,7 +18,6 @@ constexpr double kUnder_m = 0.5;
 constexpr double kOuter_m2K_W = 0.08; // film and long-wave on a mound in the open
 // a flat collector with one glass and a black face: EN ISO 9806, usual values
 constexpr double kCollectorTakesUp = 0.75, kCollectorLoss_W_m2K = 4.5;
-constexpr double kTankTooHot_C = 85.0;
 constexpr double kPumpNeeds_K = 4.0; // that a pile must be above the house for its pump to run
 
 } // namespace
@@ -42,7 +41,7 @@ int warmUpDays(const Plan& plan, const Winter& winter) {
 }
 
 StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winter& winter)
-    : m_plan(plan), m_assembly(assembly), m_winter(winter), m_stagnant_h(plan.waterLoops.size(), 0.0),
+    : m_plan(plan), m_assembly(assembly), m_winter(winter), m_stagnant_h(assembly.stores.size(), 0.0), m_collected_h(m_stagnant_h),
       m_every(std::max<std::size_t>(1, static_cast<std::size_t>(kPileStep_s / winter.step_s))) {
   m_ground = undisturbedGround(plan);
   for (const StoreNodes& store : assembly.stores) {
@@ -159,13 +158,14 @@ void StoreRunner::turnOver(Solver& solver) {
 
 /// What the collectors give over the next step.
 void StoreRunner::collect(Solver& solver, std::size_t i) {
-  for (const StoreNodes& store : m_assembly.stores) {
+  for (std::size_t s = 0; s < m_assembly.stores.size(); ++s) {
+    const StoreNodes& store = m_assembly.stores[s];
     if (store.collector < 0) continue;
-    const double tank_C = solver.temperature_C(store.node.front());
-    const double gain_W_m2 = kCollectorTakesUp * store.collector_W_m2[i] - kCollectorLoss_W_m2K * (tank_C - m_winter.outside_C[i]);
-    const bool tooHot = tank_C > kTankTooHot_C;
-    if (tooHot && gain_W_m2 > 0.0) m_stagnant_h[store.index] += m_winter.step_s / 3600.0;
-    solver.setSource(store.collector, tooHot ? 0.0 : m_plan.waterLoops[store.index].collector_m2 * std::max(gain_W_m2, 0.0));
+    const double warmed_C = solver.temperature_C(store.collectorWarms);
+    const double gain_W_m2 = kCollectorTakesUp * store.collector_W_m2[i] - kCollectorLoss_W_m2K * (warmed_C + store.collectorAbove_K - m_winter.outside_C[i]);
+    const bool tooHot = warmed_C > store.collectorStops_C;
+    if (gain_W_m2 > 0.0) (tooHot ? m_stagnant_h : m_collected_h)[s] += m_winter.step_s / 3600.0;
+    solver.setSource(store.collector, tooHot ? 0.0 : store.collector_m2 * std::max(gain_W_m2, 0.0));
   }
 }
 

@@ -42,8 +42,9 @@ public:
   [[nodiscard]] const std::vector<PilePresent>& piles() const { return m_piles; }
   /// Heat that decay gave and that the network took, J, by compost pile.
   [[nodiscard]] const std::vector<CompostStep>& energy() const { return m_energy; }
-  /// Hours that a collector's tank was too hot to take more, by water loop.
-  [[nodiscard]] double stagnant_h(std::size_t loop) const { return m_stagnant_h[loop]; }
+  /// By store of the assembly: hours that what a collector warms was too hot to take more, and hours that its pump ran.
+  [[nodiscard]] double stagnant_h(std::size_t store) const { return m_stagnant_h[store]; }
+  [[nodiscard]] double collected_h(std::size_t store) const { return m_collected_h[store]; }
 
 private:
   struct Place {
@@ -67,7 +68,7 @@ private:
   std::vector<Place> m_places;
   std::vector<PilePresent> m_piles;
   std::vector<CompostStep> m_energy;
-  std::vector<double> m_stagnant_h;
+  std::vector<double> m_stagnant_h, m_collected_h;
   std::vector<double> m_taken_J; ///< by the network since the pile last went on
   std::size_t m_every;           ///< of the network's steps, a pile takes one
   std::size_t m_waiting = 0;     ///< steps since then

@@ -174,6 +174,7 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
     const Summary& s = run->summary;
     p = {package.choice, package.label, s.cost, s.nights, s.held, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
     p.fan_kWh = s.fan_kWh / s.winters;
+    p.fuel = s.fuel;
     p.draws = s.draws;
     judge(p, plan);
     if (options.progress && !options.progress(++done, count)) {
@@ -213,6 +214,7 @@ void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
   for (SizedPackage& p : sizing.packages) {
     const Package package = buildPackage(plan, p.choice);
     p.cost = winterCost(prices, p.heater_kWh + p.fan_kWh, package.kit, drawing_h(package.plan, p.draws));
+    p.cost.energy += p.fuel;
     judge(p, plan);
   }
   rank(sizing);

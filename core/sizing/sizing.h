@@ -31,6 +31,7 @@ struct SizedPackage {
   double degreeHours_K_h = 0.0;
   double heater_kWh = 0.0; ///< a winter
   double fan_kWh = 0.0;    ///< electricity of fans, a winter
+  double fuel = 0.0;       ///< money a winter
   double draws = 0.0;      ///< of the night blanket, a winter
   bool holds = false;
   bool onFrontier = false;

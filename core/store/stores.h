@@ -41,9 +41,11 @@ struct GroundPipes {
   double fan_Pa = 150.0;   ///< of the fan, against a shut duct
   StoreRule rule = {};
   PipeOutlet serves = PipeOutlet::house;
-  int bed = 0;              ///< which bed cover they serve, from 0
-  double board_m2K_W = 0.0; ///< insulation under a pipe bed, half a metre below the pipes
-  double price = 0.0;       ///< of all of it, 0 if already owned
+  int bed = 0;               ///< which bed cover they serve, from 0
+  double board_m2K_W = 0.0;  ///< insulation under a pipe bed, half a metre below the pipes
+  double collector_m2 = 0.0; ///< solar, outside, whose water warms the soil at the pipes; 0: none
+  double collectorTilt_deg = 60.0;
+  double price = 0.0; ///< of all of it, 0 if already owned
   double life_years = 20.0;
 
   /// Ground that the pipes take up.
@@ -118,6 +120,11 @@ struct WaterLoop {
   StoreRule rule = {};
   double collector_m2 = 0.0; ///< solar, outside; 0: none
   double collectorTilt_deg = 60.0;
+  double boiler_W = 0.0;       ///< stove or boiler that heats the tank; 0: none
+  double boilerHolds_C = 60.0; ///< the tank, while it is lit
+  double boilerFrom_h = 17.0;  ///< by the clock, it is lit
+  double boilerFor_h = 24.0;   ///< and burns; 24: day and night
+  double fuelPrice_kWh = 0.0;  ///< of its fuel, for a kWh of heat in the tank
   double pump_W = 30.0;
   double price = 0.0;
   double life_years = 15.0;

@@ -19,7 +19,7 @@ inline void addEveryStore(Plan& p) {
   p.house.bedCovers.push_back({});
   p.barrels.push_back({});
   p.barrels.push_back({.film_W_m2K = 0.0, .layered = true});
-  p.groundPipes.push_back({});
+  p.groundPipes.push_back({.collector_m2 = 3.0});
   p.groundPipes.push_back({.name = "beside", .place = PipePlace::beside, .count = 1, .length_m = 25.0, .depth_m = 1.5, .rule = {24.0, 6.0}});
   p.compost.push_back(hotBed());
   CompostPile chamber = hotBed();
@@ -34,6 +34,8 @@ inline void addEveryStore(Plan& p) {
   p.compost.push_back(mound);
   p.waterLoops.push_back({});
   p.waterLoops.back().collector_m2 = 4.0;
+  p.waterLoops.back().boiler_W = 2000.0;
+  p.waterLoops.back().boilerFor_h = 8.0;
   p.soilCables.push_back({});
   p.mass.push_back({});
   p.mass.push_back({.name = "flags", .kind = MassKind::path, .area_m2 = 8.0, .thickness_m = 0.08});

@@ -79,6 +79,12 @@ TEST(Calibrate, FindsWhatTheHouseReallyLoses) {
     Calibration real = truth, found = fit->found;
     EXPECT_CLOSE(factorOf(found, f), factorOf(real, f), 3.0 * fit->standardError[static_cast<std::size_t>(f)], "three standard errors");
   }
+  ASSERT_TRUE(fit->balance);
+  const Log clean = logOf(plan, truth, 0.0, 5); // noise in the air's slope would make its C too small
+  const auto quick = quickFit(clean, cutNights(clean, plan.site.place, *TimeZone::named("UTC")));
+  ASSERT_TRUE(quick && quick->balance);
+  EXPECT_CLOSE(fit->balance->UA_W_K / quick->balance->UA_W_K, 1.0, 0.05, "asked alike, the fitted house answers as the true one");
+  EXPECT_CLOSE(fit->balance->C_J_K / quick->balance->C_J_K, 1.0, 0.15, "and stores as much");
   EXPECT_LT(fit->lowAfter_K, 0.25) << "the reading's scatter, and a little";
   EXPECT_LT(fit->lowAfter_K, 0.5 * fit->lowBefore_K);
   EXPECT_GT(fit->heldOut, 10U);
