@@ -96,9 +96,20 @@ QRectF SectionGeometry::pile(std::size_t store) const {
   const double w = c.width_m * m_scale, h = size.height_m * m_scale;
   QPointF foot;
   switch (c.place) {
-  case PilePlace::hotBed: foot = at(std::clamp(-0.45 * half, -half + c.width_m / 2.0, half - c.width_m / 2.0), -m_plan.house.shape.sunk_m); break;
-  case PilePlace::chamber: foot = at(half + 0.25 + c.width_m / 2.0, 0.0); break;
-  case PilePlace::mound: foot = at(-half - 0.4 - c.width_m / 2.0, 0.0); break;
+  case PilePlace::hotBed:
+    foot = at(std::clamp(c.x_m.value_or(-0.45 * half), -half + c.width_m / 2.0, half - c.width_m / 2.0), -m_plan.house.shape.sunk_m);
+    break;
+  case PilePlace::chamber: { // against the house, on the side where it was put
+    const double beside = half + 0.25 + c.width_m / 2.0;
+    foot = at(std::copysign(beside, c.x_m.value_or(1.0)), 0.0);
+    break;
+  }
+  case PilePlace::mound: {
+    const double nearest = half + 0.4 + c.width_m / 2.0;
+    const double x = c.x_m.value_or(-nearest);
+    foot = at(std::copysign(std::max(std::abs(x), nearest), x), 0.0);
+    break;
+  }
   }
   foot.setX(std::clamp(foot.x(), m_area.left() + w / 2.0 + 6.0, std::max(m_area.right() - w / 2.0 - 6.0, m_area.left() + w / 2.0 + 6.0)));
   return {foot.x() - w / 2.0, foot.y() - h, w, h};
@@ -108,7 +119,8 @@ QRectF SectionGeometry::tank(std::size_t loop) const {
   // as high as wide, standing at the back of the house
   const double side = std::cbrt(m_plan.waterLoops[loop].litres / 1000.0);
   const double half = m_plan.house.shape.span_m() / 2.0;
-  const QPointF foot = at(std::clamp(0.12 * half + 1.3 * side * static_cast<double>(loop), -half + side / 2.0, std::max(half - side / 2.0, -half + side / 2.0)),
+  const QPointF foot = at(std::clamp(m_plan.waterLoops[loop].x_m.value_or(0.12 * half + 1.3 * side * static_cast<double>(loop)), -half + side / 2.0,
+                                     std::max(half - side / 2.0, -half + side / 2.0)),
                           -m_plan.house.shape.sunk_m);
   return {foot.x() - side * m_scale / 2.0, foot.y() - side * m_scale, side * m_scale, side * m_scale};
 }

@@ -69,7 +69,8 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   auto* log = new LogStage(document);
   m_instruments->addWidget(new HouseStage(document, nullptr));
   m_instruments->addWidget(log);
-  m_instruments->addWidget(new StoresStage(document));
+  auto* stores = new StoresStage(document);
+  m_instruments->addWidget(stores);
   m_instruments->addWidget(new HeatStage(document));
   m_instruments->addWidget(m_cost);
   m_instruments->addWidget(m_start);
@@ -103,6 +104,8 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   });
   connect(m_thread, &ThreadBar::chosen, this, &MainWindow::showStage);
   connect(m_section, &SectionView::pointed, this, &MainWindow::showStage);
+  connect(&stores->stores(), &StoresPage::placing, m_section, &SectionView::place);
+  connect(m_section, &SectionView::placed, &stores->stores(), &StoresPage::takeUp);
   connect(&document, &Document::trouble, this, &MainWindow::say);
   connect(&document, &Document::told, this, &MainWindow::say);
   connect(&m_feed, &StationFeed::connectedChanged, this, [this](bool connected) {

@@ -62,6 +62,51 @@ SunWay SectionView::sunWay() const {
   return day;
 }
 
+/// With the store that is being placed.
+Plan SectionView::planInSight() const {
+  Plan plan = m_document.plan();
+  if (!m_placing) return plan;
+  if (!m_placingAt) {
+    m_placing->add(plan);
+    return plan;
+  }
+  const SectionGeometry g = geometry();
+  const double floor = g.depthY(0.0);
+  const double below_m = m_placingAt->y() > floor ? (m_placingAt->y() - floor) / (g.depthY(1.0) - floor) : 0.0;
+  m_placing->put(plan, g.metresX(m_placingAt->x()), below_m);
+  return plan;
+}
+
+void SectionView::place(StorePlacing placing) {
+  if (m_fromAbove) setFromAbove(false);
+  m_placing = std::move(placing);
+  m_placingAt.reset();
+  m_refusal.clear();
+  setCursor(Qt::CrossCursor);
+  setFocus();
+  update();
+}
+
+void SectionView::leaveIt() {
+  m_placing.reset();
+  m_refusal.clear();
+  setCursor(Qt::ArrowCursor);
+  update();
+}
+
+void SectionView::setDown() {
+  const Plan with = planInSight();
+  const StorePlacing placing = *m_placing;
+  m_document.finishEdit();
+  if (const auto why = m_document.edit(placing.name, [&](Plan& p) { p = with; })) {
+    m_refusal = *why;
+    update();
+    return;
+  }
+  leaveIt();
+  emit placed(placing.kind);
+}
+
 SectionGeometry SectionView::geometry() const { return {m_document.plan(), QRectF(0, 0, width(), height() - 46)}; }
 
 QPointF SectionView::handlePoint(Handle h) const { return geometry().handle(h); }
@@ -136,6 +181,12 @@ void SectionView::paintEvent(QPaintEvent*) {
                                         : tr("ridge runs to %1").arg(u.text(Quantity::angle, s.axis_deg));
     paintPlanView(p, geometry().area(), m_document.plan(), moment, sunWay(), title,
                   s.kind == ShapeKind::dome ? subtitle : way + QStringLiteral(" · ") + subtitle, t, u);
+  } else if (m_placing) {
+    const Plan with = planInSight();
+    auto now = moment;
+    if (now) now->stores_C.clear(); // none is known of the new one
+    paintSection(p, SectionGeometry(with, geometry().area()), with, now, title, tr("a click sets it down · Enter where it is · Esc leaves it"), t, u,
+                 Handle::none);
   } else
     paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged != Handle::none ? m_dragged : m_hovered);
   if (!m_refusal.isEmpty()) {
@@ -183,6 +234,14 @@ void SectionView::mousePressEvent(QMouseEvent* e) {
     return;
   }
   if (m_fromAbove) return;
+  if (m_placing) {
+    m_placingAt = e->position();
+    if (e->button() == Qt::LeftButton)
+      setDown();
+    else
+      leaveIt();
+    return;
+  }
   m_dragged = geometry().hit(e->position());
   m_pressed = e->position();
   m_dragStart = m_document.plan();
@@ -263,6 +322,11 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
     return;
   }
   if (m_fromAbove) return;
+  if (m_placing) {
+    m_placingAt = e->position();
+    update();
+    return;
+  }
   const Handle h = geometry().hit(e->position());
   if (h == m_hovered) return;
   m_hovered = h;
@@ -309,6 +373,10 @@ void SectionView::leaveEvent(QEvent*) {
 }
 
 void SectionView::keyPressEvent(QKeyEvent* e) {
+  if (m_placing && (e->key() == Qt::Key_Escape || e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter)) {
+    e->key() == Qt::Key_Escape ? leaveIt() : setDown();
+    return;
+  }
   const double tick = e->modifiers() & Qt::ShiftModifier ? 1.0 / 24.0 : 1.0 / 144.0;
   if (e->key() == Qt::Key_Left)
     m_document.setClock(m_document.clock() - tick);

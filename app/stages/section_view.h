@@ -7,8 +7,11 @@
 #include "app/paint/plan_picture.h"
 #include "app/paint/section.h"
 #include "app/stages/document_view.h"
+#include "app/stages/store_placing.h"
 
 #include <QWidget>
+
+#include <optional>
 
 class QPushButton;
 
@@ -25,9 +28,13 @@ public:
   /// Seen from above instead of cut through.
   void setFromAbove(bool on);
   [[nodiscard]] bool isFromAbove() const { return m_fromAbove; }
+  /// A store goes with the pointer until a click or Enter sets it down; Escape and another press leave it.
+  void place(StorePlacing placing);
+  [[nodiscard]] bool isPlacing() const { return m_placing.has_value(); }
 
 signals:
   void pointed(Document::Stage stage); ///< something was clicked whose instrument is elsewhere
+  void placed(StoreKind kind);         ///< the last of its kind in the plan
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -44,6 +51,9 @@ private:
   [[nodiscard]] SunWay sunWay() const;
   void placeToggle();
   void drag(const QPointF& to);
+  void setDown();
+  void leaveIt();
+  [[nodiscard]] Plan planInSight() const;
   QPushButton* m_toggle;
   bool m_fromAbove = false;
   Handle m_hovered = Handle::none;
@@ -54,6 +64,8 @@ private:
   QPointF m_pressed;
   Plan m_dragStart;
   QString m_refusal;
+  std::optional<StorePlacing> m_placing;
+  std::optional<QPointF> m_placingAt; ///< none: where such stores usually stand
 };
 
 } // namespace muffle

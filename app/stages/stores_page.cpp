@@ -61,7 +61,7 @@ StoresPage::StoresPage(Document& document, StoreChoice& choice, QWidget* parent)
   const auto additions = StoreWords::additions();
   for (std::size_t i = 0; i < additions.size(); ++i) {
     QAction* action = menu->addAction(QStringLiteral("%1: %2").arg(additions[i].name, additions[i].says));
-    connect(action, &QAction::triggered, this, [this, i] { add(i); });
+    connect(action, &QAction::triggered, this, [this, i] { choose(i); });
   }
   m_add->setMenu(menu);
   auto ticker = QSharedPointer<QCPAxisTickerDateTime>::create();
@@ -72,13 +72,25 @@ StoresPage::StoresPage(Document& document, StoreChoice& choice, QWidget* parent)
   connect(&m_choice, &StoreChoice::chosen, this, [this] { refresh(); });
 }
 
+void StoresPage::choose(std::size_t addition) {
+  const auto all = StoreWords::additions();
+  const StorePlacing store{tr("add %1").arg(all[addition].name.toLower()), all[addition].add, all[addition].kind};
+  if (store.isDrawn())
+    emit placing(store);
+  else
+    add(addition);
+}
+
 void StoresPage::add(std::size_t addition) {
   const auto all = StoreWords::additions();
-  const StoreKind kind = all[addition].kind;
   if (auto why = m_document.edit(tr("add %1").arg(all[addition].name.toLower()), all[addition].add)) {
     emit m_document.trouble(*why);
     return;
   }
+  takeUp(all[addition].kind);
+}
+
+void StoresPage::takeUp(StoreKind kind) {
   std::string last;
   for (const StoreRef& s : storesOf(m_document.plan()))
     if (s.kind == kind) last = s.id;

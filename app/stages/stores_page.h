@@ -4,6 +4,7 @@
 #pragma once
 
 #include "app/stages/store_choice.h"
+#include "app/stages/store_placing.h"
 
 #include <QWidget>
 
@@ -22,11 +23,18 @@ class StoresPage : public QWidget {
 public:
   StoresPage(Document& document, StoreChoice& choice, QWidget* parent = nullptr);
   void refresh();
-  /// Adds what the menu lists at a place.
+  /// Adds what the menu lists at a place, where such stores usually stand.
   void add(std::size_t addition);
+  /// What the menu does: has it set down in the section, or adds it where the section does not show its kind.
+  void choose(std::size_t addition);
+  /// Takes the last of its kind in hand.
+  void takeUp(StoreKind kind);
   /// The winter instead of the days about the chosen night.
   void showWinter(bool on);
   [[nodiscard]] QString words() const;
+
+signals:
+  void placing(const StorePlacing& store); ///< to be set down in the section
 
 private:
   void rebuildChips();

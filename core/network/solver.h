@@ -63,7 +63,8 @@ public:
   void reset();
   /// Replaces the free temperatures (by node; boundary entries are ignored) and keeps the clock.
   void setTemperatures(std::span<const double> temperature_C);
-  /// Of a boundary or source made by Driver::set(), from the next step's end on: within the step it comes to it from what it was.
+  /// Of a boundary or source made by Driver::set(), from the end of the next step that is worked out: within it, it comes to that from
+  /// what it was. Of two steps taken as one the second is already worked out when the first is handed out.
   void setBoundary(int node, double value_C) { m_flows.setBoundary(node, value_C); }
   void setSource(int source, double value_W) { m_flows.setSource(source, value_W); }
   /// One step of h > 0 seconds. False if no solution was found even after halving the step 12 times.

@@ -316,6 +316,7 @@ template <class V> void describe(V& v, CompostPile& c) {
   v.number("coil_flow_l_min", c.coilFlow_l_min, {0.1, 500.0}, "mound: water of the pump");
   v.number("radiator_W_K", c.radiator_W_K, {1.0, 20000.0}, "mound: what gives the water's heat to the house");
   v.number("give_below_C", c.giveBelow_C, {-30.0, 40.0}, "temperature of the house below which fan or pump run");
+  v.number("x_m", c.x_m, {-60.0, 60.0}, "where it stands across the house, for the drawing");
   v.number("hours_to_build", c.hoursToBuild, {0.0, 1000.0}, "hours of work for each pile");
   v.number("price", c.price, {0.0, 1e7}, "price of what a pile is built of");
 }
@@ -334,6 +335,7 @@ template <class V> void describe(V& v, WaterLoop& w) {
   v.number("boiler_from_h", w.boilerFrom_h, {0.0, 24.0}, "hour of the day at which it is lit");
   v.number("boiler_for_h", w.boilerFor_h, {0.5, 24.0}, "hours that it burns; 24: day and night");
   v.number("fuel_price_kWh", w.fuelPrice_kWh, {0.0, 100.0}, "price of its fuel for a kWh of heat in the tank");
+  v.number("x_m", w.x_m, {-30.0, 30.0}, "where the tank stands across the house, for the drawing");
   v.number("pump_W", w.pump_W, {0.0, 5000.0}, "electricity of the pump");
   v.number("price", w.price, {0.0, 1e7}, "price, 0 if already owned");
   v.number("life_years", w.life_years, {0.5, 60.0}, "years it lasts");

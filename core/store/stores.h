@@ -104,10 +104,11 @@ struct CompostPile {
   double opening_m2 = 0.2;      ///< chamber: of each of the two, low and high
   double coil_m = 60.0;         ///< mound: of water pipe in it
   double coilFlow_l_min = 6.0;
-  double radiator_W_K = 60.0; ///< mound: of what gives the water's heat to the house
-  double giveBelow_C = 6.0;   ///< fan or pump run while the house is colder
-  double hoursToBuild = 6.0;  ///< of work, for each pile
-  double price = 0.0;         ///< of a pile's materials
+  double radiator_W_K = 60.0;     ///< mound: of what gives the water's heat to the house
+  double giveBelow_C = 6.0;       ///< fan or pump run while the house is colder
+  std::optional<double> x_m = {}; ///< where it stands across the house, for the drawing; without it where such piles usually do
+  double hoursToBuild = 6.0;      ///< of work, for each pile
+  double price = 0.0;             ///< of a pile's materials
 };
 
 /// A tank whose water goes round through something that gives heat to the house and takes it: a radiator, a bench, pipes along the beds.
@@ -120,11 +121,12 @@ struct WaterLoop {
   StoreRule rule = {};
   double collector_m2 = 0.0; ///< solar, outside; 0: none
   double collectorTilt_deg = 60.0;
-  double boiler_W = 0.0;       ///< stove or boiler that heats the tank; 0: none
-  double boilerHolds_C = 60.0; ///< the tank, while it is lit
-  double boilerFrom_h = 17.0;  ///< by the clock, it is lit
-  double boilerFor_h = 24.0;   ///< and burns; 24: day and night
-  double fuelPrice_kWh = 0.0;  ///< of its fuel, for a kWh of heat in the tank
+  double boiler_W = 0.0;          ///< stove or boiler that heats the tank; 0: none
+  double boilerHolds_C = 60.0;    ///< the tank, while it is lit
+  double boilerFrom_h = 17.0;     ///< by the clock, it is lit
+  double boilerFor_h = 24.0;      ///< and burns; 24: day and night
+  double fuelPrice_kWh = 0.0;     ///< of its fuel, for a kWh of heat in the tank
+  std::optional<double> x_m = {}; ///< where the tank stands across the house, for the drawing
   double pump_W = 30.0;
   double price = 0.0;
   double life_years = 15.0;

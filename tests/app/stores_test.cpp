@@ -59,6 +59,49 @@ TEST_F(StoresWindow, ANumberOutOfReachIsExplainedAndKept) {
   EXPECT_NEAR(document->plan().groundPipes.front().depth_m, 0.9144, 1e-9);
 }
 
+TEST_F(StoresWindow, AStoreIsSetDownInTheSectionWhereItIsClicked) {
+  openWithLog();
+  auto* section = find<SectionView>();
+  const std::size_t had = document->plan().barrels.size();
+  stage->stores().choose(0);
+  ASSERT_TRUE(section->isPlacing());
+  EXPECT_EQ(document->plan().barrels.size(), had); // not before it is set down
+  const QPointF middle(section->width() / 2.0, section->handlePoint(Handle::width).y() - 20.0);
+  QMouseEvent over(QEvent::MouseMove, middle, section->mapToGlobal(middle), Qt::NoButton, Qt::NoButton, {});
+  QApplication::sendEvent(section, &over);
+  QTest::mouseClick(section, Qt::LeftButton, {}, middle.toPoint());
+  EXPECT_FALSE(section->isPlacing());
+  ASSERT_EQ(document->plan().barrels.size(), had + 1);
+  EXPECT_NEAR(document->plan().barrels.back().x_m, 0.0, 0.15);
+  EXPECT_EQ(stage->choice().now()->kind, StoreKind::barrels);
+  EXPECT_EQ(stage->choice().now()->index, had);
+  document->undoStack()->undo();
+  EXPECT_EQ(document->plan().barrels.size(), had);
+
+  stage->stores().choose(1); // pipes, as deep as they are clicked
+  const QPointF deep(section->width() / 2.0, section->height() - 46.0 - 30.0);
+  QTest::mouseClick(section, Qt::LeftButton, {}, deep.toPoint());
+  ASSERT_EQ(document->plan().groundPipes.size(), 1U);
+  EXPECT_GT(document->plan().groundPipes.front().depth_m, 0.7);
+}
+
+TEST_F(StoresWindow, AStoreThatIsBeingPlacedCanBeLeftOrSetDownByKey) {
+  openWithLog();
+  auto* section = find<SectionView>();
+  const std::size_t had = storesOf(document->plan()).size();
+  stage->stores().choose(0);
+  QTest::keyClick(section, Qt::Key_Escape);
+  EXPECT_FALSE(section->isPlacing());
+  EXPECT_EQ(storesOf(document->plan()).size(), had);
+  stage->stores().choose(6); // the tank
+  QTest::keyClick(section, Qt::Key_Return);
+  EXPECT_EQ(document->plan().waterLoops.size(), 1U);
+  EXPECT_FALSE(document->plan().waterLoops.front().x_m); // where it usually stands
+  stage->stores().choose(7);                             // a cable has no silhouette
+  EXPECT_FALSE(section->isPlacing());
+  EXPECT_EQ(document->plan().soilCables.size(), 1U);
+}
+
 TEST_F(StoresWindow, PipesAreLaidDeeperByDraggingThemInTheSection) {
   openWithLog();
   stage->stores().add(1);

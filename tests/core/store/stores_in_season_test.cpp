@@ -152,6 +152,38 @@ TEST(StoresInSeason, ACollectorMakesTheTankWarmerAndItsHeatReachesTheHouse) {
   EXPECT_GT(b.summary.stores.front().given_kWh, a.summary.stores.front().given_kWh + 50.0);
 }
 
+TEST(StoresInSeason, ABoilerKeepsTheTankWhileItIsLitAndItsFuelIsPaidForApart) {
+  Plan p = yard();
+  p.waterLoops.push_back({.boiler_W = 6000.0, .boilerHolds_C = 50.0, .fuelPrice_kWh = 0.08});
+  const Simulation always = run(p);
+  const StoreSummary& tank = always.summary.stores.front();
+  EXPECT_GT(tank.coldest_C, 20.0);
+  EXPECT_LE(tank.warmest_C, 50.1) << "no hotter than it is kept";
+  EXPECT_GT(tank.fuel_kWh, 500.0);
+  EXPECT_DOUBLE_EQ(always.summary.heater_kWh, 0.0) << "no electricity is bought for it";
+  EXPECT_CLOSE(always.summary.fuel, tank.fuel_kWh * 0.08 / always.summary.winters, 1e-9, "rounding");
+  EXPECT_GE(always.summary.cost.energy, always.summary.fuel);
+  EXPECT_LT(always.summary.closure, 1e-9);
+  p.waterLoops.front().boilerFor_h = 6.0;
+  const Simulation evenings = run(p);
+  EXPECT_LT(evenings.summary.stores.front().fuel_kWh, 0.95 * tank.fuel_kWh);
+  EXPECT_LT(evenings.summary.stores.front().coldest_C, tank.coldest_C - 3.0) << "it burns down towards morning";
+}
+
+TEST(StoresInSeason, ACollectorsWaterWarmsTheSoilAtThePipes) {
+  Plan plain = yard();
+  plain.groundPipes.push_back({});
+  Plan solar = plain;
+  solar.groundPipes.front().collector_m2 = 8.0;
+  const Simulation a = run(plain), b = run(solar);
+  constexpr std::size_t kSoilAbout = 3;
+  const auto soil = [](const Simulation& s) { return mean(s.series.front().stores.front().temperature_C[kSoilAbout], 20, 70); };
+  EXPECT_GT(soil(b), soil(a) + 0.5);
+  EXPECT_GT(b.summary.stores.front().given_kWh, a.summary.stores.front().given_kWh);
+  EXPECT_GT(b.summary.stores.front().electricity_kWh, 0.0);
+  EXPECT_LT(b.summary.closure, 1e-9);
+}
+
 TEST(StoresInSeason, PipesThatServeABayWarmTheBay) {
   Plan p = yard();
   p.house.bay = WarmBay{};
