@@ -98,6 +98,13 @@ bool shootStores(Document& document, MainWindow& window, const QString& out) {
   for (const std::size_t addition : {std::size_t{6}, std::size_t{3}, std::size_t{1}}) stores->stores().add(addition);
   if (!document.waitForResult()) return false;
   bool ok = shootThreeWays(document, window, out + QStringLiteral("/pipes"));
+  stores->choice().choose("loop:1");
+  ok = shoot(window, out + QStringLiteral("/tank.png")) && ok;
+  stores->choice().choose("pipes:1");
+  auto* section = window.findChild<SectionView*>();
+  stores->stores().choose(5); // a mound, on its way to its place
+  ok = shoot(window, out + QStringLiteral("/placing.png")) && ok;
+  section->leaveIt();
   stores->stores().showWinter(true);
   ok = shoot(window, out + QStringLiteral("/pipes-winter.png")) && ok;
   stores->showPage(StoresStage::Page::ground);

@@ -111,7 +111,10 @@ QRectF SectionGeometry::pile(std::size_t store) const {
     break;
   }
   }
-  foot.setX(std::clamp(foot.x(), m_area.left() + w / 2.0 + 6.0, std::max(m_area.right() - w / 2.0 - 6.0, m_area.left() + w / 2.0 + 6.0)));
+  // out of doors the picture may cut it off, so that it does not stand in the house
+  const double inSight = c.place == PilePlace::hotBed ? w + 6.0 : std::min(w, 50.0);
+  const double left = m_area.left() - w / 2.0 + inSight, right = m_area.right() + w / 2.0 - inSight;
+  foot.setX(std::clamp(foot.x(), left, std::max(right, left)));
   return {foot.x() - w / 2.0, foot.y() - h, w, h};
 }
 

@@ -102,8 +102,11 @@ private:
     const QString name = pile.place == PilePlace::hotBed ? tr("hot bed") : tr("compost");
     constexpr double kSoilWords_px = 205.0; // clear of the soil's own words
     const double x = pile.place == PilePlace::hotBed ? std::max(r.center().x(), m_g.area().left() + kSoilWords_px) : r.center().x();
-    const double y = r.bottom() + (pile.place == PilePlace::hotBed ? 26.0 : 11.0);
-    say({x, y}, t.isEmpty() ? name : name + QStringLiteral("  ") + t, QColor("#F4EFE6"));
+    const QString words = t.isEmpty() ? name : name + QStringLiteral("  ") + t;
+    if (pile.place == PilePlace::hotBed)
+      say({x, r.bottom() + 26.0}, words, QColor("#F4EFE6"));
+    else
+      say({x, r.bottom() - 9.0}, words, m_theme.ink); // under it are the soil's own words
   }
 
   void tank(std::size_t i, const std::vector<double>* known) {

@@ -23,7 +23,7 @@ QString factorText(int factor) {
   case 0: return MeasuredPage::tr("what the covers let through");
   case 1: return MeasuredPage::tr("draughts");
   case 2: return MeasuredPage::tr("heat held by crop and benches");
-  case 3: return MeasuredPage::tr("what the soil conducts");
+  case 3: return MeasuredPage::tr("what the ground takes up");
   default: return MeasuredPage::tr("sun taken up");
   }
 }

@@ -185,7 +185,7 @@ void SectionView::paintEvent(QPaintEvent*) {
     const Plan with = planInSight();
     auto now = moment;
     if (now) now->stores_C.clear(); // none is known of the new one
-    paintSection(p, SectionGeometry(with, geometry().area()), with, now, title, tr("a click sets it down · Enter where it is · Esc leaves it"), t, u,
+    paintSection(p, SectionGeometry(with, geometry().area()), with, now, title, tr("a click sets it down, Enter leaves it here, Esc takes it away"), t, u,
                  Handle::none);
   } else
     paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged != Handle::none ? m_dragged : m_hovered);

@@ -30,6 +30,7 @@ public:
   [[nodiscard]] bool isFromAbove() const { return m_fromAbove; }
   /// A store goes with the pointer until a click or Enter sets it down; Escape and another press leave it.
   void place(StorePlacing placing);
+  void leaveIt();
   [[nodiscard]] bool isPlacing() const { return m_placing.has_value(); }
 
 signals:
@@ -52,7 +53,6 @@ private:
   void placeToggle();
   void drag(const QPointF& to);
   void setDown();
-  void leaveIt();
   [[nodiscard]] Plan planInSight() const;
   QPushButton* m_toggle;
   bool m_fromAbove = false;

@@ -154,8 +154,8 @@ void StoreFields::pipes(std::size_t i) {
   rule(&Plan::groundPipes, i);
   number(tr("Board"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::board_m2K_W, 0.0, 10.0, 0.5, tr("insulation half a metre under the pipes"),
          tr("none"));
-  number(tr("Collector"), Quantity::area, &Plan::groundPipes, i, &GroundPipes::collector_m2, 0.0, 2000.0, 0.5,
-         tr("solar, outside; its water warms the soil at the pipes"), tr("none"));
+  number(tr("Solar"), Quantity::area, &Plan::groundPipes, i, &GroundPipes::collector_m2, 0.0, 2000.0, 0.5,
+         tr("collector outside; its water warms the soil at the pipes"), tr("none"));
   number(tr("Slope"), Quantity::angle, &Plan::groundPipes, i, &GroundPipes::collectorTilt_deg, 0.0, 90.0, 5.0, tr("of the collector, towards the noon sun"));
   number(tr("Price"), Quantity::money, &Plan::groundPipes, i, &GroundPipes::price, 0.0, 1e7, 50.0, tr("of pipes, fan and digging; 0 if you have them"));
   choice<PipeOutlet>(tr("Serve"), {tr("the house"), tr("the bay"), tr("the first bed")}, tr("let the pipes serve another room"),
@@ -185,7 +185,7 @@ void StoreFields::compost(std::size_t i) {
   case PilePlace::mound:
     number(tr("Coil"), Quantity::length, &Plan::compost, i, &CompostPile::coil_m, 1.0, 2000.0, 5.0, tr("of water pipe in the pile"));
     number(tr("Pump"), Quantity::waterFlow, &Plan::compost, i, &CompostPile::coilFlow_l_min, 0.1, 500.0, 0.5, tr("water through the coil"));
-    number(tr("Radiator"), Quantity::conductance, &Plan::compost, i, &CompostPile::radiator_W_K, 1.0, 20000.0, 5.0,
+    number(tr("Passes"), Quantity::conductance, &Plan::compost, i, &CompostPile::radiator_W_K, 1.0, 20000.0, 5.0,
            tr("what passes from water to air for each degree"));
     break;
   }
@@ -199,10 +199,11 @@ void StoreFields::loop(std::size_t i) {
   number(tr("Tank"), Quantity::water, &Plan::waterLoops, i, &WaterLoop::litres, 5.0, 500000.0, 50.0, tr("water in it"));
   number(tr("Loss"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::tankLoss_W_K, 0.0, 2000.0, 0.5, tr("into the house where it stands"));
   number(tr("Pump"), Quantity::waterFlow, &Plan::waterLoops, i, &WaterLoop::flow_l_min, 0.1, 2000.0, 1.0, tr("water through the radiator"));
-  number(tr("Radiator"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::radiator_W_K, 1.0, 50000.0, 10.0,
+  number(tr("Passes"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::radiator_W_K, 1.0, 50000.0, 10.0,
          tr("what passes between water and air for each degree"));
   rule(&Plan::waterLoops, i);
-  number(tr("Collector"), Quantity::area, &Plan::waterLoops, i, &WaterLoop::collector_m2, 0.0, 2000.0, 0.5, tr("solar, outside; 0 for none"));
+  number(tr("Solar"), Quantity::area, &Plan::waterLoops, i, &WaterLoop::collector_m2, 0.0, 2000.0, 0.5, tr("collector outside that warms the tank"),
+         tr("none"));
   number(tr("Slope"), Quantity::angle, &Plan::waterLoops, i, &WaterLoop::collectorTilt_deg, 0.0, 90.0, 5.0, tr("towards the noon sun"));
   number(tr("Boiler"), Quantity::power, &Plan::waterLoops, i, &WaterLoop::boiler_W, 0.0, 500000.0, 500.0, tr("a stove or boiler that heats the tank"),
          tr("none"));

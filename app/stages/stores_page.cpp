@@ -178,7 +178,9 @@ QString StoresPage::told() const {
   if (store->kind == StoreKind::pipes) {
     const FanDuty duty = pipeDuty(plan.groundPipes[store->index], kStandardPressure_Pa);
     parts << tr("Its fan moves %1 at %2 W, %3 h a winter: %4 of heat for each of electricity.")
-                 .arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0).replace(QLatin1Char('/'), QStringLiteral("/\u2060")), // no line ends in m³/h
+                 .arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0)
+                          .replace(QLatin1Char('/'), QStringLiteral("/\u2060"))
+                          .replace(QLatin1Char(' '), QChar(QChar::Nbsp)), // no line ends in m³/h
                       QLocale().toString(duty.power_W, 'f', 0), QLocale().toString(sum.running_h / winters, 'f', 0),
                       sum.electricity_kWh > 0.0 ? QLocale().toString(sum.given_kWh / sum.electricity_kWh, 'f', 1) : tr("nothing"));
   } else if (store->kind == StoreKind::compost) {
