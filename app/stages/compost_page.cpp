@@ -45,6 +45,16 @@ QString heatByMass(const Units& u, double W_per_t) {
   return CompostPage::tr("%1 BTU/h a ton").arg(10 * std::lround(1000.0 * u.show(Quantity::power, W_per_t * ton_t) / 10.0));
 }
 
+/// What an ingredient may be typed in beside its mass.
+std::vector<NumberField::Spec::Measure> measuresOf(const CompostIngredient& i) {
+  constexpr double kBag_l = 50.0;
+  const double litre_kg = i.bulk_kg_m3 / 1000.0;
+  return {{QString::fromUtf8(i.measure), i.litresPerMeasure * litre_kg},
+          {QStringLiteral("bag"), kBag_l * litre_kg},
+          {QStringLiteral("m3"), i.bulk_kg_m3},
+          {QStringLiteral("m³"), i.bulk_kg_m3}};
+}
+
 /// In the grower's own measure: "12 barrows".
 QString measures(const CompostIngredient& i, double wet_kg) {
   const double n = wet_kg / i.bulk_kg_m3 * 1000.0 / i.litresPerMeasure;
@@ -228,8 +238,11 @@ void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
     m_shown = signature;
     clearCards(*m_rows);
     m_notes.clear();
-    const auto field = [&](QWidget* parent, const QString& label, const Find<double>& find, double low, double high, double nudge, const QString& source) {
-      return new NumberField(m_document, NumberField::Spec::at(label, Quantity::mass, find, low, high, nudge, source), parent);
+    const auto field = [&](QWidget* parent, const QString& label, const Find<double>& find, double low, double high, double nudge, const QString& source,
+                           std::vector<NumberField::Spec::Measure> also = {}) {
+      auto spec = NumberField::Spec::at(label, Quantity::mass, find, low, high, nudge, source);
+      spec.measures = std::move(also);
+      return new NumberField(m_document, std::move(spec), parent);
     };
     for (std::size_t k = 0; k < pile.recipe.size(); ++k) {
       const CompostIngredient* known = findIngredient(pile.recipe[k].ingredient);
@@ -242,7 +255,9 @@ void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
                            [index, k](Plan& p) -> double* {
                              return index < p.compost.size() && k < p.compost[index].recipe.size() ? &p.compost[index].recipe[k].wet_kg : nullptr;
                            },
-                           0.0, 1e6, 10.0, QString::fromUtf8(known->source)),
+                           0.0, 1e6, 10.0,
+                           tr("by weight, or as 12 %1s, bags of 50 litres or m³; %2").arg(QString::fromUtf8(known->measure), QString::fromUtf8(known->source)),
+                           measuresOf(*known)),
                        3);
       auto* note = new QLabel(line);
       note->setObjectName(QStringLiteral("measures"));

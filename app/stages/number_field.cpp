@@ -107,10 +107,21 @@ void NumberField::beginTyping() {
   update();
 }
 
+std::optional<double> NumberField::inMeasures(const QString& typed) const {
+  for (const Spec::Measure& m : m_spec.measures) {
+    for (const QString& name : {m.name + QLatin1Char('s'), m.name}) {
+      if (!typed.trimmed().endsWith(name, Qt::CaseInsensitive)) continue;
+      if (const auto n = m_document.units().parse(Quantity::count, typed.trimmed().chopped(name.size()).trimmed())) return *n * m.each;
+    }
+  }
+  return std::nullopt;
+}
+
 void NumberField::commit() {
   if (!m_editor->isVisible()) return;
   const bool isWord = m_spec.word && m_editor->text().trimmed().compare(m_spec.word->says, Qt::CaseInsensitive) == 0;
-  const auto value = isWord ? std::optional(m_spec.word->value) : m_document.units().parse(m_spec.quantity, m_editor->text());
+  const auto counted = inMeasures(m_editor->text());
+  const auto value = isWord ? std::optional(m_spec.word->value) : counted ? counted : m_document.units().parse(m_spec.quantity, m_editor->text());
   const bool untouched = m_editor->text() == shown();
   m_editor->hide();
   setFocus();

@@ -29,6 +29,12 @@ public:
       QString says;
     };
     std::optional<Word> word = {};
+    /// What a number may also be typed in: "12 barrows". One of them, in SI; its name in the singular.
+    struct Measure {
+      QString name;
+      double each;
+    };
+    std::vector<Measure> measures = {};
     /// A number by its place in the plan; where there is none it reads 0 and typing changes nothing.
     static Spec at(QString label, Quantity quantity, Find<double> find, double min, double max, double nudge, QString source, std::optional<Word> word = {});
   };
@@ -51,6 +57,7 @@ private:
   void put(double si, bool merge);
   void refuse(const QString& why);
   [[nodiscard]] QString shown() const;
+  [[nodiscard]] std::optional<double> inMeasures(const QString& typed) const;
   [[nodiscard]] QRect valueRect() const;
   Document& m_document;
   Spec m_spec;

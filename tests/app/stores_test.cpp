@@ -139,6 +139,14 @@ TEST_F(StoresWindow, TheBenchMixesAndSaysWhatTheBlendIsLike) {
   EXPECT_EQ(document->plan().compost.front().water_kg, 0.0); // a slurry is refused
   document->undoStack()->undo();
   EXPECT_EQ(document->plan().compost.front().recipe[1].wet_kg, straw);
+  // in the measures of the yard: a bale of 190 litres and a cubic metre weigh what straw weighs, 100 kg/m3
+  type(number(QStringLiteral("straw")), QStringLiteral("4 bales"));
+  EXPECT_NEAR(document->plan().compost.front().recipe[1].wet_kg, 4 * 19.0, 1e-9);
+  type(number(QStringLiteral("straw")), QStringLiteral("2 m³"));
+  EXPECT_NEAR(document->plan().compost.front().recipe[1].wet_kg, 200.0, 1e-9);
+  type(number(QStringLiteral("straw")), QStringLiteral("12 sheep"));
+  EXPECT_FALSE(number(QStringLiteral("straw"))->errorText().isEmpty());
+  EXPECT_NEAR(document->plan().compost.front().recipe[1].wet_kg, 200.0, 1e-9);
 }
 
 TEST_F(StoresWindow, APileIsFittedToTheThermometerInIt) {
