@@ -158,7 +158,7 @@ TEST(StoresInSeason, ABoilerKeepsTheTankWhileItIsLitAndItsFuelIsPaidForApart) {
   const Simulation always = run(p);
   const StoreSummary& tank = always.summary.stores.front();
   EXPECT_GT(tank.coldest_C, 20.0);
-  EXPECT_LE(tank.warmest_C, 50.1) << "no hotter than it is kept";
+  EXPECT_LE(tank.warmest_C, 50.2) << "no hotter than it is kept; the middle of two steps taken as one is read off a parabola";
   EXPECT_GT(tank.fuel_kWh, 500.0);
   EXPECT_DOUBLE_EQ(always.summary.heater_kWh, 0.0) << "no electricity is bought for it";
   EXPECT_CLOSE(always.summary.fuel, tank.fuel_kWh * 0.08 / always.summary.winters, 1e-9, "rounding");
