@@ -16,9 +16,9 @@ namespace muffle {
 namespace {
 
 constexpr double kLongestStep_s = 900.0; // a stride of more would pass over the house's own quick answers
-constexpr double kBend_K = 0.6;          // of what is driven, off the straight line in its middle
-constexpr double kTurn_K = 3.0;          // of the state, off the last two steps' line at the stride's end
-constexpr int kBarredAfterTurn = 1;      // steps
+constexpr double kBend_K = 0.5;          // of what is driven, off the straight line in its middle
+constexpr double kTurn_K = 2.0;          // of the state, off the last two steps' line at the stride's end
+constexpr int kBarredAfterTurn = 2;      // steps
 constexpr double kInside = 1.0 - 1e-9;   // held tables have their next value at a step's end itself
 constexpr double kEndInFirst = 3.0 / 8.0;
 constexpr double kBeforeInFirst = 1.0 / 8.0;
