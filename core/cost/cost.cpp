@@ -66,10 +66,10 @@ double drawing_h(const Plan& plan, double draws) {
   return hours;
 }
 
-Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit, double work_h) {
+Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit, double work_h, double fuel) {
   Cost cost;
   cost.hours = work_h;
-  cost.energy = electricity_kWh * prices.electricity_per_kWh;
+  cost.energy = electricity_kWh * prices.electricity_per_kWh + fuel;
   for (const Kit& k : kit) {
     cost.kit += k.capital * annuityFactor(prices.interest, k.life_years);
     cost.hours += k.hoursPerWinter;

@@ -34,8 +34,8 @@ struct Cost {
 /// What has been bought with a plan: its kit, and the heater where that has a price.
 std::vector<Kit> kitOf(const Plan& plan);
 
-/// `work_h`: hours a winter beside those of the kit.
-Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit, double work_h = 0.0);
+/// `work_h`: hours a winter beside those of the kit. `fuel`: money a winter for what boilers burn.
+Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit, double work_h = 0.0, double fuel = 0.0);
 
 /// Hours a winter of closing and opening the night blanket that often, and of lifting bed covers every day.
 double drawing_h(const Plan& plan, double draws);

@@ -48,13 +48,14 @@ bool Solver::setpointsStay(double time_s) const {
   return true;
 }
 
-/// Sets the stage out along the line from `before` through m_start, with what the formula knows of it: the move so far and the heaters.
-void Solver::setOut(const FlowState& before, FlowState& stage, double s, Kept& kept) {
+/// Sets the stage out along the line from m_middle, where the step before it began, through m_start, with what the formula knows of it: the move so far and the
+/// heaters.
+void Solver::setOut(FlowState& stage, double s, Kept& kept) {
   const std::size_t free = m_known.size();
-  const double* const C = m_flows.capacity_J_K().data();
-  const double* const start = m_start.T.data();
-  const double* const from = before.T.data(); // may be the stage's own
-  double* const T = stage.T.data();
+  const double* __restrict const C = m_flows.capacity_J_K().data();
+  const double* __restrict const start = m_start.T.data();
+  const double* __restrict const from = m_middle.T.data();
+  double* __restrict const T = stage.T.data();
   double* __restrict const known = m_known.data();
   for (std::size_t i = 0; i < free; ++i) {
     const double moved = start[i] - from[i];
@@ -79,7 +80,7 @@ bool Solver::extrapolate(double h) {
   const std::size_t free = m_known.size();
   std::copy_n(m_end.T.begin(), free, m_middle.T.begin()); // for a stride to come
   m_flows.drive(m_time + h, m_end);
-  setOut(m_middle, m_end, 2.0 / 3.0 * h, m_equal);
+  setOut(m_end, 2.0 / 3.0 * h, m_equal);
   return !m_flows.ventTurns(m_start.T, m_end.T);
 }
 
@@ -185,33 +186,35 @@ bool Solver::solveStage(FlowState& stage, double s, Kept& kept) {
   return false;
 }
 
-/// Takes the step.
-void Solver::cruiseOn(double h, double s) {
-  constexpr double kBefore = 1.0 / 3.0;
+/// Counts the energies, driven values and heaters' heat of a step.
+void Solver::count(const std::vector<double>& energy_J, const std::vector<double>& value, const std::vector<double>& heat_J, double h) {
   const auto slots = static_cast<std::size_t>(m_flows.slotCount());
   for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) {
-    const double last = m_step_J[r];
-    const double now = s * m_end.f[r] + kBefore * last;
-    m_before_J[r] = last;
-    m_step_J[r] = m_lastEnergy[r] = now;
-    m_energy_J[r] += now;
-    if (r < slots) m_throughput_J += std::abs(now);
+    m_energy_J[r] += energy_J[r];
+    m_lastEnergy[r] = energy_J[r];
+    if (r < slots) m_throughput_J += std::abs(energy_J[r]);
   }
-  for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) {
-    m_beforeValue[v] = m_stepValue[v];
-    m_stepValue[v] = s * m_end.value[v] + kBefore * m_stepValue[v];
-    m_valueIntegral[v] += m_stepValue[v];
-  }
-  for (const NetworkDrivers::Term& t : m_flows.drivers().sourceTerms()) m_throughput_J += std::abs(t.factor * m_stepValue[static_cast<std::size_t>(t.value)]);
+  for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) m_valueIntegral[v] += value[v];
+  for (const NetworkDrivers::Term& t : m_flows.drivers().sourceTerms()) m_throughput_J += std::abs(t.factor * value[static_cast<std::size_t>(t.value)]);
   for (std::size_t j = 0; j < m_power.size(); ++j) {
-    m_beforeHeat_J[j] = m_stepHeat_J[j];
-    m_stepHeat_J[j] = s * m_power[j] + kBefore * m_stepHeat_J[j];
-    m_thermostat_J[j] += m_stepHeat_J[j];
-    m_throughput_J += m_stepHeat_J[j];
-    m_lastPower[j] = m_stepHeat_J[j]; // advance() makes it a power
+    m_thermostat_J[j] += heat_J[j];
+    m_throughput_J += heat_J[j];
+    m_lastPower[j] = heat_J[j]; // advance() makes it a power
   }
-  std::swap(m_start, m_end);
   m_time += h;
+}
+
+/// Takes the step.
+void Solver::cruiseOn(double h, double s) {
+  const auto shift = [](double now, double& before, double& last) {
+    before = last;
+    last = now + before * (1.0 / 3.0);
+  };
+  for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) shift(s * m_end.f[r], m_before_J[r], m_step_J[r]);
+  for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) shift(s * m_end.value[v], m_beforeValue[v], m_stepValue[v]);
+  for (std::size_t j = 0; j < m_power.size(); ++j) shift(s * m_power[j], m_beforeHeat_J[j], m_stepHeat_J[j]);
+  count(m_step_J, m_stepValue, m_stepHeat_J, h);
+  std::swap(m_start, m_end);
   ++m_smoothSteps;
   // water that appears on a film or is gone changes some links a little: the line of the last step still holds within a few
   // minutes of its time, and only the matrix is made anew; a thermostat's switch shows in the modulators of the next step

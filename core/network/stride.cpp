@@ -16,10 +16,12 @@ namespace muffle {
 namespace {
 
 constexpr double kLongestStep_s = 900.0; // a stride of more would pass over the house's own quick answers
-constexpr double kBend_K = 0.5;          // of what is driven, off the straight line in its middle
-constexpr double kTurn_K = 2.0;          // of the state, off the last two steps' line at the stride's end
-constexpr int kBarredAfterTurn = 2;      // steps
-constexpr double kInside = 1.0 - 1e-9;   // held tables have their next value at a step's end itself
+// both by trial on the demo houses, 0.03 to 0.05 K rms in a season; by a fifth more the air's slope is too rough for the fit of what a house stores
+constexpr double kBend_K = 0.5;        // of what is driven, off the straight line in its middle
+constexpr double kTurn_K = 2.0;        // of the state (of humidity g/kg), off the last two steps' line at the stride's end
+constexpr int kBarredAfterBend = 3;    // steps, until it lies before the line that the next stride sets out along
+constexpr int kBarredAfterTurn = 2;    // steps: it came near the end of what was tried
+constexpr double kInside = 1.0 - 1e-9; // held tables have their next value at a step's end itself
 constexpr double kEndInFirst = 3.0 / 8.0;
 constexpr double kBeforeInFirst = 1.0 / 8.0;
 
@@ -35,11 +37,15 @@ bool Solver::extrapolateOver(double h, double s) {
   std::copy(m_far.T.begin() + m_flows.freeCount(), m_far.T.end(), m_middle.T.begin() + m_flows.freeCount());
   std::swap(m_far.value, m_middle.value);
   m_flows.drive(m_time + 2.0 * h, m_far);
-  if (m_flows.drivenBend_K(m_start, m_middle, m_far, s) > kBend_K || !m_flows.modulateOver(middle, end, m_start.T, s, kBend_K)) return false;
+  if (m_flows.drivenBend_K(m_start, m_middle, m_far, s) > kBend_K) {
+    m_stridesBarred = kBarredAfterBend;
+    return false;
+  }
+  if (!m_flows.modulateOver(middle, end, m_start.T, s, kBend_K)) return false;
   m_farValue = m_far.value;
   for (std::size_t v = 0; v < m_far.value.size(); ++v) m_far.value[v] = 0.75 * m_far.value[v] + 0.5 * m_middle.value[v] - 0.25 * m_start.value[v];
   m_flows.setBoundaries(m_far);
-  setOut(m_middle, m_far, s, m_double);
+  setOut(m_far, s, m_double);
   return !m_flows.ventOnRamp(m_far.T);
 }
 
@@ -54,24 +60,6 @@ void Solver::splitStride(double s) {
   for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) split(s * m_far.f[r], m_before_J[r], m_step_J[r]);
   for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) split(s * m_far.value[v], m_beforeValue[v], m_stepValue[v]);
   for (std::size_t j = 0; j < m_power.size(); ++j) split(s * m_power[j], m_beforeHeat_J[j], m_stepHeat_J[j]);
-}
-
-/// Counts one half of a stride.
-void Solver::takeHalf(const std::vector<double>& energy_J, const std::vector<double>& value, const std::vector<double>& heat_J, double h) {
-  const auto slots = static_cast<std::size_t>(m_flows.slotCount());
-  for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) {
-    m_energy_J[r] += energy_J[r];
-    m_lastEnergy[r] = energy_J[r];
-    if (r < slots) m_throughput_J += std::abs(energy_J[r]);
-  }
-  for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) m_valueIntegral[v] += value[v];
-  for (const NetworkDrivers::Term& t : m_flows.drivers().sourceTerms()) m_throughput_J += std::abs(t.factor * value[static_cast<std::size_t>(t.value)]);
-  for (std::size_t j = 0; j < m_power.size(); ++j) {
-    m_thermostat_J[j] += heat_J[j];
-    m_throughput_J += heat_J[j];
-    m_lastPower[j] = heat_J[j]; // advance() makes it a power
-  }
-  m_time += h;
 }
 
 /// Reads the middle off the stride's end, into m_middle. False, with the powers as they were, if the state turns too sharply on the way, a
@@ -108,7 +96,7 @@ bool Solver::stride(double h) {
   if (!done) return false;
   ++m_strides;
   splitStride(s);
-  takeHalf(m_before_J, m_beforeValue, m_beforeHeat_J, h);
+  count(m_before_J, m_beforeValue, m_beforeHeat_J, h);
   std::swap(m_end, m_start);    // where the stride began
   std::swap(m_start, m_middle); // its middle
   m_midway = true;
@@ -117,7 +105,7 @@ bool Solver::stride(double h) {
 
 /// The stride's second half.
 void Solver::finishStride(double h) {
-  takeHalf(m_step_J, m_stepValue, m_stepHeat_J, h);
+  count(m_step_J, m_stepValue, m_stepHeat_J, h);
   m_midway = false;
   std::swap(m_middle, m_end);
   std::swap(m_end, m_start);

@@ -4,9 +4,7 @@
 #include "core/sizing/try_each.h"
 
 #include <algorithm>
-#include <atomic>
 #include <cmath>
-#include <mutex>
 #include <optional>
 
 namespace muffle {

@@ -213,8 +213,7 @@ Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> we
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
   for (SizedPackage& p : sizing.packages) {
     const Package package = buildPackage(plan, p.choice);
-    p.cost = winterCost(prices, p.heater_kWh + p.fan_kWh, package.kit, drawing_h(package.plan, p.draws));
-    p.cost.energy += p.fuel;
+    p.cost = winterCost(prices, p.heater_kWh + p.fan_kWh, package.kit, drawing_h(package.plan, p.draws), p.fuel);
     judge(p, plan);
   }
   rank(sizing);

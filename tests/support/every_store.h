@@ -4,6 +4,7 @@
 #pragma once
 
 #include "core/plan/plan.h"
+#include "tests/support/yard.h"
 
 namespace muffle::testing {
 
@@ -39,6 +40,12 @@ inline void addEveryStore(Plan& p) {
   p.soilCables.push_back({});
   p.mass.push_back({});
   p.mass.push_back({.name = "flags", .kind = MassKind::path, .area_m2 = 8.0, .thickness_m = 0.08});
+}
+
+inline Plan yardWithEveryStore() {
+  Plan p = yard();
+  addEveryStore(p);
+  return p;
 }
 
 } // namespace muffle::testing

@@ -4,7 +4,6 @@
 #include "core/plan/plan_json.h"
 #include "core/plan/store_list.h"
 #include "tests/support/every_store.h"
-#include "tests/support/yard.h"
 
 #include <gtest/gtest.h>
 
@@ -13,23 +12,19 @@
 namespace muffle {
 namespace {
 
-Plan everything() {
-  Plan p = testing::yard();
-  testing::addEveryStore(p);
-  return p;
-}
+using testing::yardWithEveryStore;
 
 TEST(StoresJson, ComeBackAsTheyWere) {
-  const Json written = planToJson(everything());
+  const Json written = planToJson(yardWithEveryStore());
   const auto read = planFromJson(written);
   ASSERT_TRUE(read) << read.problem().text();
   EXPECT_EQ(planToJson(*read), written);
-  EXPECT_EQ(storesOf(*read).size(), storesOf(everything()).size());
+  EXPECT_EQ(storesOf(*read).size(), storesOf(yardWithEveryStore()).size());
 }
 
 TEST(StoresJson, NameTheFieldAndItsRange) {
   const auto refused = [](const char* pointer, Json value) {
-    Json plan = planToJson(everything());
+    Json plan = planToJson(yardWithEveryStore());
     plan[Json::json_pointer(pointer)] = std::move(value);
     const auto read = planFromJson(plan);
     return read ? std::string() : read.problem().where;
@@ -44,7 +39,7 @@ TEST(StoresJson, NameTheFieldAndItsRange) {
 }
 
 TEST(StoreList, GivesEveryStoreAnIdOfItsOwnAndANameForEachTrace) {
-  const Plan p = everything();
+  const Plan p = yardWithEveryStore();
   std::set<std::string> ids;
   for (const StoreRef& s : storesOf(p)) {
     EXPECT_TRUE(ids.insert(s.id).second) << s.id;

@@ -13,14 +13,10 @@
 namespace muffle {
 namespace {
 
-Plan everything() {
-  Plan p = testing::yard();
-  testing::addEveryStore(p);
-  return p;
-}
+using testing::yardWithEveryStore;
 
 TEST(StoreSize, IsSetAndReadBackForEveryKindAndNoneTakesItOut) {
-  const Plan plan = everything();
+  const Plan plan = yardWithEveryStore();
   const auto all = storesOf(plan);
   for (const StoreRef& store : all) {
     const double now = storeSize(plan, store);
@@ -33,7 +29,7 @@ TEST(StoreSize, IsSetAndReadBackForEveryKindAndNoneTakesItOut) {
 }
 
 TEST(StoreSize, ALargerPileKeepsItsHeightAndItsRecipe) {
-  const Plan plan = everything();
+  const Plan plan = yardWithEveryStore();
   const StoreRef pile{StoreKind::compost, 0, "compost:1", ""};
   const Plan twice = withStoreSize(plan, pile, 2.0 * storeSize(plan, pile));
   const CompostPile &a = plan.compost[0], &b = twice.compost[0];

@@ -43,8 +43,7 @@ Simulation run(const Plan& plan) {
 using testing::hotBed;
 
 Plan everything() {
-  Plan p = yard();
-  testing::addEveryStore(p);
+  Plan p = testing::yardWithEveryStore();
   p.heater = Heater{"fan heater", 9000.0, 0.0, 10.0};
   return p;
 }
