@@ -177,7 +177,7 @@ void GroundPage::refresh() {
          "below %7.")
           .arg(u.text(Quantity::length, depth), u.text(Quantity::difference, at.swing_K), u.text(Quantity::temperature, plan.site.groundMean_C),
                u.text(Quantity::temperature, at.coldest_C), dayText(at.coldestDay), u.text(Quantity::difference, kAsGoodAsConstant_K),
-               u.text(Quantity::length, depthOfSwing_m(plan, kAsGoodAsConstant_K))));
+               u.text(Quantity::length, std::round(10.0 * depthOfSwing_m(plan, kAsGoodAsConstant_K)) / 10.0)));
   drawDepths();
   drawPipes();
 }
