@@ -174,10 +174,10 @@ void GroundPage::refresh() {
   const GroundSwing at = groundSwing(plan, depth);
   m_constant->setText(
       tr("Constant down there? At %1 your ground still swings %2 to either side of %3 and is coldest, %4, about %5. It is within %6 all year only "
-         "below %7.")
+         "below about %7.")
           .arg(u.text(Quantity::length, depth), u.text(Quantity::difference, at.swing_K), u.text(Quantity::temperature, plan.site.groundMean_C),
                u.text(Quantity::temperature, at.coldest_C), dayText(at.coldestDay), u.text(Quantity::difference, kAsGoodAsConstant_K),
-               u.text(Quantity::length, std::round(10.0 * depthOfSwing_m(plan, kAsGoodAsConstant_K)) / 10.0)));
+               QStringLiteral("%1 %2").arg(std::lround(u.show(Quantity::length, depthOfSwing_m(plan, kAsGoodAsConstant_K)))).arg(u.unit(Quantity::length))));
   drawDepths();
   drawPipes();
 }
