@@ -26,6 +26,7 @@ constexpr double kJump = 0.3;              // of a heater's power from one step 
 constexpr double kJumpToLimit = 0.1;       // the same where it reaches or leaves a limit
 constexpr int kMaxSweeps = 20;             // over thermostats that heat each other's sensors
 constexpr double kPowerTolerance_K = 1e-4;
+constexpr double kWarmEnough_K = 4.0;  // over a new setpoint, for its heater to stay off
 constexpr double kInside = 1.0 - 1e-9; // held tables have their next value at the step's end itself
 
 } // namespace
@@ -40,10 +41,15 @@ Solver::Kept Solver::makeKept() const {
   return kept;
 }
 
-bool Solver::setpointsStay(double time_s) const {
+/// False if a setpoint is another then, unless its heater is off and stays so as far as one can see: that one is taken up.
+bool Solver::setpointsStay(double time_s) {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const Thermostat& t = m_network->thermostats[j];
-    if (t.setpointSignal >= 0 && m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(time_s) != m_setpoint[j]) return false;
+    if (t.setpointSignal < 0) continue;
+    const double then = m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(time_s);
+    if (then == m_setpoint[j]) continue;
+    if (m_power[j] > 0.0 || m_start.T[m_sensorSlot[j]] < then + kWarmEnough_K) return false;
+    m_setpoint[j] = then;
   }
   return true;
 }
@@ -63,11 +69,18 @@ void Solver::setOut(FlowState& stage, double s, Kept& kept) {
     T[i] = start[i] + moved;
   }
   for (std::size_t j = 0; j < m_power.size(); ++j) known[m_heatedSlot[j]] += s * m_power[j];
+  takeUp(stage, s, kept);
+}
+
+/// The kept matrix for a stage that sets out where it stands, if it is still good.
+void Solver::takeUp(const FlowState& stage, double s, Kept& kept) {
+  const std::size_t free = m_known.size();
   m_powerBefore = m_power;
   std::fill(m_delta.begin() + static_cast<std::ptrdiff_t>(free), m_delta.end(), 0.0);
-  if (kept.layout != m_flows.layout()) kept.isFactored = false;
+  if (kept.layout != m_flows.layout() || kept.s != s) kept.isFactored = false;
   if (!kept.isFactored) return;
   double off = 0.0;
+  const double* __restrict const T = stage.T.data();
   const double* __restrict const factored = kept.factoredT.data();
   for (auto i = static_cast<std::size_t>(m_flows.linearCount()); i < free; ++i) off = std::max(off, std::abs(T[i] - factored[i]));
   kept.off_K = off;
@@ -95,8 +108,9 @@ const std::vector<double>& Solver::cruiseResponse(std::size_t j, double s, Kept&
   return response;
 }
 
-/// Ideal thermostats' powers, so that each sensor ends on its setpoint or the power at a limit; m_delta and m_known follow.
-void Solver::cruisePowers(FlowState& stage, double s, Kept& kept) {
+/// Ideal thermostats' powers, so that with m_delta and by their responses each sensor of the stage ends on its setpoint, or the power at a
+/// limit. Those before are in m_powerTried. False if none has moved.
+bool Solver::findPowers(const FlowState& stage, double s, Kept& kept, ResponseOf responseOf) {
   const std::size_t free = m_known.size();
   m_powerTried = m_power;
   for (int sweep = 0; sweep < kMaxSweeps; ++sweep) {
@@ -109,7 +123,7 @@ void Solver::cruisePowers(FlowState& stage, double s, Kept& kept) {
       for (std::size_t k = 0; k < m_power.size(); ++k)
         if (m_power[k] != m_powerTried[k]) error -= (m_power[k] - m_powerTried[k]) * kept.response[k][sensor];
       if ((m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] >= limit && error >= 0.0)) continue;
-      const double response = cruiseResponse(j, s, kept)[sensor];
+      const double response = (this->*responseOf)(j, s, kept)[sensor];
       if (response <= 0.0) continue;
       const double power = std::clamp(m_power[j] + error / response, 0.0, limit);
       largest = std::max(largest, std::abs(power - m_power[j]) * response);
@@ -117,6 +131,13 @@ void Solver::cruisePowers(FlowState& stage, double s, Kept& kept) {
     }
     if (m_power.size() < 2 || largest < kPowerTolerance_K) break;
   }
+  return m_power != m_powerTried;
+}
+
+/// The same, and m_delta and m_known follow.
+void Solver::cruisePowers(const FlowState& stage, double s, Kept& kept) {
+  if (!findPowers(stage, s, kept, &Solver::cruiseResponse)) return;
+  const std::size_t free = m_known.size();
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const double change = m_power[j] - m_powerTried[j];
     if (change == 0.0) continue;
@@ -128,13 +149,14 @@ void Solver::cruisePowers(FlowState& stage, double s, Kept& kept) {
 }
 
 /// One evaluation and solve. True when what it leaves over is small.
-bool Solver::cruiseRound(FlowState& stage, double s, Kept& kept) {
+bool Solver::cruiseRound(FlowState& stage, double s, Kept& kept, bool findPower) {
   if (!kept.isFactored) {
     m_flows.evaluate(stage, stage.f, &kept.slopes);
     m_flows.factor(s, kept.slopes);
     kept.factoredT = stage.T;
     kept.isFactored = true;
     kept.layout = m_flows.layout();
+    kept.s = s;
     kept.age = 0;
     kept.off_K = 0.0;
     std::fill(kept.responseKnown.begin(), kept.responseKnown.end(), false);
@@ -151,7 +173,7 @@ bool Solver::cruiseRound(FlowState& stage, double s, Kept& kept) {
   double* __restrict const delta = m_delta.data();
   for (std::size_t i = 0; i < free; ++i) delta[i] = known[i] + s * f[i] - C[i] * (T[i] - start[i]);
   m_flows.solve(delta);
-  cruisePowers(stage, s, kept);
+  if (findPower) cruisePowers(stage, s, kept);
   double largest = 0.0;
   for (std::size_t i = 0; i < free; ++i) T[i] += delta[i];
   for (auto i = static_cast<std::size_t>(m_flows.linearCount()); i < free; ++i) largest = std::max(largest, std::abs(delta[i]));
@@ -159,7 +181,8 @@ bool Solver::cruiseRound(FlowState& stage, double s, Kept& kept) {
   return largest * std::min(0.2, 0.004 + 0.1 * (largest + kept.off_K)) < kCruiseTolerance_K; // as contraction() has it
 }
 
-/// A heater has gone from one limit to the other or most of the way, or water begins or ceases to freeze.
+/// A heater has gone from one limit to the other or most of the way, a vent passes the corner of its ramp, or water begins or ceases to
+/// freeze.
 bool Solver::hasJumped(const FlowState& stage) const {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const double limit = m_network->thermostats[j].power_W;
@@ -170,18 +193,25 @@ bool Solver::hasJumped(const FlowState& stage) const {
   return m_flows.ventTurns(m_start.T, stage.T) || m_flows.freezing().overshoot_K(m_start.T, stage.T) > 0.0;
 }
 
-/// Brings the stage that setOut() has begun to its end, and its reported rows with it. False if that takes too long or something has
-/// jumped; the powers are then as they were.
-bool Solver::solveStage(FlowState& stage, double s, Kept& kept) {
+/// Brings the stage that has set out to its end, and its reported rows with it. False if that takes too long.
+bool Solver::settleStage(FlowState& stage, double s, Kept& kept, bool findPower) {
   for (int round = 0; round < kMaxRounds; ++round) {
-    if (!cruiseRound(stage, s, kept)) {
+    if (!findPower) m_roundFrom = stage.T;
+    bool enough = cruiseRound(stage, s, kept, findPower);
+    if (!findPower && m_flows.ventTurns(m_roundFrom, stage.T)) kept.isFactored = enough = false; // by the slopes past its corner
+    if (!enough) {
       if (kept.off_K > kRetryOff_K || round > 0) kept.isFactored = false;
       continue;
     }
-    if (hasJumped(stage)) break;
     m_flows.addToReported(kept.slopes, m_delta.data(), stage.f.data());
     return true;
   }
+  return false;
+}
+
+/// The same, with the heaters; false also if something has jumped. The powers are then as they were.
+bool Solver::solveStage(FlowState& stage, double s, Kept& kept) {
+  if (settleStage(stage, s, kept, true) && !hasJumped(stage)) return true;
   m_power = m_powerBefore;
   return false;
 }

@@ -90,7 +90,7 @@ public:
   /// Takes the modulators of time t. True if `state.f` was right before and has been brought up to date (only plain
   /// conductances changed); false if it and the slopes must be evaluated anew.
   bool modulate(double t_s, FlowState& state);
-  /// The same where no flows are to be kept right: false if the operator had to be laid out anew.
+  /// The same where no flows are to be kept right: false if one of them has jumped or the operator had to be laid out anew.
   bool modulate(double t_s);
   /// The modulators of a step that spans two of the tables' samples: their value at its end, and half of what the middle lies off the
   /// line between start and end, so that the mean is that of the three. False, with nothing taken, if one changes that lays the operator
@@ -222,8 +222,9 @@ private:
   void orderNodes(const Network& network);
   void addLinks(const Network& network, const std::vector<int>& groupOfLink);
   void activate();
+  void activateModulated();
   void activate(PlainLinks& links);
-  enum class Modulation { same, changed, laidOut };
+  enum class Modulation { same, changed, jumped, laidOut };
   Modulation takeModulators(double t_s);
   [[nodiscard]] double varyingStrength(const Varying& v) const;
   /// A flow q of a varying link into f, by row.
@@ -273,7 +274,7 @@ private:
   std::vector<double> m_kept;               ///< rows that evaluate() is to leave alone
   std::vector<double> m_difference, m_root; ///< by active natural link: its difference; (dT^2 + 0.01)^(p/2)
 
-  std::array<Base, 3> m_bases; ///< a solver may go to and fro between single steps, equal ones and strides
+  std::array<Base, 4> m_bases; ///< a solver may go to and fro between single steps, equal ones, strides and those after a jump
   std::size_t m_nextBase = 0;
 };
 

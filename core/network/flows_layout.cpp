@@ -136,12 +136,17 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
   }
 }
 
-/// Takes up the links in force.
+/// Takes up the links in force, by the state of the water too.
 void NetworkFlows::activate() {
-  ++m_layoutCount;
   for (Base& base : m_bases) base.s = -1.0;
-  m_natural.clear();
   activate(m_conductances);
+  activateModulated();
+}
+
+/// Those whose strength modulators or relays decide.
+void NetworkFlows::activateModulated() {
+  ++m_layoutCount;
+  m_natural.clear();
   activate(m_radiative);
   for (Varying& v : m_varying) v.g = varyingStrength(v);
   for (VentSlots& v : m_vents) v.g = v.full * strength(v.modulator);
@@ -260,6 +265,7 @@ void NetworkFlows::setBoundaries(FlowState& state) const {
 
 NetworkFlows::Modulation NetworkFlows::takeModulators(double t) {
   bool changed = !m_modulated;
+  bool jumped = false;
   bool lay = !m_modulated;
   m_modulated = true;
   m_modulators.sample(t, m_modulatorNext.data(), m_relays.states());
@@ -268,11 +274,12 @@ NetworkFlows::Modulation NetworkFlows::takeModulators(double t) {
     if (now == m_modulator[i]) continue;
     changed = true;
     if (m_layout[i]) lay = true;
+    if (m_modulators.isHeld(i)) jumped = true;
     m_modulator[i] = now;
   }
-  if (lay) activate();
+  if (lay) activateModulated();
   m_modulatedLayout = m_layoutCount;
-  return lay ? Modulation::laidOut : changed ? Modulation::changed : Modulation::same;
+  return lay ? Modulation::laidOut : jumped ? Modulation::jumped : changed ? Modulation::changed : Modulation::same;
 }
 
 bool NetworkFlows::modulate(double t, FlowState& state) {

@@ -13,6 +13,9 @@
 
 namespace muffle {
 
+/// Further than this no step is to take water past its freezing point.
+inline constexpr double kFreezingOvershoot_K = 0.25;
+
 struct FreezingWater {
   double latent_J = 0.0;           ///< of all its water, > 0
   double interval_K = 0.5;         ///< over which it freezes, > 0: fine soils hold unfrozen water for a kelvin, open water for none

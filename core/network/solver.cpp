@@ -16,8 +16,7 @@ constexpr int kMaxIterations = 25;
 constexpr int kRefactorAfter = 4; // a stage that has not settled by then gets fresh slopes each round
 constexpr int kMaxSwitchesPerStep = 400;
 constexpr int kMaxHalvings = 12;
-constexpr double kFreezingOvershoot_K = 0.25;   // a step in which water passes its freezing point further than this is halved,
-constexpr double kShortestForFreezing_s = 60.0; // down to a minute
+constexpr double kShortestForFreezing_s = 60.0; // a step in which water passes its freezing point too far is halved, down to a minute
 constexpr double kCurvatureMargin = 2.0;        // a node's own pivot overlooks what its neighbours pass on
 // The end stage takes the middle's implied flow, so that an error e of the middle reaches it as w/d e/(1 + x) with x = d h J/C.
 // What moves far enough within a step to bend its links is quick, x of 2 or more.
@@ -71,7 +70,8 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   solver.m_beforeValue = solver.m_farValue = solver.m_stepValue;
   solver.m_beforeHeat_J = solver.m_stepHeat_J;
   solver.m_far = solver.m_start;
-  solver.m_equal = solver.m_double = solver.makeKept();
+  solver.m_equal = solver.m_double = solver.m_afresh = solver.makeKept();
+  solver.m_firstResponse = solver.m_afresh.response;
   solver.m_lastEnergy.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
   solver.reset();
   return solver;
@@ -90,7 +90,7 @@ void Solver::reset() {
   m_throughput_J = 0.0;
   m_iterations = m_strides = 0;
   m_startKnown = m_midway = false;
-  m_equal.isFactored = m_double.isFactored = false;
+  m_equal.isFactored = m_double.isFactored = m_afresh.isFactored = false;
   m_cruiseFor_s = 0.0;
   m_stridesBarred = 0;
   m_flows.drive(0.0, m_start);
@@ -420,7 +420,8 @@ bool Solver::advance(double h) {
     finishStride(h);
   } else {
     m_midway = false;
-    if (!(mayCruise(h) && (stride(h) || cruise(h))) && !advanceSingly(h)) return false;
+    const bool goesOn = mayCruise(h) && (stride(h) || cruise(h));
+    if (!goesOn && !(m_options.cruise && setOutAfresh(h)) && !advanceSingly(h)) return false;
   }
   m_time = end;
   for (double& p : m_lastPower) p /= h;

@@ -128,6 +128,7 @@ private:
   struct Kept {
     bool isFactored = false;
     long layout = 0;               ///< of the flows when it was
+    double s = 0.0;                ///< that it was factored for
     int age = 0;                   ///< solves with it
     double off_K = 0.0;            ///< how far the stage in hand lies from where it was factored
     std::vector<double> factoredT; ///< by slot
@@ -138,15 +139,25 @@ private:
   };
   [[nodiscard]] Kept makeKept() const;
   bool cruise(double h);
-  [[nodiscard]] bool setpointsStay(double time_s) const;
+  bool setpointsStay(double time_s);
   bool extrapolate(double h);
   void setOut(FlowState& stage, double s, Kept& kept);
+  void takeUp(const FlowState& stage, double s, Kept& kept);
+  bool settleStage(FlowState& stage, double s, Kept& kept, bool findPower);
   bool solveStage(FlowState& stage, double s, Kept& kept);
-  bool cruiseRound(FlowState& stage, double s, Kept& kept);
+  bool cruiseRound(FlowState& stage, double s, Kept& kept, bool findPower);
+  using ResponseOf = const std::vector<double>& (Solver::*)(std::size_t thermostat, double s, Kept& kept);
   const std::vector<double>& cruiseResponse(std::size_t thermostat, double s, Kept& kept);
-  void cruisePowers(FlowState& stage, double s, Kept& kept);
+  bool findPowers(const FlowState& stage, double s, Kept& kept, ResponseOf responseOf);
+  void cruisePowers(const FlowState& stage, double s, Kept& kept);
   [[nodiscard]] bool hasJumped(const FlowState& stage) const;
   void cruiseOn(double h, double s);
+  const std::vector<double>& afreshResponse(std::size_t thermostat, double s, Kept& kept);
+  bool afreshStage(FlowState& stage, double s, double first);
+  double moveStages();
+  bool solveAfresh(double s);
+  bool setOutAfresh(double h);
+  void takeSetpoints(double time_s);
   bool stride(double h);
   bool extrapolateOver(double h, double s);
   bool settlesOnTheWay();
@@ -190,6 +201,9 @@ private:
   double m_cruiseFor_s = 0.0; ///< the last step was whole and of this length, and m_end.T is where it began; 0 for none
   int m_smoothSteps = 0;      ///< whole ones of that length since something jumped; from two on m_middle.T is where the one before the last began
   Kept m_equal, m_double;     ///< for steps of one length and of two
+  Kept m_afresh;              ///< for the stages of one that sets out after a jump; its responses are those of the end
+  std::vector<std::vector<double>> m_firstResponse; ///< those of the first stage
+  std::vector<double> m_roundFrom;                  ///< the stage's temperatures before the round in hand
   /// By row, over the last step and the one before it; of the driven values; by thermostat.
   std::vector<double> m_step_J, m_before_J, m_stepValue, m_beforeValue, m_stepHeat_J, m_beforeHeat_J;
 

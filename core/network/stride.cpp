@@ -84,6 +84,7 @@ bool Solver::stride(double h) {
     --m_stridesBarred;
     return false;
   }
+  if (m_flows.ventOnRamp(m_start.T)) return false; // where it would end, too
   const double s = 4.0 / 3.0 * h;
   m_startKnown = false;
   m_flows.swapFactors(m_double.factors);

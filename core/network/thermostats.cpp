@@ -127,7 +127,17 @@ bool Solver::holdSetpoints(double h) {
   return true;
 }
 
+/// Of the ideal thermostats.
+void Solver::takeSetpoints(double time_s) {
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    const Thermostat& t = m_network->thermostats[j];
+    if (t.mode == Thermostat::Mode::ideal)
+      m_setpoint[j] = t.setpointSignal >= 0 ? m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(time_s) : t.setpoint_C;
+  }
+}
+
 bool Solver::advanceSmooth(double h) {
+  takeSetpoints(m_time + 0.5 * h);
   bool anyIdeal = false;
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const Thermostat& t = m_network->thermostats[j];
@@ -136,7 +146,6 @@ bool Solver::advanceSmooth(double h) {
       continue;
     }
     anyIdeal = true;
-    m_setpoint[j] = t.setpointSignal >= 0 ? m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(m_time + 0.5 * h) : t.setpoint_C;
   }
   return solveStages(h) && (anyIdeal ? holdSetpoints(h) : settleEnd(h));
 }

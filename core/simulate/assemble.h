@@ -37,6 +37,7 @@ struct StoreNodes {
   int collector = -1;               ///< source of a solar collector
   int collectorWarms = -1;          ///< node that it goes to
   double collector_m2 = 0.0;
+  double collectorTilt_deg = 0.0;
   double collectorAbove_K = 0.0;           ///< its water is warmer than what it goes to by
   double collectorStops_C = 85.0;          ///< that is too hot to take more
   std::vector<double> collector_W_m2 = {}; ///< on it, by step

@@ -277,6 +277,13 @@ void Assembler::collector(StoreNodes& store, int warms, double area_m2, double t
   store.collectorWarms = warms;
   store.collector_m2 = area_m2;
   m_net.sources.push_back({warms, Driver::set(0.0), "solar collector"});
+  store.collectorTilt_deg = tilt_deg;
+  const auto alike =
+      std::find_if(m_a.stores.begin(), m_a.stores.end(), [&](const StoreNodes& s) { return s.collector >= 0 && s.collectorTilt_deg == tilt_deg; });
+  if (alike != m_a.stores.end()) {
+    store.collector_W_m2 = alike->collector_W_m2;
+    return;
+  }
   const double equator_deg = m_plan.site.place.latitude_deg >= 0.0 ? 180.0 : 0.0;
   store.collector_W_m2.resize(m_winter.size());
   for (std::size_t i = 0; i < m_winter.size(); ++i) {

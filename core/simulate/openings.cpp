@@ -48,9 +48,9 @@ std::vector<double> draughts_W_K(const Plan& plan, const Winter& winter, double 
   const House& house = plan.house;
   const double atHouse = windFactor(plan.site, house.shape.ridge_m);
   if (!house.leakage)
-    return byStep(winter, [&](std::size_t i) {
-      return airChangeConductance_W_K(house.airChanges_per_h + house.windAirChanges * atHouse * winter.wind_m_s[i], house.shape.volume_m3(),
-                                      winter.outside_C[i], pressure_Pa);
+    return byStep(winter, [&, volume_m3 = house.shape.volume_m3()](std::size_t i) {
+      return airChangeConductance_W_K(house.airChanges_per_h + house.windAirChanges * atHouse * winter.wind_m_s[i], volume_m3, winter.outside_C[i],
+                                      pressure_Pa);
     });
   LeakageSite site;
   site.height_m = house.shape.ridge_m;

@@ -12,6 +12,7 @@ namespace {
 
 constexpr double kGrowth = 1.066, kGrowthFrom_C = 20.0; // Haug's temperature law
 constexpr double kDeath = 1.21, kDeathFrom_C = 60.0;
+const double kLnGrowth = std::log(kGrowth), kLnDeath = std::log(kDeath);
 constexpr double kOxygenHalf_percent = 2.0;
 constexpr double kOxygenOfAir_percent = 21.0;
 constexpr double kOxygenOfAir_kg_kg = 0.2314;
@@ -23,11 +24,6 @@ constexpr double kCompaction_s = 14.0 * 86400.0; // Haug, ch. 8: most of it sink
 constexpr double kEvaporationFall_J_kgK = 2326.0;
 
 double sigmoid(double x) { return 1.0 / (std::exp(-x) + 1.0); }
-
-double freeAirSpace(const CompostMix& mix, const CompostState& state) {
-  const double solids_kg = state.degradable_kg + mix.inert_kg();
-  return std::clamp(1.0 - (solids_kg / mix.solidsDensity_kg_m3 + state.water_kg / kWaterDensity_kg_m3) / compostVolume_m3(mix, state), 0.0, 1.0);
-}
 
 /// Where the air that comes in leaves as much oxygen as the rate lets it: A (21 - o)(o + 2) = D o, the positive root.
 double oxygenLeft_percent(double air_kg_s, double fullRate_kg_s) {
@@ -47,7 +43,7 @@ CompostState freshCompost(const CompostMix& mix, double temperature_C) {
 }
 
 double compostTemperatureFactor_per_day(double k20_per_day, double t_C) {
-  return k20_per_day * std::max(0.0, std::pow(kGrowth, t_C - kGrowthFrom_C) - std::pow(kDeath, t_C - kDeathFrom_C));
+  return k20_per_day * std::max(0.0, std::exp(kLnGrowth * (t_C - kGrowthFrom_C)) - std::exp(kLnDeath * (t_C - kDeathFrom_C)));
 }
 
 double compostWaterFactor(double solidsShare) { return sigmoid(17.684 * (1.0 - solidsShare) - 7.0622); }
@@ -69,14 +65,17 @@ CompostRates compostRates(const CompostMix& mix, const CompostState& state, cons
   const double solids_kg = state.degradable_kg + mix.inert_kg();
   r.temperatureFactor_per_day = compostTemperatureFactor_per_day(mix.k20_per_day, T);
   r.water = compostWaterFactor(solids_kg / (solids_kg + state.water_kg));
-  r.freeAirSpace = freeAirSpace(mix, state);
+  const double volume_m3 = compostVolume_m3(mix, state);
+  const double ofSolids = solids_kg / mix.solidsDensity_kg_m3 / volume_m3;
+  r.freeAirSpace = std::clamp(1.0 - ofSolids - state.water_kg / kWaterDensity_kg_m3 / volume_m3, 0.0, 1.0);
   r.structure = compostStructureFactor(r.freeAirSpace);
   r.air_kg_s = air.blown_kg_s;
   if (air.draws && T > weather.air_C) r.air_kg_s += kDraught_kg_s_kg * mix.wet_kg * mix.airiness * r.structure * std::sqrt((T - weather.air_C) / kDraughtAt_K);
   if (air.faces_m2 > 0.0) {
-    const double pores = std::max(r.freeAirSpace, 1.0 - solids_kg / mix.solidsDensity_kg_m3 / compostVolume_m3(mix, state));
-    r.diffused_kg_s = airDensity_kg_m3(weather.air_C, weather.pressure_Pa) * kOxygenInAir_m2_s *
-                      std::pow(std::min(r.freeAirSpace, kMostConnected), 10.0 / 3.0) / (pores * pores) * air.faces_m2 / air.path_m;
+    const double pores = std::max(r.freeAirSpace, 1.0 - ofSolids);
+    const double connected = std::min(r.freeAirSpace, kMostConnected);
+    const double tortuous = connected * connected * connected * std::cbrt(connected); // to the power of 10/3
+    r.diffused_kg_s = airDensity_kg_m3(weather.air_C, weather.pressure_Pa) * kOxygenInAir_m2_s * tortuous / (pores * pores) * air.faces_m2 / air.path_m;
   }
   const double perKg = r.temperatureFactor_per_day / 86400.0 * r.water * r.structure;
   const double quick_kg_s = perKg * mix.quickK20_per_day / mix.k20_per_day * state.quick_kg;
@@ -135,8 +134,7 @@ double waterCompost(const CompostMix& mix, CompostState& state, double moisture,
 
 CompostBest bestCompostTemperature(double k20_per_day) {
   // the derivative of the two powers is zero
-  const double t_C = (std::log(std::log(kGrowth) / std::log(kDeath)) - kGrowthFrom_C * std::log(kGrowth) + kDeathFrom_C * std::log(kDeath)) /
-                     (std::log(kDeath) - std::log(kGrowth));
+  const double t_C = (std::log(kLnGrowth / kLnDeath) - kGrowthFrom_C * kLnGrowth + kDeathFrom_C * kLnDeath) / (kLnDeath - kLnGrowth);
   return {t_C, compostTemperatureFactor_per_day(k20_per_day, t_C)};
 }
 
