@@ -52,4 +52,9 @@ double slabHalfSpaceLoss_W(double length_m, double width_m, double wall_m, doubl
   return 2.0 * soil * difference_K / kPi * sum;
 }
 
+double buriedSide_W_mK(double top_m, double bottom_m, double inset_m, double board_m2K_W, double soil_W_mK) {
+  const double straight_m = inset_m + soil_W_mK * board_m2K_W; // as metres of soil
+  return 2.0 * soil_W_mK / kPi * std::log((kPi / 2.0 * bottom_m + straight_m) / (kPi / 2.0 * top_m + straight_m));
+}
+
 } // namespace muffle

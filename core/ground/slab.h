@@ -37,4 +37,10 @@ SlabPeriodic slabPeriodic(const SlabOnGround& slab, double soilHeat_J_m3K);
 /// Int. J. Heat Mass Transfer 26 (1983) 121.
 double slabHalfSpaceLoss_W(double length_m, double width_m, double wall_m, double soil_W_mK, double difference_K);
 
+/// An upright side of something buried, from top_m to bottom_m below the ground, to the open ground's surface: heat goes round by quarter
+/// circles, and first as far as the side stands from where the open ground begins (inset_m, 0 or more). board_m2K_W lies on the side.
+///   U = 1/(R + (inset + pi z/2)/k),  integrated over the depth z
+/// W/K for a metre of its length. Latta and Boileau, Canadian Building 19 (1969) 39; ASHRAE Fundamentals has it for walls of cellars.
+double buriedSide_W_mK(double top_m, double bottom_m, double inset_m, double board_m2K_W, double soil_W_mK);
+
 } // namespace muffle

@@ -270,6 +270,7 @@ template <class V> void describe(V& v, GroundPipes& p) {
   v.choice("serves", p.serves, kPipeOutlets, "where their air comes out: the house, its warm bay, or under a bed cover");
   v.integer("bed", p.bed, {0, 11}, "which bed cover they serve, from 0");
   v.number("board_m2K_W", p.board_m2K_W, {0.0, 10.0}, "resistance of insulation under a pipe bed");
+  v.number("sides_m2K_W", p.sides_m2K_W, {0.0, 10.0}, "resistance of insulation on a pipe bed's sides");
   v.number("collector_m2", p.collector_m2, {0.0, 2000.0}, "solar collector outside whose water warms the soil at the pipes; 0: none");
   v.number("collector_tilt_deg", p.collectorTilt_deg, {0.0, 90.0}, "slope of the collector, towards the noon sun");
   v.number("price", p.price, {0.0, 1e7}, "price, 0 if already owned");
@@ -283,6 +284,9 @@ template <class V> void describe(V& v, MassBlock& m) {
   v.number("area_m2", m.area_m2, {0.1, 5000.0}, "of one face of a wall; seen from above of the others", true);
   v.number("thickness_m", m.thickness_m, {0.02, 2.0}, "thickness");
   v.number("sun_share", m.sunShare, {0.0, 1.0}, "wall: share of its face that the sun reaches");
+  v.number("width_m", m.width_m, {0.2, 20.0}, "path or raised bed: width");
+  v.number("sides_m2K_W", m.sides_m2K_W, {0.0, 10.0}, "raised bed: resistance of its boards");
+  v.number("x_m", m.x_m, {-30.0, 30.0}, "where it stands across the house, for the drawing");
   v.number("price", m.price, {0.0, 1e7}, "price, 0 if already owned");
   v.number("life_years", m.life_years, {0.5, 100.0}, "years it lasts");
 }
@@ -327,6 +331,7 @@ template <class V> void describe(V& v, WaterLoop& w) {
   v.number("tank_loss_W_K", w.tankLoss_W_K, {0.0, 2000.0}, "loss of the tank into the house");
   v.number("flow_l_min", w.flow_l_min, {0.1, 2000.0}, "water of the pump");
   v.number("radiator_W_K", w.radiator_W_K, {1.0, 50000.0}, "what passes between water and air for a kelvin");
+  v.number("radiator_l", w.radiator_l, {0.0, 200000.0}, "water in drums or a bench that it goes through; 0: next to none");
   v.object("rule", w.rule, "when the pump runs");
   v.number("collector_m2", w.collector_m2, {0.0, 2000.0}, "solar collector outside that heats the tank; 0: none");
   v.number("collector_tilt_deg", w.collectorTilt_deg, {0.0, 90.0}, "slope of the collector, towards the noon sun");

@@ -24,7 +24,9 @@ std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store) {
   case StoreKind::barrels:
     if (plan.barrels[store.index].layered) return {StoreTrace::content, StoreTrace::upper};
     return {StoreTrace::content};
-  case StoreKind::loop: return {StoreTrace::content};
+  case StoreKind::loop:
+    if (plan.waterLoops[store.index].radiator_l > 0.0) return {StoreTrace::content, StoreTrace::radiator};
+    return {StoreTrace::content};
   case StoreKind::mass: return {StoreTrace::middle, StoreTrace::surface};
   case StoreKind::pipes: return {StoreTrace::outlet, StoreTrace::soilFirst, StoreTrace::soilLast, StoreTrace::soilAbout};
   case StoreKind::cable: return {StoreTrace::cableSoil, StoreTrace::root, StoreTrace::leafAir};
@@ -39,8 +41,8 @@ std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store) {
 }
 
 const char* storeTraceName(StoreTrace trace) {
-  static const char* const kNames[] = {"content", "outlet",  "soil at inlet", "soil at outlet", "soil between", "core",  "root",
-                                       "surface", "chamber", "soil at cable", "leaf air",       "upper half",   "middle"};
+  static const char* const kNames[] = {"content", "outlet",  "soil at inlet", "soil at outlet", "soil between", "core",   "root",
+                                       "surface", "chamber", "soil at cable", "leaf air",       "upper half",   "middle", "radiator"};
   return kNames[static_cast<int>(trace)];
 }
 

@@ -36,7 +36,8 @@ enum class StoreTrace {
   cableSoil, ///< beside a cable
   leafAir,   ///< under the cover of its bed
   upper,     ///< half of layered barrels
-  middle     ///< of a wall, path or raised bed
+  middle,    ///< of a wall, path or raised bed
+  radiator   ///< water of drums or a bench that a loop goes through
 };
 std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store);
 /// "outlet", "core", ...

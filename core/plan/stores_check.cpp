@@ -107,6 +107,9 @@ void checkMass(const Plan& plan, Problems& problems) {
     if (ground_m2 > kMostOfFloor * plan.house.shape.floor_m2())
       problems.push_back({ProblemKind::badInput, fmt::format("/mass/{}/area_m2", i), fmt::format("walls, paths and raised beds on {:.3g} m2", ground_m2),
                           fmt::format("at most nine tenths of the floor, {:.3g} m2", kMostOfFloor * plan.house.shape.floor_m2())});
+    if (m.kind != MassKind::wall && m.width_m > plan.house.shape.span_m())
+      problems.push_back({ProblemKind::badInput, fmt::format("/mass/{}/width_m", i), fmt::format("a width of {:g} m", m.width_m),
+                          fmt::format("at most {:.3g} m: it lies within the house", plan.house.shape.span_m())});
     if (m.kind == MassKind::wall && m.area_m2 > 2.0 * plan.house.shape.ridge_m * plan.house.shape.length_m)
       problems.push_back({ProblemKind::badInput, fmt::format("/mass/{}/area_m2", i), fmt::format("a wall of {:g} m2", m.area_m2),
                           fmt::format("at most {:.3g} m2 stand in the house", 2.0 * plan.house.shape.ridge_m * plan.house.shape.length_m)});
@@ -118,9 +121,13 @@ void checkLoops(const Plan& plan, Problems& problems) {
     const WaterLoop& w = plan.waterLoops[i];
     const auto where = fmt::format("/water_loops/{}", i);
     checkRule(w.rule, where, problems);
-    if (w.litres / 1000.0 > 0.25 * plan.house.shape.volume_m3())
-      problems.push_back({ProblemKind::badInput, where + "/litres", fmt::format("a tank of {:g} litres", w.litres),
-                          fmt::format("at most a quarter of the house, {:.3g} litres", 250.0 * plan.house.shape.volume_m3())});
+    const auto fits = [&](const char* field, const char* what, double litres) {
+      if (litres / 1000.0 > 0.25 * plan.house.shape.volume_m3())
+        problems.push_back({ProblemKind::badInput, where + field, fmt::format("{} {:g} litres", what, litres),
+                            fmt::format("at most a quarter of the house, {:.3g} litres", 250.0 * plan.house.shape.volume_m3())});
+    };
+    fits("/litres", "a tank of", w.litres);
+    fits("/radiator_l", "drums or a bench of", w.radiator_l);
   }
 }
 

@@ -32,6 +32,7 @@ constexpr double kAirHeat_J_m3K = 1250.0;
 constexpr double kCoilInPile_W_mK = 0.9; // of half-inch pipe: 2 pi 0.4/ln(0.15/0.0125), and its wall
 constexpr double kLitreMinute_W_K = kWaterHeat_J_kgK / 60.0;
 constexpr double kTankFreezing_K = 0.1;
+constexpr int kMassCells = 4;
 
 } // namespace
 
@@ -85,6 +86,9 @@ void Assembler::pipeBeds(int floor, double start_C) {
       addSoilOver(m_net, id + " above", m_house.floor, floor, plane, area_m2, cut.above_m, start_C, there_C, m_fitted.ground);
       below.to = m_net.addBoundary(id + " deep", Driver::table(undisturbed(depth_m + down_m)));
       below.initialFar_C = far().temperature_C(depth_m + down_m, m_winter.startDay);
+      // what the pipes add to the undisturbed ground goes off sideways to where that lies open
+      const int beside = m_net.addBoundary(id + " beside", Driver::table(undisturbed(depth_m)));
+      m_net.addConductance(plane, beside, pipeBedSides_W_K(p, m_house.shape, depth_m, m_fitted.ground * heat.conductivity_W_mK));
     } else {
       // by superposition: what the pipes add to the undisturbed ground vanishes at the surface and far below, so that both lie at
       // what the ground would be at the pipes
@@ -234,16 +238,27 @@ void Assembler::compost(std::size_t index) {
 void Assembler::loop(std::size_t index) {
   const WaterLoop& w = m_plan.waterLoops[index];
   const std::string id = fmt::format("loop {}", index + 1);
-  const double kg = w.litres / 1000.0 * kWaterDensity_kg_m3;
-  const int tank = m_net.addNode(id + " tank", kg * kWaterHeat_J_kgK, start());
-  m_net.nodes.back().water = FreezingWater{kg * kFusion_J_kg, kTankFreezing_K, kg * kIceHeat_J_kgK};
+  const auto water = [&](const char* name, double litres) {
+    const double kg = litres / 1000.0 * kWaterDensity_kg_m3;
+    const int node = m_net.addNode(id + name, kg * kWaterHeat_J_kgK, start());
+    m_net.nodes.back().water = FreezingWater{kg * kFusion_J_kg, kTankFreezing_K, kg * kIceHeat_J_kgK};
+    return node;
+  };
+  const int tank = water(" tank", w.litres);
   StoreNodes store{StoreKind::loop, index, {tank}};
   store.runs = runsBy(id, w.rule, true);
   store.power_W = w.pump_W;
   const auto gives = [&] { store.giving.push_back(static_cast<int>(m_net.links.size()) - 1); };
   m_net.addConductance(tank, m_a.air, w.tankLoss_W_K);
   gives();
-  m_net.addConductance(tank, m_a.air, loopConductance_W_K(w.flow_l_min * kLitreMinute_W_K, w.radiator_W_K)).modulator = store.runs;
+  const double flow_W_K = w.flow_l_min * kLitreMinute_W_K;
+  if (w.radiator_l > 0.0) { // its water is mixed by what the pump brings, and gives on while it rests
+    store.node.push_back(water(" radiator", w.radiator_l));
+    m_net.addConductance(tank, store.node.back(), flow_W_K).modulator = store.runs;
+    m_net.addConductance(store.node.back(), m_a.air, w.radiator_W_K);
+  } else {
+    m_net.addConductance(tank, m_a.air, loopConductance_W_K(flow_W_K, w.radiator_W_K)).modulator = store.runs;
+  }
   gives();
   if (w.collector_m2 > 0.0) collector(store, tank, w.collector_m2, w.collectorTilt_deg);
   if (w.boiler_W > 0.0) boiler(w, tank, store);
@@ -308,8 +323,8 @@ void Assembler::massFloors(double start_C, double below_m) {
     own.node = m_net.addNode(id + " surface", 0.0, start_C);
     Solid solid{.id = id, .area_m2 = wall ? 2.0 * m.area_m2 : m.area_m2, .from = own.node, .initial_C = start_C};
     solid.to = m_net.addNode(id + (wall ? " middle" : " foot"), 0.0, start_C);
-    constexpr int kCells = 4; // of a wall from each face to the middle, which is the same for both
-    solid.layers.push_back({wall ? m.thickness_m / 2.0 : m.thickness_m, heat.conductivity_W_mK, 1000.0, heat.heat_J_m3K / 1000.0, kCells});
+    // of a wall from each face to the middle, which is the same for both
+    solid.layers.push_back({wall ? m.thickness_m / 2.0 : m.thickness_m, heat.conductivity_W_mK, 1000.0, heat.heat_J_m3K / 1000.0, kMassCells});
     const int foot = solid.to;
     m_net.addSolid(std::move(solid));
     if (wall) {
@@ -344,6 +359,15 @@ void Assembler::mass(std::size_t index) {
     overFloor(house.air, own.node, own.area_m2, bare, own.grows);
     store.taking.push_back(static_cast<int>(m_net.links.size()) - 1);
     m_net.addRadiative(own.node, house.covers->radiation(), kBedLongwave * own.area_m2);
+    if (m.kind == MassKind::raisedBed) {
+      const auto side = [&](int node, double share) {
+        m_net.addConductance(node, m_a.air, share * raisedBedSides_W_K(m));
+        store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
+      };
+      for (int cell = 1; cell < kMassCells; ++cell) side(m_net.find(fmt::format("{}:0.{}", id, cell)), 1.0 / kMassCells);
+      side(own.node, 0.5 / kMassCells);
+      side(m_net.find(id + " foot"), 0.5 / kMassCells);
+    }
     store.node = {m_net.find(id + ":0.2"), own.node};
   }
   m_a.stores.push_back(std::move(store));

@@ -23,4 +23,8 @@ struct PipeSoil {
 };
 PipeSoil pipeSoil(const GroundPipes& pipes, double conductivity_W_mK);
 
+/// What passes from the pipes of a bed under the floor, through its sides from half their depth to half a metre below them, to the open
+/// ground, W/K. depth_m: of the pipes below that ground. buriedSide_W_mK() with the bed in the house's middle.
+double pipeBedSides_W_K(const GroundPipes& pipes, const HouseShape& shape, double depth_m, double soil_W_mK);
+
 } // namespace muffle

@@ -209,6 +209,7 @@ private:
       StoreSummary& sum = m_run.stores[s];
       const auto first = static_cast<double>(storeTrace_C(solver, store, 0));
       sum.coldest_C = std::fmin(sum.coldest_C, first);
+      if (store.kind == StoreKind::loop && store.node.size() > 1) sum.coldest_C = std::min(sum.coldest_C, solver.temperature_C(store.node[1]));
       sum.warmest_C = std::fmax(sum.warmest_C, first);
       if (i > 0) {
         const double runs = store.runs >= 0 ? solver.signalNow(store.runs) : 0.0;

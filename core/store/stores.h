@@ -43,6 +43,7 @@ struct GroundPipes {
   PipeOutlet serves = PipeOutlet::house;
   int bed = 0;               ///< which bed cover they serve, from 0
   double board_m2K_W = 0.0;  ///< insulation under a pipe bed, half a metre below the pipes
+  double sides_m2K_W = 0.0;  ///< insulation on its sides, down to the same depth
   double collector_m2 = 0.0; ///< solar, outside, whose water warms the soil at the pipes; 0: none
   double collectorTilt_deg = 60.0;
   double price = 0.0; ///< of all of it, 0 if already owned
@@ -64,7 +65,10 @@ struct MassBlock {
   MassMaterial material = MassMaterial::stone;
   double area_m2 = 6.0; ///< of one face of a wall; seen from above of the others
   double thickness_m = 0.3;
-  double sunShare = 0.5; ///< of a wall's face that the sun reaches
+  double sunShare = 0.5;          ///< of a wall's face that the sun reaches
+  double width_m = 1.2;           ///< of a raised bed, from board to board; of a path
+  double sides_m2K_W = 0.2;       ///< of a raised bed's boards
+  std::optional<double> x_m = {}; ///< where it stands across the house, for the drawing; without it where such things usually do
   double price = 0.0;
   double life_years = 40.0;
 };
@@ -118,6 +122,7 @@ struct WaterLoop {
   double tankLoss_W_K = 3.0;   ///< of the tank, into the house where it stands
   double flow_l_min = 10.0;    ///< of the pump
   double radiator_W_K = 150.0; ///< with a fan or a bench's whole length
+  double radiator_l = 0.0;     ///< water in drums or a bench that it goes through; they go on giving while the pump rests. 0: next to none
   StoreRule rule = {};
   double collector_m2 = 0.0; ///< solar, outside; 0: none
   double collectorTilt_deg = 60.0;

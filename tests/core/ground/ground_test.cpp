@@ -97,5 +97,23 @@ TEST(Draughts, GrowWithVolumeRateAndColdAir) {
   EXPECT_GT(leakageFlow(0.1, site, 270.0, 15.0, 1.0).flow_m3_s, leakageFlow(0.1, site, 270.0, 5.0, 1.0).flow_m3_s);
 }
 
+TEST(BuriedSide, IsTheCellarWallOfTheHandbook) {
+  // W/m2K of bare concrete walls, a foot at a time down from the first, in soil of 1.38 W/mK; wall and film are 0.29 m2K/W
+  const std::array<double, 6> published{1.26, 0.88, 0.67, 0.54, 0.45, 0.39};
+  constexpr double kFoot_m = 0.3048;
+  for (std::size_t i = 0; i < published.size(); ++i) {
+    const double top = (static_cast<double>(i) + 1.0) * kFoot_m;
+    EXPECT_CLOSE(buriedSide_W_mK(top, top + kFoot_m, 0.0, 0.29, 1.38) / kFoot_m, published[i], 0.03, "the table takes a slice's middle, and feet for 0.3 m");
+  }
+}
+
+TEST(BuriedSide, ABoardOrAWiderHouseKeepsItsHeat) {
+  const double bare = buriedSide_W_mK(0.3, 1.1, 0.0, 0.0, 1.2);
+  const double board = buriedSide_W_mK(0.3, 1.1, 0.0, 2.0, 1.2);
+  EXPECT_LT(board, 0.4 * bare) << "two of resistance on what is about one of soil";
+  EXPECT_LT(buriedSide_W_mK(0.3, 1.1, 3.0, 0.0, 1.2), 0.4 * bare);
+  EXPECT_CLOSE(buriedSide_W_mK(0.3, 1.1, 0.0, 100.0, 1.2), 0.8 / 100.0, 1e-4, "nothing but the board, less 1 % of soil");
+}
+
 } // namespace
 } // namespace muffle

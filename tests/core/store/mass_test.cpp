@@ -75,5 +75,24 @@ TEST(StoreCosts, WhatIsOwnedAlreadyCostsNothing) {
   EXPECT_EQ(kitOf(p).size(), 2u);
 }
 
+TEST(Mass, BoardsRoundARaisedBedKeepItWarmerThroughAFrost) {
+  const auto coldest_C = [](double sides_m2K_W, double width_m) {
+    Plan p = testing::yard();
+    p.mass.push_back({.kind = MassKind::raisedBed, .material = MassMaterial::soil, .area_m2 = 12.0, .thickness_m = 0.4, .width_m = width_m});
+    p.mass.back().sides_m2K_W = sides_m2K_W;
+    const Simulation run = *simulate(p, makeScene(testing::frost(p.site), p), {.series = true});
+    EXPECT_LT(run.summary.closure, 1e-9);
+    return run.summary.stores.front().coldest_C;
+  };
+  EXPECT_GT(coldest_C(2.0, 0.8), coldest_C(0.1, 0.8) + 0.1) << "quilted boards";
+  EXPECT_GT(coldest_C(0.1, 2.0), coldest_C(0.1, 0.5)) << "a broad bed has less side for its soil";
+}
+
+TEST(Mass, TheSidesOfARaisedBedAreItsPerimeterTimesItsHeight) {
+  MassBlock bed{.kind = MassKind::raisedBed, .material = MassMaterial::soil, .area_m2 = 6.0, .thickness_m = 0.5, .width_m = 1.5};
+  bed.sides_m2K_W = 50.0; // next to which soil and film are nothing
+  EXPECT_NEAR(raisedBedSides_W_K(bed), 2.0 * (1.5 + 4.0) * 0.5 / 50.0, 0.01 * 0.11);
+}
+
 } // namespace
 } // namespace muffle

@@ -305,5 +305,33 @@ TEST(AbsurdStores, AreRefusedWithTheLimitThatTheyBreak) {
                    "roots beside it are cooked"));
 }
 
+TEST(StoresInSeason, AWarmPipeBedLosesLessThroughBoardedSides) {
+  const auto soil_C = [](double sides_m2K_W) {
+    Plan p = yard();
+    p.groundPipes.push_back({.rule = {60.0, -30.0}, .collector_m2 = 6.0}); // no fan: the sun alone warms the bed
+    p.groundPipes.back().sides_m2K_W = sides_m2K_W;
+    const Simulation all = run(p);
+    EXPECT_LT(all.summary.closure, 1e-9);
+    return mean(all.series.front().stores.front().temperature_C[3], 20, 60);
+  };
+  EXPECT_GT(soil_C(3.0), soil_C(0.0) + 0.1);
+}
+
+TEST(StoresInSeason, DrumsOnTheLoopGiveOnWhileThePumpRests) {
+  Plan p = yard();
+  p.waterLoops.push_back({.litres = 1000.0, .tankLoss_W_K = 0.0, .rule = {60.0, 4.0}, .boiler_W = 6000.0});
+  p.waterLoops.back().radiator_l = 400.0;
+  const Simulation drums = run(p);
+  EXPECT_LT(drums.summary.closure, 1e-9);
+  const auto& store = drums.series.front().stores.front();
+  ASSERT_EQ(store.temperature_C.size(), storeTraces(p, storesOf(p).front()).size());
+  EXPECT_GT(mean(store.temperature_C[1], 30, 60), mean(drums.series.front().air_C, 30, 60) + 1.0) << "the drums are warmer than the air they warm";
+  EXPECT_LT(mean(store.temperature_C[1], 30, 60), mean(store.temperature_C[0], 30, 60)) << "and cooler than the tank";
+  // with next to no water in the radiator it is the heat exchanger of before, and a little gives a little more of the same
+  p.waterLoops.back().radiator_l = 0.0;
+  const Simulation bare = run(p);
+  EXPECT_CLOSE(drums.summary.stores.front().given_kWh / bare.summary.stores.front().given_kWh, 1.0, 0.15, "the same house wants much the same heat");
+}
+
 } // namespace
 } // namespace muffle
