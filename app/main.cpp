@@ -105,6 +105,10 @@ bool shootStores(Document& document, MainWindow& window, const QString& out) {
   stores->stores().choose(5); // a mound, on its way to its place
   ok = shoot(window, out + QStringLiteral("/placing.png")) && ok;
   section->leaveIt();
+  for (const std::size_t addition : {std::size_t{7}, std::size_t{8}, std::size_t{9}, std::size_t{10}}) stores->stores().add(addition);
+  if (!document.waitForResult()) return false;
+  ok = shoot(window, out + QStringLiteral("/heavy.png")) && ok;
+  for (int i = 0; i < 4; ++i) document.undoStack()->undo();
   stores->stores().showWinter(true);
   ok = shoot(window, out + QStringLiteral("/pipes-winter.png")) && ok;
   stores->showPage(StoresStage::Page::ground);

@@ -38,20 +38,24 @@ SectionGeometry::SectionGeometry(const Plan& plan, const QRectF& area) : m_plan(
   }
 }
 
-QPointF SectionGeometry::handle(Handle which) const {
+QPointF SectionGeometry::handle(Grip grip) const {
   const HouseShape& s = m_plan.house.shape;
   const double half = s.span_m() / 2.0;
-  switch (which) {
+  const QPointF nowhere(-1e6, -1e6);
+  const auto of = [&](const auto& stores, auto&& at) { return grip.store < stores.size() ? at(grip.store) : nowhere; };
+  switch (grip.what) {
   case Handle::ridge: return at(s.hasBackWall() ? half : -half + s.width_m / 2.0, s.ridge_m);
   case Handle::eave: return at(-half, s.eave_m);
   case Handle::width: return at(half, -s.sunk_m);
-  case Handle::barrels: return m_plan.barrels.empty() ? QPointF(-1e6, -1e6) : barrelsRect(0).center();
-  case Handle::pipes: return m_plan.groundPipes.empty() ? QPointF(-1e6, -1e6) : pipes(0).front();
-  case Handle::pile: return m_plan.compost.empty() ? QPointF(-1e6, -1e6) : QPointF(pile(0).right(), pile(0).center().y());
-  case Handle::tank: return m_plan.waterLoops.empty() ? QPointF(-1e6, -1e6) : QPointF(tank(0).center().x(), tank(0).top());
+  case Handle::barrels: return of(m_plan.barrels, [this](std::size_t i) { return barrelsRect(i).center(); });
+  case Handle::pipes: return of(m_plan.groundPipes, [this](std::size_t i) { return pipes(i).front(); });
+  case Handle::pile: return of(m_plan.compost, [this](std::size_t i) { return QPointF(pile(i).right(), pile(i).center().y()); });
+  case Handle::tank: return of(m_plan.waterLoops, [this](std::size_t i) { return QPointF(tank(i).center().x(), tank(i).top()); });
+  case Handle::mass: return of(m_plan.mass, [this](std::size_t i) { return mass(i).center(); });
+  case Handle::cable: return of(m_plan.soilCables, [this](std::size_t i) { return cable(i).front(); });
   case Handle::none: break;
   }
-  return {-1e6, -1e6};
+  return nowhere;
 }
 
 QRectF SectionGeometry::barrelsRect(std::size_t group) const {
@@ -136,20 +140,59 @@ QRectF SectionGeometry::bedCoverRect(std::size_t cover) const {
   return {foot.x() - w / 2.0, foot.y() - h, w, 2.0 * h};
 }
 
-Handle SectionGeometry::hit(const QPointF& point) const {
-  Handle best = Handle::none;
+QRectF SectionGeometry::mass(std::size_t store) const {
+  const MassBlock& m = m_plan.mass[store];
+  const HouseShape& s = m_plan.house.shape;
+  const double half = s.span_m() / 2.0;
+  // a wall stands along the house, as high as its face needs there, and no higher than a man lays stones
+  constexpr double kHighest_m = 1.8;
+  const double wall_m = std::min({std::max(m.area_m2 / s.length_m, 0.4), kHighest_m, 0.8 * s.ridge_m});
+  const double across_m = m.kind == MassKind::wall ? m.thickness_m : m.width_m;
+  const double high_m = m.kind == MassKind::wall ? wall_m : m.thickness_m;
+  const double usual = m.kind == MassKind::wall ? 0.45 * half : m.kind == MassKind::path ? 0.0 : -0.45 * half;
+  const double most = std::max(half - across_m / 2.0, 0.0);
+  const double floor = -s.sunk_m;
+  const QPointF middle = at(std::clamp(m.x_m.value_or(usual), -most, most), floor);
+  const double w = across_m * m_scale, h = std::max(high_m * m_scale, 4.0);
+  if (m.kind != MassKind::path) return {middle.x() - w / 2.0, middle.y() - h, w, h};
+  return {middle.x() - w / 2.0, middle.y(), w, std::max(depthY(m.thickness_m) - middle.y(), 4.0)};
+}
+
+QPolygonF SectionGeometry::cable(std::size_t store) const {
+  const SoilCable& c = m_plan.soilCables[store];
+  QPolygonF points;
+  if (c.bed >= static_cast<int>(m_plan.house.bedCovers.size())) return points;
+  const BedCover& bed = m_plan.house.bedCovers[static_cast<std::size_t>(c.bed)];
+  const QRectF over = bedCoverRect(static_cast<std::size_t>(c.bed));
+  const int passes = std::clamp(static_cast<int>(std::lround(c.length_m / (bed.count * bed.length_m))), 1, 12);
+  for (int k = 0; k < passes; ++k) points << QPointF(over.left() + over.width() * (k + 0.5) / passes, depthY(c.depth_m));
+  return points;
+}
+
+Grip SectionGeometry::hit(const QPointF& point) const {
+  constexpr double kAbout_px = 9.0;
+  Grip best;
   double nearest = kReach_px;
   for (const Handle h : {Handle::ridge, Handle::eave, Handle::width}) {
     const QPointF d = handle(h) - point;
     if (const double distance = std::hypot(d.x(), d.y()); distance < nearest) nearest = distance, best = h;
   }
-  if (best != Handle::none) return best;
-  if (!m_plan.groundPipes.empty())
-    for (const QPointF& pipe : pipes(0))
-      if (std::hypot(pipe.x() - point.x(), pipe.y() - point.y()) < 9.0) return Handle::pipes;
-  if (!m_plan.compost.empty() && pile(0).adjusted(-4, -4, 4, 4).contains(point)) return Handle::pile;
-  if (!m_plan.waterLoops.empty() && tank(0).adjusted(-4, -4, 4, 4).contains(point)) return Handle::tank;
-  if (!m_plan.barrels.empty() && barrelsRect(0).adjusted(-4, -4, 4, 4).contains(point)) best = Handle::barrels;
+  if (best.what != Handle::none) return best;
+  const auto isOn = [&](const QPolygonF& points) {
+    return std::any_of(points.begin(), points.end(), [&](const QPointF& q) { return std::hypot(q.x() - point.x(), q.y() - point.y()) < kAbout_px; });
+  };
+  const auto isIn = [&](const QRectF& r) { return r.adjusted(-4, -4, 4, 4).contains(point); };
+  const auto first = [&](Handle what, std::size_t count, auto&& isHit) {
+    // those drawn last lie on top
+    for (std::size_t i = count; best.what == Handle::none && i-- > 0;)
+      if (isHit(i)) best = {what, i};
+  };
+  first(Handle::cable, m_plan.soilCables.size(), [&](std::size_t i) { return isOn(cable(i)); });
+  first(Handle::pipes, m_plan.groundPipes.size(), [&](std::size_t i) { return isOn(pipes(i)); });
+  first(Handle::pile, m_plan.compost.size(), [&](std::size_t i) { return isIn(pile(i)); });
+  first(Handle::tank, m_plan.waterLoops.size(), [&](std::size_t i) { return isIn(tank(i)); });
+  first(Handle::barrels, m_plan.barrels.size(), [&](std::size_t i) { return isIn(barrelsRect(i)); });
+  first(Handle::mass, m_plan.mass.size(), [&](std::size_t i) { return isIn(mass(i)); });
   return best;
 }
 

@@ -48,7 +48,16 @@ struct SectionMoment {
   double sky_W = 0; ///< radiated to the sky
 };
 
-enum class Handle { none, ridge, eave, width, barrels, pipes, pile, tank };
+enum class Handle { none, ridge, eave, width, barrels, pipes, pile, tank, mass, cable };
+
+/// What the pointer has hold of: a part of the house, or one of the stores of a kind.
+struct Grip {
+  Handle what = Handle::none;
+  std::size_t store = 0;
+  Grip() = default;
+  Grip(Handle handle, std::size_t index = 0) : what(handle), store(index) {}
+  bool operator==(const Grip&) const = default;
+};
 
 class SectionGeometry {
 public:
@@ -59,7 +68,7 @@ public:
   [[nodiscard]] double scale() const { return m_scale; }
   [[nodiscard]] double ground() const { return m_origin.y(); }
   [[nodiscard]] const QPainterPath& outline() const { return m_outline; }
-  [[nodiscard]] QPointF handle(Handle which) const;
+  [[nodiscard]] QPointF handle(Grip grip) const;
   [[nodiscard]] QRectF barrelsRect(std::size_t group) const;
   /// The upper half of this rectangle's ellipse is the bed cover.
   [[nodiscard]] QRectF bedCoverRect(std::size_t cover) const;
@@ -71,8 +80,12 @@ public:
   /// Of a pile without the soil over it; of a mound the ellipse's upper half lies in it.
   [[nodiscard]] QRectF pile(std::size_t store) const;
   [[nodiscard]] QRectF tank(std::size_t loop) const;
-  /// The handle within reach of a point.
-  [[nodiscard]] Handle hit(const QPointF& point) const;
+  /// A wall, a path or a raised bed.
+  [[nodiscard]] QRectF mass(std::size_t store) const;
+  /// The passes of a cable through its bed, cut across.
+  [[nodiscard]] QPolygonF cable(std::size_t store) const;
+  /// What is within reach of a point.
+  [[nodiscard]] Grip hit(const QPointF& point) const;
   [[nodiscard]] QRectF area() const { return m_area; }
 
 private:
@@ -84,6 +97,6 @@ private:
 };
 
 void paintSection(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const QString& title,
-                  const QString& subtitle, const Theme& theme, const Units& units, Handle hovered);
+                  const QString& subtitle, const Theme& theme, const Units& units, Grip hovered);
 
 } // namespace muffle

@@ -66,7 +66,7 @@ const QColor kSheet("#E6EEF2");
 class SectionPicture {
 public:
   SectionPicture(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme,
-                 const Units& units, Handle hovered)
+                 const Units& units, Grip hovered)
       : m_p(painter), m_g(geometry), m_plan(plan), m_shape(plan.house.shape), m_moment(moment), m_theme(theme), m_units(units), m_hovered(hovered),
         m_area(geometry.area()), m_half_m(m_shape.span_m() / 2.0), m_soilTop(m_g.at(0, -m_shape.sunk_m).y()), m_centre(m_g.at(0.0, m_shape.ridge_m * 0.42)) {
     m_inkOnAir = inkOn(moment ? theme.warmth(moment->air_C) : theme.wool);
@@ -252,7 +252,7 @@ private:
     for (std::size_t b = 0; b < m_plan.barrels.size(); ++b) {
       const QRectF r = m_g.barrelsRect(b);
       const Barrels& group = m_plan.barrels[b];
-      const bool lit = m_hovered == Handle::barrels && b == 0;
+      const bool lit = m_hovered == Grip(Handle::barrels, b);
       m_p.setPen(QPen(lit ? m_theme.weld : m_theme.ink, lit ? 2.5 : 1.2));
       m_p.setBrush(group.colour == BarrelColour::white  ? QColor("#E9E4DA")
                    : group.colour == BarrelColour::bare ? QColor("#A8A8A2")
@@ -433,7 +433,7 @@ private:
   const std::optional<SectionMoment>& m_moment;
   const Theme& m_theme;
   const Units& m_units;
-  Handle m_hovered;
+  Grip m_hovered;
   QRectF m_area;
   double m_half_m;
   double m_soilTop;
@@ -444,7 +444,7 @@ private:
 } // namespace
 
 void paintSection(QPainter& p, const SectionGeometry& g, const Plan& plan, const std::optional<SectionMoment>& moment, const QString& title,
-                  const QString& subtitle, const Theme& theme, const Units& units, Handle hovered) {
+                  const QString& subtitle, const Theme& theme, const Units& units, Grip hovered) {
   p.save();
   p.setClipRect(g.area());
   p.setRenderHint(QPainter::Antialiasing);

@@ -16,7 +16,7 @@ QString tr(const char* text) { return QCoreApplication::translate("Section", tex
 class StoresPicture {
 public:
   StoresPicture(QPainter& p, const SectionGeometry& g, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme, const Units& units,
-                Handle hovered)
+                Grip hovered)
       : m_p(p), m_g(g), m_plan(plan), m_moment(moment), m_theme(theme), m_units(units), m_hovered(hovered) {}
 
   void paint() {
@@ -27,16 +27,16 @@ public:
       case StoreKind::pipes: pipes(all[k].index, known); break;
       case StoreKind::compost: pile(all[k].index, known); break;
       case StoreKind::loop: tank(all[k].index, known); break;
-      case StoreKind::barrels:
-      case StoreKind::cable:
-      case StoreKind::mass: break;
+      case StoreKind::cable: cable(all[k].index, known); break;
+      case StoreKind::mass: mass(all[k].index, known); break;
+      case StoreKind::barrels: break;
       }
     }
   }
 
 private:
-  [[nodiscard]] QPen outline(Handle handle, bool first) const {
-    const bool lit = first && m_hovered == handle;
+  [[nodiscard]] QPen outline(Handle handle, std::size_t index) const {
+    const bool lit = m_hovered == Grip(handle, index);
     return {lit ? m_theme.weld : m_theme.ink, lit ? 2.6 : 1.3};
   }
   [[nodiscard]] QColor colour(const std::vector<double>* known, std::size_t trace) const {
@@ -59,7 +59,7 @@ private:
   void pipes(std::size_t i, const std::vector<double>* known) {
     const GroundPipes& pipes = m_plan.groundPipes[i];
     const double r = std::max(pipes.diameter_m / 2.0 * m_g.scale(), 3.0);
-    m_p.setPen(outline(Handle::pipes, i == 0));
+    m_p.setPen(outline(Handle::pipes, i));
     m_p.setBrush(colour(known, 3));
     const QPolygonF at = m_g.pipes(i);
     for (const QPointF& q : at) m_p.drawEllipse(q, r, r);
@@ -73,7 +73,7 @@ private:
     const CompostPile& pile = m_plan.compost[i];
     const QRectF r = m_g.pile(i);
     const bool stands = known && !known->empty() && !std::isnan(known->front());
-    QPen pen = outline(Handle::pile, i == 0);
+    QPen pen = outline(Handle::pile, i);
     if (known && !stands) pen.setStyle(Qt::DotLine); // not yet built
     m_p.setPen(pen);
     m_p.setBrush(stands ? colour(known, 0) : m_theme.oat);
@@ -111,7 +111,7 @@ private:
 
   void tank(std::size_t i, const std::vector<double>* known) {
     const QRectF r = m_g.tank(i);
-    m_p.setPen(outline(Handle::tank, i == 0));
+    m_p.setPen(outline(Handle::tank, i));
     m_p.setBrush(colour(known, 0));
     m_p.drawRoundedRect(r, 3, 3);
     m_p.setPen(QPen(m_theme.ink, 1.0));
@@ -120,19 +120,58 @@ private:
     say({r.center().x(), r.bottom() + 41}, t.isEmpty() ? tr("tank") : tr("tank %1").arg(t), QColor("#F4EFE6"));
   }
 
+  /// Walls and paths in courses of stones, a raised bed in its boards.
+  void mass(std::size_t i, const std::vector<double>* known) {
+    const MassBlock& m = m_plan.mass[i];
+    const QRectF r = m_g.mass(i);
+    m_p.setPen(outline(Handle::mass, i));
+    m_p.setBrush(colour(known, 0));
+    m_p.drawRect(r);
+    m_p.setPen(QPen(m_theme.ink, 0.8));
+    if (m.kind == MassKind::raisedBed) {
+      constexpr double kBoard_px = 3.0;
+      m_p.fillRect(QRectF(r.left(), r.top() - 3, kBoard_px, r.height() + 3), m_theme.ink);
+      m_p.fillRect(QRectF(r.right() - kBoard_px, r.top() - 3, kBoard_px, r.height() + 3), m_theme.ink);
+    } else {
+      constexpr double kCourse_px = 9.0;
+      int course = 0;
+      for (double y = r.top(); y < r.bottom() - 1.0; y += kCourse_px, ++course) {
+        const double next = std::min(y + kCourse_px, r.bottom());
+        m_p.drawLine(QPointF(r.left(), next), QPointF(r.right(), next));
+        for (double x = r.left() + (course % 2 == 0 ? 1.0 : 0.5) * 2.0 * kCourse_px; x < r.right() - 2.0; x += 2.0 * kCourse_px)
+          m_p.drawLine(QPointF(x, y), QPointF(x, next));
+      }
+    }
+    const QString t = degrees(known, 0);
+    const QString name = m.kind == MassKind::wall ? tr("wall") : m.kind == MassKind::path ? tr("path") : tr("raised bed");
+    const QString words = t.isEmpty() ? name : name + QStringLiteral("  ") + t;
+    // in the soil, below what the barrels, covers and tank say there
+    say({r.center().x(), m_g.depthY(0.0) + (m.kind == MassKind::path ? r.height() + 10.0 : 56.0)}, words, QColor("#F4EFE6"));
+  }
+
+  void cable(std::size_t i, const std::vector<double>* known) {
+    const QPolygonF at = m_g.cable(i);
+    if (at.isEmpty()) return;
+    m_p.setPen(outline(Handle::cable, i));
+    m_p.setBrush(colour(known, 0));
+    for (const QPointF& q : at) m_p.drawEllipse(q, 3.0, 3.0);
+    const QString t = degrees(known, 0);
+    say((at.front() + at.back()) / 2.0 + QPointF(0, 14), t.isEmpty() ? tr("cable") : tr("cable %1").arg(t), QColor("#F4EFE6"));
+  }
+
   QPainter& m_p;
   const SectionGeometry& m_g;
   const Plan& m_plan;
   const std::optional<SectionMoment>& m_moment;
   const Theme& m_theme;
   const Units& m_units;
-  Handle m_hovered;
+  Grip m_hovered;
 };
 
 } // namespace
 
 void paintStores(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme,
-                 const Units& units, Handle hovered) {
+                 const Units& units, Grip hovered) {
   StoresPicture(painter, geometry, plan, moment, theme, units, hovered).paint();
 }
 

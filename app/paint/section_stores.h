@@ -9,6 +9,6 @@
 namespace muffle {
 
 void paintStores(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme,
-                 const Units& units, Handle hovered);
+                 const Units& units, Grip hovered);
 
 } // namespace muffle

@@ -106,6 +106,10 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   connect(m_section, &SectionView::pointed, this, &MainWindow::showStage);
   connect(&stores->stores(), &StoresPage::placing, m_section, &SectionView::place);
   connect(m_section, &SectionView::placed, &stores->stores(), &StoresPage::takeUp);
+  connect(m_section, &SectionView::pointedAt, stores, [stores, &document](StoreKind kind, std::size_t index) {
+    for (const StoreRef& s : storesOf(document.plan()))
+      if (s.kind == kind && s.index == index) stores->choice().choose(s.id);
+  });
   connect(&document, &Document::trouble, this, &MainWindow::say);
   connect(&document, &Document::told, this, &MainWindow::say);
   connect(&m_feed, &StationFeed::connectedChanged, this, [this](bool connected) {

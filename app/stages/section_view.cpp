@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/section_view.h"
 
+#include "app/stages/store_drag.h"
 #include "core/air/moist_air.h"
 
 #include <QDateTime>
@@ -109,7 +110,7 @@ void SectionView::setDown() {
 
 SectionGeometry SectionView::geometry() const { return {m_document.plan(), QRectF(0, 0, width(), height() - 46)}; }
 
-QPointF SectionView::handlePoint(Handle h) const { return geometry().handle(h); }
+QPointF SectionView::handlePoint(Grip grip) const { return geometry().handle(grip); }
 
 QRectF SectionView::clockRect() const { return {36.0, height() - 34.0, width() - 72.0, 14.0}; }
 
@@ -188,7 +189,7 @@ void SectionView::paintEvent(QPaintEvent*) {
     paintSection(p, SectionGeometry(with, geometry().area()), with, now, title, tr("a click sets it down, Enter leaves it here, Esc takes it away"), t, u,
                  Handle::none);
   } else
-    paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged != Handle::none ? m_dragged : m_hovered);
+    paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged.what != Handle::none ? m_dragged : m_hovered);
   if (!m_refusal.isEmpty()) {
     p.setFont(textFont(9, true));
     p.fillRect(QRect(0, height() - 92, width(), 44), t.wool);
@@ -247,7 +248,7 @@ void SectionView::mousePressEvent(QMouseEvent* e) {
   m_dragStart = m_document.plan();
   m_dragDepthScale = geometry().depthY(1.0) - geometry().depthY(0.0);
   m_dragScale = geometry().scale(); // the drawing rescales as the house grows; the drag keeps the scale it began with
-  if (m_dragged != Handle::none)
+  if (m_dragged.what != Handle::none)
     m_document.finishEdit();
   else if (geometry().outline().contains(e->position()))
     emit pointed(Document::Stage::house);
@@ -259,8 +260,9 @@ void SectionView::drag(const QPointF& to) {
   const auto centimetres = [](double v) { return std::round(v * 20.0) / 20.0; };
   const HouseShape& s = m_dragStart.house.shape;
   std::optional<QString> why;
-  const int id = 10 + static_cast<int>(m_dragged);
-  switch (m_dragged) {
+  constexpr int kHandles = 16;
+  const int id = 10 + static_cast<int>(m_dragged.what) + kHandles * static_cast<int>(m_dragged.store);
+  switch (m_dragged.what) {
   case Handle::ridge:
     why = m_document.edit(
         tr("move the ridge"), [&](Plan& p) { p.house.shape.ridge_m = centimetres(s.ridge_m + dy); }, id);
@@ -278,35 +280,14 @@ void SectionView::drag(const QPointF& to) {
     why = m_document.edit(
         tr("change the width"), [&](Plan& p) { p.house.shape.width_m = centimetres(s.width_m + 2.0 * dx / s.bays); }, id);
     break;
-  case Handle::barrels:
-    why = m_document.edit(
-        tr("move the barrels"),
-        [&](Plan& p) { p.barrels.front().x_m = std::clamp(centimetres(m_dragStart.barrels.front().x_m + dx), -s.span_m() / 2.0, s.span_m() / 2.0); }, id);
-    break;
-  case Handle::pipes:
-    why = m_document.edit(
-        tr("move the pipes"),
-        [&](Plan& p) {
-          const double down_m = (to.y() - m_pressed.y()) / m_dragDepthScale;
-          p.groundPipes.front().depth_m = std::clamp(centimetres(m_dragStart.groundPipes.front().depth_m + down_m), 0.15, 4.0);
-        },
-        id);
-    break;
-  case Handle::pile:
-    why = m_document.edit(
-        tr("widen the pile"), [&](Plan& p) { p.compost.front().width_m = std::clamp(centimetres(m_dragStart.compost.front().width_m + 2.0 * dx), 0.3, 20.0); },
-        id);
-    break;
-  case Handle::tank:
-    why = m_document.edit(
-        tr("change the tank"),
-        [&](Plan& p) {
-          const double side_m = std::max(std::cbrt(m_dragStart.waterLoops.front().litres / 1000.0) + dy, 0.2);
-          p.waterLoops.front().litres = std::round(100.0 * side_m * side_m * side_m) * 10.0;
-        },
-        id);
-    break;
   case Handle::none: break;
+  default:
+    why = m_document.edit(
+        storeDragStep(m_dragStart, m_dragged),
+        [&](Plan& p) {
+          dragStore(p, m_dragStart, m_dragged, {dx, dy, (to.y() - m_pressed.y()) / m_dragDepthScale});
+        },
+        id);
   }
   m_refusal = why.value_or(QString());
   update();
@@ -317,7 +298,7 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
     m_document.setClock((e->position().x() - clockRect().left()) / clockRect().width());
     return;
   }
-  if (m_dragged != Handle::none) {
+  if (m_dragged.what != Handle::none) {
     drag(e->position());
     return;
   }
@@ -327,48 +308,37 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
     update();
     return;
   }
-  const Handle h = geometry().hit(e->position());
-  if (h == m_hovered) return;
-  m_hovered = h;
-  setCursor(h == Handle::none ? Qt::ArrowCursor : h == Handle::width || h == Handle::barrels || h == Handle::pile ? Qt::SizeHorCursor : Qt::SizeVerCursor);
-  const HouseShape& s = m_document.plan().house.shape;
+  const Grip grip = geometry().hit(e->position());
+  if (grip == m_hovered) return;
+  m_hovered = grip;
+  const Plan& plan = m_document.plan();
+  const bool across = grip.what == Handle::width || isDraggedAcross(plan, grip);
+  const bool both = grip.what == Handle::mass && !across;
+  setCursor(grip.what == Handle::none ? Qt::ArrowCursor : across ? Qt::SizeHorCursor : both ? Qt::SizeAllCursor : Qt::SizeVerCursor);
+  const HouseShape& s = plan.house.shape;
   const Units& u = m_document.units();
-  switch (h) {
+  switch (grip.what) {
   case Handle::ridge: setToolTip(tr("ridge %1; drag to change").arg(u.text(Quantity::length, s.ridge_m))); break;
   case Handle::eave: setToolTip(tr("eave %1; drag to change").arg(u.text(Quantity::length, s.eave_m))); break;
   case Handle::width: setToolTip(tr("width %1; drag to change").arg(u.text(Quantity::length, s.width_m))); break;
-  case Handle::barrels:
-    setToolTip(tr("%1 barrels of %2; click for their instrument, drag to move")
-                   .arg(m_document.plan().barrels.front().count)
-                   .arg(u.text(Quantity::water, m_document.plan().barrels.front().litres)));
-    break;
-  case Handle::pipes:
-    setToolTip(
-        tr("pipes %1 deep; click for their instrument, drag to lay them deeper").arg(u.text(Quantity::length, m_document.plan().groundPipes.front().depth_m)));
-    break;
-  case Handle::pile:
-    setToolTip(
-        tr("a pile on a foot of %1; click for its instrument, drag to widen it").arg(u.text(Quantity::length, m_document.plan().compost.front().width_m)));
-    break;
-  case Handle::tank:
-    setToolTip(tr("a tank of %1; click for its instrument, drag to change it").arg(u.text(Quantity::water, m_document.plan().waterLoops.front().litres)));
-    break;
-  case Handle::none: setToolTip({}); break;
+  default: setToolTip(storeTip(plan, grip, u));
   }
   update();
 }
 
 void SectionView::mouseReleaseEvent(QMouseEvent* e) {
-  const bool isStore = m_dragged == Handle::barrels || m_dragged == Handle::pipes || m_dragged == Handle::pile || m_dragged == Handle::tank;
-  if (isStore && (e->position() - m_pressed).manhattanLength() < 4) emit pointed(Document::Stage::stores);
+  if (isStore(m_dragged) && (e->position() - m_pressed).manhattanLength() < 4) {
+    emit pointed(Document::Stage::stores);
+    emit pointedAt(storeKind(m_dragged), m_dragged.store);
+  }
   m_scrubbing = false;
-  if (m_dragged != Handle::none) m_document.finishEdit();
-  m_dragged = Handle::none;
+  if (m_dragged.what != Handle::none) m_document.finishEdit();
+  m_dragged = {};
   update();
 }
 
 void SectionView::leaveEvent(QEvent*) {
-  m_hovered = Handle::none;
+  m_hovered = {};
   update();
 }
 

@@ -23,7 +23,7 @@ public:
   explicit SectionView(Document& document, QWidget* parent = nullptr);
   QSize minimumSizeHint() const override { return {380, 320}; }
   /// Where a handle stands, in widget coordinates.
-  [[nodiscard]] QPointF handlePoint(Handle h) const;
+  [[nodiscard]] QPointF handlePoint(Grip grip) const;
   [[nodiscard]] QRectF clockRect() const;
   /// Seen from above instead of cut through.
   void setFromAbove(bool on);
@@ -34,8 +34,9 @@ public:
   [[nodiscard]] bool isPlacing() const { return m_placing.has_value(); }
 
 signals:
-  void pointed(Document::Stage stage); ///< something was clicked whose instrument is elsewhere
-  void placed(StoreKind kind);         ///< the last of its kind in the plan
+  void pointed(Document::Stage stage);               ///< something was clicked whose instrument is elsewhere
+  void pointedAt(StoreKind kind, std::size_t index); ///< a store was clicked
+  void placed(StoreKind kind);                       ///< the last of its kind in the plan
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -56,8 +57,8 @@ private:
   [[nodiscard]] Plan planInSight() const;
   QPushButton* m_toggle;
   bool m_fromAbove = false;
-  Handle m_hovered = Handle::none;
-  Handle m_dragged = Handle::none;
+  Grip m_hovered;
+  Grip m_dragged;
   bool m_scrubbing = false;
   double m_dragScale = 1.0;
   double m_dragDepthScale = 1.0; ///< pixels by metre of depth

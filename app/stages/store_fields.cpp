@@ -102,6 +102,7 @@ void StoreFields::show(const std::optional<StoreRef>& store) {
   QString signature;
   if (store) {
     signature = QString::fromStdString(store->id);
+    if (store->kind == StoreKind::mass) signature += QString::number(static_cast<int>(m_document.plan().mass[store->index].kind));
     if (store->kind == StoreKind::compost) signature += QString::number(static_cast<int>(m_document.plan().compost[store->index].place));
   }
   if (signature != m_shown) {
@@ -154,6 +155,8 @@ void StoreFields::pipes(std::size_t i) {
   rule(&Plan::groundPipes, i);
   number(tr("Board"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::board_m2K_W, 0.0, 10.0, 0.5, tr("insulation half a metre under the pipes"),
          tr("none"));
+  number(tr("Its sides"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::sides_m2K_W, 0.0, 10.0, 0.5, tr("insulation round a bed, as deep"),
+         tr("none"));
   number(tr("Solar"), Quantity::area, &Plan::groundPipes, i, &GroundPipes::collector_m2, 0.0, 2000.0, 0.5,
          tr("collector outside; its water warms the soil at the pipes"), tr("none"));
   number(tr("Slope"), Quantity::angle, &Plan::groundPipes, i, &GroundPipes::collectorTilt_deg, 0.0, 90.0, 5.0, tr("of the collector, towards the noon sun"));
@@ -201,6 +204,8 @@ void StoreFields::loop(std::size_t i) {
   number(tr("Pump"), Quantity::waterFlow, &Plan::waterLoops, i, &WaterLoop::flow_l_min, 0.1, 2000.0, 1.0, tr("water through the radiator"));
   number(tr("Passes"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::radiator_W_K, 1.0, 50000.0, 10.0,
          tr("what passes between water and air for each degree"));
+  number(tr("Through"), Quantity::water, &Plan::waterLoops, i, &WaterLoop::radiator_l, 0.0, 200000.0, 50.0,
+         tr("water in drums or a bench that it goes through; they give on while the pump rests"), tr("a radiator"));
   rule(&Plan::waterLoops, i);
   number(tr("Solar"), Quantity::area, &Plan::waterLoops, i, &WaterLoop::collector_m2, 0.0, 2000.0, 0.5, tr("collector outside that warms the tank"),
          tr("none"));
@@ -225,7 +230,13 @@ void StoreFields::cable(std::size_t i) {
 void StoreFields::mass(std::size_t i) {
   number(tr("Area"), Quantity::area, &Plan::mass, i, &MassBlock::area_m2, 0.1, 5000.0, 0.5, tr("of one face of a wall; seen from above of the others"));
   number(tr("Thick"), Quantity::thickness, &Plan::mass, i, &MassBlock::thickness_m, 0.02, 2.0, 0.02, tr("a day's warmth goes 10 to 15 cm deep"));
-  number(tr("Sunlit"), Quantity::share, &Plan::mass, i, &MassBlock::sunShare, 0.0, 1.0, 0.05, tr("wall: of its face that the sun reaches"));
+  const MassKind kind = m_document.plan().mass[i].kind;
+  if (kind == MassKind::wall)
+    number(tr("Sunlit"), Quantity::share, &Plan::mass, i, &MassBlock::sunShare, 0.0, 1.0, 0.05, tr("of its face that the sun reaches"));
+  else
+    number(tr("Wide"), Quantity::length, &Plan::mass, i, &MassBlock::width_m, 0.2, 20.0, 0.1, tr("across the house"));
+  if (kind == MassKind::raisedBed)
+    number(tr("Its sides"), Quantity::resistance, &Plan::mass, i, &MassBlock::sides_m2K_W, 0.0, 10.0, 0.1, tr("of its boards: 3 cm of wood are 0.2"));
   choice<MassKind>(tr("Is a"), {tr("wall"), tr("path"), tr("raised bed")}, tr("change what it is"), at(&Plan::mass, i, &MassBlock::kind));
   choice<MassMaterial>(tr("Of"), {tr("stone"), tr("brick"), tr("concrete"), tr("rammed earth"), tr("soil")}, tr("change its material"),
                        at(&Plan::mass, i, &MassBlock::material));

@@ -6,8 +6,6 @@
 
 namespace muffle {
 
-bool StorePlacing::isDrawn() const { return kind != StoreKind::mass && kind != StoreKind::cable; }
-
 void StorePlacing::put(Plan& plan, double x_m, double below_m) const {
   add(plan);
   const auto fives = [](double v) { return std::round(20.0 * v) / 20.0; }; // centimetres
@@ -19,8 +17,15 @@ void StorePlacing::put(Plan& plan, double x_m, double below_m) const {
     break;
   case StoreKind::compost: plan.compost.back().x_m = std::clamp(fives(x_m), -60.0, 60.0); break;
   case StoreKind::loop: plan.waterLoops.back().x_m = std::clamp(fives(x_m), -half_m, half_m); break;
-  case StoreKind::cable:
-  case StoreKind::mass: break;
+  case StoreKind::mass: plan.mass.back().x_m = std::clamp(fives(x_m), -half_m, half_m); break;
+  case StoreKind::cable: { // in the bed that it is held over
+    SoilCable& cable = plan.soilCables.back();
+    const auto& beds = plan.house.bedCovers;
+    const auto nearer = [x_m](const BedCover& a, const BedCover& b) { return std::abs(a.x_m - x_m) < std::abs(b.x_m - x_m); };
+    cable.bed = static_cast<int>(std::min_element(beds.begin(), beds.end(), nearer) - beds.begin());
+    if (below_m > 0.0) cable.depth_m = std::clamp(std::round(100.0 * below_m) / 100.0, 0.02, 0.5);
+    break;
+  }
   }
 }
 

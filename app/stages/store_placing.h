@@ -19,8 +19,6 @@ struct StorePlacing {
 
   /// The plan with it at a point of the section: metres from the house's middle, and below its floor (0 in the house).
   void put(Plan& plan, double x_m, double below_m) const;
-  /// It has a place in the section.
-  [[nodiscard]] bool isDrawn() const;
 };
 
 } // namespace muffle

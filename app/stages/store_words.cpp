@@ -114,6 +114,7 @@ QString StoreWords::trace(StoreTrace trace) {
   case StoreTrace::leafAir: return tr("at the leaves");
   case StoreTrace::upper: return tr("upper half");
   case StoreTrace::middle: return tr("in its middle");
+  case StoreTrace::radiator: return tr("in the drums or bench");
   }
   return {};
 }
@@ -231,10 +232,26 @@ std::vector<StoreWords::Addition> StoreWords::additions() {
              p.soilCables.push_back(c);
            },
            StoreKind::cable},
-          {tr("Heavy wall, path or raised bed"), tr("stone, brick or earth that takes up the sun"),
+          {tr("Heavy wall"), tr("stone, brick or earth that stands in the sun"),
            [](Plan& p) {
              MassBlock m;
              m.area_m2 = std::clamp(down(0.2 * p.house.shape.floor_m2(), 0.5), 0.5, 10.0);
+             p.mass.push_back(m);
+           },
+           StoreKind::mass},
+          {tr("Heavy path"), tr("flags or bricks on the floor, along the house"),
+           [](Plan& p) {
+             MassBlock m{.name = "path", .kind = MassKind::path, .material = MassMaterial::stone, .thickness_m = 0.08};
+             m.width_m = std::min(0.6, 0.3 * p.house.shape.span_m());
+             m.area_m2 = std::max(down(0.9 * m.width_m * p.house.shape.length_m, 0.1), 0.1);
+             p.mass.push_back(m);
+           },
+           StoreKind::mass},
+          {tr("Raised bed"), tr("soil in boards, a step above the floor"),
+           [](Plan& p) {
+             MassBlock m{.name = "raised bed", .kind = MassKind::raisedBed, .material = MassMaterial::soil, .thickness_m = 0.3};
+             m.width_m = std::min(m.width_m, 0.4 * p.house.shape.span_m());
+             m.area_m2 = std::max(down(0.8 * m.width_m * p.house.shape.length_m, 0.1), 0.1);
              p.mass.push_back(m);
            },
            StoreKind::mass}};

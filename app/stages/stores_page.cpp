@@ -74,11 +74,7 @@ StoresPage::StoresPage(Document& document, StoreChoice& choice, QWidget* parent)
 
 void StoresPage::choose(std::size_t addition) {
   const auto all = StoreWords::additions();
-  const StorePlacing store{tr("add %1").arg(all[addition].name.toLower()), all[addition].add, all[addition].kind};
-  if (store.isDrawn())
-    emit placing(store);
-  else
-    add(addition);
+  emit placing({tr("add %1").arg(all[addition].name.toLower()), all[addition].add, all[addition].kind});
 }
 
 void StoresPage::add(std::size_t addition) {

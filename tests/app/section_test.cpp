@@ -54,6 +54,10 @@ TEST(SectionGeometry, StandsStoresWhereTheModelHasThem) {
   EXPECT_NEAR(g.pile(0).width() / g.scale(), plan.compost[0].width_m, 1e-9);
   EXPECT_NEAR(g.pile(0).bottom(), g.ground(), 1e-9) << "a hot bed stands on the floor";
   EXPECT_NEAR(g.tank(0).width() * g.tank(0).width() * g.tank(0).width() / std::pow(g.scale(), 3.0), 0.5, 1e-9) << "cubic metres";
+  EXPECT_NEAR(g.mass(0).width() / g.scale(), plan.mass[0].thickness_m, 1e-9) << "a wall is seen on end";
+  EXPECT_NEAR(g.mass(1).top(), g.depthY(0.0), 1e-9) << "a path lies in the floor";
+  EXPECT_NEAR(g.cable(0).front().y(), g.depthY(plan.soilCables[0].depth_m), 1e-9);
+  EXPECT_EQ(g.hit(g.cable(0).front()), Handle::cable);
   EXPECT_EQ(g.hit(under.back()), Handle::pipes);
   EXPECT_EQ(g.hit(g.pile(0).center()), Handle::pile);
   EXPECT_EQ(g.hit(g.tank(0).center()), Handle::tank);

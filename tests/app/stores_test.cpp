@@ -97,9 +97,58 @@ TEST_F(StoresWindow, AStoreThatIsBeingPlacedCanBeLeftOrSetDownByKey) {
   QTest::keyClick(section, Qt::Key_Return);
   EXPECT_EQ(document->plan().waterLoops.size(), 1U);
   EXPECT_FALSE(document->plan().waterLoops.front().x_m); // where it usually stands
-  stage->stores().choose(7);                             // a cable has no silhouette
-  EXPECT_FALSE(section->isPlacing());
-  EXPECT_EQ(document->plan().soilCables.size(), 1U);
+}
+
+TEST_F(StoresWindow, HeavyThingsAndCablesHaveTheirPlaceInTheSectionToo) {
+  openWithLog();
+  auto* section = find<SectionView>();
+  const double floor = section->handlePoint(Handle::width).y();
+  const auto setDown = [&](std::size_t addition, double across, double y) {
+    stage->stores().choose(addition);
+    ASSERT_TRUE(section->isPlacing());
+    QTest::mouseClick(section, Qt::LeftButton, {}, QPoint(static_cast<int>(across * section->width()), static_cast<int>(y)));
+    ASSERT_FALSE(section->isPlacing());
+  };
+  setDown(7, 0.4, floor + 25.0); // a cable, and with it a bed
+  ASSERT_EQ(document->plan().soilCables.size(), 1U);
+  EXPECT_GT(document->plan().soilCables.front().depth_m, 0.1);
+  setDown(8, 0.6, floor - 20.0);
+  setDown(9, 0.5, floor - 20.0);
+  setDown(10, 0.35, floor - 20.0);
+  const auto& mass = document->plan().mass;
+  ASSERT_EQ(mass.size(), 3U);
+  EXPECT_GT(*mass[0].x_m, 0.2);
+  EXPECT_NEAR(*mass[1].x_m, 0.0, 0.15);
+  EXPECT_LT(*mass[2].x_m, -0.2);
+  EXPECT_EQ(mass[2].kind, MassKind::raisedBed);
+
+  const double high_m = mass[2].thickness_m, x_m = *mass[2].x_m;
+  const QPointF bed = section->handlePoint({Handle::mass, 2});
+  drag(section, bed, bed + QPointF(20, -20));
+  EXPECT_GT(document->plan().mass[2].thickness_m, high_m);
+  EXPECT_GT(*document->plan().mass[2].x_m, x_m);
+  document->undoStack()->undo(); // one step for both
+  EXPECT_DOUBLE_EQ(document->plan().mass[2].thickness_m, high_m);
+  EXPECT_DOUBLE_EQ(*document->plan().mass[2].x_m, x_m);
+  const double deep_m = document->plan().soilCables.front().depth_m;
+  const QPointF cable = section->handlePoint(Handle::cable);
+  drag(section, cable, cable + QPointF(0, 12));
+  EXPECT_GT(document->plan().soilCables.front().depth_m, deep_m);
+}
+
+TEST_F(StoresWindow, EveryStoreOfAKindIsTakenHoldOfNotOnlyTheFirst) {
+  openWithLog();
+  stage->stores().add(6);
+  stage->stores().add(6);
+  auto* section = find<SectionView>();
+  const QPointF second = section->handlePoint({Handle::tank, 1});
+  const double before_l = document->plan().waterLoops[1].litres;
+  drag(section, second, second + QPointF(0, -20));
+  EXPECT_GT(document->plan().waterLoops[1].litres, before_l);
+  EXPECT_DOUBLE_EQ(document->plan().waterLoops[0].litres, before_l);
+  stage->choice().choose("loop:1");
+  QTest::mouseClick(section, Qt::LeftButton, {}, section->handlePoint({Handle::tank, 1}).toPoint() + QPoint(0, 6));
+  EXPECT_EQ(stage->choice().now()->id, "loop:2");
 }
 
 TEST_F(StoresWindow, PipesAreLaidDeeperByDraggingThemInTheSection) {
