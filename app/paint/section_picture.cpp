@@ -3,6 +3,7 @@
 // The picture of the cross-section, part by part from the sky down.
 #include "app/paint/section.h"
 #include "app/paint/section_stores.h"
+#include "app/paint/word_places.h"
 
 #include "core/simulate/assemble.h"
 
@@ -39,22 +40,6 @@ void ribbon(QPainter& p, QPointF from, QPointF to, double bend, double width, co
   p.drawPolygon(QPolygonF{to + aside * half - along, to + along * tipLength, to - aside * half - along});
 }
 
-void label(QPainter& p, const QPointF& at, const QString& text, const QFont& font, const QColor& colour, Qt::Alignment align, const QRectF& inside) {
-  p.setFont(font);
-  const QFontMetricsF metrics(font);
-  QRectF box(0, 0, metrics.horizontalAdvance(text) + 4, metrics.height());
-  if (align & Qt::AlignHCenter)
-    box.moveCenter(at);
-  else if (align & Qt::AlignRight)
-    box.moveTopRight(at - QPointF(0, box.height() / 2));
-  else
-    box.moveTopLeft(at - QPointF(0, box.height() / 2));
-  if (box.left() < inside.left() + 4) box.moveLeft(inside.left() + 4);
-  if (box.right() > inside.right() - 4) box.moveRight(inside.right() - 4);
-  p.setPen(colour);
-  p.drawText(box, static_cast<int>(Qt::AlignCenter), text);
-}
-
 QColor blend(const QColor& a, const QColor& b, double share) {
   return {static_cast<int>(a.red() + (b.red() - a.red()) * share), static_cast<int>(a.green() + (b.green() - a.green()) * share),
           static_cast<int>(a.blue() + (b.blue() - a.blue()) * share)};
@@ -68,20 +53,22 @@ public:
   SectionPicture(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme,
                  const Units& units, Grip hovered)
       : m_p(painter), m_g(geometry), m_plan(plan), m_shape(plan.house.shape), m_moment(moment), m_theme(theme), m_units(units), m_hovered(hovered),
-        m_area(geometry.area()), m_half_m(m_shape.span_m() / 2.0), m_soilTop(m_g.at(0, -m_shape.sunk_m).y()), m_centre(m_g.at(0.0, m_shape.ridge_m * 0.42)) {
+        m_area(geometry.area()), m_half_m(m_shape.span_m() / 2.0), m_soilTop(m_g.at(0, -m_shape.sunk_m).y()), m_centre(m_g.at(0.0, m_shape.ridge_m * 0.42)),
+        m_words(m_area, m_soilTop) {
     m_inkOnAir = inkOn(moment ? theme.warmth(moment->air_C) : theme.wool);
   }
 
   void paint(const QString& title, const QString& subtitle) {
     sky();
     soil();
+    keepStoresInSoilClear();
     house();
     roofVoid();
     backWall();
     openings();
     bedCovers();
     barrels();
-    paintStores(m_p, m_g, m_plan, m_moment, m_theme, m_units, m_hovered);
+    paintStores(m_p, m_g, m_plan, m_moment, m_theme, m_units, m_hovered, m_words);
     if (m_moment) {
       dew();
       airWords();
@@ -95,7 +82,18 @@ private:
   [[nodiscard]] bool isRoomy() const { return m_shape.ridge_m * m_g.scale() > kRoomy_px; }
   [[nodiscard]] QString degrees(double t_C) const { return m_units.text(Quantity::temperature, t_C); }
   void say(const QPointF& at, const QString& text, const QFont& font, const QColor& colour, Qt::Alignment align) {
-    label(m_p, at, text, font, colour, align, m_area);
+    m_words.say(m_p, at, text, font, colour, align, m_area);
+  }
+
+  void keepStoresInSoilClear() {
+    constexpr double kAbout_px = 4.0;
+    const auto keep = [&](const QPolygonF& points) {
+      if (!points.isEmpty()) m_words.keepClear(points.boundingRect().adjusted(-kAbout_px, -kAbout_px, kAbout_px, kAbout_px));
+    };
+    for (std::size_t i = 0; i < m_plan.groundPipes.size(); ++i) keep(m_g.pipes(i));
+    for (std::size_t i = 0; i < m_plan.soilCables.size(); ++i) keep(m_g.cable(i));
+    for (std::size_t i = 0; i < m_plan.mass.size(); ++i)
+      if (m_plan.mass[i].kind == MassKind::path) m_words.keepClear(m_g.mass(i));
   }
 
   /// By the light there is, never quite black.
@@ -268,8 +266,8 @@ private:
       m_p.setPen(QPen(m_theme.ink, 0.8));
       for (const double y : {0.33, 0.66}) m_p.drawLine(QPointF(r.left(), r.top() + r.height() * y), QPointF(r.right(), r.top() + r.height() * y));
       const QString text = known ? tr("%1 barrels  %2").arg(group.count).arg(degrees(*known)) : tr("%1 barrels").arg(group.count);
-      const double y = r.bottom() + 11.0 + (m_plan.house.bedCovers.empty() ? 0.0 : 15.0); // in the soil, clear of the air's words and the covers'
-      label(m_p, {r.center().x(), y}, text, textFont(9, true), kOnSky, Qt::AlignHCenter, QRectF(m_g.at(-m_half_m, 1), m_g.at(m_half_m, 0)));
+      m_words.say(m_p, {r.center().x(), r.bottom() + 11.0}, text, textFont(9, true), kOnSky, Qt::AlignHCenter,
+                  QRectF(m_g.at(-m_half_m, 1), m_g.at(m_half_m, 0))); // in the soil, clear of the air's words
     }
   }
 
@@ -438,6 +436,7 @@ private:
   double m_half_m;
   double m_soilTop;
   QPointF m_centre;
+  WordPlaces m_words;
   QColor m_inkOnAir; ///< light or dark, whichever can be read
 };
 

@@ -16,8 +16,8 @@ QString tr(const char* text) { return QCoreApplication::translate("Section", tex
 class StoresPicture {
 public:
   StoresPicture(QPainter& p, const SectionGeometry& g, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme, const Units& units,
-                Grip hovered)
-      : m_p(p), m_g(g), m_plan(plan), m_moment(moment), m_theme(theme), m_units(units), m_hovered(hovered) {}
+                Grip hovered, WordPlaces& words)
+      : m_p(p), m_g(g), m_plan(plan), m_moment(moment), m_theme(theme), m_units(units), m_hovered(hovered), m_words(words) {}
 
   void paint() {
     const auto all = storesOf(m_plan);
@@ -42,16 +42,7 @@ private:
   [[nodiscard]] QColor colour(const std::vector<double>* known, std::size_t trace) const {
     return known && trace < known->size() && !std::isnan((*known)[trace]) ? m_theme.warmth((*known)[trace]) : m_theme.wool;
   }
-  void say(const QPointF& at, const QString& text, const QColor& ink) {
-    const QFont font = textFont(9, true);
-    const QFontMetricsF metrics(font);
-    const double w = metrics.horizontalAdvance(text) + 4;
-    QRectF box(at.x() - w / 2.0, at.y() - metrics.height() / 2.0, w, metrics.height());
-    box.moveLeft(std::clamp(box.left(), m_g.area().left() + 4, std::max(m_g.area().right() - w - 4, m_g.area().left() + 4)));
-    m_p.setFont(font);
-    m_p.setPen(ink);
-    m_p.drawText(box, static_cast<int>(Qt::AlignCenter), text);
-  }
+  void say(const QPointF& at, const QString& text, const QColor& ink) { m_words.say(m_p, at, text, textFont(9, true), ink, Qt::AlignHCenter, m_g.area()); }
   [[nodiscard]] QString degrees(const std::vector<double>* known, std::size_t trace) const {
     return known && trace < known->size() && !std::isnan((*known)[trace]) ? m_units.text(Quantity::temperature, (*known)[trace]) : QString();
   }
@@ -117,7 +108,7 @@ private:
     m_p.setPen(QPen(m_theme.ink, 1.0));
     m_p.drawLine(QPointF(r.left() + 3, r.top() + 6), QPointF(r.right() - 3, r.top() + 6));
     const QString t = degrees(known, 0);
-    say({r.center().x(), r.bottom() + 41}, t.isEmpty() ? tr("tank") : tr("tank %1").arg(t), QColor("#F4EFE6"));
+    say({r.center().x(), r.bottom() + 11}, t.isEmpty() ? tr("tank") : tr("tank %1").arg(t), QColor("#F4EFE6"));
   }
 
   /// Walls and paths in courses of stones, a raised bed in its boards.
@@ -145,8 +136,7 @@ private:
     const QString t = degrees(known, 0);
     const QString name = m.kind == MassKind::wall ? tr("wall") : m.kind == MassKind::path ? tr("path") : tr("raised bed");
     const QString words = t.isEmpty() ? name : name + QStringLiteral("  ") + t;
-    // in the soil, below what the barrels, covers and tank say there
-    say({r.center().x(), m_g.depthY(0.0) + (m.kind == MassKind::path ? r.height() + 10.0 : 56.0)}, words, QColor("#F4EFE6"));
+    say({r.center().x(), m_g.depthY(0.0) + (m.kind == MassKind::path ? r.height() + 10.0 : 11.0)}, words, QColor("#F4EFE6"));
   }
 
   void cable(std::size_t i, const std::vector<double>* known) {
@@ -166,13 +156,14 @@ private:
   const Theme& m_theme;
   const Units& m_units;
   Grip m_hovered;
+  WordPlaces& m_words;
 };
 
 } // namespace
 
 void paintStores(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme,
-                 const Units& units, Grip hovered) {
-  StoresPicture(painter, geometry, plan, moment, theme, units, hovered).paint();
+                 const Units& units, Grip hovered, WordPlaces& words) {
+  StoresPicture(painter, geometry, plan, moment, theme, units, hovered, words).paint();
 }
 
 } // namespace muffle

@@ -5,10 +5,11 @@
 #pragma once
 
 #include "app/paint/section.h"
+#include "app/paint/word_places.h"
 
 namespace muffle {
 
 void paintStores(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme,
-                 const Units& units, Grip hovered);
+                 const Units& units, Grip hovered, WordPlaces& words);
 
 } // namespace muffle

@@ -204,8 +204,8 @@ void StoreFields::loop(std::size_t i) {
   number(tr("Pump"), Quantity::waterFlow, &Plan::waterLoops, i, &WaterLoop::flow_l_min, 0.1, 2000.0, 1.0, tr("water through the radiator"));
   number(tr("Passes"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::radiator_W_K, 1.0, 50000.0, 10.0,
          tr("what passes between water and air for each degree"));
-  number(tr("Through"), Quantity::water, &Plan::waterLoops, i, &WaterLoop::radiator_l, 0.0, 200000.0, 50.0,
-         tr("water in drums or a bench that it goes through; they give on while the pump rests"), tr("a radiator"));
+  number(tr("Drums"), Quantity::water, &Plan::waterLoops, i, &WaterLoop::radiator_l, 0.0, 200000.0, 50.0,
+         tr("water in drums or a bench that it goes through; they give on while the pump rests"), tr("none"));
   rule(&Plan::waterLoops, i);
   number(tr("Solar"), Quantity::area, &Plan::waterLoops, i, &WaterLoop::collector_m2, 0.0, 2000.0, 0.5, tr("collector outside that warms the tank"),
          tr("none"));

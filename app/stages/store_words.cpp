@@ -151,7 +151,10 @@ QString StoreWords::caution(const Plan& plan, const StoreRef& store, const Units
     return tr("Lay the passes apart and never coiled, cover them with mesh against spades, and feed them through residual-current protection: a licensed "
               "electrician.");
   case StoreKind::mass:
-    return tr("A free wall of stone or earth can fall: its foundation and height are for a licensed builder. Set nothing heavy on the edge of a dug bed.");
+    if (plan.mass[store.index].kind == MassKind::wall)
+      return tr("A free wall of stone or earth can fall: its foundation and height are for a licensed builder.");
+    if (plan.mass[store.index].kind == MassKind::path) return tr("Lift slabs in twos or with a barrow, and ask before digging where pipes or cables may lie.");
+    return tr("Wet soil weighs near two tonnes a cubic metre and pushes its boards outwards: stake and tie a bed higher than a spade.");
   }
   return {};
 }
