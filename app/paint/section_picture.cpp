@@ -363,11 +363,22 @@ private:
         ribbon(m_p, way.in, way.out, way.bend, width, m_theme.dark ? QColor("#C25A48") : m_theme.madder);
       else
         ribbon(m_p, way.out, way.in, -way.bend, width, m_theme.dark ? m_theme.lichen : QColor("#8FA862"));
-      say(way.text, way.name + QStringLiteral(" ") + m_units.text(Quantity::power, std::abs(w)), textFont(9, true), kOnSky, way.align);
+      say(overPiles(way.text), way.name + QStringLiteral(" ") + m_units.text(Quantity::power, std::abs(w)), textFont(9, true), kOnSky, way.align);
       if (way.part == Part::roof) radiantLoss(way);
     }
     if (const double w = m_moment->loss_W[static_cast<std::size_t>(Part::vents)]; w > 20.0)
       say(m_g.at(0, m_shape.ridge_m) + QPointF(-10, -58), tr("vents %1").arg(m_units.text(Quantity::power, w)), textFont(9, true), kOnSky, Qt::AlignRight);
+  }
+
+  /// Words that a pile beside the house would stand behind go above it.
+  [[nodiscard]] QPointF overPiles(QPointF at) const {
+    constexpr double kLine_px = 12.0;
+    for (std::size_t i = 0; i < m_plan.compost.size(); ++i) {
+      if (m_plan.compost[i].place == PilePlace::hotBed) continue;
+      const QRectF pile = m_g.pile(i);
+      if (pile.adjusted(-kLine_px, -kLine_px, kLine_px, 0).contains(at)) at.setY(pile.top() - kLine_px);
+    }
+    return at;
   }
 
   /// What of all losses goes to the sky as radiation: wavelets above the cover, and its share in words.

@@ -53,9 +53,30 @@ StoreFields::StoreFields(Document& document, QWidget* parent) : QWidget(parent),
   for (int c = 0; c < kColumns; ++c) m_grid->setColumnStretch(c, 1);
 }
 
-void StoreFields::put(QWidget* field) {
-  m_grid->addWidget(field, m_count / kColumns, m_count % kColumns);
-  ++m_count;
+void StoreFields::put(QWidget* field) { m_fields.push_back({field, m_when}); }
+
+void StoreFields::onlyWhile(std::function<bool(const Plan&)> when, const std::function<void()>& fields) {
+  m_when = std::move(when);
+  fields();
+  m_when = nullptr;
+}
+
+/// Those that mean something now, one after the other.
+void StoreFields::arrange() {
+  QString shown;
+  for (const Field& f : m_fields) shown += !f.when || f.when(m_document.plan()) ? QLatin1Char('1') : QLatin1Char('0');
+  if (shown == m_arranged) return;
+  m_arranged = shown;
+  int count = 0;
+  for (std::size_t k = 0; k < m_fields.size(); ++k) {
+    QWidget* const field = m_fields[k].widget;
+    m_grid->removeWidget(field);
+    const bool isShown = shown[static_cast<qsizetype>(k)] == QLatin1Char('1');
+    field->setVisible(isShown);
+    if (!isShown) continue;
+    m_grid->addWidget(field, count / kColumns, count % kColumns);
+    ++count;
+  }
 }
 
 template <class S>
@@ -112,9 +133,11 @@ void StoreFields::show(const std::optional<StoreRef>& store) {
       old->deleteLater();
     }
     m_refresh.clear();
-    m_count = 0;
+    m_fields.clear();
+    m_arranged.clear();
     if (store) build(*store);
   }
+  arrange();
   for (const auto& refresh : m_refresh) refresh();
 }
 
@@ -153,13 +176,20 @@ void StoreFields::pipes(std::size_t i) {
   number(tr("Fan, Pa"), Quantity::count, &Plan::groundPipes, i, &GroundPipes::fan_Pa, 5.0, 3000.0, 10.0,
          tr("the fan's pressure against a shut duct, from its label"));
   rule(&Plan::groundPipes, i);
-  number(tr("Board"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::board_m2K_W, 0.0, 10.0, 0.5, tr("insulation half a metre under the pipes"),
-         tr("none"));
-  number(tr("Its sides"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::sides_m2K_W, 0.0, 10.0, 0.5, tr("insulation round a bed, as deep"),
-         tr("none"));
+  onlyWhile([i](const Plan& p) { return p.groundPipes[i].place == PipePlace::underFloor; },
+            [&] {
+              number(tr("Board"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::board_m2K_W, 0.0, 10.0, 0.5,
+                     tr("insulation half a metre under the pipes"), tr("none"));
+              number(tr("Sides"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::sides_m2K_W, 0.0, 10.0, 0.5,
+                     tr("insulation round the bed, as deep"), tr("none"));
+            });
   number(tr("Solar"), Quantity::area, &Plan::groundPipes, i, &GroundPipes::collector_m2, 0.0, 2000.0, 0.5,
          tr("collector outside; its water warms the soil at the pipes"), tr("none"));
-  number(tr("Slope"), Quantity::angle, &Plan::groundPipes, i, &GroundPipes::collectorTilt_deg, 0.0, 90.0, 5.0, tr("of the collector, towards the noon sun"));
+  onlyWhile([i](const Plan& p) { return p.groundPipes[i].collector_m2 > 0.0; },
+            [&] {
+              number(tr("Slope"), Quantity::angle, &Plan::groundPipes, i, &GroundPipes::collectorTilt_deg, 0.0, 90.0, 5.0,
+                     tr("of the collector, towards the noon sun"));
+            });
   number(tr("Price"), Quantity::money, &Plan::groundPipes, i, &GroundPipes::price, 0.0, 1e7, 50.0, tr("of pipes, fan and digging; 0 if you have them"));
   choice<PipeOutlet>(tr("Serve"), {tr("the house"), tr("the bay"), tr("the first bed")}, tr("let the pipes serve another room"),
                      at(&Plan::groundPipes, i, &GroundPipes::serves));
@@ -209,13 +239,18 @@ void StoreFields::loop(std::size_t i) {
   rule(&Plan::waterLoops, i);
   number(tr("Solar"), Quantity::area, &Plan::waterLoops, i, &WaterLoop::collector_m2, 0.0, 2000.0, 0.5, tr("collector outside that warms the tank"),
          tr("none"));
-  number(tr("Slope"), Quantity::angle, &Plan::waterLoops, i, &WaterLoop::collectorTilt_deg, 0.0, 90.0, 5.0, tr("towards the noon sun"));
+  onlyWhile([i](const Plan& p) { return p.waterLoops[i].collector_m2 > 0.0; },
+            [&] { number(tr("Slope"), Quantity::angle, &Plan::waterLoops, i, &WaterLoop::collectorTilt_deg, 0.0, 90.0, 5.0, tr("towards the noon sun")); });
   number(tr("Boiler"), Quantity::power, &Plan::waterLoops, i, &WaterLoop::boiler_W, 0.0, 500000.0, 500.0, tr("a stove or boiler that heats the tank"),
          tr("none"));
-  number(tr("Tank at"), Quantity::temperature, &Plan::waterLoops, i, &WaterLoop::boilerHolds_C, 20.0, 90.0, 5.0, tr("that the boiler keeps while it is lit"));
-  number(tr("Lit at"), Quantity::hours, &Plan::waterLoops, i, &WaterLoop::boilerFrom_h, 0.0, 24.0, 0.5, tr("by the clock"));
-  number(tr("Burns"), Quantity::hours, &Plan::waterLoops, i, &WaterLoop::boilerFor_h, 0.5, 24.0, 0.5, tr("24: day and night"));
-  number(tr("Fuel"), Quantity::money, &Plan::waterLoops, i, &WaterLoop::fuelPrice_kWh, 0.0, 100.0, 0.01, tr("for a kWh of heat in the tank"));
+  onlyWhile([i](const Plan& p) { return p.waterLoops[i].boiler_W > 0.0; },
+            [&] {
+              number(tr("Tank at"), Quantity::temperature, &Plan::waterLoops, i, &WaterLoop::boilerHolds_C, 20.0, 90.0, 5.0,
+                     tr("that the boiler keeps while it is lit"));
+              number(tr("Lit at"), Quantity::hours, &Plan::waterLoops, i, &WaterLoop::boilerFrom_h, 0.0, 24.0, 0.5, tr("by the clock"));
+              number(tr("Burns"), Quantity::hours, &Plan::waterLoops, i, &WaterLoop::boilerFor_h, 0.5, 24.0, 0.5, tr("24: day and night"));
+              number(tr("Fuel"), Quantity::money, &Plan::waterLoops, i, &WaterLoop::fuelPrice_kWh, 0.0, 100.0, 0.01, tr("for a kWh of heat in the tank"));
+            });
   number(tr("Price"), Quantity::money, &Plan::waterLoops, i, &WaterLoop::price, 0.0, 1e7, 50.0, tr("of all of it; 0 if you have it"));
 }
 
@@ -236,7 +271,7 @@ void StoreFields::mass(std::size_t i) {
   else
     number(tr("Wide"), Quantity::length, &Plan::mass, i, &MassBlock::width_m, 0.2, 20.0, 0.1, tr("across the house"));
   if (kind == MassKind::raisedBed)
-    number(tr("Its sides"), Quantity::resistance, &Plan::mass, i, &MassBlock::sides_m2K_W, 0.0, 10.0, 0.1, tr("of its boards: 3 cm of wood are 0.2"));
+    number(tr("Sides"), Quantity::resistance, &Plan::mass, i, &MassBlock::sides_m2K_W, 0.0, 10.0, 0.1, tr("of its boards: 3 cm of wood are 0.2"));
   choice<MassKind>(tr("Is a"), {tr("wall"), tr("path"), tr("raised bed")}, tr("change what it is"), at(&Plan::mass, i, &MassBlock::kind));
   choice<MassMaterial>(tr("Of"), {tr("stone"), tr("brick"), tr("concrete"), tr("rammed earth"), tr("soil")}, tr("change its material"),
                        at(&Plan::mass, i, &MassBlock::material));

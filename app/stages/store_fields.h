@@ -28,6 +28,9 @@ private:
   void cable(std::size_t index);
   void mass(std::size_t index);
   void put(QWidget* field);
+  /// Fields that are there only while a condition holds.
+  void onlyWhile(std::function<bool(const Plan&)> when, const std::function<void()>& fields);
+  void arrange();
   /// A number of a store, by its place in the plan's list.
   template <class S>
   void number(const QString& label, Quantity quantity, std::vector<S> Plan::*list, std::size_t index, double S::*member, double low, double high, double nudge,
@@ -37,8 +40,13 @@ private:
   template <class T> void choice(const QString& name, const QStringList& words, const QString& step, std::function<T*(Plan&)> find);
   Document& m_document;
   QGridLayout* m_grid;
-  int m_count = 0;
-  QString m_shown;
+  struct Field {
+    QWidget* widget;
+    std::function<bool(const Plan&)> when; ///< empty: always
+  };
+  std::vector<Field> m_fields;
+  std::function<bool(const Plan&)> m_when; ///< of those that are being put
+  QString m_shown, m_arranged;
   std::vector<std::function<void()>> m_refresh; ///< of choices
 };
 

@@ -5,6 +5,10 @@
 
 namespace muffle {
 
+namespace {
+constexpr int kOneValue = -2;
+}
+
 int TableSampler::add(const Network& network, int table) {
   const Signal* const signal = &network.tables[static_cast<std::size_t>(table)];
   const auto known = std::find_if(m_tables.begin(), m_tables.end(), [&](const Table& t) { return t.signal == signal; });
@@ -22,6 +26,7 @@ int TableSampler::add(const Network& network, int table) {
     grid = static_cast<int>(it - m_grids.begin());
     if (it == m_grids.end()) m_grids.push_back({signal->start_s, signal->step_s, signal->value.size()});
   }
+  if (grid < 0 && signal->value.size() == 1) grid = kOneValue;
   m_tables.push_back({signal, grid, signal->hold});
   return static_cast<int>(m_tables.size()) - 1;
 }
@@ -30,14 +35,14 @@ void TableSampler::sample(double t, double* value, const char* relays) const {
   const double* const values = value;
   std::size_t before = 0;
   double along = 0.0; // from `before` to the value after it
-  int grid = -2;
+  int grid = -1;
   for (const Table& table : m_tables) {
     if (table.then >= 0) {
       *value++ = values[relays[table.signal->relay] ? table.then : table.otherwise];
       continue;
     }
     if (table.grid < 0) {
-      *value++ = table.signal->at(t);
+      *value++ = table.grid == kOneValue ? table.signal->value.front() : table.signal->at(t);
       continue;
     }
     if (table.grid != grid) {

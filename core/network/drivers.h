@@ -33,7 +33,7 @@ private:
   };
   struct Table {
     const Signal* signal;
-    int grid; ///< -1: times of its own
+    int grid; ///< -1: times of its own, -2: one value for all time
     bool hold;
     int then = -1, otherwise = -1; ///< of a switch: places among the values
   };

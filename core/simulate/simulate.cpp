@@ -207,11 +207,11 @@ private:
     for (std::size_t s = 0; s < m_assembly.stores.size(); ++s) {
       const StoreNodes& store = m_assembly.stores[s];
       StoreSummary& sum = m_run.stores[s];
-      const auto first = static_cast<double>(storeTrace_C(solver, store, 0));
-      sum.coldest_C = std::fmin(sum.coldest_C, first);
+      const auto first = static_cast<double>(storeTrace_C(solver, store, 0)); // not a number before a pile is built
+      if (first < sum.coldest_C) sum.coldest_C = first;
       if (store.kind == StoreKind::loop && store.node.size() > 1) sum.coldest_C = std::min(sum.coldest_C, solver.temperature_C(store.node[1]));
-      sum.warmest_C = std::fmax(sum.warmest_C, first);
-      if (i > 0) {
+      if (first > sum.warmest_C) sum.warmest_C = first;
+      if (i > 0 && (store.runs >= 0 || store.thermostat >= 0)) {
         const double runs = store.runs >= 0 ? solver.signalNow(store.runs) : 0.0;
         const double power_W = store.thermostat >= 0 ? solver.lastPower_W(store.thermostat) : runs * store.power_W;
         if (power_W > 0.0) sum.running_h += hours;

@@ -70,7 +70,8 @@ void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
   const Place& place = m_places[pile];
   PilePresent& now = m_piles[pile];
   const StoreNodes& nodes = *place.nodes;
-  if (const int due = builtBy(place, pile, m_winter.time(i)); due > now.built) {
+  // piles are built at the hours at which they go on
+  if (const int due = m_waiting == 0 ? builtBy(place, pile, m_winter.time(i)) : now.built; due > now.built) {
     now = {due, place.blend.mix, 0, now.watered_kg, {}, {}};
     now.state = freshCompost(place.blend.mix, std::max(kLeastStart_C, m_winter.outside_C[i]));
   }
