@@ -213,17 +213,26 @@ void StoreFields::compost(std::size_t i) {
   case PilePlace::hotBed: number(tr("Soil"), Quantity::length, &Plan::compost, i, &CompostPile::soil_m, 0.05, 1.0, 0.02, tr("that you plant in")); break;
   case PilePlace::chamber:
     number(tr("Fan"), Quantity::airFlow, &Plan::compost, i, &CompostPile::fan_m3_h, 0.0, 20000.0, 25.0, tr("0 for openings alone"));
+    number(tr("Give"), Quantity::temperature, &Plan::compost, i, &CompostPile::giveBelow_C, -30.0, 40.0, 1.0, tr("the fan runs while the house is colder"));
     number(tr("Opening"), Quantity::area, &Plan::compost, i, &CompostPile::opening_m2, 0.0, 20.0, 0.05, tr("one low, one high, between shed and house"));
     break;
   case PilePlace::mound:
     number(tr("Coil"), Quantity::length, &Plan::compost, i, &CompostPile::coil_m, 1.0, 2000.0, 5.0, tr("of water pipe in the pile"));
     number(tr("Pump"), Quantity::waterFlow, &Plan::compost, i, &CompostPile::coilFlow_l_min, 0.1, 500.0, 0.5, tr("water through the coil"));
-    number(tr("Passes"), Quantity::conductance, &Plan::compost, i, &CompostPile::radiator_W_K, 1.0, 20000.0, 5.0,
-           tr("what passes from water to air for each degree"));
+    onlyWhile([i](const Plan& p) { return p.compost[i].coilInto == CoilInto::house; },
+              [&] {
+                number(tr("Passes"), Quantity::conductance, &Plan::compost, i, &CompostPile::radiator_W_K, 1.0, 20000.0, 5.0,
+                       tr("what passes from water to air for each degree"));
+                number(tr("Give"), Quantity::temperature, &Plan::compost, i, &CompostPile::giveBelow_C, -30.0, 40.0, 1.0,
+                       tr("the pump runs while the house is colder"));
+              });
+    onlyWhile(
+        [i](const Plan& p) { return p.compost[i].coilInto == CoilInto::tank || !p.waterLoops.empty(); },
+        [&] {
+          choice<CoilInto>(tr("Warms"), {tr("the house"), tr("the first tank")}, tr("lead the coil elsewhere"), at(&Plan::compost, i, &CompostPile::coilInto));
+        });
     break;
   }
-  if (m_document.plan().compost[i].place != PilePlace::hotBed)
-    number(tr("Give"), Quantity::temperature, &Plan::compost, i, &CompostPile::giveBelow_C, -30.0, 40.0, 1.0, tr("fan or pump run while the house is colder"));
   number(tr("Work"), Quantity::hours, &Plan::compost, i, &CompostPile::hoursToBuild, 0.0, 1000.0, 1.0, tr("of work, for each pile"));
   number(tr("Price"), Quantity::money, &Plan::compost, i, &CompostPile::price, 0.0, 1e7, 10.0, tr("of what a pile is built of"));
 }

@@ -41,6 +41,8 @@ constexpr std::array<MassMaterialName, kMassMaterialCount> kMassMaterials{{{Mass
                                                                            {MassMaterial::earth, "earth"},
                                                                            {MassMaterial::soil, "soil"}}};
 using PilePlaceName = std::pair<PilePlace, const char*>;
+using CoilIntoName = std::pair<CoilInto, const char*>;
+constexpr std::array<CoilIntoName, 2> kCoilsInto{{{CoilInto::house, "house"}, {CoilInto::tank, "tank"}}};
 constexpr std::array<PilePlaceName, 3> kPilePlaces{{{PilePlace::hotBed, "hot_bed"}, {PilePlace::chamber, "chamber"}, {PilePlace::mound, "mound"}}};
 using MeasureName = std::pair<MeasureKind, const char*>;
 constexpr std::array<MeasureName, kMeasureKindCount> kMeasures{{{MeasureKind::secondSkin, "second_skin"},
@@ -318,6 +320,8 @@ template <class V> void describe(V& v, CompostPile& c) {
   v.number("opening_m2", c.opening_m2, {0.0, 20.0}, "chamber: area of each of the two openings, low and high");
   v.number("coil_m", c.coil_m, {1.0, 2000.0}, "mound: water pipe in it");
   v.number("coil_flow_l_min", c.coilFlow_l_min, {0.1, 500.0}, "mound: water of the pump");
+  v.choice("coil_into", c.coilInto, kCoilsInto, "mound: its coil warms the house by a radiator of its own, or the tank of a water loop");
+  v.integer("tank", c.tank, {0, 11}, "mound: which water loop's tank, from 0");
   v.number("radiator_W_K", c.radiator_W_K, {1.0, 20000.0}, "mound: what gives the water's heat to the house");
   v.number("give_below_C", c.giveBelow_C, {-30.0, 40.0}, "temperature of the house below which fan or pump run");
   v.number("x_m", c.x_m, {-60.0, 60.0}, "where it stands across the house, for the drawing");

@@ -79,6 +79,9 @@ void checkCompost(const Plan& plan, Problems& problems) {
     constexpr double kWarmestHouse_C = 35.0; // beyond it the house would warm the pile
     if (c.place != PilePlace::hotBed && c.giveBelow_C > kWarmestHouse_C)
       bad("/give_below_C", fmt::format("the house is to be given heat until it has {:g}", c.giveBelow_C), "at most 35: the coil would be hotter than the pile");
+    if (c.place == PilePlace::mound && c.coilInto == CoilInto::tank && c.tank >= static_cast<int>(plan.waterLoops.size()))
+      bad("/tank", fmt::format("the coil goes to tank {} of {}", c.tank + 1, plan.waterLoops.size()),
+          "add that water loop first, or let the coil warm the house");
     const PileSize size = pileSize(c, blend);
     constexpr double kTallest_m = 3.0, kFlattest_m = 0.15;
     if (size.height_m > kTallest_m)

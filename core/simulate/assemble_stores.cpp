@@ -213,15 +213,29 @@ void Assembler::chamber(std::size_t index, StoreNodes& store) {
 
 void Assembler::mound(std::size_t index, StoreNodes& store) {
   const CompostPile& pile = m_plan.compost[index];
+  constexpr double kPump_W = 25.0; // the smallest circulators with a wet rotor
+  store.power_W = kPump_W;
+  store.node = {};
+  if (pile.coilInto == CoilInto::tank) return; // when there is one
   store.runs = runsBy(fmt::format("mound {}", index + 1), {60.0, pile.giveBelow_C}, false);
   const double flow = pile.coilFlow_l_min * kLitreMinute_W_K;
   const double coil = exchangerEffectiveness(FlowArrangement::counterflow, pile.coil_m * kCoilInPile_W_mK / flow);
   const double radiator = exchangerEffectiveness(FlowArrangement::counterflow, pile.radiator_W_K / flow);
   m_net.addConductance(store.core, m_a.air, flow * coil * radiator / (coil + radiator - coil * radiator)).modulator = store.runs;
   store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
-  constexpr double kPump_W = 25.0; // the smallest circulators with a wet rotor
-  store.power_W = kPump_W;
-  store.node = {};
+}
+
+/// Of mounds whose coil warms the tank of this loop.
+void Assembler::coilsInto(int tank, std::size_t loop) {
+  for (StoreNodes& store : m_a.stores) {
+    if (store.kind != StoreKind::compost) continue;
+    const CompostPile& pile = m_plan.compost[store.index];
+    if (pile.place != PilePlace::mound || pile.coilInto != CoilInto::tank || pile.tank != static_cast<int>(loop)) continue;
+    const double flow = pile.coilFlow_l_min * kLitreMinute_W_K;
+    m_net.addConductance(store.core, tank, flow * exchangerEffectiveness(FlowArrangement::counterflow, pile.coil_m * kCoilInPile_W_mK / flow));
+    store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
+    store.coilWarms = tank;
+  }
 }
 
 void Assembler::compost(std::size_t index) {
@@ -245,6 +259,7 @@ void Assembler::loop(std::size_t index) {
     return node;
   };
   const int tank = water(" tank", w.litres);
+  coilsInto(tank, index);
   StoreNodes store{StoreKind::loop, index, {tank}};
   store.runs = runsBy(id, w.rule, true);
   store.power_W = w.pump_W;

@@ -113,6 +113,7 @@ private:
   int constantSignal(double value);
   void collector(StoreNodes& store, int warms, double area_m2, double tilt_deg);
   void boiler(const WaterLoop& loop, int tank, StoreNodes& store);
+  void coilsInto(int tank, std::size_t loop);
 
   /// Of the light outside, what comes through the whole cover, and with the roof drawn back.
   struct Light {

@@ -79,7 +79,13 @@ public:
     for (std::size_t s = 0; s < m_assembly.stores.size(); ++s) {
       const StoreNodes& store = m_assembly.stores[s];
       StoreSummary& sum = m_run.stores[s];
-      if (store.kind == StoreKind::compost) sum.made_kWh = m_stores.energy()[store.index].heat_J / 3.6e6;
+      if (store.kind == StoreKind::compost) {
+        sum.made_kWh = m_stores.energy()[store.index].heat_J / 3.6e6;
+        const double pumped_h = m_stores.pumped_h(store.index);
+        sum.running_h += pumped_h;
+        sum.electricity_kWh += store.power_W * pumped_h / 1000.0;
+        m_run.fan_J += store.power_W * pumped_h * 3600.0;
+      }
       if (store.collector >= 0) {
         constexpr double kCollectorPump_W = 20.0; // the smallest circulators
         sum.stagnant_h = m_stores.stagnant_h(s);

@@ -18,7 +18,7 @@ constexpr double kUnder_m = 0.5;
 constexpr double kOuter_m2K_W = 0.08; // film and long-wave on a mound in the open
 // a flat collector with one glass and a black face: EN ISO 9806, usual values
 constexpr double kCollectorTakesUp = 0.75, kCollectorLoss_W_m2K = 4.5;
-constexpr double kPumpNeeds_K = 4.0; // that a pile must be above the house for its pump to run
+constexpr double kPumpNeeds_K = 4.0; // that a pile must be above what its coil warms for the pump to run
 
 } // namespace
 
@@ -57,6 +57,8 @@ StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winte
   m_piles.resize(m_places.size());
   m_energy.resize(m_places.size());
   m_taken_J.resize(m_places.size());
+  m_pumped_h.resize(m_places.size());
+  m_pumps.resize(m_places.size());
 }
 
 int StoreRunner::builtBy(const Place& place, std::size_t pile, UtcSeconds at) const {
@@ -78,8 +80,10 @@ void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
   const CompostPile& of = m_plan.compost[pile];
   double t_C = now.state.temperature_C;
   if (of.place == PilePlace::mound) {
-    const double house_C = solver.temperature_C(m_assembly.air);
-    if (now.built == 0 || t_C < house_C + kPumpNeeds_K) t_C = house_C; // the pump does not run
+    const double warmed_C = solver.temperature_C(nodes.coilWarms >= 0 ? nodes.coilWarms : m_assembly.air);
+    const bool pumps = now.built > 0 && t_C >= warmed_C + kPumpNeeds_K;
+    if (!pumps) t_C = warmed_C;
+    m_pumps[pile] = pumps && nodes.coilWarms >= 0;
   } else if (now.built == 0) {
     t_C = solver.temperature_C(nodes.node.front()); // nothing stands there
   }
@@ -98,7 +102,10 @@ void StoreRunner::begin(Solver& solver, const std::vector<PilePresent>& from) {
 }
 
 void StoreRunner::step(Solver& solver, std::size_t i) {
-  for (std::size_t p = 0; p < m_places.size(); ++p) m_taken_J[p] -= solver.boundaryEnergy_J(m_places[p].nodes->core);
+  for (std::size_t p = 0; p < m_places.size(); ++p) {
+    m_taken_J[p] -= solver.boundaryEnergy_J(m_places[p].nodes->core);
+    if (m_pumps[p]) m_pumped_h[p] += m_winter.step_s / 3600.0;
+  }
   if (++m_waiting >= m_every || i + 1 == m_winter.size()) {
     for (std::size_t p = 0; p < m_places.size(); ++p) {
       if (m_piles[p].built > 0) goOn(solver, p, i, static_cast<double>(m_waiting) * m_winter.step_s);

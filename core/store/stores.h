@@ -82,6 +82,8 @@ struct PileIngredient {
 
 /// Under soil in the house, in a shed against it that air passes through, or out of doors with a coil of water pipe in it.
 enum class PilePlace { hotBed, chamber, mound };
+/// What the coil in a mound warms: the house by a radiator of its own, or the tank of a water loop.
+enum class CoilInto { house, tank };
 
 constexpr double kTopUp = 0.2;     ///< of the recipe
 constexpr double kWateredTo = 0.6; ///< of the wet mass
@@ -108,6 +110,8 @@ struct CompostPile {
   double opening_m2 = 0.2;      ///< chamber: of each of the two, low and high
   double coil_m = 60.0;         ///< mound: of water pipe in it
   double coilFlow_l_min = 6.0;
+  CoilInto coilInto = CoilInto::house;
+  int tank = 0;                   ///< mound: which water loop's, from 0
   double radiator_W_K = 60.0;     ///< mound: of what gives the water's heat to the house
   double giveBelow_C = 6.0;       ///< fan or pump run while the house is colder
   std::optional<double> x_m = {}; ///< where it stands across the house, for the drawing; without it where such piles usually do

@@ -333,5 +333,32 @@ TEST(StoresInSeason, DrumsOnTheLoopGiveOnWhileThePumpRests) {
   EXPECT_CLOSE(drums.summary.stores.front().given_kWh / bare.summary.stores.front().given_kWh, 1.0, 0.15, "the same house wants much the same heat");
 }
 
+TEST(StoresInSeason, ACoilInTheMoundCanWarmTheTank) {
+  Plan p = yard();
+  p.waterLoops.push_back({.litres = 800.0, .rule = {60.0, 4.0}});
+  CompostPile mound = hotBed();
+  mound.place = PilePlace::mound;
+  mound.recipe.front().wet_kg = 4000.0;
+  mound.recipe.back().wet_kg = 400.0;
+  mound.width_m = mound.length_m = 2.5;
+  mound.built = "11-10";
+  mound.coilInto = CoilInto::tank;
+  p.compost.push_back(mound);
+  const Simulation led = run(p);
+  EXPECT_LT(led.summary.closure, 1e-9);
+  const auto tank = [&](const Simulation& of) { return mean(of.series.front().stores[1].temperature_C[0], 15, 35); };
+  const StoreSummary& pile = led.summary.stores[0];
+  EXPECT_GT(pile.given_kWh, 50.0) << "what the tank took";
+  EXPECT_GT(pile.running_h, 100.0);
+  EXPECT_CLOSE(pile.electricity_kWh / pile.running_h, 0.025, 1e-9, "25 W of pump for the hours it ran, and no others");
+  p.compost[0].coilInto = CoilInto::house;
+  EXPECT_GT(tank(led), tank(run(p)) + 5.0);
+  p.compost[0].coilInto = CoilInto::tank;
+  p.compost[0].tank = 1;
+  const Problems bad = check(p);
+  ASSERT_EQ(bad.size(), 1U);
+  EXPECT_NE(bad.front().text().find("tank 2 of 1"), std::string::npos) << bad.front().text();
+}
+
 } // namespace
 } // namespace muffle
