@@ -109,6 +109,10 @@ bool shootStores(Document& document, MainWindow& window, const QString& out) {
   if (!document.waitForResult()) return false;
   ok = shoot(window, out + QStringLiteral("/heavy.png")) && ok;
   for (int i = 0; i < 4; ++i) document.undoStack()->undo();
+  stores->stores().add(5); // the mound beside the house
+  if (!document.waitForResult()) return false;
+  ok = shoot(window, out + QStringLiteral("/mound.png")) && ok;
+  document.undoStack()->undo();
   stores->stores().showWinter(true);
   ok = shoot(window, out + QStringLiteral("/pipes-winter.png")) && ok;
   stores->showPage(StoresStage::Page::ground);

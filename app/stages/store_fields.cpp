@@ -202,12 +202,12 @@ void StoreFields::compost(std::size_t i) {
   number(tr("Jacket"), Quantity::resistance, &Plan::compost, i, &CompostPile::jacket_m2K_W, 0.0, 10.0, 0.1,
          tr("of straw or boards round it: 15 cm of straw is 2"));
   put(new NumberField(m_document, whole(tr("Piles"), &Plan::compost, i, &CompostPile::piles, 1, 24, tr("alike, one after the other in the same place")), this));
-  number(tr("Each after"), Quantity::days, &Plan::compost, i, &CompostPile::everyDays, 3.0, 365.0, 1.0, tr("days from one pile to the next"));
+  number(tr("Every"), Quantity::days, &Plan::compost, i, &CompostPile::everyDays, 3.0, 365.0, 1.0, tr("days from one pile to the next"));
   number(tr("Airiness"), Quantity::factor, &Plan::compost, i, &CompostPile::airiness, 0.2, 5.0, 0.1,
          tr("of its own draught: 0.5 trodden down, 1 as thrown up, 2 with pipes through it"));
   number(tr("Top up"), Quantity::days, &Plan::compost, i, &CompostPile::topUpEvery_days, 0.0, 365.0, 1.0,
          tr("days after which a fifth of the recipe is put on again"), tr("never"));
-  number(tr("Water at"), Quantity::share, &Plan::compost, i, &CompostPile::waterBelow, 0.0, 0.55, 0.05, tr("share of water at which it is watered to 60 %"),
+  number(tr("Water"), Quantity::share, &Plan::compost, i, &CompostPile::waterBelow, 0.0, 0.55, 0.05, tr("share of water at which it is watered to 60 %"),
          tr("never"));
   switch (m_document.plan().compost[i].place) {
   case PilePlace::hotBed: number(tr("Soil"), Quantity::length, &Plan::compost, i, &CompostPile::soil_m, 0.05, 1.0, 0.02, tr("that you plant in")); break;

@@ -168,9 +168,13 @@ QString StoresPage::told() const {
     const double uneven_K = cableUnevenness_K(c.watts_per_m, soil.conductivity_W_mK, spacing_m, std::max(c.depth_m - kRoots_m, 0.01));
     parts << tr("Its passes lie %1 apart: while it heats, roots halfway between two are %2 cooler than over one.")
                  .arg(u.text(Quantity::thickness, spacing_m), u.text(Quantity::difference, uneven_K));
-  } else
-    parts << tr("This night it %1 the house %2; a winter it gives %3.")
-                 .arg(given >= 0.0 ? tr("gave") : tr("took from"), kWh(std::abs(given)), kWh(sum.given_kWh / winters));
+  } else {
+    const bool warmsTank =
+        store->kind == StoreKind::compost && plan.compost[store->index].place == PilePlace::mound && plan.compost[store->index].coilInto == CoilInto::tank;
+    parts << tr("This night it %1 %2 %3; a winter it gives %4.")
+                 .arg(given >= 0.0 ? tr("gave") : tr("took from"), warmsTank ? tr("the tank") : tr("the house"), kWh(std::abs(given)),
+                      kWh(sum.given_kWh / winters));
+  }
   if (store->kind == StoreKind::pipes) {
     const FanDuty duty = pipeDuty(plan.groundPipes[store->index], kStandardPressure_Pa);
     parts << tr("Its fan moves %1 at %2 W, %3 h a winter: %4 of heat for each of electricity.")
@@ -182,9 +186,10 @@ QString StoresPage::told() const {
   } else if (store->kind == StoreKind::compost) {
     parts << tr("Decay makes %1 a winter; the pile reaches %2.").arg(kWh(sum.made_kWh / winters), u.text(Quantity::temperature, sum.warmest_C));
   } else if (store->kind != StoreKind::cable) {
+    const bool holdsWater = store->kind == StoreKind::loop || (store->kind == StoreKind::barrels && plan.barrels[store->index].filling == BarrelFilling::water);
     parts << tr("Coldest in all the nights: %1%2")
                  .arg(u.text(Quantity::temperature, sum.coldest_C),
-                      sum.coldest_C < 0.0 ? tr(". Its water froze in part: full vessels burst.") : QStringLiteral("."));
+                      sum.coldest_C < 0.0 && holdsWater ? tr(". Its water froze in part: full vessels burst.") : QStringLiteral("."));
     if (sum.fuel_kWh > 0.0) {
       const double price = plan.waterLoops[store->index].fuelPrice_kWh;
       parts << tr("Its boiler gives %1 a winter, %2.")

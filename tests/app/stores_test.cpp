@@ -8,6 +8,7 @@
 #include "app/stages/store_words.h"
 #include "app/stages/stores_stage.h"
 
+#include <QComboBox>
 #include <QLabel>
 #include <QToolButton>
 
@@ -134,6 +135,29 @@ TEST_F(StoresWindow, HeavyThingsAndCablesHaveTheirPlaceInTheSectionToo) {
   const QPointF cable = section->handlePoint(Handle::cable);
   drag(section, cable, cable + QPointF(0, 12));
   EXPECT_GT(document->plan().soilCables.front().depth_m, deep_m);
+}
+
+TEST_F(StoresWindow, ACoilIsLedIntoTheTankAndFieldsThatMeanNothingThenAreGone) {
+  openWithLog();
+  stage->stores().add(5); // a mound, without a tank to lead it to
+  const auto shown = [&](const QString& name) {
+    for (QComboBox* box : stage->stores().findChildren<QComboBox*>())
+      if (box->accessibleName() == name && box->isVisibleTo(&stage->stores())) return box;
+    return static_cast<QComboBox*>(nullptr);
+  };
+  EXPECT_EQ(shown(QStringLiteral("Warms")), nullptr);
+  EXPECT_NE(number(QStringLiteral("Passes")), nullptr);
+  stage->stores().add(6);
+  ASSERT_TRUE(document->waitForResult());
+  stage->choice().choose("compost:1");
+  QComboBox* const warms = shown(QStringLiteral("Warms"));
+  ASSERT_NE(warms, nullptr);
+  warms->setCurrentIndex(1);
+  emit warms->activated(1);
+  EXPECT_EQ(document->plan().compost.front().coilInto, CoilInto::tank);
+  EXPECT_EQ(number(QStringLiteral("Passes")), nullptr) << "there is no radiator of its own";
+  ASSERT_TRUE(document->waitForResult());
+  EXPECT_TRUE(stage->stores().words().contains(QStringLiteral("the tank"))) << stage->stores().words().toStdString();
 }
 
 TEST_F(StoresWindow, EveryStoreOfAKindIsTakenHoldOfNotOnlyTheFirst) {
