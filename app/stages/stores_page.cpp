@@ -16,8 +16,11 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include <algorithm>
 #include <cmath>
 #include <numeric>
+#include <optional>
+#include <vector>
 
 namespace muffle {
 namespace {
@@ -143,6 +146,35 @@ void StoresPage::rebuildChips() {
   if (auto* chip = qobject_cast<QPushButton*>(m_chips->itemAt(static_cast<int>(*chosen))->widget())) chip->setChecked(true);
 }
 
+namespace {
+
+constexpr std::size_t kColdestNights = 10;
+
+/// What a store gave in a night.
+double givenIn_kWh(const Weather& weather, const Simulation& run, std::size_t place, const NightResult& night) {
+  const StoreSeries& s = run.series[night.winter].stores[place];
+  double given_W = 0.0;
+  for (std::size_t i = night.from + 1; i <= night.to; ++i) given_W += static_cast<double>(s.given_W[i]);
+  return given_W * weather.winters[night.winter].step_s / 3.6e6;
+}
+
+/// The mean of the nights that were coldest outside; nothing while some of them are not yet worked out.
+std::optional<double> givenOnColdest_kWh(const Weather& weather, const Simulation& run, std::size_t place) {
+  std::vector<const NightResult*> nights;
+  for (const NightResult& n : run.nights) nights.push_back(&n);
+  if (nights.size() <= kColdestNights) return std::nullopt;
+  std::partial_sort(nights.begin(), nights.begin() + kColdestNights, nights.end(),
+                    [](const NightResult* a, const NightResult* b) { return a->outsideLow_C < b->outsideLow_C; });
+  double sum = 0.0;
+  for (std::size_t k = 0; k < kColdestNights; ++k) {
+    if (nights[k]->winter >= run.series.size() || place >= run.series[nights[k]->winter].stores.size()) return std::nullopt;
+    sum += givenIn_kWh(weather, run, place, *nights[k]);
+  }
+  return sum / static_cast<double>(kColdestNights);
+}
+
+} // namespace
+
 /// The night's and the winters' heat, and what they cost.
 QString StoresPage::told() const {
   const auto store = m_choice.now();
@@ -153,15 +185,14 @@ QString StoresPage::told() const {
   if (!run || m_document.selectedNight() < 0 || *place >= run->summary.stores.size()) return tr("Import a log to see how warm it stays.");
   const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
   if (n.winter >= run->series.size() || *place >= run->series[n.winter].stores.size()) return tr("Working it out.");
-  const StoreSeries& s = run->series[n.winter].stores[*place];
-  const double hours = m_document.weather()->winters[n.winter].step_s / 3600.0;
-  double given = 0.0;
-  for (std::size_t i = n.from + 1; i <= n.to; ++i) given += static_cast<double>(s.given_W[i]) * hours / 1000.0;
+  const double given = givenIn_kWh(*m_document.weather(), *run, *place, n);
   const StoreSummary& sum = run->summary.stores[*place];
   const double winters = std::max(run->summary.winters, 1e-9);
   QStringList parts;
+  const QString power = u.number(Quantity::money, sum.electricity_kWh / winters * plan.prices.electricity_per_kWh) + QLatin1Char(' ') +
+                        QString::fromStdString(plan.prices.currency).toHtmlEscaped();
   if (store->kind == StoreKind::cable) {
-    parts << tr("It takes %1 a winter.").arg(kWh(sum.electricity_kWh / winters));
+    parts << tr("It takes %1 a winter, %2.").arg(kWh(sum.electricity_kWh / winters), power);
     const SoilCable& c = plan.soilCables[store->index];
     const double spacing_m = plan.house.bedCovers[static_cast<std::size_t>(c.bed)].bed_m2() / c.length_m;
     const SoilHeat soil = soilHeat(*findSoilMaterial(plan.house.floor.soil), plan.house.floor.moisture_kg_kg);
@@ -171,18 +202,19 @@ QString StoresPage::told() const {
   } else {
     const bool warmsTank =
         store->kind == StoreKind::compost && plan.compost[store->index].place == PilePlace::mound && plan.compost[store->index].coilInto == CoilInto::tank;
-    parts << tr("This night it %1 %2 %3; a winter it gives %4.")
+    const auto coldest = givenOnColdest_kWh(*m_document.weather(), *run, *place);
+    parts << tr("This night it %1 %2 %3%4; a winter it gives %5.")
                  .arg(given >= 0.0 ? tr("gave") : tr("took from"), warmsTank ? tr("the tank") : tr("the house"), kWh(std::abs(given)),
-                      kWh(sum.given_kWh / winters));
+                      coldest ? tr(", on the ten coldest %1 each").arg(kWh(*coldest)) : QString(), kWh(sum.given_kWh / winters));
   }
   if (store->kind == StoreKind::pipes) {
     const FanDuty duty = pipeDuty(plan.groundPipes[store->index], kStandardPressure_Pa);
-    parts << tr("Its fan moves %1 at %2 W, %3 h a winter: %4 of heat for each of electricity.")
+    parts << tr("Its fan moves %1 at %2 W, %3 h and %5 a winter: %4 of heat for each of electricity.")
                  .arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0)
                           .replace(QLatin1Char('/'), QStringLiteral("/\u2060"))
                           .replace(QLatin1Char(' '), QChar(QChar::Nbsp)), // no line ends in m³/h
                       QLocale().toString(duty.power_W, 'f', 0), QLocale().toString(sum.running_h / winters, 'f', 0),
-                      sum.electricity_kWh > 0.0 ? QLocale().toString(sum.given_kWh / sum.electricity_kWh, 'f', 1) : tr("nothing"));
+                      sum.electricity_kWh > 0.0 ? QLocale().toString(sum.given_kWh / sum.electricity_kWh, 'f', 1) : tr("nothing"), power);
   } else if (store->kind == StoreKind::compost) {
     parts << tr("Decay makes %1 a winter; the pile reaches %2.").arg(kWh(sum.made_kWh / winters), u.text(Quantity::temperature, sum.warmest_C));
   } else if (store->kind != StoreKind::cable) {
@@ -198,6 +230,10 @@ QString StoresPage::told() const {
                                                                  : tr("whose fuel has no price yet"));
     }
   }
+  if (sum.electricity_kWh > 0.0 && (store->kind == StoreKind::loop || store->kind == StoreKind::compost))
+    parts << tr("Its %1 takes %2 a winter, %3.")
+                 .arg(store->kind == StoreKind::compost && plan.compost[store->index].place == PilePlace::chamber ? tr("fan") : tr("pump"),
+                      kWh(sum.electricity_kWh / winters), power);
   if (sum.stagnant_h > 0.0)
     parts << tr("What the collector warms was too hot to take more for %1 h.").arg(QLocale().toString(sum.stagnant_h / winters, 'f', 0));
   return parts.join(QLatin1Char(' '));

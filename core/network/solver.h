@@ -32,8 +32,8 @@ struct SolverOptions {
   double newtonTolerance_K = 2e-3;
   /// A hysteresis switch is located to this closeness of its threshold, K.
   double switchTolerance_K = 1e-3;
-  /// Equal steps in which nothing jumps go by two-step BDF (see cruise.cpp), for seasons: 0.4 of the time, and 0.014 K rms off instead of
-  /// 0.002 K (docs/performance.md).
+  /// Equal steps in which nothing jumps go by two-step BDF (see cruise.cpp), those after a jump as set_out.cpp has it, for seasons: 0.4 of the time, and 0.014
+  /// K rms off instead of 0.002 K (docs/performance.md).
   bool cruise = false;
   /// Two of those steps are taken as one where the weather and the house go on in nearly straight lines (see stride.cpp): 0.7 of the time
   /// again, and 0.03 to 0.05 K rms off.

@@ -32,6 +32,7 @@ struct StoreNodes {
   int thermostat = -1;              ///< of a cable
   int core = -1;                    ///< compost: boundary at the pile's temperature
   int air = -1, vapour = -1;        ///< compost: that it breathes; -1: the weather's
+  bool coil = false;                ///< compost: its pump rests while the pile is too cool; the store runner counts its hours
   int coilWarms = -1;               ///< compost: node that its coil warms; -1: the house's air, or no coil
   int sensible = -1, latent = -1;   ///< compost: sources of what its air carries into the house
   int mixUpper = -1, mixLower = -1; ///< layered barrels: sources that stand for water which turns over

@@ -215,6 +215,7 @@ void Assembler::mound(std::size_t index, StoreNodes& store) {
   const CompostPile& pile = m_plan.compost[index];
   constexpr double kPump_W = 25.0; // the smallest circulators with a wet rotor
   store.power_W = kPump_W;
+  store.coil = true;
   store.node = {};
   if (pile.coilInto == CoilInto::tank) return; // when there is one
   store.runs = runsBy(fmt::format("mound {}", index + 1), {60.0, pile.giveBelow_C}, false);

@@ -217,7 +217,7 @@ private:
       if (first < sum.coldest_C) sum.coldest_C = first;
       if (store.kind == StoreKind::loop && store.node.size() > 1) sum.coldest_C = std::min(sum.coldest_C, solver.temperature_C(store.node[1]));
       if (first > sum.warmest_C) sum.warmest_C = first;
-      if (i > 0 && (store.runs >= 0 || store.thermostat >= 0)) {
+      if (i > 0 && !store.coil && (store.runs >= 0 || store.thermostat >= 0)) {
         const double runs = store.runs >= 0 ? solver.signalNow(store.runs) : 0.0;
         const double power_W = store.thermostat >= 0 ? solver.lastPower_W(store.thermostat) : runs * store.power_W;
         if (power_W > 0.0) sum.running_h += hours;

@@ -83,7 +83,7 @@ void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
     const double warmed_C = solver.temperature_C(nodes.coilWarms >= 0 ? nodes.coilWarms : m_assembly.air);
     const bool pumps = now.built > 0 && t_C >= warmed_C + kPumpNeeds_K;
     if (!pumps) t_C = warmed_C;
-    m_pumps[pile] = pumps && nodes.coilWarms >= 0;
+    m_pumps[pile] = pumps && (nodes.coilWarms >= 0 || solver.signalNow(nodes.runs) > 0.0);
   } else if (now.built == 0) {
     t_C = solver.temperature_C(nodes.node.front()); // nothing stands there
   }

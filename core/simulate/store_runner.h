@@ -45,7 +45,7 @@ public:
   /// By store of the assembly: hours that what a collector warms was too hot to take more, and hours that its pump ran.
   [[nodiscard]] double stagnant_h(std::size_t store) const { return m_stagnant_h[store]; }
   [[nodiscard]] double collected_h(std::size_t store) const { return m_collected_h[store]; }
-  /// Hours that the pump of a mound's coil ran whose water goes to a tank, by compost pile.
+  /// Hours that the pump of a mound's coil ran, by compost pile.
   [[nodiscard]] double pumped_h(std::size_t pile) const { return m_pumped_h[pile]; }
 
 private:
@@ -71,7 +71,7 @@ private:
   std::vector<PilePresent> m_piles;
   std::vector<CompostStep> m_energy;
   std::vector<double> m_stagnant_h, m_collected_h, m_pumped_h;
-  std::vector<bool> m_pumps;     ///< by compost pile: such a pump runs now
+  std::vector<bool> m_pumps;     ///< by compost pile: its pump runs now
   std::vector<double> m_taken_J; ///< by the network since the pile last went on
   std::size_t m_every;           ///< of the network's steps, a pile takes one
   std::size_t m_waiting = 0;     ///< steps since then

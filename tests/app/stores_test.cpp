@@ -39,7 +39,11 @@ TEST_F(StoresWindow, EveryKindIsAddedSimulatedAndUndone) {
     ASSERT_TRUE(document->waitForResult()) << i;
     EXPECT_EQ(storesOf(document->plan()).size(), had + i + 1) << i;
     EXPECT_EQ(stage->choice().now()->kind, additions[i].kind); // the new one is in hand
-    EXPECT_TRUE(stage->stores().words().contains(QStringLiteral("kWh"))) << i << stage->stores().words().toStdString();
+    const QString said = stage->stores().words();
+    EXPECT_TRUE(said.contains(QStringLiteral("kWh"))) << i << said.toStdString();
+    EXPECT_EQ(said.contains(QStringLiteral("on the ten coldest")), additions[i].kind != StoreKind::cable) << i << said.toStdString();
+    const bool draws = document->result()->summary.stores[*stage->choice().place()].electricity_kWh > 0.0;
+    EXPECT_EQ(said.contains(QStringLiteral("EUR")), draws || additions[i].kind == StoreKind::pipes) << i << said.toStdString();
     EXPECT_EQ(document->result()->summary.stores.size(), had + i + 1);
     EXPECT_LT(document->result()->summary.closure, 1e-6);
   }
