@@ -140,22 +140,27 @@ QRectF SectionGeometry::bedCoverRect(std::size_t cover) const {
   return {foot.x() - w / 2.0, foot.y() - h, w, 2.0 * h};
 }
 
-QRectF SectionGeometry::mass(std::size_t store) const {
-  const MassBlock& m = m_plan.mass[store];
-  const HouseShape& s = m_plan.house.shape;
+MassOutline massOutline(const Plan& plan, std::size_t store) {
+  const MassBlock& m = plan.mass[store];
+  const HouseShape& s = plan.house.shape;
   const double half = s.span_m() / 2.0;
   // a wall stands along the house, as high as its face needs there, and no higher than a man lays stones
   constexpr double kHighest_m = 1.8;
-  const double wall_m = std::min({std::max(m.area_m2 / s.length_m, 0.4), kHighest_m, 0.8 * s.ridge_m});
-  const double across_m = m.kind == MassKind::wall ? m.thickness_m : m.width_m;
-  const double high_m = m.kind == MassKind::wall ? wall_m : m.thickness_m;
-  const double usual = m.kind == MassKind::wall ? 0.45 * half : m.kind == MassKind::path ? 0.0 : -0.45 * half;
+  const bool wall = m.kind == MassKind::wall;
+  const double across_m = wall ? m.thickness_m : m.width_m;
+  const double high_m = wall ? std::min({std::max(m.area_m2 / s.length_m, 0.4), kHighest_m, 0.8 * s.ridge_m}) : m.thickness_m;
+  const double usual = wall ? 0.45 * half : m.kind == MassKind::path ? 0.0 : -0.45 * half;
   const double most = std::max(half - across_m / 2.0, 0.0);
-  const double floor = -s.sunk_m;
-  const QPointF middle = at(std::clamp(m.x_m.value_or(usual), -most, most), floor);
-  const double w = across_m * m_scale, h = std::max(high_m * m_scale, 4.0);
-  if (m.kind != MassKind::path) return {middle.x() - w / 2.0, middle.y() - h, w, h};
-  return {middle.x() - w / 2.0, middle.y(), w, std::max(depthY(m.thickness_m) - middle.y(), 4.0)};
+  return {std::clamp(m.x_m.value_or(usual), -most, most), across_m, high_m};
+}
+
+QRectF SectionGeometry::mass(std::size_t store) const {
+  const MassOutline m = massOutline(m_plan, store);
+  constexpr double kThinnest_px = 4.0;
+  const QPointF middle = at(m.x_m, -m_plan.house.shape.sunk_m);
+  const double w = m.across_m * m_scale, h = std::max(m.high_m * m_scale, kThinnest_px);
+  if (m_plan.mass[store].kind != MassKind::path) return {middle.x() - w / 2.0, middle.y() - h, w, h};
+  return {middle.x() - w / 2.0, middle.y(), w, std::max(depthY(m.high_m) - middle.y(), kThinnest_px)};
 }
 
 QPolygonF SectionGeometry::cable(std::size_t store) const {

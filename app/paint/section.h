@@ -59,6 +59,12 @@ struct Grip {
   bool operator==(const Grip&) const = default;
 };
 
+/// Where a wall, a path or a raised bed stands, seen on end: its middle from the house's middle, and its size.
+struct MassOutline {
+  double x_m = 0.0, across_m = 0.0, high_m = 0.0; ///< a path's is how deep it lies
+};
+[[nodiscard]] MassOutline massOutline(const Plan& plan, std::size_t store);
+
 class SectionGeometry {
 public:
   SectionGeometry(const Plan& plan, const QRectF& area);

@@ -67,13 +67,11 @@ void dragStore(Plan& plan, const Plan& start, Grip grip, const DragBy& by) {
   case Handle::mass: {
     const MassBlock& was = start.mass[i];
     MassBlock& m = plan.mass[i];
-    const SectionGeometry drawn(start, QRectF(0, 0, 600, 500));
-    m.x_m = across(drawn.metresX(drawn.mass(i).center().x()));
+    const MassOutline outline = massOutline(start, i);
+    m.x_m = across(outline.x_m);
     if (was.kind == MassKind::raisedBed) m.thickness_m = std::clamp(fives(was.thickness_m + by.up_m), 0.05, 2.0);
-    if (was.kind == MassKind::wall) { // higher, on the same foot
-      const double high_m = drawn.mass(i).height() / drawn.scale();
-      m.area_m2 = std::max(std::round(10.0 * was.area_m2 * std::max(high_m + by.up_m, 0.1) / high_m) / 10.0, 0.1);
-    }
+    if (was.kind == MassKind::wall) // higher, on the same foot
+      m.area_m2 = std::max(std::round(10.0 * was.area_m2 * std::max(1.0 + by.up_m / outline.high_m, 0.05)) / 10.0, 0.1);
     break;
   }
   default: break;

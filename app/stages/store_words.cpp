@@ -127,8 +127,9 @@ QString StoreWords::caution(const Plan& plan, const StoreRef& store, const Units
                      .arg(units.text(Quantity::temperature, 0.0))
                : tr("Full bins are too heavy to shift: set them on firm ground, off paths and electrics.");
   case StoreKind::pipes:
-    return tr("Trenches collapse: never go into one deeper than your hips without shoring, and ask before you dig where cables and mains lie. Water that "
-              "stands in a pipe grows mould, and soil air brings radon: lay pipes to a drain you can reach.");
+    return tr(
+        "Trenches collapse: none deeper than your hips without shoring, and ask first where cables and mains lie. Water that stands in pipes grows mould, "
+        "soil air brings radon: lay them to a drain.");
   case StoreKind::compost:
     switch (plan.compost[store.index].place) {
     case PilePlace::hotBed:

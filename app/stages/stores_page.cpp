@@ -161,7 +161,8 @@ double givenIn_kWh(const Weather& weather, const Simulation& run, std::size_t pl
 /// The mean of the nights that were coldest outside; nothing while some of them are not yet worked out.
 std::optional<double> givenOnColdest_kWh(const Weather& weather, const Simulation& run, std::size_t place) {
   std::vector<const NightResult*> nights;
-  for (const NightResult& n : run.nights) nights.push_back(&n);
+  for (const NightResult& n : run.nights)
+    if (n.judged) nights.push_back(&n);
   if (nights.size() <= kColdestNights) return std::nullopt;
   std::partial_sort(nights.begin(), nights.begin() + kColdestNights, nights.end(),
                     [](const NightResult* a, const NightResult* b) { return a->outsideLow_C < b->outsideLow_C; });
@@ -203,20 +204,20 @@ QString StoresPage::told() const {
     const bool warmsTank =
         store->kind == StoreKind::compost && plan.compost[store->index].place == PilePlace::mound && plan.compost[store->index].coilInto == CoilInto::tank;
     const auto coldest = givenOnColdest_kWh(*m_document.weather(), *run, *place);
-    parts << tr("This night it %1 %2 %3%4; a winter it gives %5.")
+    parts << tr("This night it %1 %2 %3%4, a winter %5.")
                  .arg(given >= 0.0 ? tr("gave") : tr("took from"), warmsTank ? tr("the tank") : tr("the house"), kWh(std::abs(given)),
                       coldest ? tr(", on the ten coldest %1 each").arg(kWh(*coldest)) : QString(), kWh(sum.given_kWh / winters));
   }
   if (store->kind == StoreKind::pipes) {
     const FanDuty duty = pipeDuty(plan.groundPipes[store->index], kStandardPressure_Pa);
-    parts << tr("Its fan moves %1 at %2 W, %3 h and %5 a winter: %4 of heat for each of electricity.")
+    parts << tr("Its fan: %1, %2 W, %4 a winter, %3 of heat for one of electricity.")
                  .arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0)
                           .replace(QLatin1Char('/'), QStringLiteral("/\u2060"))
                           .replace(QLatin1Char(' '), QChar(QChar::Nbsp)), // no line ends in m³/h
-                      QLocale().toString(duty.power_W, 'f', 0), QLocale().toString(sum.running_h / winters, 'f', 0),
+                      QLocale().toString(duty.power_W, 'f', 0),
                       sum.electricity_kWh > 0.0 ? QLocale().toString(sum.given_kWh / sum.electricity_kWh, 'f', 1) : tr("nothing"), power);
   } else if (store->kind == StoreKind::compost) {
-    parts << tr("Decay makes %1 a winter; the pile reaches %2.").arg(kWh(sum.made_kWh / winters), u.text(Quantity::temperature, sum.warmest_C));
+    parts << tr("Decay makes %1; the pile reaches %2.").arg(kWh(sum.made_kWh / winters), u.text(Quantity::temperature, sum.warmest_C));
   } else if (store->kind != StoreKind::cable) {
     const bool holdsWater = store->kind == StoreKind::loop || (store->kind == StoreKind::barrels && plan.barrels[store->index].filling == BarrelFilling::water);
     parts << tr("Coldest in all the nights: %1%2")
@@ -231,9 +232,8 @@ QString StoresPage::told() const {
     }
   }
   if (sum.electricity_kWh > 0.0 && (store->kind == StoreKind::loop || store->kind == StoreKind::compost))
-    parts << tr("Its %1 takes %2 a winter, %3.")
-                 .arg(store->kind == StoreKind::compost && plan.compost[store->index].place == PilePlace::chamber ? tr("fan") : tr("pump"),
-                      kWh(sum.electricity_kWh / winters), power);
+    parts << tr("Its %1 costs %2 a winter.")
+                 .arg(store->kind == StoreKind::compost && plan.compost[store->index].place == PilePlace::chamber ? tr("fan") : tr("pump"), power);
   if (sum.stagnant_h > 0.0)
     parts << tr("What the collector warms was too hot to take more for %1 h.").arg(QLocale().toString(sum.stagnant_h / winters, 'f', 0));
   return parts.join(QLatin1Char(' '));

@@ -39,7 +39,7 @@ const std::vector<double>& Solver::afreshResponse(std::size_t j, double s, Kept&
   return end;
 }
 
-/// By the powers as they are; `first` is 0 for the first stage.
+/// By the powers as they are; `first` is the first stage's weight in the second (kFirst), 0 for the first itself.
 bool Solver::afreshStage(FlowState& stage, double s, double first) {
   const std::size_t free = m_known.size();
   const double* __restrict const C = m_flows.capacity_J_K().data();
@@ -54,24 +54,13 @@ bool Solver::afreshStage(FlowState& stage, double s, double first) {
 
 /// Moves both stages by what the powers have changed. The furthest that anything moved.
 double Solver::moveStages() {
-  const std::size_t free = m_known.size();
-  double furthest = 0.0;
   const auto move = [&](FlowState& stage, const std::vector<std::vector<double>>& response) {
-    std::fill(m_delta.begin(), m_delta.end(), 0.0);
-    for (std::size_t j = 0; j < m_power.size(); ++j) {
-      const double change = m_power[j] - m_powerTried[j];
-      if (change == 0.0) continue;
-      for (std::size_t i = 0; i < free; ++i) m_delta[i] += change * response[j][i];
-    }
-    for (std::size_t i = 0; i < free; ++i) {
-      stage.T[i] += m_delta[i];
-      furthest = std::max(furthest, std::abs(m_delta[i]));
-    }
+    const double furthest = moveByPowers(stage, m_powerTried, response);
     m_flows.addToReported(m_afresh.slopes, m_delta.data(), stage.f.data());
+    return furthest;
   };
-  move(m_middle, m_firstResponse);
-  move(m_end, m_afresh.response);
-  return furthest;
+  const double first = move(m_middle, m_firstResponse);
+  return std::max(first, move(m_end, m_afresh.response));
 }
 
 /// Both stages, with the heaters that hold the setpoints at the step's end.
@@ -97,14 +86,14 @@ bool Solver::setOutAfresh(double h) {
   m_startKnown = false;
   m_flows.modulate(m_time + 0.5 * h);
   takeSetpoints(m_time + 0.5 * h);
-  const std::vector<double> before = m_power;
+  m_powerAtStart = m_power;
   m_flows.drive(m_time + s, m_middle);
   m_flows.drive(m_time + h, m_end);
   m_flows.swapFactors(m_afresh.factors);
   const bool done = solveAfresh(s) && m_flows.freezing().overshoot_K(m_start.T, m_end.T) <= kFreezingOvershoot_K;
   m_flows.swapFactors(m_afresh.factors);
   if (!done) {
-    m_power = before;
+    m_power = m_powerAtStart;
     return false;
   }
   const double first = h - s;

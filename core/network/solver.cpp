@@ -57,12 +57,13 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   for (const double C : solver.m_flows.capacity_J_K()) solver.m_storing.push_back(C > 0.0 ? 1.0 : 0.0);
   solver.m_nextFlows = solver.m_start.f;
   solver.m_delta.assign(slots, 0.0);
+  solver.m_roundFrom = solver.m_delta;
   solver.m_moved.assign(slots, 0.0);
   solver.m_work.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
   solver.m_responseMiddle.assign(net.thermostats.size(), std::vector<double>(free, 0.0));
   solver.m_responseEnd = solver.m_responseMiddle;
   solver.m_setpoint.assign(net.thermostats.size(), 0.0);
-  solver.m_powerBefore = solver.m_lastPower = solver.m_setpoint;
+  solver.m_powerBefore = solver.m_powerTried = solver.m_powerAtStart = solver.m_lastPower = solver.m_setpoint;
   solver.m_step_J.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
   solver.m_stepValue.assign(solver.m_flows.drivers().valueCount(), 0.0);
   solver.m_stepHeat_J.assign(net.thermostats.size(), 0.0);

@@ -112,6 +112,7 @@ private:
   void imply(FlowState& stage, double s, std::size_t count);
   [[nodiscard]] const FlowState& base(const FlowState& stage) const;
   void report(FlowState& stage);
+  double moveByPowers(FlowState& stage, const std::vector<double>& before, const std::vector<std::vector<double>>& response);
   void shift(FlowState& stage, double s, const std::vector<std::vector<double>>& response, double& furthest);
   void sumStep(double outer, double last);
   [[nodiscard]] double contraction(double update_K) const;
@@ -193,7 +194,7 @@ private:
 
   std::vector<double> m_power; ///< by thermostat, now
   std::vector<bool> m_on;
-  std::vector<double> m_setpoint, m_powerBefore, m_powerTried;
+  std::vector<double> m_setpoint, m_powerBefore, m_powerTried, m_powerAtStart;
   std::vector<std::vector<double>> m_responseMiddle, m_responseEnd; ///< by thermostat, free slot: K/W
   std::size_t m_besideStages = 0;                                   ///< the ideal thermostat whose responses are solved for with the stages
   bool m_besideKnown = false;                                       ///< they belong to the matrix in force

@@ -79,19 +79,28 @@ bool Solver::choosePowers(double h) {
   return moved;
 }
 
-/// Moves a stage by its response to the powers' change; m_known belongs to the stage and the new powers.
-void Solver::shift(FlowState& stage, double s, const std::vector<std::vector<double>>& response, double& furthest) {
+/// Moves a stage's temperatures by its response to what the powers have changed since `before`, and leaves the moves in m_delta. The
+/// furthest that anything moved, K.
+double Solver::moveByPowers(FlowState& stage, const std::vector<double>& before, const std::vector<std::vector<double>>& response) {
   const std::size_t free = m_known.size();
   std::fill(m_delta.begin(), m_delta.end(), 0.0);
   for (std::size_t j = 0; j < m_power.size(); ++j) {
-    const double change = m_power[j] - m_powerBefore[j];
+    const double change = m_power[j] - before[j];
     if (change == 0.0) continue;
     for (std::size_t i = 0; i < free; ++i) m_delta[i] += change * response[j][i];
   }
+  double furthest = 0.0;
   for (std::size_t i = 0; i < free; ++i) {
     stage.T[i] += m_delta[i];
     furthest = std::max(furthest, std::abs(m_delta[i]));
   }
+  return furthest;
+}
+
+/// Moves a stage by its response to the powers' change; m_known belongs to the stage and the new powers.
+void Solver::shift(FlowState& stage, double s, const std::vector<std::vector<double>>& response, double& furthest) {
+  const std::size_t free = m_known.size();
+  furthest = std::max(furthest, moveByPowers(stage, m_powerBefore, response));
   if (stage.reported) m_flows.addToReported(m_slopes, m_delta.data(), stage.f.data());
   const bool exactToo = &stage == &m_end && m_haveNextFlows; // the exact flows move along with those of the linear solve
   if (exactToo)

@@ -42,6 +42,9 @@ void addSun(Scene& scene, const Plan& plan, std::size_t winter);
 /// With the sun of every winter.
 Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan);
 
+/// What a night may miss its line by and still be held: a sensor's last digit.
+inline constexpr double kHoldTolerance_K = 0.05;
+
 struct NightResult {
   Date date;
   std::size_t winter = 0;

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The weather of a run's winters and of the weeks before them, with the sun on the house.
+#include "core/simulate/simulate.h"
+#include "core/simulate/store_runner.h"
+#include "core/weather/before.h"
+
+#include <algorithm>
+#include <tuple>
+
+namespace muffle {
+
+Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
+  Scene scene;
+  scene.shape = plan.house.shape;
+  scene.latitude_deg = plan.site.place.latitude_deg;
+  scene.site = plan.site;
+  scene.sun.resize(weather->winters.size());
+  scene.weather = std::move(weather);
+  for (const Winter& winter : scene.weather->winters) scene.before.push_back({warmUpDays(plan, winter), {}, {}});
+  return scene;
+}
+
+bool Scene::serves(const Plan& plan, const std::shared_ptr<const Weather>& itsWeather) const {
+  if (weather != itsWeather || !(shape == plan.house.shape) || latitude_deg != plan.site.place.latitude_deg) return false;
+  const bool remembers = std::any_of(before.begin(), before.end(), [](const Before& b) { return b.days > 0; });
+  const auto ground = [](const Site& s) { return std::tuple(s.groundMean_C, s.groundAmplitude_K, s.coldestDay); };
+  if (remembers && ground(site) != ground(plan.site)) return false;
+  for (std::size_t i = 0; i < before.size(); ++i)
+    if (before[i].days != warmUpDays(plan, weather->winters[i])) return false;
+  return true;
+}
+
+void addSun(Scene& scene, const Plan& plan, std::size_t winter) {
+  const Winter& w = scene.weather->winters[winter];
+  if (scene.sun[winter].diffuse_W_m2.empty()) scene.sun[winter] = sunOnHouse(scene.shape, w, scene.latitude_deg);
+  Scene::Before& before = scene.before[winter];
+  if (before.days == 0 || before.winter) return;
+  before.winter = weatherBefore(w, plan.site, before.days);
+  if (before.winter) before.sun = sunOnHouse(scene.shape, *before.winter, scene.latitude_deg);
+}
+
+Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
+  Scene scene = darkScene(std::move(weather), plan);
+  for (std::size_t i = 0; i < scene.sun.size(); ++i) addSun(scene, plan, i);
+  return scene;
+}
+
+} // namespace muffle
