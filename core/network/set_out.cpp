@@ -90,7 +90,7 @@ bool Solver::setOutAfresh(double h) {
   m_flows.drive(m_time + s, m_middle);
   m_flows.drive(m_time + h, m_end);
   m_flows.swapFactors(m_afresh.factors);
-  const bool done = solveAfresh(s) && m_flows.freezing().overshoot_K(m_start.T, m_end.T) <= kFreezingOvershoot_K;
+  const bool done = solveAfresh(s) && isPossible(m_end) && m_flows.freezing().overshoot_K(m_start.T, m_end.T) <= kFreezingOvershoot_K;
   m_flows.swapFactors(m_afresh.factors);
   if (!done) {
     m_power = m_powerAtStart;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/network/solver.h"
 
+#include "core/constants.h"
 #include "core/network/tr_bdf2.h"
 
 #include <algorithm>
@@ -14,6 +15,7 @@ namespace {
 
 constexpr int kMaxIterations = 25;
 constexpr int kRefactorAfter = 4; // a stage that has not settled by then gets fresh slopes each round
+constexpr double kWild_K = 5.0;   // a larger update than the one before: the slopes are of no use there
 constexpr int kMaxSwitchesPerStep = 400;
 constexpr int kMaxHalvings = 12;
 constexpr double kShortestForFreezing_s = 60.0; // a step in which water passes its freezing point too far is halved, down to a minute
@@ -174,9 +176,11 @@ bool Solver::refine(FlowState& stage, double s, double previous) {
   const bool isEnd = &stage == &m_end;
   std::fill(m_delta.begin() + static_cast<std::ptrdiff_t>(free), m_delta.end(), 0.0);
   double moved = 0.0;
+  bool isFresh = false; // slopes each round
   for (int k = 0; k < kMaxIterations; ++k) {
     ++m_iterations;
-    if (k >= kRefactorAfter) {
+    isFresh = isFresh || k >= kRefactorAfter;
+    if (isFresh) {
       report(m_middle); // by the slopes it was solved with
       m_flows.evaluate(stage, stage.f, &m_slopes);
       m_flows.factor(s, m_slopes);
@@ -191,12 +195,19 @@ bool Solver::refine(FlowState& stage, double s, double previous) {
     for (std::size_t i = 0; i < free; ++i) m_delta[i] = m_known[i] + s * stage.f[i] - C[i] * (stage.T[i] - m_start.T[i]);
     m_flows.solve(m_delta.data());
     double largest = 0.0;
-    for (std::size_t i = 0; i < free; ++i) {
-      stage.T[i] += m_delta[i];
-      largest = std::max(largest, std::abs(m_delta[i]));
-    }
-    moved += largest;
+    for (std::size_t i = 0; i < free; ++i) largest = std::max(largest, std::abs(m_delta[i]));
     if (!std::isfinite(largest)) return false;
+    if (largest > std::max(previous, kWild_K)) { // it goes away from the answer, not towards it
+      if (!isFresh) {
+        isFresh = true;
+        continue;
+      }
+      const double shorter = 0.5 * std::max(previous, kWild_K) / largest;
+      for (std::size_t i = 0; i < free; ++i) m_delta[i] *= shorter;
+      largest *= shorter;
+    }
+    for (std::size_t i = 0; i < free; ++i) stage.T[i] += m_delta[i];
+    moved += largest;
     if (largest * std::min(largest / std::max(previous, 1e-300), 1.0) < m_options.newtonTolerance_K) {
       m_flows.addToReported(m_slopes, m_delta.data(), stage.f.data());
       stage.reported = true;
@@ -375,6 +386,11 @@ void Solver::accept(double h) {
   m_time += h;
 }
 
+/// Newton's rounds may come to rest on an answer that the fourth powers have below absolute zero.
+bool Solver::isPossible(const FlowState& stage) const {
+  return std::all_of(stage.T.begin(), stage.T.begin() + m_flows.freeCount(), [](double t) { return t > -kZeroCelsius_K; });
+}
+
 bool Solver::advanceOnce(double h) {
   double left = h;
   for (int pieces = 0; left > 1e-9 * h; ++pieces) {
@@ -385,7 +401,7 @@ bool Solver::advanceOnce(double h) {
       if (!balanceAlgebraic()) return false;
     }
     passThresholds();
-    if (!advanceSmooth(left)) return false;
+    if (!advanceSmooth(left) || !isPossible(m_end)) return false;
     std::size_t which = 0;
     double used = left;
     if (const double at = switchTime(left, which); at < left) {

@@ -122,6 +122,7 @@ private:
   bool choosePowers(double h);
   bool holdSetpoints(double h);
   bool advanceSmooth(double h);
+  [[nodiscard]] bool isPossible(const FlowState& stage) const;
   bool advanceOnce(double h);
   bool advanceSingly(double h);
   [[nodiscard]] bool mayCruise(double h) const { return m_options.cruise && m_cruiseFor_s == h; }

@@ -57,6 +57,7 @@ double mean(const std::vector<float>& series, int fromDay, int toDay) {
 TEST(StoresInSeason, EnergyClosesWithEveryStoreInOnePlan) {
   const Simulation all = run(everything());
   EXPECT_LT(all.summary.closure, 1e-9); // of what went through it; rounding over ten thousand steps
+  EXPECT_GT(all.summary.coldest_C, -10.0) << "a heated house in ten weeks that hardly freeze, whatever stands in it";
   ASSERT_EQ(all.summary.stores.size(), storesOf(everything()).size());
   for (const StoreSummary& s : all.summary.stores) EXPECT_GT(s.warmest_C, s.coldest_C);
 }
