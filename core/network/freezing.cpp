@@ -39,12 +39,14 @@ FreezingNodes::Piece FreezingNodes::pieceAt(const Node& n, double t_C) {
   return t_C >= 0.0 ? Piece::thawed : t_C >= -n.water.interval_K ? Piece::freezing : Piece::frozen;
 }
 
-double FreezingNodes::heat_J(const Node& n, double t_C) {
-  if (t_C >= 0.0) return n.thawed_J_K * t_C;
-  const double slush = slope(n, Piece::freezing);
-  if (t_C >= -n.water.interval_K) return slush * t_C;
-  return -slush * n.water.interval_K + n.water.frozenCapacity_J_K * (t_C + n.water.interval_K);
+double heatHeld_J(double thawed_J_K, const std::optional<FreezingWater>& water, double t_C) {
+  if (t_C >= 0.0 || !water) return thawed_J_K * t_C;
+  const double slush = thawed_J_K + water->latent_J / water->interval_K;
+  if (t_C >= -water->interval_K) return slush * t_C;
+  return -slush * water->interval_K + water->frozenCapacity_J_K * (t_C + water->interval_K);
 }
+
+double FreezingNodes::heat_J(const Node& n, double t_C) { return heatHeld_J(n.thawed_J_K, n.water, t_C); }
 
 double FreezingNodes::temperature_C(const Node& n, double heat) {
   if (heat >= 0.0) return heat / n.thawed_J_K;

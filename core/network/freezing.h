@@ -8,6 +8,7 @@
 // out along the curve, so that none is lost. Pieces also set how well the links of frozen ground conduct.
 #pragma once
 
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -21,6 +22,9 @@ struct FreezingWater {
   double interval_K = 0.5;         ///< over which it freezes, > 0: fine soils hold unfrozen water for a kelvin, open water for none
   double frozenCapacity_J_K = 0.0; ///< sensible capacity when frozen, > 0
 };
+
+/// Heat of what has this capacity while thawed, above 0 degC, J; with water on its curve.
+double heatHeld_J(double thawed_J_K, const std::optional<FreezingWater>& water, double t_C);
 
 /// The nodes of a network whose water may freeze.
 class FreezingNodes {

@@ -238,6 +238,7 @@ void Assembler::barrels() {
         store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
       }
       store.node.push_back(node);
+      store.holds.push_back(heldBy(node));
       return node;
     };
     const int node = part(fmt::format("barrels {}", b + 1));

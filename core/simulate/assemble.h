@@ -10,6 +10,7 @@
 #include "core/plan/store_list.h"
 #include "core/weather/weather.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -20,6 +21,13 @@ enum class Part { roof, sides, ends, backWall, draughts, vents, floorEdge, deepG
 constexpr int kPartCount = 8;
 const char* partId(Part part);
 
+/// What a node holds of a store's heat.
+struct HeldHeat {
+  int node = -1;
+  double capacity_J_K = 0.0; ///< thawed
+  std::optional<FreezingWater> water = {};
+};
+
 /// A store as it stands in the network.
 struct StoreNodes {
   StoreKind kind = StoreKind::barrels;
@@ -27,6 +35,7 @@ struct StoreNodes {
   std::vector<int> node = {};       ///< whose temperatures tell of it, in the order of storeTraces(), a pile's own apart
   std::vector<int> giving = {};     ///< links that bring its heat into the house
   std::vector<int> taking = {};     ///< links the other way
+  std::vector<HeldHeat> holds = {}; ///< its heat; not of a cable, nor of a pile, whose own is in what has yet to rot
   int runs = -1;                    ///< signal: 1 while fan or pump run; -1: neither
   double power_W = 0.0;             ///< that it takes then
   int thermostat = -1;              ///< of a cable

@@ -136,7 +136,10 @@ void Assembler::pipes(std::size_t index) {
     store.collectorStops_C = kSoilTooHot_C;
   }
   for (const RadialSoil& soil : run.soil)
-    for (const int node : soil.node) m_a.below.push_back(node);
+    for (const int node : soil.node) {
+      m_a.below.push_back(node);
+      if (node != plane) store.holds.push_back(heldBy(node)); // what lies beyond the rings hardly moves by a night
+    }
   m_a.stores.push_back(std::move(store));
 }
 
@@ -262,6 +265,7 @@ void Assembler::loop(std::size_t index) {
   const int tank = water(" tank", w.litres);
   coilsInto(tank, index);
   StoreNodes store{StoreKind::loop, index, {tank}};
+  store.holds.push_back(heldBy(tank));
   store.runs = runsBy(id, w.rule, true);
   store.power_W = w.pump_W;
   const auto gives = [&] { store.giving.push_back(static_cast<int>(m_net.links.size()) - 1); };
@@ -270,6 +274,7 @@ void Assembler::loop(std::size_t index) {
   const double flow_W_K = w.flow_l_min * kLitreMinute_W_K;
   if (w.radiator_l > 0.0) { // its water is mixed by what the pump brings, and gives on while it rests
     store.node.push_back(water(" radiator", w.radiator_l));
+    store.holds.push_back(heldBy(store.node.back()));
     m_net.addConductance(tank, store.node.back(), flow_W_K).modulator = store.runs;
     m_net.addConductance(store.node.back(), m_a.air, w.radiator_W_K);
   } else {
@@ -315,14 +320,16 @@ void Assembler::collector(StoreNodes& store, int warms, double area_m2, double t
     store.collector_W_m2 = alike->collector_W_m2;
     return;
   }
-  const double equator_deg = m_plan.site.place.latitude_deg >= 0.0 ? 180.0 : 0.0;
+  const double towardsEquator = m_plan.site.place.latitude_deg >= 0.0 ? -1.0 : 1.0; // azimuths count from north
+  const double cosTilt = std::cos(radians(tilt_deg)), sinTilt = std::sin(radians(tilt_deg));
   store.collector_W_m2.resize(m_winter.size());
   for (std::size_t i = 0; i < m_winter.size(); ++i) {
-    const double zenith = static_cast<double>(m_winter.zenith_deg[i]);
-    if (m_winter.sun_W_m2[i] <= 0.0 || zenith >= 89.0) continue;
-    const double incidence = incidence_deg(zenith, static_cast<double>(m_winter.azimuth_deg[i]), tilt_deg, equator_deg);
-    store.collector_W_m2[i] = tiltedIrradiance(m_winter.sun_W_m2[i], m_winter.diffuse_W_m2[i], static_cast<double>(m_winter.extraterrestrial_W_m2[i]), zenith,
-                                               incidence, tilt_deg, 0.2, SkyModel::hayDavies)
+    const double zenith_deg = static_cast<double>(m_winter.zenith_deg[i]);
+    if (m_winter.sun_W_m2[i] <= 0.0 || zenith_deg >= 89.0) continue;
+    const double cosZenith = std::cos(radians(zenith_deg)), sinZenith = std::sqrt(1.0 - cosZenith * cosZenith);
+    const double cosIncidence = cosZenith * cosTilt + sinZenith * sinTilt * towardsEquator * std::cos(radians(static_cast<double>(m_winter.azimuth_deg[i])));
+    store.collector_W_m2[i] = tiltedIrradiance(m_winter.sun_W_m2[i], m_winter.diffuse_W_m2[i], static_cast<double>(m_winter.extraterrestrial_W_m2[i]),
+                                               {cosZenith, cosIncidence, cosTilt}, 0.2, SkyModel::hayDavies)
                                   .total();
   }
 }
@@ -343,6 +350,7 @@ void Assembler::massFloors(double start_C, double below_m) {
     solid.layers.push_back({wall ? m.thickness_m / 2.0 : m.thickness_m, heat.conductivity_W_mK, 1000.0, heat.heat_J_m3K / 1000.0, kMassCells});
     const int foot = solid.to;
     m_net.addSolid(std::move(solid));
+    for (int node = own.node; node < static_cast<int>(m_net.nodes.size()); ++node) own.holds.push_back(heldBy(node));
     if (wall) {
       m_massWalls.emplace_back(own.node, m.area_m2 * m.sunShare * heat.absorptance);
       continue;
@@ -361,6 +369,7 @@ void Assembler::mass(std::size_t index) {
   const OwnFloor& own = m_massFloors[index];
   const std::string id = fmt::format("mass {}", index + 1);
   StoreNodes store{StoreKind::mass, index};
+  store.holds = own.holds;
   if (m.kind == MassKind::wall) {
     const double faces_m2 = 2.0 * m.area_m2;
     constexpr double kUprightFilm = 1.5; // W/(m2 K^(4/3)), as of the house's own walls

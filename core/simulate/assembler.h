@@ -111,6 +111,10 @@ private:
   /// Signal of a fan or pump by the air of the house; without `charges` it only gives.
   int runsBy(const std::string& id, const StoreRule& rule, bool charges);
   int constantSignal(double value);
+  [[nodiscard]] HeldHeat heldBy(int node) const {
+    const Node& of = m_net.nodes[static_cast<std::size_t>(node)];
+    return {node, of.capacity_J_K, of.water};
+  }
   void collector(StoreNodes& store, int warms, double area_m2, double tilt_deg);
   void boiler(const WaterLoop& loop, int tank, StoreNodes& store);
   void coilsInto(int tank, std::size_t loop);
@@ -158,6 +162,7 @@ private:
     int node = -1;        ///< its surface
     double area_m2 = 0.0; ///< that it takes of the floor
     bool grows = false;
+    std::vector<HeldHeat> holds = {};
   };
   std::vector<OwnFloor> m_massFloors;               ///< by heavy thing; walls take no floor
   std::vector<std::pair<int, double>> m_massWalls;  ///< surface of a free wall, and the area that takes the upright sun up

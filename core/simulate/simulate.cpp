@@ -184,6 +184,7 @@ private:
       const bool isPile = store.kind == StoreKind::compost;
       series.temperature_C.assign(store.node.size() + (isPile ? 1 : 0), std::vector<float>(n));
       series.given_W.assign(n, 0.0F);
+      if (isPile || !store.holds.empty()) series.charge_kWh.assign(n, 0.0F);
       if (isPile)
         for (auto* of : {&series.made_W, &series.oxygen_percent, &series.moisture}) of->assign(n, 0.0F);
     }
@@ -200,6 +201,14 @@ private:
     if (trace > 0) return static_cast<float>(solver.temperature_C(store.node[trace - 1]));
     const PilePresent& pile = m_stores.piles()[store.index];
     return pile.built > 0 ? static_cast<float>(pile.state.temperature_C) : std::numeric_limits<float>::quiet_NaN();
+  }
+
+  /// Above the setpoint of the night.
+  [[nodiscard]] double charge_J(const Solver& solver, const StoreNodes& store) const {
+    double sum = 0.0;
+    for (const HeldHeat& held : store.holds)
+      sum += heatHeld_J(held.capacity_J_K, held.water, solver.temperature_C(held.node)) - heatHeld_J(held.capacity_J_K, held.water, m_plan.setpoints.night_C);
+    return sum;
   }
 
   void recordStores(const Solver& solver, std::size_t i) {
@@ -227,10 +236,12 @@ private:
         series.given_W[i] = static_cast<float>(given_J / m_winter.step_s);
         (given_J > 0.0 ? sum.given_kWh : sum.taken_kWh) += std::abs(given_J) / 3.6e6;
       }
+      if (!store.holds.empty()) series.charge_kWh[i] = static_cast<float>(charge_J(solver, store) / 3.6e6);
       if (store.kind != StoreKind::compost) continue;
       const PilePresent& pile = m_stores.piles()[store.index];
       if (pile.built == 0) continue;
       const double solids = pile.state.degradable_kg + pile.mix.inert_kg();
+      series.charge_kWh[i] = static_cast<float>(pile.state.degradable_kg * pile.mix.heat_J_kg / 3.6e6);
       series.made_W[i] = static_cast<float>(pile.rates.heat_W);
       series.oxygen_percent[i] = static_cast<float>(pile.rates.oxygen_percent);
       series.moisture[i] = static_cast<float>(pile.state.water_kg / (pile.state.water_kg + solids));

@@ -44,7 +44,10 @@ StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winte
     : m_plan(plan), m_assembly(assembly), m_winter(winter), m_stagnant_h(assembly.stores.size(), 0.0), m_collected_h(m_stagnant_h),
       m_every(std::max<std::size_t>(1, static_cast<std::size_t>(kPileStep_s / winter.step_s))) {
   m_ground = undisturbedGround(plan);
-  for (const StoreNodes& store : assembly.stores) {
+  for (std::size_t s = 0; s < assembly.stores.size(); ++s) {
+    const StoreNodes& store = assembly.stores[s];
+    if (store.mixLower >= 0) m_layered.push_back(s);
+    if (store.collector >= 0) m_collecting.push_back(s);
     if (store.kind != StoreKind::compost) continue;
     const CompostPile& pile = plan.compost[store.index];
     Place place{&store, blendOf(pile), {}, firstBuilt(pile, winter.start), 0.0, 0.0};
@@ -154,8 +157,8 @@ void StoreRunner::tend(std::size_t pile, std::size_t i) {
 /// A lower half that is warmer rises within half an hour.
 void StoreRunner::turnOver(Solver& solver) {
   constexpr double kTurnsOver_s = 1800.0;
-  for (const StoreNodes& store : m_assembly.stores) {
-    if (store.mixLower < 0) continue;
+  for (const std::size_t s : m_layered) {
+    const StoreNodes& store = m_assembly.stores[s];
     const double warmer_K = solver.temperature_C(store.node[0]) - solver.temperature_C(store.node[1]);
     const double half_J_K = solver.network().nodes[static_cast<std::size_t>(store.node[0])].capacity_J_K;
     const double up_W = warmer_K > 0.0 ? 0.5 * half_J_K * warmer_K / std::max(kTurnsOver_s, 2.0 * m_winter.step_s) : 0.0;
@@ -166,9 +169,8 @@ void StoreRunner::turnOver(Solver& solver) {
 
 /// What the collectors give over the next step.
 void StoreRunner::collect(Solver& solver, std::size_t i) {
-  for (std::size_t s = 0; s < m_assembly.stores.size(); ++s) {
+  for (const std::size_t s : m_collecting) {
     const StoreNodes& store = m_assembly.stores[s];
-    if (store.collector < 0) continue;
     const double warmed_C = solver.temperature_C(store.collectorWarms);
     const double gain_W_m2 = kCollectorTakesUp * store.collector_W_m2[i] - kCollectorLoss_W_m2K * (warmed_C + store.collectorAbove_K - m_winter.outside_C[i]);
     const bool tooHot = warmed_C > store.collectorStops_C;

@@ -67,6 +67,7 @@ private:
   const Assembly& m_assembly;
   const Winter& m_winter;
   UndisturbedGround m_ground;
+  std::vector<std::size_t> m_layered, m_collecting; ///< stores of water in two layers; with a collector
   std::vector<Place> m_places;
   std::vector<PilePresent> m_piles;
   std::vector<CompostStep> m_energy;

@@ -228,6 +228,52 @@ TEST(StoresInSeason, LayeredBarrelsAreWarmerAboveAndNearlyAsGood) {
   EXPECT_LT(b.summary.closure, 1e-9);
 }
 
+TEST(StoresInSeason, WhatBarrelsHoldFallsByWhatTheyGiveAlsoWhereTheyFreeze) {
+  Plan p = yard();
+  p.heater.reset(); // they freeze in part
+  p.barrels.push_back({.sunShare = 0.0});
+  const Simulation s = run(p);
+  const StoreSeries& barrels = s.series.front().stores.front();
+  ASSERT_EQ(barrels.charge_kWh.size(), barrels.given_W.size());
+  EXPECT_LT(s.summary.stores.front().coldest_C, 0.0);
+  double given_kWh = 0.0;
+  for (std::size_t i = 1; i < barrels.given_W.size(); ++i) {
+    given_kWh += static_cast<double>(barrels.given_W[i]) * 600.0 / 3.6e6;
+    ASSERT_NEAR(static_cast<double>(barrels.charge_kWh.front() - barrels.charge_kWh[i]), given_kWh, 0.01) << "single precision, summed over ten thousand steps";
+  }
+  EXPECT_LT(static_cast<double>(*std::min_element(barrels.charge_kWh.begin(), barrels.charge_kWh.end())),
+            -p.barrels.front().count * p.barrels.front().litres * 4186.0 / 3.6e6)
+      << "ice owes more than water at 0 degC would";
+}
+
+TEST(StoresInSeason, WhatAPileHoldsFallsByWhatDecayMakesAndRisesWhenItIsToppedUp) {
+  Plan p = yard();
+  p.compost.push_back(hotBed());
+  p.compost.back().built = "11-20";
+  const auto charge = [](const Simulation& of, int day) {
+    return static_cast<double>(of.series.front().stores.front().charge_kWh[static_cast<std::size_t>(day) * 144]);
+  };
+  const Simulation alone = run(p);
+  EXPECT_EQ(charge(alone, 1), 0.0) << "nothing stands there yet";
+  double made_kWh = 0.0;
+  for (int i = 10 * 144 + 1; i <= 50 * 144; ++i)
+    made_kWh += static_cast<double>(alone.series.front().stores.front().made_W[static_cast<std::size_t>(i)]) * 600.0 / 3.6e6;
+  EXPECT_NEAR(charge(alone, 10) - charge(alone, 50), made_kWh, 0.01 * made_kWh) << "piles go on by the hour";
+  p.compost.back().topUpEvery_days = 20.0;
+  EXPECT_GT(charge(run(p), 30), charge(alone, 30));
+}
+
+TEST(StoresInSeason, EveryStoreButACableTellsWhatItHolds) {
+  const Simulation all = run(everything());
+  const auto stores = storesOf(everything());
+  for (std::size_t k = 0; k < stores.size(); ++k) {
+    const auto& charge = all.series.front().stores[k].charge_kWh;
+    EXPECT_EQ(charge.empty(), stores[k].kind == StoreKind::cable) << stores[k].id;
+    if (charge.empty()) continue;
+    EXPECT_GT(*std::max_element(charge.begin(), charge.end()), *std::min_element(charge.begin(), charge.end())) << stores[k].id;
+  }
+}
+
 TEST(StoresInSeason, BarrelsByFreeConvectionLieNearThoseByAFixedFilm) {
   Plan fixed = yard();
   fixed.barrels.push_back({.count = 10});
