@@ -115,6 +115,8 @@ bool shootStores(Document& document, MainWindow& window, const QString& out) {
   document.undoStack()->undo();
   stores->stores().showWinter(true);
   ok = shoot(window, out + QStringLiteral("/pipes-winter.png")) && ok;
+  stores->showPage(StoresStage::Page::together);
+  ok = shootThreeWays(document, window, out + QStringLiteral("/together")) && ok;
   stores->showPage(StoresStage::Page::ground);
   ok = shootThreeWays(document, window, out + QStringLiteral("/ground")) && ok;
   stores->showPage(StoresStage::Page::oneMore);

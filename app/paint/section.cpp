@@ -149,7 +149,7 @@ MassOutline massOutline(const Plan& plan, std::size_t store) {
   const bool wall = m.kind == MassKind::wall;
   const double across_m = wall ? m.thickness_m : m.width_m;
   const double high_m = wall ? std::min({std::max(m.area_m2 / s.length_m, 0.4), kHighest_m, 0.8 * s.ridge_m}) : m.thickness_m;
-  const double usual = wall ? 0.45 * half : m.kind == MassKind::path ? 0.0 : -0.45 * half;
+  const double usual = wall ? 0.45 * half : m.kind == MassKind::path ? 0.0 : -half; // against a side
   const double most = std::max(half - across_m / 2.0, 0.0);
   return {std::clamp(m.x_m.value_or(usual), -most, most), across_m, high_m};
 }

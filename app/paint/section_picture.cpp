@@ -16,7 +16,8 @@
 namespace muffle {
 namespace {
 
-constexpr double kRoomy_px = 130.0; ///< a house drawn lower than this has its words beside it
+constexpr double kLeastShown_W = 20.0; ///< of a ribbon
+constexpr double kRoomy_px = 130.0;    ///< a house drawn lower than this has its words beside it
 QString tr(const char* text) { return QCoreApplication::translate("Section", text); }
 
 /// A ribbon along a curve whose width is watts.
@@ -61,7 +62,7 @@ public:
   void paint(const QString& title, const QString& subtitle) {
     sky();
     soil();
-    keepStoresInSoilClear();
+    keepSoilClear();
     house();
     roofVoid();
     backWall();
@@ -85,7 +86,13 @@ private:
     m_words.say(m_p, at, text, font, colour, align, m_area);
   }
 
-  void keepStoresInSoilClear() {
+  /// No word is to stand on what is drawn in the soil.
+  void keepSoilClear() {
+    if (m_moment && std::abs(m_moment->loss_W[static_cast<std::size_t>(Part::deepGround)]) >= kLeastShown_W) {
+      const auto all = ways();
+      const auto way = std::find_if(all.begin(), all.end(), [](const Way& w) { return w.part == Part::deepGround; });
+      m_words.keepClear(QRectF(way->in, way->out).normalized().adjusted(-6, 0, 6, 8));
+    }
     constexpr double kAbout_px = 4.0;
     const auto keep = [&](const QPolygonF& points) {
       if (!points.isEmpty()) m_words.keepClear(points.boundingRect().adjusted(-kAbout_px, -kAbout_px, kAbout_px, kAbout_px));
@@ -240,8 +247,7 @@ private:
       const int count = m_plan.house.bedCovers[b].count;
       const QString warmth = degrees(known->air_C);
       const QString said = count > 1 ? tr("%1 covers  %2").arg(count).arg(warmth) : tr("cover  %1").arg(warmth);
-      constexpr double kSoilWords_px = 205.0; // in the soil, clear of the air's words and of the soil's own
-      say({std::max(r.center().x(), m_area.left() + kSoilWords_px), r.center().y() + 11}, said, textFont(9, true), kOnSky, Qt::AlignHCenter);
+      m_words.sayOf(m_p, r.center(), r.center() + QPointF(0, 11), said, warmth, textFont(9, true), kOnSky, m_area); // in the soil, clear of the air's words
     }
   }
 
@@ -266,8 +272,8 @@ private:
       m_p.setPen(QPen(m_theme.ink, 0.8));
       for (const double y : {0.33, 0.66}) m_p.drawLine(QPointF(r.left(), r.top() + r.height() * y), QPointF(r.right(), r.top() + r.height() * y));
       const QString text = known ? tr("%1 barrels  %2").arg(group.count).arg(degrees(*known)) : tr("%1 barrels").arg(group.count);
-      m_words.say(m_p, {r.center().x(), r.bottom() + 11.0}, text, textFont(9, true), kOnSky, Qt::AlignHCenter,
-                  QRectF(m_g.at(-m_half_m, 1), m_g.at(m_half_m, 0))); // in the soil, clear of the air's words
+      m_words.sayOf(m_p, {r.center().x(), r.bottom()}, {r.center().x(), r.bottom() + 11.0}, text, known ? degrees(*known) : QString(), textFont(9, true),
+                    kOnSky, QRectF(m_g.at(-m_half_m, 1), m_g.at(m_half_m, 0))); // in the soil, clear of the air's words
     }
   }
 
@@ -357,7 +363,7 @@ private:
     for (const double w : m_moment->loss_W) widest = std::max(widest, std::abs(w));
     for (const Way& way : ways()) {
       const double w = m_moment->loss_W[static_cast<std::size_t>(way.part)];
-      if (std::abs(w) < 20.0) continue;
+      if (std::abs(w) < kLeastShown_W) continue;
       const double width = std::max(2.5, 26.0 * std::abs(w) / widest);
       if (w > 0)
         ribbon(m_p, way.in, way.out, way.bend, width, m_theme.dark ? QColor("#C25A48") : m_theme.madder);

@@ -42,6 +42,11 @@ private:
   [[nodiscard]] QColor colour(const std::vector<double>* known, std::size_t trace) const {
     return known && trace < known->size() && !std::isnan((*known)[trace]) ? m_theme.warmth((*known)[trace]) : m_theme.wool;
   }
+  /// In the soil under what stands at a point, by its name where there is room for it.
+  void sayUnder(const QPointF& thing, double below_px, const QString& name, const QString& t) {
+    m_words.sayOf(m_p, thing, thing + QPointF(0, below_px), t.isEmpty() ? name : name + QStringLiteral("  ") + t, t, textFont(9, true), QColor("#F4EFE6"),
+                  m_g.area());
+  }
   void say(const QPointF& at, const QString& text, const QColor& ink) { m_words.say(m_p, at, text, textFont(9, true), ink, Qt::AlignHCenter, m_g.area()); }
   [[nodiscard]] QString degrees(const std::vector<double>* known, std::size_t trace) const {
     return known && trace < known->size() && !std::isnan((*known)[trace]) ? m_units.text(Quantity::temperature, (*known)[trace]) : QString();
@@ -91,13 +96,10 @@ private:
     }
     const QString t = degrees(known, 0);
     const QString name = pile.place == PilePlace::hotBed ? tr("hot bed") : tr("compost");
-    constexpr double kSoilWords_px = 205.0; // clear of the soil's own words
-    const double x = pile.place == PilePlace::hotBed ? std::max(r.center().x(), m_g.area().left() + kSoilWords_px) : r.center().x();
-    const QString words = t.isEmpty() ? name : name + QStringLiteral("  ") + t;
     if (pile.place == PilePlace::hotBed)
-      say({x, r.bottom() + 26.0}, words, QColor("#F4EFE6"));
+      sayUnder({r.center().x(), r.bottom()}, 11.0, name, t);
     else
-      say({x, r.bottom() - 9.0}, words, m_theme.ink); // under it are the soil's own words
+      say({r.center().x(), r.bottom() - 9.0}, t.isEmpty() ? name : name + QStringLiteral("  ") + t, m_theme.ink); // under it are the soil's own words
   }
 
   void tank(std::size_t i, const std::vector<double>* known) {
@@ -107,8 +109,7 @@ private:
     m_p.drawRoundedRect(r, 3, 3);
     m_p.setPen(QPen(m_theme.ink, 1.0));
     m_p.drawLine(QPointF(r.left() + 3, r.top() + 6), QPointF(r.right() - 3, r.top() + 6));
-    const QString t = degrees(known, 0);
-    say({r.center().x(), r.bottom() + 11}, t.isEmpty() ? tr("tank") : tr("tank %1").arg(t), QColor("#F4EFE6"));
+    sayUnder({r.center().x(), r.bottom()}, 11.0, tr("tank"), degrees(known, 0));
   }
 
   /// Walls and paths in courses of stones, a raised bed in its boards.
@@ -133,10 +134,8 @@ private:
           m_p.drawLine(QPointF(x, y), QPointF(x, next));
       }
     }
-    const QString t = degrees(known, 0);
     const QString name = m.kind == MassKind::wall ? tr("wall") : m.kind == MassKind::path ? tr("path") : tr("raised bed");
-    const QString words = t.isEmpty() ? name : name + QStringLiteral("  ") + t;
-    say({r.center().x(), m_g.depthY(0.0) + (m.kind == MassKind::path ? r.height() + 10.0 : 11.0)}, words, QColor("#F4EFE6"));
+    sayUnder({r.center().x(), m_g.depthY(0.0) + (m.kind == MassKind::path ? r.height() : 0.0)}, 11.0, name, degrees(known, 0));
   }
 
   void cable(std::size_t i, const std::vector<double>* known) {
@@ -145,8 +144,7 @@ private:
     m_p.setPen(outline(Handle::cable, i));
     m_p.setBrush(colour(known, 0));
     for (const QPointF& q : at) m_p.drawEllipse(q, 3.0, 3.0);
-    const QString t = degrees(known, 0);
-    say((at.front() + at.back()) / 2.0 + QPointF(0, 14), t.isEmpty() ? tr("cable") : tr("cable %1").arg(t), QColor("#F4EFE6"));
+    sayUnder((at.front() + at.back()) / 2.0 + QPointF(0, 3), 11.0, tr("cable"), degrees(known, 0));
   }
 
   QPainter& m_p;

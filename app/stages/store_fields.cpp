@@ -9,6 +9,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 
+#include <algorithm>
 #include <cmath>
 
 namespace muffle {
@@ -53,7 +54,23 @@ StoreFields::StoreFields(Document& document, QWidget* parent) : QWidget(parent),
   for (int c = 0; c < kColumns; ++c) m_grid->setColumnStretch(c, 1);
 }
 
-void StoreFields::put(QWidget* field) { m_fields.push_back({field, m_when}); }
+void StoreFields::put(QWidget* field) { m_fields.push_back({field, m_when, m_seldom}); }
+
+void StoreFields::seldom(const std::function<void()>& fields) {
+  m_seldom = true;
+  fields();
+  m_seldom = false;
+}
+
+void StoreFields::showSeldom(bool on) {
+  m_all = on;
+  arrange();
+}
+
+bool StoreFields::hasSeldom() const {
+  return std::any_of(m_fields.begin(), m_fields.end(),
+                     [this](const Field& f) { return f.isShown(m_document.plan(), true) && !f.isShown(m_document.plan(), false); });
+}
 
 void StoreFields::onlyWhile(std::function<bool(const Plan&)> when, const std::function<void()>& fields) {
   m_when = std::move(when);
@@ -64,7 +81,7 @@ void StoreFields::onlyWhile(std::function<bool(const Plan&)> when, const std::fu
 /// Those that mean something now, one after the other.
 void StoreFields::arrange() {
   QString shown;
-  for (const Field& f : m_fields) shown += !f.when || f.when(m_document.plan()) ? QLatin1Char('1') : QLatin1Char('0');
+  for (const Field& f : m_fields) shown += f.isShown(m_document.plan(), m_all) ? QLatin1Char('1') : QLatin1Char('0');
   if (shown == m_arranged) return;
   m_arranged = shown;
   int count = 0;
@@ -85,6 +102,10 @@ void StoreFields::number(const QString& label, Quantity quantity, std::vector<S>
   std::optional<NumberField::Spec::Word> word;
   if (!whenNone.isEmpty()) word = NumberField::Spec::Word{0.0, whenNone};
   put(new NumberField(m_document, NumberField::Spec::at(label, quantity, at(list, index, member), low, high, nudge, source, word), this));
+  m_fields.back().isSet = [find = at(list, index, member), usual = S{}.*member](const Plan& p) {
+    const double* const v = look(find, p);
+    return v && *v != usual;
+  };
 }
 
 template <class S> void StoreFields::rule(std::vector<S> Plan::*list, std::size_t index) {
@@ -173,27 +194,33 @@ void StoreFields::pipes(std::size_t i) {
   number(tr("Bore"), Quantity::thickness, &Plan::groundPipes, i, &GroundPipes::diameter_m, 0.04, 1.0, 0.01, tr("inside diameter"));
   number(tr("Fan"), Quantity::airFlow, &Plan::groundPipes, i, &GroundPipes::fan_m3_h, 10.0, 50000.0, 50.0,
          tr("air of the fan blowing free; the pipes' friction leaves less: see the words above"));
-  number(tr("Fan, Pa"), Quantity::count, &Plan::groundPipes, i, &GroundPipes::fan_Pa, 5.0, 3000.0, 10.0,
-         tr("the fan's pressure against a shut duct, from its label"));
   rule(&Plan::groundPipes, i);
-  onlyWhile([i](const Plan& p) { return p.groundPipes[i].place == PipePlace::underFloor; },
-            [&] {
-              number(tr("Board"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::board_m2K_W, 0.0, 10.0, 0.5,
-                     tr("insulation half a metre under the pipes"), tr("none"));
-              number(tr("Sides"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::sides_m2K_W, 0.0, 10.0, 0.5,
-                     tr("insulation round the bed, as deep"), tr("none"));
-            });
-  number(tr("Solar"), Quantity::area, &Plan::groundPipes, i, &GroundPipes::collector_m2, 0.0, 2000.0, 0.5,
-         tr("collector outside; its water warms the soil at the pipes"), tr("none"));
-  onlyWhile([i](const Plan& p) { return p.groundPipes[i].collector_m2 > 0.0; },
-            [&] {
-              number(tr("Slope"), Quantity::angle, &Plan::groundPipes, i, &GroundPipes::collectorTilt_deg, 0.0, 90.0, 5.0,
-                     tr("of the collector, towards the noon sun"));
-            });
   number(tr("Price"), Quantity::money, &Plan::groundPipes, i, &GroundPipes::price, 0.0, 1e7, 50.0, tr("of pipes, fan and digging; 0 if you have them"));
-  choice<PipeOutlet>(tr("Serve"), {tr("the house"), tr("the bay"), tr("the first bed")}, tr("let the pipes serve another room"),
-                     at(&Plan::groundPipes, i, &GroundPipes::serves));
-  choice<PipePlace>(tr("Lie"), {tr("under the floor"), tr("beside the house")}, tr("lay the pipes elsewhere"), at(&Plan::groundPipes, i, &GroundPipes::place));
+  onlyWhile([](const Plan& p) { return p.house.bay || !p.house.bedCovers.empty(); },
+            [&] {
+              choice<PipeOutlet>(tr("Serve"), {tr("the house"), tr("the bay"), tr("the first bed")}, tr("let the pipes serve another room"),
+                                 at(&Plan::groundPipes, i, &GroundPipes::serves));
+            });
+  seldom([&] {
+    number(tr("Fan, Pa"), Quantity::count, &Plan::groundPipes, i, &GroundPipes::fan_Pa, 5.0, 3000.0, 10.0,
+           tr("the fan's pressure against a shut duct, from its label"));
+    onlyWhile([i](const Plan& p) { return p.groundPipes[i].place == PipePlace::underFloor; },
+              [&] {
+                number(tr("Board"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::board_m2K_W, 0.0, 10.0, 0.5,
+                       tr("insulation half a metre under the pipes"), tr("none"));
+                number(tr("Sides"), Quantity::resistance, &Plan::groundPipes, i, &GroundPipes::sides_m2K_W, 0.0, 10.0, 0.5,
+                       tr("insulation round the bed, as deep"), tr("none"));
+              });
+    number(tr("Solar"), Quantity::area, &Plan::groundPipes, i, &GroundPipes::collector_m2, 0.0, 2000.0, 0.5,
+           tr("collector outside; its water warms the soil at the pipes"), tr("none"));
+    onlyWhile([i](const Plan& p) { return p.groundPipes[i].collector_m2 > 0.0; },
+              [&] {
+                number(tr("Slope"), Quantity::angle, &Plan::groundPipes, i, &GroundPipes::collectorTilt_deg, 0.0, 90.0, 5.0,
+                       tr("of the collector, towards the noon sun"));
+              });
+    choice<PipePlace>(tr("Lie"), {tr("under the floor"), tr("beside the house")}, tr("lay the pipes elsewhere"),
+                      at(&Plan::groundPipes, i, &GroundPipes::place));
+  });
 }
 
 void StoreFields::compost(std::size_t i) {
@@ -202,9 +229,8 @@ void StoreFields::compost(std::size_t i) {
   number(tr("Jacket"), Quantity::resistance, &Plan::compost, i, &CompostPile::jacket_m2K_W, 0.0, 10.0, 0.1,
          tr("of straw or boards round it: 15 cm of straw is 2"));
   put(new NumberField(m_document, whole(tr("Piles"), &Plan::compost, i, &CompostPile::piles, 1, 24, tr("alike, one after the other in the same place")), this));
-  number(tr("Every"), Quantity::days, &Plan::compost, i, &CompostPile::everyDays, 3.0, 365.0, 1.0, tr("days from one pile to the next"));
-  number(tr("Airiness"), Quantity::factor, &Plan::compost, i, &CompostPile::airiness, 0.2, 5.0, 0.1,
-         tr("of its own draught: 0.5 trodden down, 1 as thrown up, 2 with pipes through it"));
+  onlyWhile([i](const Plan& p) { return p.compost[i].piles > 1; },
+            [&] { number(tr("Every"), Quantity::days, &Plan::compost, i, &CompostPile::everyDays, 3.0, 365.0, 1.0, tr("days from one pile to the next")); });
   number(tr("Top up"), Quantity::days, &Plan::compost, i, &CompostPile::topUpEvery_days, 0.0, 365.0, 1.0,
          tr("days after which a fifth of the recipe is put on again"), tr("never"));
   number(tr("Water"), Quantity::share, &Plan::compost, i, &CompostPile::waterBelow, 0.0, 0.55, 0.05, tr("share of water at which it is watered to 60 %"),
@@ -221,8 +247,6 @@ void StoreFields::compost(std::size_t i) {
     number(tr("Pump"), Quantity::waterFlow, &Plan::compost, i, &CompostPile::coilFlow_l_min, 0.1, 500.0, 0.5, tr("water through the coil"));
     onlyWhile([i](const Plan& p) { return p.compost[i].coilInto == CoilInto::house; },
               [&] {
-                number(tr("Passes"), Quantity::conductance, &Plan::compost, i, &CompostPile::radiator_W_K, 1.0, 20000.0, 5.0,
-                       tr("what passes from water to air for each degree"));
                 number(tr("Give"), Quantity::temperature, &Plan::compost, i, &CompostPile::giveBelow_C, -30.0, 40.0, 1.0,
                        tr("the pump runs while the house is colder"));
               });
@@ -235,11 +259,19 @@ void StoreFields::compost(std::size_t i) {
   }
   number(tr("Work"), Quantity::hours, &Plan::compost, i, &CompostPile::hoursToBuild, 0.0, 1000.0, 1.0, tr("of work, for each pile"));
   number(tr("Price"), Quantity::money, &Plan::compost, i, &CompostPile::price, 0.0, 1e7, 10.0, tr("of what a pile is built of"));
+  seldom([&] {
+    number(tr("Airiness"), Quantity::factor, &Plan::compost, i, &CompostPile::airiness, 0.2, 5.0, 0.1,
+           tr("of its own draught: 0.5 trodden down, 1 as thrown up, 2 with pipes through it"));
+    onlyWhile([i](const Plan& p) { return p.compost[i].place == PilePlace::mound && p.compost[i].coilInto == CoilInto::house; },
+              [&] {
+                number(tr("Passes"), Quantity::conductance, &Plan::compost, i, &CompostPile::radiator_W_K, 1.0, 20000.0, 5.0,
+                       tr("what passes from water to air for each degree"));
+              });
+  });
 }
 
 void StoreFields::loop(std::size_t i) {
   number(tr("Tank"), Quantity::water, &Plan::waterLoops, i, &WaterLoop::litres, 5.0, 500000.0, 50.0, tr("water in it"));
-  number(tr("Loss"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::tankLoss_W_K, 0.0, 2000.0, 0.5, tr("into the house where it stands"));
   number(tr("Pump"), Quantity::waterFlow, &Plan::waterLoops, i, &WaterLoop::flow_l_min, 0.1, 2000.0, 1.0, tr("water through the radiator"));
   number(tr("Passes"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::radiator_W_K, 1.0, 50000.0, 10.0,
          tr("what passes between water and air for each degree"));
@@ -261,6 +293,9 @@ void StoreFields::loop(std::size_t i) {
               number(tr("Fuel"), Quantity::money, &Plan::waterLoops, i, &WaterLoop::fuelPrice_kWh, 0.0, 100.0, 0.01, tr("for a kWh of heat in the tank"));
             });
   number(tr("Price"), Quantity::money, &Plan::waterLoops, i, &WaterLoop::price, 0.0, 1e7, 50.0, tr("of all of it; 0 if you have it"));
+  seldom([&] {
+    number(tr("Loss"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::tankLoss_W_K, 0.0, 2000.0, 0.5, tr("into the house where it stands"));
+  });
 }
 
 void StoreFields::cable(std::size_t i) {

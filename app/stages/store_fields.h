@@ -18,6 +18,9 @@ public:
   explicit StoreFields(Document& document, QWidget* parent = nullptr);
   /// Shows the fields of a store; the same ones stay while store and place are the same.
   void show(const std::optional<StoreRef>& store);
+  /// Also those that are seldom changed; they are in sight anyway where they are not as usual.
+  void showSeldom(bool on);
+  [[nodiscard]] bool hasSeldom() const;
 
 private:
   void build(const StoreRef& store);
@@ -30,6 +33,7 @@ private:
   void put(QWidget* field);
   /// Fields that are there only while a condition holds.
   void onlyWhile(std::function<bool(const Plan&)> when, const std::function<void()>& fields);
+  void seldom(const std::function<void()>& fields);
   void arrange();
   /// A number of a store, by its place in the plan's list.
   template <class S>
@@ -43,9 +47,14 @@ private:
   struct Field {
     QWidget* widget;
     std::function<bool(const Plan&)> when; ///< empty: always
+    bool isSeldom = false;
+    std::function<bool(const Plan&)> isSet = {}; ///< to something that is not usual
+    [[nodiscard]] bool isShown(const Plan& plan, bool all) const { return (!when || when(plan)) && (!isSeldom || all || (isSet && isSet(plan))); }
   };
   std::vector<Field> m_fields;
   std::function<bool(const Plan&)> m_when; ///< of those that are being put
+  bool m_seldom = false;                   ///< these are
+  bool m_all = false;
   QString m_shown, m_arranged;
   std::vector<std::function<void()>> m_refresh; ///< of choices
 };

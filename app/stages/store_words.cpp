@@ -119,12 +119,14 @@ QString StoreWords::trace(StoreTrace trace) {
   return {};
 }
 
+QString StoreWords::kWh(double value) { return QLocale().toString(value, 'f', std::abs(value) < 10.0 ? 1 : 0).replace(QLatin1Char('-'), QChar(0x2212)); }
+
 QString StoreWords::caution(const Plan& plan, const StoreRef& store, const Units& units) {
   switch (store.kind) {
   case StoreKind::barrels:
     return plan.barrels[store.index].filling == BarrelFilling::water
                ? tr("Keep barrels off paths and electrics; full ones are too heavy to shift, and they freeze and burst below %1.")
-                     .arg(units.text(Quantity::temperature, 0.0))
+                     .arg(units.text(Quantity::temperature, 0.0).replace(QLatin1Char(' '), QChar(QChar::Nbsp)))
                : tr("Full bins are too heavy to shift: set them on firm ground, off paths and electrics.");
   case StoreKind::pipes:
     return tr(

@@ -21,6 +21,8 @@ public:
   /// In a word or two, for a row of them.
   static QString brief(const Plan& plan, const StoreRef& store);
   static QString trace(StoreTrace trace);
+  /// An energy without its unit, to a tenth below ten.
+  static QString kWh(double value);
   /// The caution that stands beside it.
   static QString caution(const Plan& plan, const StoreRef& store, const Units& units);
   /// "3 pipes", "960 kg", ...

@@ -7,6 +7,7 @@
 #include "app/stages/store_words.h"
 #include "core/ground/soil.h"
 #include "core/simulate/pipe_soil.h"
+#include "core/simulate/store_nights.h"
 #include "core/store/cable.h"
 
 #include <QButtonGroup>
@@ -28,14 +29,15 @@ namespace {
 constexpr double kDay_s = 86400.0;
 constexpr double kRoots_m = 0.06; // of seedlings
 
-QString kWh(double value) { return QStringLiteral("%1 kWh").arg(QLocale().toString(value, 'f', value < 10.0 ? 1 : 0)); }
+QString kWh(double value) { return StoreWords::kWh(value) + QStringLiteral("\u00a0kWh"); }
 
 } // namespace
 
 StoresPage::StoresPage(Document& document, StoreChoice& choice, QWidget* parent)
     : QWidget(parent), m_document(document), m_choice(choice), m_group(new QButtonGroup(this)), m_words(new QLabel(this)),
-      m_add(new QPushButton(tr("Add a store"), this)), m_remove(new QPushButton(tr("Take it out"), this)), m_span(new QPushButton(tr("whole winter"), this)),
-      m_plot(new Plot(document, this)), m_fields(new StoreFields(document, this)), m_caution(new QLabel(this)) {
+      m_add(new QPushButton(tr("Add a store"), this)), m_remove(new QPushButton(tr("Take it out"), this)), m_more(new QPushButton(tr("more sizes"), this)),
+      m_span(new QPushButton(tr("whole winter"), this)), m_plot(new Plot(document, this)), m_fields(new StoreFields(document, this)),
+      m_caution(new QLabel(this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(5);
@@ -53,6 +55,9 @@ StoresPage::StoresPage(Document& document, StoreChoice& choice, QWidget* parent)
   auto* row = new QHBoxLayout;
   row->addWidget(m_add);
   row->addWidget(m_remove);
+  m_more->setCheckable(true);
+  m_more->setToolTip(tr("What is seldom changed"));
+  row->addWidget(m_more);
   row->addStretch();
   m_span->setCheckable(true);
   row->addWidget(m_span);
@@ -71,6 +76,7 @@ StoresPage::StoresPage(Document& document, StoreChoice& choice, QWidget* parent)
   ticker->setDateTimeSpec(Qt::UTC);
   m_plot->xAxis->setTicker(ticker);
   connect(m_remove, &QPushButton::clicked, this, &StoresPage::remove);
+  connect(m_more, &QPushButton::toggled, m_fields, &StoreFields::showSeldom);
   connect(m_span, &QPushButton::toggled, this, [this] { refresh(); });
   connect(&m_choice, &StoreChoice::chosen, this, [this] { refresh(); });
 }
@@ -148,30 +154,18 @@ void StoresPage::rebuildChips() {
 
 namespace {
 
-constexpr std::size_t kColdestNights = 10;
-
-/// What a store gave in a night.
-double givenIn_kWh(const Weather& weather, const Simulation& run, std::size_t place, const NightResult& night) {
-  const StoreSeries& s = run.series[night.winter].stores[place];
-  double given_W = 0.0;
-  for (std::size_t i = night.from + 1; i <= night.to; ++i) given_W += static_cast<double>(s.given_W[i]);
-  return given_W * weather.winters[night.winter].step_s / 3.6e6;
-}
+constexpr std::size_t kColdest = 10;
 
 /// The mean of the nights that were coldest outside; nothing while some of them are not yet worked out.
 std::optional<double> givenOnColdest_kWh(const Weather& weather, const Simulation& run, std::size_t place) {
-  std::vector<const NightResult*> nights;
-  for (const NightResult& n : run.nights)
-    if (n.judged) nights.push_back(&n);
-  if (nights.size() <= kColdestNights) return std::nullopt;
-  std::partial_sort(nights.begin(), nights.begin() + kColdestNights, nights.end(),
-                    [](const NightResult* a, const NightResult* b) { return a->outsideLow_C < b->outsideLow_C; });
+  const auto nights = coldestNights(run, kColdest);
+  if (nights.empty()) return std::nullopt;
   double sum = 0.0;
-  for (std::size_t k = 0; k < kColdestNights; ++k) {
-    if (nights[k]->winter >= run.series.size() || place >= run.series[nights[k]->winter].stores.size()) return std::nullopt;
-    sum += givenIn_kWh(weather, run, place, *nights[k]);
+  for (const NightResult* n : nights) {
+    if (place >= run.series[n->winter].stores.size()) return std::nullopt;
+    sum += energyOver_kWh(run.series[n->winter].stores[place].given_W, n->from, n->to, weather.winters[n->winter].step_s);
   }
-  return sum / static_cast<double>(kColdestNights);
+  return sum / static_cast<double>(kColdest);
 }
 
 } // namespace
@@ -186,7 +180,8 @@ QString StoresPage::told() const {
   if (!run || m_document.selectedNight() < 0 || *place >= run->summary.stores.size()) return tr("Import a log to see how warm it stays.");
   const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
   if (n.winter >= run->series.size() || *place >= run->series[n.winter].stores.size()) return tr("Working it out.");
-  const double given = givenIn_kWh(*m_document.weather(), *run, *place, n);
+  const StoreSeries& series = run->series[n.winter].stores[*place];
+  const double given = energyOver_kWh(series.given_W, n.from, n.to, m_document.weather()->winters[n.winter].step_s);
   const StoreSummary& sum = run->summary.stores[*place];
   const double winters = std::max(run->summary.winters, 1e-9);
   QStringList parts;
@@ -207,6 +202,10 @@ QString StoresPage::told() const {
     parts << tr("This night it %1 %2 %3%4, a winter %5.")
                  .arg(given >= 0.0 ? tr("gave") : tr("took from"), warmsTank ? tr("the tank") : tr("the house"), kWh(std::abs(given)),
                       coldest ? tr(", on the ten coldest %1 each").arg(kWh(*coldest)) : QString(), kWh(sum.given_kWh / winters));
+    if (store->kind != StoreKind::compost)
+      parts << tr("Over %1 it held %2 at dusk, %3 at dawn.")
+                   .arg(u.text(Quantity::temperature, plan.setpoints.hold_C), kWh(static_cast<double>(series.charge_kWh[n.from])),
+                        kWh(static_cast<double>(series.charge_kWh[n.to])));
   }
   if (store->kind == StoreKind::pipes) {
     const FanDuty duty = pipeDuty(plan.groundPipes[store->index], kStandardPressure_Pa);
@@ -217,7 +216,8 @@ QString StoresPage::told() const {
                       QLocale().toString(duty.power_W, 'f', 0),
                       sum.electricity_kWh > 0.0 ? QLocale().toString(sum.given_kWh / sum.electricity_kWh, 'f', 1) : tr("nothing"), power);
   } else if (store->kind == StoreKind::compost) {
-    parts << tr("Decay makes %1; the pile reaches %2.").arg(kWh(sum.made_kWh / winters), u.text(Quantity::temperature, sum.warmest_C));
+    parts << tr("Decay makes %1; what has yet to rot could make %2. The pile reaches %3.")
+                 .arg(kWh(sum.made_kWh / winters), kWh(static_cast<double>(series.charge_kWh[n.to])), u.text(Quantity::temperature, sum.warmest_C));
   } else if (store->kind != StoreKind::cable) {
     const bool holdsWater = store->kind == StoreKind::loop || (store->kind == StoreKind::barrels && plan.barrels[store->index].filling == BarrelFilling::water);
     parts << tr("Coldest in all the nights: %1%2")
@@ -282,8 +282,8 @@ void StoresPage::draw() {
     return mean;
   };
   if (winter) {
-    line(daily(w.outside_C), t.woad, tr("outside, by the day"), Qt::DotLine, 1.4);
-    line(daily(s.air_C), t.madder, tr("house air, by the day"), Qt::SolidLine, 1.4);
+    line(daily(w.outside_C), t.woad, tr("outside"), Qt::DotLine, 1.4);
+    line(daily(s.air_C), t.madder, tr("house air"), Qt::SolidLine, 1.4);
   } else {
     line(w.outside_C, t.woad, tr("outside"), Qt::DotLine, 1.2);
     line(s.air_C, t.madder, tr("house air"), Qt::SolidLine, 1.8);
@@ -292,12 +292,17 @@ void StoresPage::draw() {
   const QColor colours[] = {t.lichen, t.weld, t.fleece, t.ink};
   const Qt::PenStyle styles[] = {Qt::SolidLine, Qt::SolidLine, Qt::DashLine, Qt::DashDotLine};
   for (std::size_t k = traces.size(); k-- > 0;)
-    if (k < mine.temperature_C.size() && traces[k] != StoreTrace::soilFirst && traces[k] != StoreTrace::soilLast) // what lies between tells enough
-      line(mine.temperature_C[k], colours[k % 4], StoreWords::trace(traces[k]), styles[k % 4], k == 0 ? 2.2 : 1.4);
+    if (k < mine.temperature_C.size() && traces[k] != StoreTrace::soilFirst && traces[k] != StoreTrace::soilLast) { // what lies between tells enough
+      const double width = k == 0 ? 2.2 : 1.4;
+      if (winter)
+        line(daily(mine.temperature_C[k]), colours[k % 4], StoreWords::trace(traces[k]), styles[k % 4], width);
+      else
+        line(mine.temperature_C[k], colours[k % 4], StoreWords::trace(traces[k]), styles[k % 4], width);
+    }
   auto* ticker = static_cast<QCPAxisTickerDateTime*>(m_plot->xAxis->ticker().data());
   ticker->setDateTimeFormat(winter ? QStringLiteral("d MMM") : QStringLiteral("d MMM\nhh:mm"));
   m_plot->legendAbove();
-  m_plot->yAxis->setLabel(u.unit(Quantity::temperature));
+  m_plot->yAxis->setLabel(winter ? tr("mean of the day, %1").arg(u.unit(Quantity::temperature)) : u.unit(Quantity::temperature));
   m_plot->xAxis->setRange(from, to);
   bool found = false;
   QCPRange all;
@@ -316,6 +321,7 @@ void StoresPage::refresh() {
   m_fields->show(store);
   m_fields->setVisible(store.has_value());
   m_remove->setVisible(store.has_value());
+  m_more->setVisible(store && m_fields->hasSeldom());
   m_plot->setVisible(store && m_document.result() && m_document.selectedNight() >= 0);
   m_span->setVisible(m_plot->isVisibleTo(this));
   m_caution->setVisible(store.has_value());

@@ -47,7 +47,7 @@ private:
   QButtonGroup* m_group;
   QStringList m_shown;
   QLabel* m_words;
-  QPushButton *m_add, *m_remove, *m_span;
+  QPushButton *m_add, *m_remove, *m_more, *m_span;
   Plot* m_plot;
   StoreFields* m_fields;
   QLabel* m_caution;

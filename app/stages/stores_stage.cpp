@@ -10,9 +10,10 @@ namespace muffle {
 
 StoresStage::StoresStage(Document& document, QWidget* parent)
     : StagePage(document, parent), m_choice(document, this), m_strip(new PageStrip(document, this)), m_stores(new StoresPage(document, m_choice, this)),
-      m_oneMore(new StoreCurvePage(document, m_choice, this)), m_ground(new GroundPage(document, m_choice, this)),
-      m_compost(new CompostPage(document, m_choice, this)) {
+      m_together(new StoresTogetherPage(document, this)), m_oneMore(new StoreCurvePage(document, m_choice, this)),
+      m_ground(new GroundPage(document, m_choice, this)), m_compost(new CompostPage(document, m_choice, this)) {
   m_strip->add(tr("Your stores"), m_stores);
+  m_strip->add(tr("All together"), m_together);
   m_strip->add(tr("One more"), m_oneMore);
   m_strip->add(tr("Ground"), m_ground);
   m_strip->add(tr("Compost bench"), m_compost);
@@ -38,6 +39,12 @@ void StoresStage::refresh() {
   switch (static_cast<Page>(m_strip->shown())) {
   case Page::stores:
     if (change != Change::clock) m_stores->refresh();
+    break;
+  case Page::together:
+    if (change == Change::all)
+      m_together->refresh();
+    else if (change == Change::night)
+      m_together->followNight();
     break;
   case Page::oneMore:
     if (change == Change::all) m_oneMore->refresh();

@@ -8,6 +8,7 @@
 #include "app/stages/stage_page.h"
 #include "app/stages/store_curve_page.h"
 #include "app/stages/stores_page.h"
+#include "app/stages/stores_together_page.h"
 
 namespace muffle {
 
@@ -16,10 +17,11 @@ class PageStrip;
 class StoresStage : public StagePage {
   Q_OBJECT
 public:
-  enum class Page { stores, oneMore, ground, compost };
+  enum class Page { stores, together, oneMore, ground, compost };
   explicit StoresStage(Document& document, QWidget* parent = nullptr);
   void showPage(Page page);
   StoresPage& stores() { return *m_stores; }
+  StoresTogetherPage& together() { return *m_together; }
   StoreCurvePage& oneMore() { return *m_oneMore; }
   GroundPage& ground() { return *m_ground; }
   CompostPage& compost() { return *m_compost; }
@@ -34,6 +36,7 @@ private:
   StoreChoice m_choice;
   PageStrip* m_strip;
   StoresPage* m_stores;
+  StoresTogetherPage* m_together;
   StoreCurvePage* m_oneMore;
   GroundPage* m_ground;
   CompostPage* m_compost;

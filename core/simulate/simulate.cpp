@@ -203,11 +203,11 @@ private:
     return pile.built > 0 ? static_cast<float>(pile.state.temperature_C) : std::numeric_limits<float>::quiet_NaN();
   }
 
-  /// Above the setpoint of the night.
+  /// Above the line that the house is to hold.
   [[nodiscard]] double charge_J(const Solver& solver, const StoreNodes& store) const {
     double sum = 0.0;
     for (const HeldHeat& held : store.holds)
-      sum += heatHeld_J(held.capacity_J_K, held.water, solver.temperature_C(held.node)) - heatHeld_J(held.capacity_J_K, held.water, m_plan.setpoints.night_C);
+      sum += heatHeld_J(held.capacity_J_K, held.water, solver.temperature_C(held.node)) - heatHeld_J(held.capacity_J_K, held.water, m_plan.setpoints.hold_C);
     return sum;
   }
 

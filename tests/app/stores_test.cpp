@@ -3,6 +3,8 @@
 // Stores in the window: each kind added, seen, changed and taken out again; the bench, the ground, and what one more buys.
 #include "tests/app/window_fixture.h"
 
+#include "app/paint/theme.h"
+#include "app/paint/word_places.h"
 #include "app/stages/plot.h"
 #include "app/stages/section_view.h"
 #include "app/stages/store_words.h"
@@ -150,6 +152,8 @@ TEST_F(StoresWindow, ACoilIsLedIntoTheTankAndFieldsThatMeanNothingThenAreGone) {
     return static_cast<QComboBox*>(nullptr);
   };
   EXPECT_EQ(shown(QStringLiteral("Warms")), nullptr);
+  EXPECT_EQ(number(QStringLiteral("Passes")), nullptr) << "seldom changed";
+  QTest::mouseClick(button(QStringLiteral("more sizes")), Qt::LeftButton);
   EXPECT_NE(number(QStringLiteral("Passes")), nullptr);
   stage->stores().add(6);
   ASSERT_TRUE(document->waitForResult());
@@ -162,6 +166,81 @@ TEST_F(StoresWindow, ACoilIsLedIntoTheTankAndFieldsThatMeanNothingThenAreGone) {
   EXPECT_EQ(number(QStringLiteral("Passes")), nullptr) << "there is no radiator of its own";
   ASSERT_TRUE(document->waitForResult());
   EXPECT_TRUE(stage->stores().words().contains(QStringLiteral("the tank"))) << stage->stores().words().toStdString();
+}
+
+TEST_F(StoresWindow, WhatIsSeldomChangedIsOutOfSightUntilItIsSet) {
+  openWithLog();
+  stage->stores().add(1);
+  EXPECT_EQ(number(QStringLiteral("Board")), nullptr);
+  EXPECT_EQ(number(QStringLiteral("Slope")), nullptr);
+  QPushButton* const more = button(QStringLiteral("more sizes"));
+  QTest::mouseClick(more, Qt::LeftButton);
+  type(number(QStringLiteral("Solar")), QStringLiteral("3"));
+  EXPECT_DOUBLE_EQ(document->plan().groundPipes.front().collector_m2, 3.0);
+  QTest::mouseClick(more, Qt::LeftButton);
+  EXPECT_EQ(number(QStringLiteral("Board")), nullptr);
+  EXPECT_NE(number(QStringLiteral("Solar")), nullptr) << "it is set";
+}
+
+TEST_F(StoresWindow, AllStoresTogetherShowWhatEachGaveAndAClickTakesTheNight) {
+  openWithLog();
+  stage->stores().add(1);
+  stage->stores().add(3);
+  ASSERT_TRUE(document->waitForResult());
+  document->selectNight(100);
+  stage->showPage(StoresStage::Page::together);
+  const QString said = stage->together().words();
+  for (const QString& part : {QStringLiteral("ten coldest nights"), QStringLiteral("barrels"), QStringLiteral("floor pipes"), QStringLiteral("hot bed"),
+                              QStringLiteral("the heaters"), QStringLiteral("EUR a winter")})
+    EXPECT_TRUE(said.contains(part)) << said.toStdString();
+  const auto plots = stage->together().findChildren<Plot*>();
+  ASSERT_EQ(plots.size(), 2);
+  Plot* const days = plots.front();
+  EXPECT_EQ(days->plottableCount(), 6) << "given and taken of three stores";
+  EXPECT_EQ(plots.back()->graphCount(), 3);
+
+  // what the bars show is what the series add up to
+  const NightResult& night = document->result()->nights[100];
+  const double step_s = document->weather()->winters[night.winter].step_s;
+  const auto& given_W = document->result()->series[night.winter].stores[1].given_W;
+  const auto* pipes = qobject_cast<QCPBars*>(days->plottable(2));
+  double nearest = 1e18, shown_kWh = 0.0;
+  const double at = static_cast<double>(document->weather()->winters[night.winter].time((night.from + night.to) / 2));
+  for (const QCPBarsData& bar : *pipes->data())
+    if (std::abs(bar.key - at) < nearest) nearest = std::abs(bar.key - at), shown_kWh = bar.value;
+  double sum_kWh = 0.0;
+  const std::size_t middle = (night.from + night.to) / 2;
+  for (std::size_t i = middle - 71; i <= middle + 72; ++i) sum_kWh += std::max(0.0, static_cast<double>(given_W[i])) * step_s / 3.6e6;
+  EXPECT_NEAR(shown_kWh, sum_kWh, 1e-9);
+
+  const double x = days->xAxis->coordToPixel(at + 10 * 86400.0);
+  QTest::mouseClick(days, Qt::LeftButton, {}, QPoint(static_cast<int>(x), days->axisRect()->center().y()));
+  EXPECT_NEAR(document->selectedNight(), 110, 1); // a day is two pixels wide
+  EXPECT_TRUE(days->numbers().startsWith(QStringLiteral("night,barrels:1 gave_kWh"))) << days->numbers().left(80).toStdString();
+  EXPECT_TRUE(days->reading(days->xAxis->pixelToCoord(x), 0.0).contains(QStringLiteral("at dusk")));
+
+  stage->choice().choose("barrels:1");
+  stage->showPage(StoresStage::Page::stores);
+  EXPECT_TRUE(stage->stores().words().contains(QStringLiteral("at dusk"))) << stage->stores().words().toStdString();
+}
+
+TEST(WordsInTheSoil, GiveWayToEachOtherAndShortenWhereThereIsNoRoom) {
+  QImage picture(400, 300, QImage::Format_ARGB32);
+  QPainter painter(&picture);
+  const QRectF area(0, 0, 400, 300);
+  WordPlaces words(area, 100.0);
+  for (int i = 0; i < 6; ++i) // six things close to each other
+    words.sayOf(painter, {150.0 + 15.0 * i, 110.0}, {150.0 + 15.0 * i, 121.0}, QStringLiteral("raised bed 12.3 °C"), QStringLiteral("12.3 °C"),
+                textFont(9, true), Qt::white, area);
+  const auto& taken = words.taken();
+  ASSERT_EQ(taken.size(), 6U);
+  int shortened = 0;
+  for (std::size_t a = 0; a < taken.size(); ++a) {
+    if (taken[a].width() < 0.6 * taken[0].width()) ++shortened;
+    EXPECT_GE(taken[a].top(), 100.0);
+    for (std::size_t b = 0; b < a; ++b) EXPECT_FALSE(taken[a].adjusted(2, 2, -2, -2).intersects(taken[b])) << a << " on " << b;
+  }
+  EXPECT_GT(shortened, 0);
 }
 
 TEST_F(StoresWindow, EveryStoreOfAKindIsTakenHoldOfNotOnlyTheFirst) {
