@@ -3,6 +3,7 @@
 // Stores in a house over a winter.
 #include "core/log/read.h"
 #include "core/plan/store_list.h"
+#include "core/simulate/assemble.h"
 #include "core/simulate/simulate.h"
 #include "core/simulate/store_runner.h"
 #include "core/weather/before.h"
@@ -226,6 +227,21 @@ TEST(StoresInSeason, LayeredBarrelsAreWarmerAboveAndNearlyAsGood) {
   EXPECT_GE(mean(s.temperature_C[1], 5, 70), mean(s.temperature_C[0], 5, 70) - 1e-3); // never colder for long: it turns over
   EXPECT_NEAR(a.summary.coldest_C, b.summary.coldest_C, 0.3);
   EXPECT_LT(b.summary.closure, 1e-9);
+}
+
+TEST(StoresInSeason, WhatTheGroundAboutPipesTakesIsCountedAsTheDeepGrounds) {
+  const Plan p = everything();
+  const Scene scene = makeScene(tenWeeks(p.site), p);
+  const Assembly a = assemble(p, scene.weather->winters[0], scene.sun[0]);
+  int counted = 0;
+  for (const Link& link : a.network.links)
+    for (const int end : {link.from, link.to}) {
+      const Node& node = a.network.nodes[static_cast<std::size_t>(end)];
+      if (!node.boundary || node.id.rfind("pipes", 0) != 0) continue;
+      EXPECT_EQ(link.part, partId(Part::deepGround)) << node.id;
+      ++counted;
+    }
+  EXPECT_EQ(counted, 4) << "under the floor below and beside; beside the house below and above";
 }
 
 TEST(StoresInSeason, WhatBarrelsHoldFallsByWhatTheyGiveAlsoWhereTheyFreeze) {
