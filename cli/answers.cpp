@@ -225,6 +225,8 @@ std::string simulateSeries(const Plan& plan, const Simulation& run, const Weathe
       out += fmt::format(",store:{}{} {} [C]", store.id.substr(0, store.id.find(':')), store.index + 1, storeTraceName(storeTraces(plan, store)[t]));
   out += ",heater:1 [W]";
   for (int p = 0; p < kPartCount; ++p) out += fmt::format(",loss {} [W]", partId(static_cast<Part>(p)));
+  for (const StoreRef& store : stores)
+    out += fmt::format(",gives {} [W]", store.id) + (store.kind == StoreKind::cable ? "" : fmt::format(",holds {} [kWh]", store.id));
   out += '\n';
   for (std::size_t w = 0; w < run.series.size(); ++w) {
     const Winter& winter = weather.winters[w];
@@ -240,6 +242,10 @@ std::string simulateSeries(const Plan& plan, const Simulation& run, const Weathe
           for (const auto& trace : s.stores[k].temperature_C) out += std::isnan(trace[i]) ? "," : fmt::format(",{:.3f}", trace[i]);
       out += fmt::format(",{:.1f}", s.heater_W[i]);
       for (const auto& part : s.loss_W) out += fmt::format(",{:.1f}", part[i]);
+      for (const StoreSeries& store : s.stores) {
+        out += fmt::format(",{:.1f}", store.given_W[i]);
+        if (!store.charge_kWh.empty()) out += fmt::format(",{:.3f}", store.charge_kWh[i]);
+      }
       out += '\n';
     }
   }

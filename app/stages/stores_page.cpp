@@ -181,6 +181,7 @@ QString StoresPage::told() const {
   const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
   if (n.winter >= run->series.size() || *place >= run->series[n.winter].stores.size()) return tr("Working it out.");
   const StoreSeries& series = run->series[n.winter].stores[*place];
+  const bool known = n.to < series.charge_kWh.size(); // not of a run whose store at this place was another
   const double given = energyOver_kWh(series.given_W, n.from, n.to, m_document.weather()->winters[n.winter].step_s);
   const StoreSummary& sum = run->summary.stores[*place];
   const double winters = std::max(run->summary.winters, 1e-9);
@@ -202,7 +203,7 @@ QString StoresPage::told() const {
     parts << tr("This night it %1 %2 %3%4, a winter %5.")
                  .arg(given >= 0.0 ? tr("gave") : tr("took from"), warmsTank ? tr("the tank") : tr("the house"), kWh(std::abs(given)),
                       coldest ? tr(", on the ten coldest %1 each").arg(kWh(*coldest)) : QString(), kWh(sum.given_kWh / winters));
-    if (store->kind != StoreKind::compost)
+    if (store->kind != StoreKind::compost && known)
       parts << tr("Over %1 it held %2 at dusk, %3 at dawn.")
                    .arg(u.text(Quantity::temperature, plan.setpoints.hold_C), kWh(static_cast<double>(series.charge_kWh[n.from])),
                         kWh(static_cast<double>(series.charge_kWh[n.to])));
@@ -217,7 +218,8 @@ QString StoresPage::told() const {
                       sum.electricity_kWh > 0.0 ? QLocale().toString(sum.given_kWh / sum.electricity_kWh, 'f', 1) : tr("nothing"), power);
   } else if (store->kind == StoreKind::compost) {
     parts << tr("Decay makes %1; what has yet to rot could make %2. The pile reaches %3.")
-                 .arg(kWh(sum.made_kWh / winters), kWh(static_cast<double>(series.charge_kWh[n.to])), u.text(Quantity::temperature, sum.warmest_C));
+                 .arg(kWh(sum.made_kWh / winters), known ? kWh(static_cast<double>(series.charge_kWh[n.to])) : tr("more"),
+                      u.text(Quantity::temperature, sum.warmest_C));
   } else if (store->kind != StoreKind::cable) {
     const bool holdsWater = store->kind == StoreKind::loop || (store->kind == StoreKind::barrels && plan.barrels[store->index].filling == BarrelFilling::water);
     parts << tr("Coldest in all the nights: %1%2")

@@ -182,6 +182,23 @@ TEST_F(StoresWindow, WhatIsSeldomChangedIsOutOfSightUntilItIsSet) {
   EXPECT_NE(number(QStringLiteral("Solar")), nullptr) << "it is set";
 }
 
+TEST_F(StoresWindow, AStoreInAnothersPlaceIsNotReadFromARunThatHadTheOther) {
+  openWithLog();
+  stage->stores().add(7); // a cable
+  stage->stores().add(8); // a wall, after it
+  ASSERT_TRUE(document->waitForResult());
+  document->selectNight(100);
+  for (const auto page : {StoresStage::Page::stores, StoresStage::Page::together}) {
+    stage->showPage(page);
+    document->edit(QStringLiteral("take the cable out"), [](Plan& p) { p.soilCables.clear(); });
+    stage->choice().choose("mass:1"); // stands where the run has the cable, which holds nothing
+    QCoreApplication::processEvents();
+    document->undoStack()->undo();
+    QCoreApplication::processEvents();
+  }
+  ASSERT_TRUE(document->waitForResult());
+}
+
 TEST_F(StoresWindow, AllStoresTogetherShowWhatEachGaveAndAClickTakesTheNight) {
   openWithLog();
   stage->stores().add(1);

@@ -71,6 +71,7 @@ TEST_F(Cli, SimulatesStoresAndSaysWhatBecameOfEach) {
   const std::string head = text.substr(0, text.find('\n'));
   EXPECT_NE(head.find("store:pipes1 outlet [C]"), std::string::npos) << head;
   EXPECT_NE(head.find("store:compost1 core [C]"), std::string::npos) << head;
+  EXPECT_NE(head.find("gives pipes:1 [W],holds pipes:1 [kWh]"), std::string::npos) << head;
   const auto first = text.find('\n') + 1;
   const std::string row = text.substr(first, text.find('\n', first) - first);
   EXPECT_EQ(std::count(row.begin(), row.end(), ','), std::count(head.begin(), head.end(), ',')) << "no pile stands yet: its cells are empty";
