@@ -154,18 +154,13 @@ void StoresPage::rebuildChips() {
 
 namespace {
 
-constexpr std::size_t kColdest = 10;
-
 /// The mean of the nights that were coldest outside; nothing while some of them are not yet worked out.
-std::optional<double> givenOnColdest_kWh(const Weather& weather, const Simulation& run, std::size_t place) {
-  const auto nights = coldestNights(run, kColdest);
+std::optional<double> givenOnColdest_kWh(const Weather& weather, const Simulation& run, std::size_t stores, std::size_t place) {
+  const auto nights = coldestNights(run, stores);
   if (nights.empty()) return std::nullopt;
   double sum = 0.0;
-  for (const NightResult* n : nights) {
-    if (place >= run.series[n->winter].stores.size()) return std::nullopt;
-    sum += energyOver_kWh(run.series[n->winter].stores[place].given_W, n->from, n->to, weather.winters[n->winter].step_s);
-  }
-  return sum / static_cast<double>(kColdest);
+  for (const NightResult* n : nights) sum += energyOver_kWh(run.series[n->winter].stores[place].given_W, n->from, n->to, weather.winters[n->winter].step_s);
+  return sum / static_cast<double>(nights.size());
 }
 
 } // namespace
@@ -199,7 +194,7 @@ QString StoresPage::told() const {
   } else {
     const bool warmsTank =
         store->kind == StoreKind::compost && plan.compost[store->index].place == PilePlace::mound && plan.compost[store->index].coilInto == CoilInto::tank;
-    const auto coldest = givenOnColdest_kWh(*m_document.weather(), *run, *place);
+    const auto coldest = givenOnColdest_kWh(*m_document.weather(), *run, storesOf(plan).size(), *place);
     parts << tr("This night it %1 %2 %3%4, a winter %5.")
                  .arg(given >= 0.0 ? tr("gave") : tr("took from"), warmsTank ? tr("the tank") : tr("the house"), kWh(std::abs(given)),
                       coldest ? tr(", on the ten coldest %1 each").arg(kWh(*coldest)) : QString(), kWh(sum.given_kWh / winters));

@@ -17,7 +17,6 @@ namespace muffle {
 namespace {
 
 constexpr double kDay_s = 86400.0;
-constexpr std::size_t kColdest = 10;
 constexpr double kLeastShown_kWh = 0.05;
 
 /// A store's mark: no two that stand side by side share both colour and pattern.
@@ -67,11 +66,11 @@ StoresTogetherPage::StoresTogetherPage(Document& document, QWidget* parent)
     connect(plot, &QCustomPlot::mouseRelease, this, [this, plot](QMouseEvent* e) {
       // a drag moves the axis; only a click takes a night
       if (e->button() != Qt::LeftButton || !plot->axisRect()->rect().contains(e->pos())) return;
-      if ((e->pos() - plot->property("pressed").toPoint()).manhattanLength() > 3) return;
+      if ((e->pos() - m_pressed).manhattanLength() > 3) return;
       if (const NightResult* n = nearest(plot->xAxis->pixelToCoord(e->position().x())))
         m_document.selectNight(static_cast<int>(n - m_document.result()->nights.data()));
     });
-    connect(plot, &QCustomPlot::mousePress, this, [plot](QMouseEvent* e) { plot->setProperty("pressed", e->pos()); });
+    connect(plot, &QCustomPlot::mousePress, this, [this](QMouseEvent* e) { m_pressed = e->pos(); });
   }
   const auto follow = [](Plot* from, Plot* to) {
     connect(from->xAxis, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), to, [to](const QCPRange& range) {
@@ -115,7 +114,7 @@ QString StoresTogetherPage::told() const {
   if (stores.empty()) return tr("No store stands in this plan yet. Add one on the page Your stores.");
   if (!run || m_document.selectedNight() < 0) return tr("Import a log to see what they give.");
   if (!night()) return tr("Working it out.");
-  const auto nights = coldestNights(*run, kColdest);
+  const auto nights = coldestNights(*run, stores.size());
   QStringList parts;
   if (!nights.empty()) {
     double heaters_kWh = 0.0, all_kWh = 0.0;
@@ -123,9 +122,9 @@ QString StoresTogetherPage::told() const {
     for (const NightResult* n : nights) {
       const double step_s = m_document.weather()->winters[n->winter].step_s;
       const WinterSeries& series = run->series[n->winter];
-      heaters_kWh += energyOver_kWh(series.heater_W, n->from, n->to, step_s) / static_cast<double>(kColdest);
+      heaters_kWh += energyOver_kWh(series.heater_W, n->from, n->to, step_s) / static_cast<double>(nights.size());
       for (std::size_t k = 0; k < stores.size(); ++k)
-        gave_kWh[k] += energyOver_kWh(series.stores[k].given_W, n->from, n->to, step_s) / static_cast<double>(kColdest);
+        gave_kWh[k] += energyOver_kWh(series.stores[k].given_W, n->from, n->to, step_s) / static_cast<double>(nights.size());
     }
     std::vector<std::size_t> order(stores.size());
     std::iota(order.begin(), order.end(), std::size_t{0});
@@ -135,7 +134,7 @@ QString StoresTogetherPage::told() const {
       if (stores[k].kind == StoreKind::cable) continue; // which takes
       const bool tank = warmsTank(m_document.plan(), stores[k]);
       if (!tank) all_kWh += gave_kWh[k];
-      each << tr(tank ? "%1 %2 to the tank" : "%1 %2").arg(StoreWords::brief(m_document.plan(), stores[k]), StoreWords::kWh(gave_kWh[k]));
+      each << (tank ? tr("%1 %2 to the tank") : QStringLiteral("%1 %2")).arg(StoreWords::brief(m_document.plan(), stores[k]), StoreWords::kWh(gave_kWh[k]));
     }
     const QString among = each.size() > 1 ? QStringLiteral(" (%1)").arg(each.join(QStringLiteral(", "))) : QString();
     parts << tr("On the ten coldest nights they gave the house %1 kWh a night%2, the heaters %3.")
@@ -159,6 +158,7 @@ QString StoresTogetherPage::read(double x) const {
   const auto stores = storesOf(m_document.plan());
   QStringList lines{QString::fromStdString(isoDate(n->date))};
   for (std::size_t k = 0; k < stores.size(); ++k) {
+    if (stores[k].kind == StoreKind::cable) continue;
     const StoreSeries& s = m_document.result()->series[n->winter].stores[k];
     const StoreDay day = storeDay(s.given_W, *n, step_s);
     QString line =

@@ -38,6 +38,7 @@ private:
   QLabel* m_words;
   Plot *m_days, *m_filling;
   std::size_t m_winter = 0; ///< that is drawn
+  QPoint m_pressed;         ///< where the button went down
 };
 
 } // namespace muffle

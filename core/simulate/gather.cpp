@@ -94,7 +94,8 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
   for (std::size_t k = 0; k < from.stores.size(); ++k) {
     StoreSeries& to = into.stores[k];
     const StoreSeries& of = from.stores[k];
-    for (const auto series : {&StoreSeries::given_W, &StoreSeries::made_W, &StoreSeries::charge_kWh, &StoreSeries::oxygen_percent, &StoreSeries::moisture}) take(to.*series, of.*series);
+    for (const auto series : {&StoreSeries::given_W, &StoreSeries::made_W, &StoreSeries::charge_kWh, &StoreSeries::oxygen_percent, &StoreSeries::moisture})
+      take(to.*series, of.*series);
     to.temperature_C.resize(of.temperature_C.size());
     for (std::size_t t = 0; t < of.temperature_C.size(); ++t) take(to.temperature_C[t], of.temperature_C[t]);
   }

@@ -12,7 +12,7 @@ double energyOver_kWh(const std::vector<float>& power_W, std::size_t from, std::
   return sum_W * step_s / 3.6e6;
 }
 
-std::vector<const NightResult*> coldestNights(const Simulation& run, std::size_t count) {
+std::vector<const NightResult*> coldestNights(const Simulation& run, std::size_t stores, std::size_t count) {
   std::vector<const NightResult*> nights;
   for (const NightResult& n : run.nights)
     if (n.judged) nights.push_back(&n);
@@ -20,7 +20,9 @@ std::vector<const NightResult*> coldestNights(const Simulation& run, std::size_t
   std::partial_sort(nights.begin(), nights.begin() + static_cast<std::ptrdiff_t>(count), nights.end(),
                     [](const NightResult* a, const NightResult* b) { return a->outsideLow_C < b->outsideLow_C; });
   nights.resize(count);
-  if (std::any_of(nights.begin(), nights.end(), [&](const NightResult* n) { return n->winter >= run.series.size(); })) return {};
+  if (std::any_of(nights.begin(), nights.end(),
+                  [&](const NightResult* n) { return n->winter >= run.series.size() || run.series[n->winter].stores.size() != stores; }))
+    return {};
   return nights;
 }
 

@@ -12,8 +12,8 @@ struct StoreSeries {
   std::vector<std::vector<float>> temperature_C; ///< NaN where nothing stands
   std::vector<float> given_W;                    ///< mean over the step that ends here; below 0 it took
   std::vector<float> made_W;                     ///< compost: heat of decay
-  std::vector<float> charge_kWh;                 ///< heat in it above the line that the house is to hold; compost: that decay could still make. Empty of a cable
-  std::vector<float> oxygen_percent, moisture;   ///< compost: in the pile
+  std::vector<float> charge_kWh;               ///< heat in it above the line that the house is to hold; compost: that decay could still make. Empty of a cable
+  std::vector<float> oxygen_percent, moisture; ///< compost: in the pile
 };
 
 /// A store over one winter or all.

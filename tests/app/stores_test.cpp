@@ -392,6 +392,8 @@ TEST_F(StoresWindow, WithoutStoresThePagesTeachTheNextStep) {
   EXPECT_TRUE(stage->stores().words().contains(QStringLiteral("Add one")));
   for (const auto page : {StoresStage::Page::oneMore, StoresStage::Page::ground, StoresStage::Page::compost}) stage->showPage(page);
   EXPECT_TRUE(stage->compost().words().contains(QStringLiteral("mix it here")));
+  stage->showPage(StoresStage::Page::together);
+  EXPECT_TRUE(stage->together().words().contains(QStringLiteral("Add one")));
 }
 
 TEST(StoreWords, HaveACautionAndANameForEveryKind) {

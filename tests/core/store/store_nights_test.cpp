@@ -22,19 +22,20 @@ Simulation threeNights() {
 
 TEST(StoreNights, TheColdestOutsideComeFirstAndThoseNotJudgedAreLeftOut) {
   Simulation run = threeNights();
-  const auto two = coldestNights(run, 2);
+  const auto two = coldestNights(run, 0, 2);
   ASSERT_EQ(two.size(), 2U);
   EXPECT_EQ(two[0]->outsideLow_C, -9.0);
   EXPECT_EQ(two[1]->outsideLow_C, -6.0);
   run.nights[1].judged = false;
-  EXPECT_EQ(coldestNights(run, 1).front()->outsideLow_C, -6.0);
+  EXPECT_EQ(coldestNights(run, 0, 1).front()->outsideLow_C, -6.0);
 }
 
 TEST(StoreNights, NothingIsSaidOfTheColdestWhereThereAreNoOthersOrOneIsNotWorkedOut) {
   Simulation run = threeNights();
-  EXPECT_TRUE(coldestNights(run, 3).empty());
+  EXPECT_TRUE(coldestNights(run, 0, 3).empty());
+  EXPECT_TRUE(coldestNights(run, 1, 1).empty()) << "a run of before a store was added";
   run.nights[1].winter = 1; // whose series is yet to come
-  EXPECT_TRUE(coldestNights(run, 1).empty());
+  EXPECT_TRUE(coldestNights(run, 0, 1).empty());
 }
 
 TEST(StoreNights, ADayGoesFromNoonToNoonWithGivenAndTakenApart) {
