@@ -108,6 +108,9 @@ bool shootStores(Document& document, MainWindow& window, const QString& out) {
   for (const std::size_t addition : {std::size_t{7}, std::size_t{8}, std::size_t{9}, std::size_t{10}}) stores->stores().add(addition);
   if (!document.waitForResult()) return false;
   ok = shoot(window, out + QStringLiteral("/heavy.png")) && ok;
+  stores->showPage(StoresStage::Page::together);
+  ok = shoot(window, out + QStringLiteral("/together-many.png")) && ok;
+  stores->showPage(StoresStage::Page::stores);
   for (int i = 0; i < 4; ++i) document.undoStack()->undo();
   stores->stores().add(5); // the mound beside the house
   if (!document.waitForResult()) return false;

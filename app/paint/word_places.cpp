@@ -22,7 +22,8 @@ QRectF WordPlaces::free(const QRectF& wanted) const {
   for (int aside = -kAsides; aside <= kAsides; ++aside)
     for (int k = -kSteps; k <= kSteps; ++k) {
       const double x = kAside_px * aside, y = kStep_px * k;
-      const double far = std::hypot(x, y) + (k < 0 ? 0.1 : 0.0); // rather below
+      constexpr double kAsideCounts = 0.6;                                      // a word beside its thing still is its own
+      const double far = std::hypot(kAsideCounts * x, y) + (k < 0 ? 0.1 : 0.0); // rather below
       if (far >= least) continue;
       if (const QRectF moved = wanted.translated(x, y); isFree(moved)) best = moved, least = far;
     }

@@ -24,6 +24,13 @@ constexpr int kPriceEdit = 7; // steps of one drag are one undo step
 /// Cold owed spans decades and reaches zero: a root keeps both ends readable.
 double squeezed(double degreeHours) { return std::sqrt(degreeHours); }
 
+/// The next number at or below with one digit that is not 0.
+double roundBelow(double value) {
+  if (value <= 0.0) return 0.0;
+  const double unit = std::pow(10.0, std::floor(std::log10(value) + 1e-9));
+  return std::floor(value / unit + 1e-9) * unit;
+}
+
 } // namespace
 
 FrontierView::FrontierView(Document& document, QWidget* parent)
@@ -96,8 +103,9 @@ void FrontierView::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(x - 34, r.bottom() + 4, 68, 14), static_cast<int>(Qt::AlignHCenter), QLocale().toString(v, 'f', 0));
   }
   for (const double share : {0.0, 0.1, 0.4, 1.0}) {
-    const double y = r.bottom() - 6 - (r.height() - 12) * squeezed(cold * share) / squeezed(cold);
-    p.drawText(QRectF(0, y - 8, 47, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(Quantity::degreeHours, cold * share));
+    const double owed = u.toSi(Quantity::degreeHours, roundBelow(u.show(Quantity::degreeHours, cold) * share));
+    const double y = r.bottom() - 6 - (r.height() - 12) * squeezed(owed) / squeezed(cold);
+    p.drawText(QRectF(0, y - 8, 47, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(Quantity::degreeHours, owed));
   }
   p.drawText(QRectF(r.left(), r.bottom() + 19, r.width(), 16), static_cast<int>(Qt::AlignRight),
              tr("%1 each winter").arg(QString::fromStdString(m_document.plan().prices.currency)));
@@ -322,15 +330,15 @@ void CostStage::refresh() {
                    [&](int a, int b) { return s->packages[static_cast<std::size_t>(a)].cost.total() < s->packages[static_cast<std::size_t>(b)].cost.total(); });
   QStringList lines;
   const auto say = [&](int i) {
-    lines << QStringLiteral("%1: %2").arg(QString::fromStdString(s->packages[static_cast<std::size_t>(i)].label),
-                                          QString::fromStdString(whyNot(*s, i, m_document.sizedPlan())));
+    lines << QStringLiteral("%1 %2").arg(QString::fromStdString(s->packages[static_cast<std::size_t>(i)].label),
+                                         QString::fromStdString(whyNot(*s, i, m_document.sizedPlan())));
   };
   if (s->winner != 0) say(0);
   for (const int i : order) {
     if (i == s->winner || i == 0 || lines.size() >= 3) continue;
     say(i);
   }
-  m_lost->setText(tr("Why others lost: ") + lines.join(QStringLiteral(".  ")));
+  m_lost->setText(tr("Why others lost: ") + lines.join(QStringLiteral("; ")));
 }
 
 } // namespace muffle

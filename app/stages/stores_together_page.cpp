@@ -19,17 +19,21 @@ namespace {
 constexpr double kDay_s = 86400.0;
 constexpr double kLeastShown_kWh = 0.05;
 
-/// A store's mark: no two that stand side by side share both colour and pattern.
+/// A store's mark; the second five are the first five's, paler.
 struct Mark {
   QColor colour;
-  Qt::BrushStyle fill;
   Qt::PenStyle line;
 };
 Mark markOf(std::size_t store, const Theme& t) {
   const QColor colours[] = {t.lichen, t.weld, t.woad, t.fleece, t.madder};
   constexpr Qt::PenStyle lines[] = {Qt::SolidLine, Qt::DashLine, Qt::DotLine, Qt::DashDotLine};
   constexpr std::size_t kColours = std::size(colours);
-  return {colours[store % kColours], store < kColours ? Qt::SolidPattern : Qt::Dense4Pattern, lines[(store + store / kColours) % std::size(lines)]};
+  QColor colour = colours[store % kColours];
+  if (store >= kColours) {
+    const auto half = [](int a, int b) { return (a + b) / 2; };
+    colour = QColor(half(colour.red(), t.wool.red()), half(colour.green(), t.wool.green()), half(colour.blue(), t.wool.blue()));
+  }
+  return {colour, lines[(store + store / kColours) % std::size(lines)]};
 }
 
 /// Its coil warms the tank, which gives that heat to the house.
@@ -219,7 +223,7 @@ void StoresTogetherPage::drawDays(const WinterSeries& series) {
       const Mark mark = markOf(k, t);
       b->setWidth(0.86 * kDay_s);
       b->setPen(Qt::NoPen);
-      b->setBrush(QBrush(mark.colour, mark.fill));
+      b->setBrush(mark.colour);
       b->setData(x, y, true);
       if (last) b->moveAbove(last);
       last = b;
