@@ -25,8 +25,11 @@ inline double sixthRoot(double x) {
   return y;
 }
 
+/// x^e; openings in line flow by the root of a difference.
+inline double power(double x, double e) { return e == 0.25 ? std::sqrt(std::sqrt(x)) : std::pow(x, e); }
+
 /// (dT^2 + 0.01)^(p/2).
-double naturalPower(double square, double halfExponent, bool third) { return third ? sixthRoot(square) : std::pow(square, halfExponent); }
+double naturalPower(double square, double halfExponent, bool third) { return third ? sixthRoot(square) : power(square, halfExponent); }
 
 } // namespace
 
@@ -91,7 +94,7 @@ void NetworkFlows::evaluate(const FlowState& state, std::vector<double>& flows, 
     const Natural& n = m_natural[i];
     const double dT = difference[i];
     const double square = dT * dT + kNaturalSmoothing_K2;
-    const double h = n.g * (n.third ? root[i] : std::pow(square, n.halfExponent));
+    const double h = n.g * (n.third ? root[i] : power(square, n.halfExponent));
     if (slopes) {
       const double bend = 2.0 * n.halfExponent * dT / square;
       slopes->natural[i] = h * (1.0 + bend * dT);

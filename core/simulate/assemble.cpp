@@ -81,7 +81,8 @@ int Assembler::undisturbed(double depth_m) {
   Signal wave;
   wave.step_s = 86400.0;
   const auto days = static_cast<std::size_t>(m_winter.step_s * static_cast<double>(m_winter.size()) / wave.step_s) + 2;
-  for (std::size_t d = 0; d < days; ++d) wave.value.push_back(far().temperature_C(depth_m, m_winter.startDay + static_cast<double>(d)));
+  const UndisturbedGround ground = far();
+  for (std::size_t d = 0; d < days; ++d) wave.value.push_back(ground.temperature_C(depth_m, m_winter.startDay + static_cast<double>(d)));
   return m_net.addSignal(std::move(wave));
 }
 
