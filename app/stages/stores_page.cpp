@@ -205,7 +205,7 @@ QString StoresPage::told() const {
   }
   if (store->kind == StoreKind::pipes) {
     const FanDuty duty = pipeDuty(plan.groundPipes[store->index], kStandardPressure_Pa);
-    parts << tr("Its fan: %1, %2 W, %4 a winter, %3 of heat for one of electricity.")
+    parts << tr("Its fan: %1, %2\u00a0W, %4 a winter, %3 of heat for one of electricity.")
                  .arg(u.text(Quantity::airFlow, duty.flow_m3_s * 3600.0)
                           .replace(QLatin1Char('/'), QStringLiteral("/\u2060"))
                           .replace(QLatin1Char(' '), QChar(QChar::Nbsp)), // no line ends in m³/h
