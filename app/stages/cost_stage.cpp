@@ -330,8 +330,8 @@ void CostStage::refresh() {
                    [&](int a, int b) { return s->packages[static_cast<std::size_t>(a)].cost.total() < s->packages[static_cast<std::size_t>(b)].cost.total(); });
   QStringList lines;
   const auto say = [&](int i) {
-    lines << QStringLiteral("%1 %2").arg(QString::fromStdString(s->packages[static_cast<std::size_t>(i)].label),
-                                         QString::fromStdString(whyNot(*s, i, m_document.sizedPlan())));
+    lines << QStringLiteral("%1: %2").arg(QString::fromStdString(s->packages[static_cast<std::size_t>(i)].label),
+                                          QString::fromStdString(whyNot(*s, i, m_document.sizedPlan())));
   };
   if (s->winner != 0) say(0);
   for (const int i : order) {
