@@ -17,6 +17,7 @@ QRectF WordPlaces::free(const QRectF& wanted) const {
     return box.top() >= m_soilTop && box.bottom() <= m_area.bottom() && box.left() >= m_area.left() && box.right() <= m_area.right() &&
            std::none_of(m_taken.begin(), m_taken.end(), [&](const QRectF& other) { return other.intersects(ink); });
   };
+  if (isFree(wanted)) return wanted;
   QRectF best = wanted;
   double least = 1e9;
   for (int aside = -kAsides; aside <= kAsides; ++aside)
