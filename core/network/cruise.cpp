@@ -22,8 +22,8 @@ constexpr double kMaxOff_K = 6.0;          // the state has moved on since it wa
 constexpr double kRetryOff_K = 2.0;        // within this a second round goes by the same matrix
 constexpr int kMaxRounds = 3;              // of evaluation and solve
 constexpr double kCruiseTolerance_K = 0.4; // of the bound on what a round leaves over; raises a season's rms error by 0.003 K
-constexpr double kJump = 0.3;              // of a heater's power from one step to the next
-constexpr double kJumpToLimit = 0.1;       // the same where it reaches or leaves a limit
+constexpr double kJump_K_s = 1.2e-3;        // that a heater's power moves its sensor faster from one step to the next, however big the heater
+constexpr double kJumpToLimit_K_s = 0.4e-3; // the same where it reaches or leaves a limit
 constexpr int kMaxSweeps = 20;             // over thermostats that heat each other's sensors
 constexpr double kPowerTolerance_K = 1e-4;
 constexpr double kWarmEnough_K = 4.0;  // over a new setpoint, for its heater to stay off
@@ -181,14 +181,16 @@ bool Solver::cruiseRound(FlowState& stage, double s, Kept& kept, bool findPower)
   return largest * std::min(0.2, 0.004 + 0.1 * (largest + kept.off_K)) < kCruiseTolerance_K; // as contraction() has it
 }
 
-/// A heater has gone from one limit to the other or most of the way, a vent passes the corner of its ramp, or water begins or ceases to
+/// A heater's power has changed by more than the formula follows, a vent passes the corner of its ramp, or water begins or ceases to
 /// freeze.
-bool Solver::hasJumped(const FlowState& stage) const {
+bool Solver::hasJumped(const FlowState& stage, double s, const Kept& kept) const {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const double limit = m_network->thermostats[j].power_W;
     const auto place = [limit](double power) { return power <= 0.0 ? 0 : power >= limit ? 2 : 1; };
+    if (m_power[j] == m_powerBefore[j]) continue;
     const bool reaches = place(m_power[j]) != place(m_powerBefore[j]);
-    if (std::abs(m_power[j] - m_powerBefore[j]) > (reaches ? kJumpToLimit : kJump) * limit) return true;
+    const double faster_K_s = std::abs(m_power[j] - m_powerBefore[j]) * kept.response[j][m_sensorSlot[j]] / s;
+    if (faster_K_s > (reaches ? kJumpToLimit_K_s : kJump_K_s)) return true;
   }
   return m_flows.ventTurns(m_start.T, stage.T) || m_flows.freezing().overshoot_K(m_start.T, stage.T) > 0.0;
 }
@@ -211,7 +213,7 @@ bool Solver::settleStage(FlowState& stage, double s, Kept& kept, bool findPower)
 
 /// The same, with the heaters; false also if something has jumped. The powers are then as they were.
 bool Solver::solveStage(FlowState& stage, double s, Kept& kept) {
-  if (settleStage(stage, s, kept, true) && !hasJumped(stage)) return true;
+  if (settleStage(stage, s, kept, true) && !hasJumped(stage, s, kept)) return true;
   m_power = m_powerBefore;
   return false;
 }

@@ -152,7 +152,7 @@ private:
   const std::vector<double>& cruiseResponse(std::size_t thermostat, double s, Kept& kept);
   bool findPowers(const FlowState& stage, double s, Kept& kept, ResponseOf responseOf);
   void cruisePowers(const FlowState& stage, double s, Kept& kept);
-  [[nodiscard]] bool hasJumped(const FlowState& stage) const;
+  [[nodiscard]] bool hasJumped(const FlowState& stage, double s, const Kept& kept) const;
   void cruiseOn(double h, double s);
   const std::vector<double>& afreshResponse(std::size_t thermostat, double s, Kept& kept);
   bool afreshStage(FlowState& stage, double s, double first);
@@ -162,6 +162,7 @@ private:
   void takeSetpoints(double time_s);
   bool stride(double h);
   bool extrapolateOver(double h, double s);
+  [[nodiscard]] bool holdOnTheWay() const;
   bool settlesOnTheWay();
   void splitStride(double s);
   void count(const std::vector<double>& energy_J, const std::vector<double>& value, const std::vector<double>& heat_J, double h);

@@ -3,6 +3,7 @@
 // Strides: two of cruise()'s equal steps taken as one, where the weather goes its way in nearly straight lines. The formula is the same,
 // over 2h from the state two steps ago; the middle is read off the parabola through the three states,
 //   T(h) = 3/8 T(2h) + 3/4 T(0) - 1/8 T(-2h)
+// which must not put a sensor below the setpoint that its heater has power to hold: after a setback the parabola would.
 // and the stride's energies E are shared out as that implies, 3/8 E + E0/8 to its first half (E0: those of the two steps before), so that
 // each half balances what it stores. What is driven counts with the mean of start, middle and end.
 // The caller sees two steps; the second is handed out when it asks for it.
@@ -21,6 +22,7 @@ constexpr double kBend_K = 0.5;        // of what is driven, off the straight li
 constexpr double kTurn_K = 2.0;        // of the state (of humidity g/kg), off the last two steps' line at the stride's end
 constexpr int kBarredAfterBend = 3;    // steps, until it lies before the line that the next stride sets out along
 constexpr int kBarredAfterTurn = 2;    // steps: it came near the end of what was tried
+constexpr double kBelowSetpoint_K = 0.005; // of a sensor in the middle; a tenth of what a night may miss its line by
 constexpr double kInside = 1.0 - 1e-9; // held tables have their next value at a step's end itself
 constexpr double kEndInFirst = 3.0 / 8.0;
 constexpr double kBeforeInFirst = 1.0 / 8.0;
@@ -62,6 +64,17 @@ void Solver::splitStride(double s) {
   for (std::size_t j = 0; j < m_power.size(); ++j) split(s * m_power[j], m_beforeHeat_J[j], m_stepHeat_J[j]);
 }
 
+/// No heater with power to spare leaves its sensor below the setpoint in the middle.
+bool Solver::holdOnTheWay() const {
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    const Thermostat& t = m_network->thermostats[j];
+    const std::size_t sensor = m_sensorSlot[j];
+    if (t.mode == Thermostat::Mode::ideal && sensor < m_known.size() && m_power[j] < t.power_W && m_middle.T[sensor] < m_setpoint[j] - kBelowSetpoint_K)
+      return false;
+  }
+  return true;
+}
+
 /// Reads the middle off the stride's end, into m_middle. False, with the powers as they were, if the state turns too sharply on the way, a
 /// vent stands on its ramp or a relay would switch.
 bool Solver::settlesOnTheWay() {
@@ -72,7 +85,7 @@ bool Solver::settlesOnTheWay() {
   long turns = 0;
   for (std::size_t i = 0; i < free; ++i) turns += std::abs(far[i] - 2.0 * start[i] + middle[i]) > kTurn_K ? 1 : 0;
   for (std::size_t i = 0; i < free; ++i) middle[i] = kEndInFirst * far[i] + 0.75 * start[i] - kBeforeInFirst * middle[i];
-  if (turns == 0 && !m_flows.ventOnRamp(m_far.T) && !m_flows.relayTurns(m_middle.T) && !m_flows.relayTurns(m_far.T)) return true;
+  if (turns == 0 && holdOnTheWay() && !m_flows.ventOnRamp(m_far.T) && !m_flows.relayTurns(m_middle.T) && !m_flows.relayTurns(m_far.T)) return true;
   m_power = m_powerBefore;
   return false;
 }
