@@ -10,7 +10,9 @@ namespace muffle {
 namespace {
 
 constexpr double kClearest = 0.90; // quantile that counts as clear
-constexpr std::size_t kNightsBeside = 30;
+constexpr std::size_t kNightsBefore = 20; // and the night itself: what comes after it must not change what it was
+constexpr double kUsualAdmittance = 1200.0; // moist loam, Oke (1987): counts as kUsualNights nights, so that the first few do not decide alone
+constexpr int kUsualNights = 2;
 constexpr double kLeastAdmittance = 700.0, kMostAdmittance = 2500.0; // W s^1/2/m2 K: dry peat or mown grass to wet clay, Oke (1987) table 2.1
 
 } // namespace
@@ -23,8 +25,8 @@ std::vector<std::optional<double>> cloudFromCooling(std::span<const NightFall> n
   std::vector<double> beside;
   for (std::size_t n = 0; n < nights.size(); ++n) {
     if (!nights[n].isKnown) continue;
-    beside.clear();
-    for (std::size_t k = n < kNightsBeside ? 0 : n - kNightsBeside; k < std::min(n + kNightsBeside + 1, nights.size()); ++k)
+    beside.assign(kUsualNights, 1.0 / kUsualAdmittance);
+    for (std::size_t k = n < kNightsBefore ? 0 : n - kNightsBefore; k <= n; ++k)
       if (nights[k].isKnown) beside.push_back(rate[k]);
     const auto at = beside.begin() + static_cast<long>(kClearest * static_cast<double>(beside.size() - 1));
     std::nth_element(beside.begin(), at, beside.end());

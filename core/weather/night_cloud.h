@@ -2,9 +2,9 @@
 //
 // How cloudy a night was, from how far its air fell. Still air over ground that radiates R into a clear sky falls by
 //   dT = (2 / sqrt(pi)) R sqrt(t) / mu
-// t after sunset, mu the ground's admittance (Brunt, QJRMS 58 (1932) 389). mu is taken from the place itself, the nights beside that
-// fell furthest for their R, within what soils have; what a night fell short of them is put down to cloud. Wind and fronts look like
-// cloud or clear sky here, so the caller weighs this against the days on either side.
+// t after sunset, mu the ground's admittance (Brunt, QJRMS 58 (1932) 389). mu is taken from the place itself, from those of the
+// nights up to this one that fell furthest for their R, within what soils have; what a night fell short of them is put down to cloud. Wind and fronts look
+// like cloud or clear sky here, so the caller weighs this against the day before.
 #pragma once
 
 #include <optional>

@@ -3,9 +3,8 @@
 
 #include "core/air/moist_air.h"
 #include "core/air/sky.h"
-#include "core/sun/irradiance.h"
 #include "core/weather/daily_curve.h"
-#include "core/weather/night_cloud.h"
+#include "core/weather/sun_and_sky.h"
 
 #include <algorithm>
 #include <cmath>
@@ -16,7 +15,6 @@ namespace {
 constexpr double kStep_s = 600.0;
 constexpr double kBridge_s = 5400.0; // a hole this short is joined by a straight line and counts as measured
 constexpr double kNewWinter_s = 7.0 * 86400.0;
-constexpr double kCloudBase_m = 2000.0; // mid of the low and middle clouds that matter at night
 constexpr double kNaN = std::numeric_limits<double>::quiet_NaN();
 
 /// Grid values of a channel; NaN in holes longer than kBridge_s.
@@ -82,126 +80,6 @@ void bridge(std::vector<double>& v, std::vector<std::uint8_t>& bridged) {
   }
 }
 
-struct DayStats {
-  double high = -1e9, low = 1e9, clear_J = 0.0, outsideAtmosphere_J = 0.0, measured_J = 0.0;
-  bool sunMeasured = true;
-  double swing = 0.0, clearness = 1.0;
-};
-
-/// By night the cloud carried over from the days beside gives way by half to what the night's own cooling says.
-void cloudAtNight(Winter& w, const std::vector<double>& dew_C, const std::vector<float>& solarHour, double pressure) {
-  constexpr double kWeight = 0.5; // two estimates with errors of their own
-  constexpr double kRamp_s = 5400.0;
-  constexpr double kLeastHours = 4.0;
-  std::vector<NightFall> falls;
-  for (const NightSpan& night : w.nights) {
-    const auto low = static_cast<std::size_t>(
-        std::min_element(w.outside_C.begin() + static_cast<long>(night.from), w.outside_C.begin() + static_cast<long>(night.to) + 1) - w.outside_C.begin());
-    const std::size_t i = night.from;
-    const SkyState clear = skyBerdahlMartin(w.outside_C[i], dew_C[i], static_cast<double>(solarHour[i]), pressure, 0.0, kCloudBase_m);
-    const double T = kelvin(w.outside_C[i]);
-    NightFall fall{w.outside_C[i] - w.outside_C[low], static_cast<double>(low - i) * w.step_s / 3600.0,
-                   (1.0 - clear.emissivity) * kStefanBoltzmann_W_m2K4 * T * T * T * T, night.judged};
-    if (fall.hours < kLeastHours) { // it warmed from dusk on, or the night is short: the fall over the whole of it
-      fall.hours = static_cast<double>(night.to - night.from) * w.step_s / 3600.0;
-      fall.isKnown = fall.isKnown && fall.hours >= kLeastHours;
-    }
-    falls.push_back(fall);
-  }
-  const double effect = std::exp(-kCloudBase_m / 8200.0); // Martin and Berdahl's, of a full low cloud
-  const auto cloud = cloudFromCooling(falls, effect);
-  for (std::size_t n = 0; n < cloud.size(); ++n) {
-    if (!cloud[n]) continue;
-    const NightSpan& night = w.nights[n];
-    for (std::size_t i = night.from; i <= night.to; ++i) {
-      const double fromEdge_s = static_cast<double>(std::min(i - night.from, night.to - i)) * w.step_s;
-      const double weight = kWeight * std::min(1.0, fromEdge_s / kRamp_s);
-      w.cloud[i] += weight * (*cloud[n] - w.cloud[i]);
-    }
-  }
-}
-
-/// Sun, cloud, humidity and sky of one winter whose outside, wind, nights and (perhaps) sun are on the grid.
-void completeSky(Winter& w, const Site& site, const TimeZone& zone, const std::vector<double>& measuredSun, const std::vector<double>& measuredHumidity,
-                 Weather& summary) {
-  const std::size_t n = w.size();
-  w.zenith_deg.resize(n);
-  w.azimuth_deg.resize(n);
-  w.extraterrestrial_W_m2.resize(n);
-  w.sun_W_m2.assign(n, 0.0);
-  w.diffuse_W_m2.assign(n, 0.0);
-  w.sky_C.resize(n);
-  w.cloud.resize(n);
-  w.outside_g_kg.resize(n);
-  std::vector<float> solarHour(n);
-  std::vector<std::size_t> dayOf(n);
-  std::vector<DayStats> days;
-  const std::int64_t firstDay = daysSinceEpoch(zone.localDate(w.start));
-  std::vector<double> clear(n, 0.0);
-  for (std::size_t i = 0; i < n; ++i) {
-    const UtcSeconds t = w.time(i);
-    const SunPosition sun = sunPosition(static_cast<double>(t), site.place);
-    w.zenith_deg[i] = static_cast<float>(sun.zenith_deg);
-    w.azimuth_deg[i] = static_cast<float>(sun.azimuth_deg);
-    solarHour[i] = static_cast<float>(sun.hourAngle_deg / 15.0 + 12.0);
-    const std::int64_t localDay = (t + zone.offset_s(t)) / 86400 - firstDay;
-    dayOf[i] = static_cast<std::size_t>(std::max<std::int64_t>(localDay, 0));
-    if (dayOf[i] >= days.size()) days.resize(dayOf[i] + 1);
-    DayStats& day = days[dayOf[i]];
-    day.high = std::max(day.high, w.outside_C[i]);
-    day.low = std::min(day.low, w.outside_C[i]);
-    if (sun.zenith_deg < 90.0) {
-      clear[i] = clearSkyHorizontal_W_m2(sun.zenith_deg);
-      w.extraterrestrial_W_m2[i] = static_cast<float>(kSolarConstant_W_m2 / (sun.distance_au * sun.distance_au) * std::cos(radians(sun.zenith_deg)));
-      day.clear_J += clear[i] * kStep_s;
-      day.outsideAtmosphere_J += static_cast<double>(w.extraterrestrial_W_m2[i]) * kStep_s;
-      if (measuredSun.empty() || std::isnan(measuredSun[i]))
-        day.sunMeasured = false;
-      else
-        day.measured_J += std::max(measuredSun[i], 0.0) * kStep_s;
-    }
-  }
-  for (std::size_t d = 0; d < days.size(); ++d) days[d].swing = days[d].high - 0.5 * (days[d].low + days[std::min(d + 1, days.size() - 1)].low);
-  for (std::size_t d = 0; d < days.size(); ++d) {
-    DayStats& day = days[d];
-    ++summary.days;
-    double mean = 0.0;
-    int count = 0;
-    for (std::size_t k = d < 15 ? 0 : d - 15; k < std::min(d + 16, days.size()); ++k) mean += days[k].swing, ++count;
-    double total = day.measured_J;
-    if (!day.sunMeasured) {
-      total = day.outsideAtmosphere_J * dailyTransmittanceBristowCampbell(day.swing, mean / std::max(count, 1));
-      ++summary.sunEstimatedDays;
-    }
-    day.clearness = day.clear_J > 0.0 ? std::clamp(total / day.clear_J, 0.05, 1.05) : 1.0;
-  }
-  const double pressure = pressureAtElevation_Pa(site.place.elevation_m);
-  std::vector<double> dew_C(n);
-  for (std::size_t i = 0; i < n; ++i) {
-    const DayStats& day = days[dayOf[i]];
-    if (clear[i] > 0.0) {
-      w.sun_W_m2[i] = day.sunMeasured ? std::clamp(measuredSun[i], 0.0, 1.2 * static_cast<double>(w.extraterrestrial_W_m2[i])) : clear[i] * day.clearness;
-      const double kT = w.sun_W_m2[i] / std::max(static_cast<double>(w.extraterrestrial_W_m2[i]), 1.0);
-      w.diffuse_W_m2[i] = w.sun_W_m2[i] * diffuseFractionErbs(std::clamp(kT, 0.0, 1.0));
-    }
-    // from noon to noon the sky passes from one day's clearness to the next; lows are reached near six in the morning
-    const auto between = [&](double hourOfValue, auto member) {
-      const double x = static_cast<double>(dayOf[i]) + (static_cast<double>(solarHour[i]) - hourOfValue) / 24.0;
-      const double floor = std::floor(x);
-      const auto at = [&](double k) { return days[static_cast<std::size_t>(std::clamp(k, 0.0, static_cast<double>(days.size() - 1)))].*member; };
-      return at(floor) + (x - floor) * (at(floor + 1.0) - at(floor));
-    };
-    w.cloud[i] = cloudFromClearness(between(12.0, &DayStats::clearness));
-    dew_C[i] = std::min(between(6.0, &DayStats::low), w.outside_C[i]);
-    if (!measuredHumidity.empty() && !std::isnan(measuredHumidity[i]))
-      dew_C[i] = dewPoint_C(std::clamp(measuredHumidity[i], 1.0, 100.0) / 100.0 * saturationPressure_Pa(w.outside_C[i]));
-    w.outside_g_kg[i] = 1000.0 * humidityRatio(saturationPressure_Pa(dew_C[i]), pressure);
-  }
-  cloudAtNight(w, dew_C, solarHour, pressure);
-  for (std::size_t i = 0; i < n; ++i)
-    w.sky_C[i] = skyBerdahlMartin(w.outside_C[i], dew_C[i], static_cast<double>(solarHour[i]), pressure, w.cloud[i], kCloudBase_m).sky_C;
-}
-
 } // namespace
 
 const char* inputKindText(InputKind kind) { return kind == InputKind::measured ? "measured" : kind == InputKind::estimated ? "estimated" : "assumed"; }
@@ -264,8 +142,11 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
       for (std::size_t i = span.from; i <= span.to && span.judged; ++i) span.judged = !w.bridged[i];
       w.nights.push_back(span);
     }
-    completeSky(w, site, *zone, sun ? onGrid(log, *sun, w, size) : std::vector<double>{}, humidity ? onGrid(log, *humidity, w, size) : std::vector<double>{},
-                weather);
+    const SkySources sources = addSunAndSky(w, site.place, {sun ? onGrid(log, *sun, w, size) : std::vector<double>{},
+                                                         humidity ? onGrid(log, *humidity, w, size) : std::vector<double>{}});
+    weather.days += sources.days;
+    weather.sunEstimatedDays += sources.sunEstimatedDays;
+    weather.carriedDays += sources.carriedDays;
     weather.winters.push_back(std::move(w));
   }
   if (weather.winters.empty())

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Weather on a regular grid, from a log. What the log lacks is estimated, and the result says which:
-//   sun      a column, or the day-night swing (Bristow and Campbell) shaped by the sun's real path
+//   sun      a column, or the day-night swing (Bristow and Campbell) shaped by the sun's real path (sun_and_sky.h)
 //   outside  a column, or hours rebuilt between a max/min thermometer's readings (daily_curve.h)
-//   cloud    from each day's clearness (Kasten and Czeplak), carried through the night between two days; by night half of it from
+//   cloud    from each day's clearness (Kasten and Czeplak), carried through the night that follows it; by night half of it from
 //            how far the air fell (night_cloud.h)
 //   humidity a column, or a dew point at the night's low: air that radiates to dew point stops falling there
 //   sky      Berdahl and Martin from dew point, hour, cloud and height
@@ -58,6 +58,7 @@ struct Weather {
   InputKind humidity = InputKind::estimated; ///< measured if there is a column; its holes are estimated
   std::size_t sunEstimatedDays = 0;
   std::size_t days = 0;
+  std::size_t carriedDays = 0; ///< whose afternoon was not logged: their sky is that of the day before
   [[nodiscard]] std::size_t steps() const;
 };
 

@@ -31,7 +31,7 @@ Log logOf(int days, std::vector<double> swings = {8.0}, bool withSun = false, bo
   for (int i = 0; i < days * 144; ++i) {
     log.time.push_back(start + i * 600);
     const double hour = i / 6.0;
-    const double swing = swings[static_cast<std::size_t>(i / 144) % swings.size()];
+    const double swing = swings[static_cast<std::size_t>(std::max(i - 54, 0) / 144) % swings.size()]; // from nine to nine
     outside.raw.push_back(static_cast<float>(-2.0 + swing / 2.0 * std::cos(2.0 * kPi * (hour - 14.0) / 24.0)));
     sun.raw.push_back(static_cast<float>(std::max(0.0, 300.0 * std::cos(2.0 * kPi * (hour - 11.5) / 24.0))));
     wind.raw.push_back(3.5F);
