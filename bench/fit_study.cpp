@@ -41,7 +41,7 @@ demo::Truth::Cooling coolingOf(const Plan& plan, double air_C, double outside_C,
   still.house.ventOpens_C = 90.0;
   still.house.ventFull_C = 99.0;
   const Winter winter = steadyWinter(still.site, outside_C, wind_m_s, 1.0 - cloud);
-  Assembly a = assemble(still, winter, sunOnHouse(still.house.shape, winter, still.site.place.latitude_deg));
+  Assembly a = assemble(still, winter, sunOnHouse(still.house.shape, winter));
   const int heat = static_cast<int>(a.network.sources.size());
   a.network.sources.push_back({a.air, Driver::set(steadyLoss(still, air_C, outside_C, wind_m_s, 1.0 - cloud)->total_W), "heater"});
   auto solver = Solver::prepare(std::move(a.network));

@@ -24,6 +24,54 @@ double fourth(double c) { return std::pow(c + 273.15, 4); }
 
 Truth::Truth(std::uint32_t seed, double latitude_deg, double longitude_deg) : m_random(seed), m_latitude(latitude_deg), m_longitude(longitude_deg) {}
 
+double Truth::taken_m2(double elevation_deg, double azimuth_deg) {
+  const std::pair<int, int> key{static_cast<int>(std::lround(elevation_deg)), static_cast<int>(std::lround(azimuth_deg / 2.0))};
+  if (const auto it = m_taken.find(key); it != m_taken.end()) return it->second;
+  // the tunnel: straight feet, then an arc; it runs to 75 degrees
+  constexpr double kHalf = 3.6, kLength = 14.0, kFoot = 0.9, kTop = 3.3, kPlants = 0.6, kStride = 0.05;
+  const double rise = kTop - kFoot, radius = (kHalf * kHalf + rise * rise) / (2.0 * rise), centre = kTop - radius;
+  const double e = std::max(key.first, 1) * M_PI / 180.0, a = (2.0 * key.second - 75.0) * M_PI / 180.0;
+  const double sx = std::cos(e) * std::cos(a), sy = std::cos(e) * std::sin(a), sz = std::sin(e);
+  const auto inside = [&](double x, double y, double z) {
+    return std::abs(x) < kLength / 2 && std::abs(y) < kHalf && (z < kFoot || y * y + (z - centre) * (z - centre) < radius * radius);
+  };
+  const auto film = [](double cosine) { return 0.80 * (1.0 - std::pow(1.0 - cosine, 5)); };
+  double sum = 0.0;
+  const auto enter = [&](double x, double y, double z, double nx, double ny, double nz, double area, double clear) {
+    const double cosine = nx * sx + ny * sy + nz * sz;
+    if (cosine <= 0.0) return;
+    double left = 0.93 * area * cosine * film(cosine) * clear; // bars and laps
+    x -= 0.02 * nx, y -= 0.02 * ny, z -= 0.02 * nz;
+    while (z > 0.0 && inside(x, y, z)) {
+      if (z < kPlants) {
+        const double met = left * (1.0 - std::exp(-0.8 * kStride));
+        sum += 0.8 * met;
+        left -= met;
+      }
+      x -= kStride * sx, y -= kStride * sy, z -= kStride * sz;
+    }
+    sum += z <= 0.0 ? 0.82 * left : 0.08 * left; // at the far side most goes out again
+  };
+  constexpr int kAlong = 10, kRound = 20;
+  for (int i = 0; i < kAlong; ++i) {
+    const double x = kLength * ((i + 0.5) / kAlong - 0.5);
+    for (const double side : {-1.0, 1.0})
+      for (int k = 0; k < 3; ++k) enter(x, side * kHalf, kFoot * (k + 0.5) / 3, 0.0, side, 0.0, kLength / kAlong * kFoot / 3, 1.0);
+    const double open = std::atan2(kHalf, kFoot - centre);
+    for (int k = 0; k < kRound; ++k) {
+      const double t = open * (2.0 * (k + 0.5) / kRound - 1.0);
+      enter(x, radius * std::sin(t), centre + radius * std::cos(t), 0.0, std::sin(t), std::cos(t), kLength / kAlong * radius * 2.0 * open / kRound, 1.0);
+    }
+  }
+  for (const double end : {-1.0, 1.0})
+    for (int j = 0; j < 14; ++j)
+      for (int k = 0; k < 8; ++k) {
+        const double y = kHalf * (2.0 * (j + 0.5) / 14 - 1.0), z = kTop * (k + 0.5) / 8;
+        if (inside(0.0, y, z)) enter(end * kLength / 2, y, z, end, 0.0, 0.0, 2.0 * kHalf * kTop / (14 * 8), 0.85); // two walls of a sheet
+      }
+  return m_taken[key] = sum;
+}
+
 void Truth::start(double outside_C) {
   m_low = m_high = m_film = outside_C;
   m_barrel = outside_C + 2.0;
@@ -45,6 +93,7 @@ void Truth::weather(std::int64_t utc, double yearDay, Minute& now) {
   if (utc % 300 == 0) {
     const auto sun = muffle::sunPosition(static_cast<double>(utc), {m_latitude, m_longitude, 780.0});
     m_elevation = 90.0 - sun.zenith_deg;
+    m_azimuth = sun.azimuth_deg;
     m_solarHour = sun.hourAngle_deg / 15.0 + 12.0;
     const double s = std::sin(std::max(m_elevation, 0.0) * M_PI / 180.0);
     m_clearSun = s <= 0.0 ? 0.0 : 1361.0 * s * std::pow(0.72, std::pow(1.0 / std::max(s, 0.02), 0.68));
@@ -80,17 +129,20 @@ void Truth::tunnel(Minute& now) {
   const double airPart = 1.22 * 1006.0 * kVolume / 2.0;
   const double changes = 0.62 + 0.30 * now.wind_m_s + (m_high > 19.0 ? 16.0 * std::min(1.0, (m_high - 19.0) / 5.0) : 0.0);
   const double draught = 1.22 * 1006.0 * kVolume / 3600.0 * changes;
-  const double light = now.sun_W_m2 * 0.64 * kFloor;
+  // the sky's even part comes in by the whole film; of the beam what its way through the tunnel leaves there
+  const double even = now.sun_W_m2 * std::min(1.0, 0.22 + 0.75 * now.cloud);
+  const double beam = m_elevation > 0.0 ? (now.sun_W_m2 - even) / std::sin(std::max(m_elevation, 4.0) * M_PI / 180.0) : 0.0;
+  const double light = 0.66 * even * kFloor + (beam > 0.0 ? beam * taken_m2(m_elevation, m_azimuth) : 0.0); // taken up
   const double mixing = 900.0 + (m_on ? 1500.0 : 0.0) + (m_low > m_high ? 2500.0 : 0.0);
 
   const double filmToHigh = hIn * kFilmArea * (m_high - m_film);
   const double ends = 3.6 * kEndArea * (0.5 * (m_low + m_high) - to);
   const double floorToLow = 2.6 * std::cbrt(std::abs(ground - m_low) + 0.05) * kFloor * (ground - m_low);
   const double barrelToLow = 7.4 * kBarrelArea * (m_barrel - m_low);
-  const double dLow = (0.75 * now.heater_W + floorToLow + barrelToLow + 0.5 * draught * (to - m_low) + mixing * (m_high - m_low) + 0.17 * light - 0.5 * ends) /
+  const double dLow = (0.75 * now.heater_W + floorToLow + barrelToLow + 0.5 * draught * (to - m_low) + mixing * (m_high - m_low) + 0.22 * light - 0.5 * ends) /
                       (airPart + 900e3);
   const double dHigh =
-      (0.25 * now.heater_W + mixing * (m_low - m_high) - filmToHigh + 0.5 * draught * (to - m_high) + 0.05 * light - 0.5 * ends) / (airPart + 700e3);
+      (0.25 * now.heater_W + mixing * (m_low - m_high) - filmToHigh + 0.5 * draught * (to - m_high) + 0.06 * light - 0.5 * ends) / (airPart + 700e3);
   const double filmSky = kSigma * emissivity * kFilmArea * (surroundings - fourth(m_film));
   const double filmFloor = kSigma * emissivity * 0.9 * kFloor * (fourth(ground) - fourth(m_film));
   const double filmHeat = filmToHigh + hOut * kFilmArea * (to - m_film) + filmSky + filmFloor + 0.05 * now.sun_W_m2 * kFilmArea;
@@ -107,7 +159,7 @@ void Truth::tunnel(Minute& now) {
     const auto u = static_cast<std::size_t>(i);
     double q = 0.0;
     if (i == 0)
-      q += 0.56 * light - floorToLow - filmFloor - floorSky;
+      q += 0.65 * light - floorToLow - filmFloor - floorSky;
     else
       q += flow(m_soil[u - 1], m_soil[u]);
     if (i + 1 < kSoilLayers)
@@ -118,7 +170,8 @@ void Truth::tunnel(Minute& now) {
     next[u] = m_soil[u] + q * kMinute / (rc * kFloor * kSoilLayer);
   }
   m_soil = next;
-  m_barrel += kMinute * (-barrelToLow + now.sun_W_m2 * 0.62 * 4.9) / (kWater_kg * 4186.0);
+  // black barrels along the north side, half of them behind plants
+  m_barrel += kMinute * (-barrelToLow + 0.45 * 4.9 * (0.78 * beam * std::cos(m_elevation * M_PI / 180.0) + 0.3 * even)) / (kWater_kg * 4186.0);
   m_low += kMinute * dLow;
   m_high += kMinute * dHigh;
   m_film += filmShare * filmHeat / filmRate;

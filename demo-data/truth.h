@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The truth behind the demo log: weather and a tunnel simulated minute by minute with a model that shares nothing with
-// core but the sun's position. Two layers of air, a film whose wetness changes with the dew, gusts, ten thin soil
-// layers, a mechanical thermostat. What core fits against must not be core.
+// core but the sun's position. Two layers of air, a film whose wetness changes with the dew, gusts, thin soil
+// layers, a mechanical thermostat; light that is marched through the tunnel from points all over its film. What core fits against must not be core.
 #pragma once
 
 #include <cstdint>
+#include <map>
 #include <random>
+#include <utility>
 #include <vector>
 
 namespace demo {
@@ -37,15 +39,18 @@ private:
   double normal() { return m_normal(m_random); }
   void weather(std::int64_t utc, double yearDay, Minute& now);
   void tunnel(Minute& now);
+  /// Of a beam of 1 W/m2 across itself from where the sun stands: what is taken up within, m2.
+  double taken_m2(double elevation_deg, double azimuth_deg);
 
   std::mt19937 m_random;
   std::normal_distribution<double> m_normal;
   double m_latitude, m_longitude;
   double m_front = 0, m_cloudState = 0, m_gust = 0, m_quick = 0, m_diurnal = 0;
-  double m_elevation = -10, m_clearSun = 0, m_solarHour = 0;
+  double m_elevation = -10, m_azimuth = 180, m_clearSun = 0, m_solarHour = 0;
   double m_low = 5, m_high = 5, m_film = 3, m_barrel = 10;
   bool m_on = false, m_failed = false;
   std::vector<double> m_soil;
+  std::map<std::pair<int, int>, double> m_taken; ///< by degrees
 };
 
 } // namespace demo

@@ -117,6 +117,7 @@ struct Leakage {
 struct Crop {
   double leafArea = 1.0; ///< m2 of leaf for each m2 of floor
   double wetFloor = 0.3; ///< share of the floor that is moist soil, wet paths or capillary matting
+  double height_m = 0.6; ///< of leaves and the benches they stand on, which the light passes through
   bool operator==(const Crop&) const = default;
 };
 

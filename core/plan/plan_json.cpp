@@ -96,6 +96,7 @@ template <class V> void describe(V& v, NightBlanket& b) {
 template <class V> void describe(V& v, Crop& c) {
   v.number("leaf_area", c.leafArea, {0.0, 8.0}, "square metres of leaf for each of floor");
   v.number("wet_floor", c.wetFloor, {0.0, 1.0}, "share of the floor that is moist");
+  v.number("height_m", c.height_m, {0.05, 6.0}, "height of the leaves and of the benches they stand on");
 }
 
 template <class V> void describe(V& v, Door& d) {

@@ -353,10 +353,7 @@ void Assembler::massFloors(double start_C, double below_m) {
     const int foot = solid.to;
     m_net.addSolid(std::move(solid));
     for (int node = own.node; node < static_cast<int>(m_net.nodes.size()); ++node) own.holds.push_back(heldBy(node));
-    if (wall) {
-      m_massWalls.emplace_back(own.node, m.area_m2 * m.sunShare * heat.absorptance);
-      continue;
-    }
+    if (wall) continue;
     own.area_m2 = m.area_m2;
     own.grows = m.kind == MassKind::raisedBed;
     Floor bare = m_house.floor;

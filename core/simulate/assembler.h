@@ -9,6 +9,7 @@
 #include "core/ground/soil.h"
 #include "core/material/materials.h"
 #include "core/simulate/covers.h"
+#include "core/simulate/light_inside.h"
 #include "core/simulate/room_air.h"
 #include "core/simulate/soil_under.h"
 #include "core/simulate/spaces.h"
@@ -119,11 +120,7 @@ private:
   void boiler(const WaterLoop& loop, int tank, StoreNodes& store);
   void coilsInto(int tank, std::size_t loop);
 
-  /// Of the light outside, what comes through the whole cover, and with the roof drawn back.
-  struct Light {
-    double shut = 0.0, open = 0.0;
-  };
-  [[nodiscard]] Light lightInside() const;
+  [[nodiscard]] LightTaking lightTaking() const;
   void sun();
 
   /// Transpiration by the light inside; the heat comes from the air, for leaves are near its temperature.
@@ -165,7 +162,6 @@ private:
     std::vector<HeldHeat> holds = {};
   };
   std::vector<OwnFloor> m_massFloors;               ///< by heavy thing; walls take no floor
-  std::vector<std::pair<int, double>> m_massWalls;  ///< surface of a free wall, and the area that takes the upright sun up
   std::vector<SoilColumn> m_bedSoil;                ///< by bed cover
   std::vector<int> m_bedSheets;                     ///< the bed covers' own nodes, by kind
   std::vector<std::pair<int, double>> m_ceilingSun; ///< node, and the area that takes the light in the void up

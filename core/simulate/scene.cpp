@@ -33,11 +33,11 @@ bool Scene::serves(const Plan& plan, const std::shared_ptr<const Weather>& itsWe
 
 void addSun(Scene& scene, const Plan& plan, std::size_t winter) {
   const Winter& w = scene.weather->winters[winter];
-  if (scene.sun[winter].diffuse_W_m2.empty()) scene.sun[winter] = sunOnHouse(scene.shape, w, scene.latitude_deg);
+  if (scene.sun[winter].beam_W_m2.empty()) scene.sun[winter] = sunOnHouse(scene.shape, w);
   Scene::Before& before = scene.before[winter];
   if (before.days == 0 || before.winter) return;
   before.winter = weatherBefore(w, plan.site, before.days);
-  if (before.winter) before.sun = sunOnHouse(scene.shape, *before.winter, scene.latitude_deg);
+  if (before.winter) before.sun = sunOnHouse(scene.shape, *before.winter);
 }
 
 Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan) {

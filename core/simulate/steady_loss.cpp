@@ -9,7 +9,7 @@ namespace muffle {
 
 Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C, double wind_m_s, double skyClear) {
   const Winter winter = steadyWinter(plan.site, outside_C, wind_m_s, skyClear);
-  const SunOnHouse dark = sunOnHouse(plan.house.shape, winter, plan.site.place.latitude_deg); // zero: no sun in this weather
+  const SunOnHouse dark = sunOnHouse(plan.house.shape, winter); // zero: no sun in this weather
   Plan still = plan;
   still.site.groundAmplitude_K = 0.0;
   still.heater.reset();

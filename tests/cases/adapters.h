@@ -24,6 +24,8 @@ void addHeaters(Adapters& a);
 void addStatistics(Adapters& a);
 void addGreenhouse(Adapters& a);
 void addStores(Adapters& a);
+void addLight(Adapters& a);
+void addBodies(Adapters& a);
 
 inline double num(const Json& in, const char* key) { return in.at(key).get<double>(); }
 inline double num(const Json& in, const char* key, double fallback) { return in.contains(key) ? in.at(key).get<double>() : fallback; }

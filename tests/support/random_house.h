@@ -47,7 +47,7 @@ inline HouseShape randomShape(Chance& chance) {
 }
 
 inline Skin randomSkin(Chance& chance) {
-  Skin skin{{Layer{chance.oneOf({"pe-film", "pe-film-ir", "glass-4", "twin-wall-8"}), chance.between(0.01, 0.15)}}};
+  Skin skin{{Layer{chance.oneOf({"pe-film", "pe-film-ir", "glass-4mm", "twin-wall-8"}), chance.between(0.01, 0.15)}}};
   if (chance.happens(0.35)) skin.layers.push_back({chance.oneOf({"pe-film", "pe-film-ir", "bubble-wrap"}), 0.05});
   return skin;
 }
@@ -67,14 +67,14 @@ inline Plan randomPlan(unsigned seed) {
     h.ends = chance.happens(0.5) ? h.roof : randomSkin(chance);
     h.airChanges_per_h = chance.between(0.1, 2.5);
     h.windAirChanges = chance.between(0.0, 0.5);
-    h.floor.soil = chance.oneOf({"loam", "sand", "clay"});
+    h.floor.soil = chance.oneOf({"loam", "sand-moist", "clay"});
     h.crop.leafArea = chance.between(0.0, 3.0);
     h.crop.wetFloor = chance.between(0.0, 1.0);
     h.ventOpens_C = chance.between(18.0, 26.0);
     h.ventFull_C = h.ventOpens_C + chance.between(2.0, 8.0);
     if (chance.happens(0.3)) {
       h.blanket = NightBlanket{};
-      h.blanket->material = chance.oneOf({"woven-blanket", "aluminised-screen"});
+      h.blanket->material = chance.oneOf({"woven-blanket", "aluminised-screen", "quilt"});
       h.blanket->leak = chance.between(0.0, 0.4);
       h.blanket->rule = chance.oneOf({BlanketRule::night, BlanketRule::dark, BlanketRule::cold});
     }

@@ -35,7 +35,7 @@ std::map<Part, double> parts(const Plan& plan) {
 Assembly assembled(const Plan& plan) {
   const auto weather = testing::frost(plan.site);
   const Winter& winter = weather->winters.front();
-  return assemble(plan, winter, sunOnHouse(plan.house.shape, winter, plan.site.place.latitude_deg));
+  return assemble(plan, winter, sunOnHouse(plan.house.shape, winter));
 }
 
 /// Added up over the links between two nodes whose names begin so.
