@@ -17,7 +17,8 @@ LongwaveStack longwaveStack(const LongwaveCover& cover) {
   Eigen::MatrixXd scatter = Eigen::MatrixXd::Zero(faces, faces);
   for (int s = 0; s < sheets; ++s) {
     const LongwaveSheet& sheet = cover.sheets[static_cast<std::size_t>(s)];
-    scatter(2 * s, 2 * s) = scatter(2 * s + 1, 2 * s + 1) = std::max(1.0 - sheet.emissivity - sheet.transmittance, 0.0);
+    scatter(2 * s, 2 * s) = std::max(1.0 - sheet.emissivity - sheet.transmittance, 0.0);
+    scatter(2 * s + 1, 2 * s + 1) = std::max(1.0 - sheet.inner() - sheet.transmittance, 0.0);
     scatter(2 * s, 2 * s + 1) = scatter(2 * s + 1, 2 * s) = sheet.transmittance;
   }
   // leaving = emitted + scatter (view leaving + from beyond)
@@ -31,16 +32,18 @@ LongwaveStack longwaveStack(const LongwaveCover& cover) {
     const auto row = static_cast<Eigen::Index>(emitter);
     exchange(row, kStackOutside) = leaving(0);
     exchange(row, kStackRoom) = leaving(faces - 1);
-    for (int s = 0; s < sheets; ++s)
-      exchange(row, static_cast<Eigen::Index>(kStackSheets) + s) =
-          cover.sheets[static_cast<std::size_t>(s)].emissivity * (arriving(2 * s) + arriving(2 * s + 1));
+    for (int s = 0; s < sheets; ++s) {
+      const LongwaveSheet& sheet = cover.sheets[static_cast<std::size_t>(s)];
+      exchange(row, static_cast<Eigen::Index>(kStackSheets) + s) = sheet.emissivity * arriving(2 * s) + sheet.inner() * arriving(2 * s + 1);
+    }
   };
   const Eigen::VectorXd none = Eigen::VectorXd::Zero(faces);
   absorb(kStackOutside, none, Eigen::VectorXd::Unit(faces, 0));
   absorb(kStackRoom, none, Eigen::VectorXd::Unit(faces, faces - 1));
   for (int s = 0; s < sheets; ++s) {
     Eigen::VectorXd emitted = none;
-    emitted(2 * s) = emitted(2 * s + 1) = cover.sheets[static_cast<std::size_t>(s)].emissivity;
+    emitted(2 * s) = cover.sheets[static_cast<std::size_t>(s)].emissivity;
+    emitted(2 * s + 1) = cover.sheets[static_cast<std::size_t>(s)].inner();
     absorb(kStackSheets + static_cast<std::size_t>(s), emitted, none);
   }
   LongwaveStack areas(static_cast<std::size_t>(bodies), std::vector<double>(static_cast<std::size_t>(bodies), 0.0));

@@ -35,6 +35,8 @@ double airLayerTable_m2K_W(double thickness_m, HeatFlow flow) {
   return value(kTable.back());
 }
 
+double airLayerTurning_W_m2K43(HeatFlow flow) { return flow == HeatFlow::up ? 1.14 : flow == HeatFlow::horizontal ? 0.73 : 0.0; }
+
 double airLayerConvection_W_m2K(double d, HeatFlow flow) {
   const double conduction = 0.025 / std::max(d, 1e-6);
   if (flow == HeatFlow::up) return std::max(1.95, conduction);

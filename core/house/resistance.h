@@ -21,6 +21,8 @@ double airLayerTable_m2K_W(double thickness_m, HeatFlow flow);
 double airLayer_m2K_W(double thickness_m, HeatFlow flow, double emissivity1, double emissivity2, double mean_C);
 /// The convective part ha alone, W/(m2 K), for differences up to 5 K.
 double airLayerConvection_W_m2K(double thickness_m, HeatFlow flow);
+/// Where the layer is wide enough for its air to turn over, for greater differences: ha = this x dT^(1/3), ISO 6946:2017. 0 downwards.
+double airLayerTurning_W_m2K43(HeatFlow flow);
 
 double uValue_W_m2K(std::span<const double> resistances_m2K_W, HeatFlow flow);
 

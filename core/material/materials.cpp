@@ -7,12 +7,12 @@
 namespace muffle {
 namespace {
 
-// Long-wave optics: Nijskens et al., Acta Hortic. 148 (1984) and ASAE greenhouse engineering tables. A film in use at
-// night carries drops; the plain films are given as found in houses, part wet, between dry and fully wet.
-constexpr std::array<CoverMaterial, 31> kCovers{{
+// Long-wave optics: Nijskens et al., Acta Hortic. 148 (1984) and ASAE greenhouse engineering tables. What condenses on the inside is counted where and
+// when it does (core/simulate/covers.h); the plain film is given between dry and the dew that a clear night lays on its outside.
+constexpr std::array<CoverMaterial, 32> kCovers{{
     {"pe-film",
      "polyethylene film, plain",
-     {0.40, 0.45},
+     {0.30, 0.58},
      0.83,
      0.12,
      0.0,
@@ -65,6 +65,7 @@ constexpr std::array<CoverMaterial, 31> kCovers{{
      "long-wave transmittance 0.2 to 0.35",
      "0.1 mm at 1750 kg/m3, 1900 J/kgK; optics by ASAE tables"},
     {"twin-wall-4", "twin-wall polycarbonate 4 mm", {0.90, 0.05}, 0.72, 0.20, 0.080, 960.0, "U 3.8 to 4.2 as a whole cover", "ASAE heating tables; 0.8 kg/m2"},
+    {"twin-wall-6", "twin-wall polycarbonate 6 mm", {0.90, 0.03}, 0.70, 0.21, 0.105, 1560.0, "U 3.4 to 4.2 as a whole cover", "ASAE heating tables; 1.3 kg/m2"},
     {"multi-wall-32",
      "five-wall polycarbonate 32 mm",
      {0.90, 0.0},
@@ -119,6 +120,13 @@ constexpr std::array<FloorCover, 6> kFloorCovers{{
 
 } // namespace
 
+double usualFrameAllowance(const CoverMaterial& m) {
+  constexpr double kLetsLight = 0.3, kHeavyPane_J_m2K = 5000.0, kSheet_m2K_W = 0.05;
+  if (m.solarTransmittance < kLetsLight) return 0.0;
+  if (m.capacity_J_m2K > kHeavyPane_J_m2K) return 0.09;
+  return m.resistance_m2K_W > kSheet_m2K_W ? 0.07 : 0.05;
+}
+
 std::span<const FloorCover> floorCovers() { return kFloorCovers; }
 
 const FloorCover* findFloorCover(std::string_view id) {
@@ -136,7 +144,7 @@ Materials::Materials(const std::vector<OwnMaterial>& own) {
   for (const OwnMaterial& m : made->kept)
     made->rows.push_back({m.id,
                           m.name,
-                          {m.emissivity, m.longwaveTransmittance},
+                          {m.emissivity, m.longwaveTransmittance, m.innerEmissivity.value_or(-1.0)},
                           m.solarTransmittance,
                           m.solarReflectance,
                           m.resistance_m2K_W,

@@ -6,6 +6,7 @@
 #include "core/house/longwave.h"
 
 #include <memory>
+#include <optional>
 #include <span>
 #include <string>
 #include <string_view>
@@ -31,12 +32,13 @@ struct OwnMaterial {
   std::string id; ///< of small letters, digits and hyphens; none of the table's
   std::string name;
   double emissivity = 0.9;
-  double longwaveTransmittance = 0.0; ///< together with the emissivity at most 1
+  double longwaveTransmittance = 0.0;         ///< together with either emissivity at most 1
   double solarTransmittance = 0.7;
   double solarReflectance = 0.15; ///< together with the transmittance at most 1
   double resistance_m2K_W = 0.0;
   double capacity_J_m2K = 1000.0;
   std::string note; ///< where its figures are from
+  std::optional<double> innerEmissivity = {}; ///< of the face towards the room, where it is another
   bool operator==(const OwnMaterial&) const = default;
 };
 
@@ -87,6 +89,9 @@ struct FloorCover {
 std::span<const CoverMaterial> coverMaterials();
 std::span<const FloorCover> floorCovers();
 std::span<const SoilMaterial> soilMaterials();
+/// What bars, gutters and fixings add to the heat that passes a cover of it, as a share: 0.05 of films and cloths on hoops, 0.07 of sheets, 0.09 of
+/// glass in metal bars, 0 of walls and boards. Heating tables state whole covers, frames and all (ASAE EP406).
+double usualFrameAllowance(const CoverMaterial& outermost);
 /// nullptr if there is no such id.
 const CoverMaterial* findCoverMaterial(std::string_view id);
 const SoilMaterial* findSoilMaterial(std::string_view id);

@@ -250,6 +250,7 @@ private:
   std::vector<double> m_capacity;
   FreezingNodes m_freezing;
   Relays m_relays;
+  std::vector<int> m_relayModulator; ///< by relay: of that film, -1 for none
   std::vector<int> m_relayFilm; ///< by relay: the film in m_vapour that it counts the water of, or -1
   std::vector<FrozenLink> m_frozenLinks;
   bool m_nonlinear = false, m_algebraic = false;

@@ -81,6 +81,7 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
   m_vapour = VapourFlows(net.pressure_Pa);
   m_relays = Relays(net.relays);
   m_relayFilm.assign(net.relays.size(), -1);
+  m_relayModulator.assign(net.relays.size(), -1);
   const auto entries = [&](int a, int b) { return Entries{m_lu.entry(a, a), m_lu.entry(a, b), m_lu.entry(b, a), m_lu.entry(b, b)}; };
 
   for (std::size_t l = 0; l < net.links.size(); ++l) {
@@ -96,7 +97,7 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
       m_allNatural.push_back({a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported,
                               entries(a, b), film, link.relay, link.wetShare});
       for (std::size_t r = 0; r < net.relays.size(); ++r)
-        if (net.relays[r].film == static_cast<int>(l)) m_relayFilm[r] = film;
+        if (net.relays[r].film == static_cast<int>(l)) m_relayFilm[r] = film, m_relayModulator[r] = modulator;
       continue;
     }
     int frozen = -1;
@@ -213,7 +214,8 @@ void NetworkFlows::startRelays(std::span<const double> T) {
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
     const int film = m_relayFilm[r];
     constexpr double kAnyFilm_W_K = 1.0; // only the sign counts
-    m_relays.start(r, film < 0 ? T[slot(m_network->relays[r].sensor)] : 0.0, film < 0 ? 0.0 : m_vapour.condensing_W(film, T.data(), kAnyFilm_W_K));
+    const bool reached = film >= 0 && strength(m_relayModulator[r]) > 0.0; // no damp air gets behind a tight cloth
+    m_relays.start(r, film < 0 ? T[slot(m_network->relays[r].sensor)] : 0.0, !reached ? 0.0 : m_vapour.condensing_W(film, T.data(), kAnyFilm_W_K));
   }
   followRelays();
 }

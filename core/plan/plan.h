@@ -199,6 +199,7 @@ struct House {
   Skin ends{{Layer{}}};
   Skin backWall{{Layer{"masonry-300"}}}; ///< of a lean-to or single slope
   std::optional<NightBlanket> blanket;
+  std::optional<double> frameAllowance; ///< what frames add to the heat that passes the cover, as a share; without it as usual for its outermost layer
   Crop crop;
   LightLoss light;
   std::vector<BedCover> bedCovers;

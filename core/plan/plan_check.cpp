@@ -88,6 +88,9 @@ template <class Bad> void checkOwnMaterials(const Plan& plan, const Bad& bad) {
     if (findCoverMaterial(m.id)) bad(where + "/id", fmt::format("\"{}\" is one of the table's", m.id), "choose another");
     for (std::size_t k = 0; k < i; ++k)
       if (plan.materials[k].id == m.id) bad(where + "/id", fmt::format("\"{}\" stands here twice", m.id), "choose another");
+    if (m.innerEmissivity && *m.innerEmissivity + m.longwaveTransmittance > 1.0 + 1e-9)
+      bad(where + "/inner_emissivity", fmt::format("emissivity {:g} and long-wave transmittance {:g}", *m.innerEmissivity, m.longwaveTransmittance),
+          "together at most 1: what is let through is not taken up");
     if (m.emissivity + m.longwaveTransmittance > 1.0 + 1e-9)
       bad(where + "/longwave_transmittance", fmt::format("emissivity {:g} and long-wave transmittance {:g}", m.emissivity, m.longwaveTransmittance),
           "together at most 1: what is let through is not taken up");

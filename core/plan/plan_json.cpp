@@ -220,6 +220,8 @@ template <class V> void describe(V& v, House& h) {
   v.object("ends", h.ends, "skin of the end walls");
   v.object("back_wall", h.backWall, "skin of a lean-to's or single slope's back wall");
   v.object("blanket", h.blanket, "night blanket");
+  v.number("frame_allowance", h.frameAllowance, {0.0, 0.5},
+           "share that bars, gutters and fixings add to the heat that passes the cover; without it 0.05 of film, 0.07 of sheets, 0.09 of glass");
   v.object("crop", h.crop, "what gives water to the air");
   v.object("light", h.light, "light lost before it comes in");
   v.list("bed_covers", h.bedCovers, "low tunnels over beds inside the house", 12);
@@ -391,7 +393,8 @@ template <class V> void describe(V& v, Measure& m) {
 template <class V> void describe(V& v, OwnMaterial& m) {
   v.text("id", m.id, "name by which layers call it, of small letters, digits and hyphens", true);
   v.text("name", m.name, "name shown");
-  v.number("emissivity", m.emissivity, {0.0, 1.0}, "of either face, long-wave");
+  v.number("emissivity", m.emissivity, {0.0, 1.0}, "long-wave emissivity, of both faces or of the outer");
+  v.number("inner_emissivity", m.innerEmissivity, {0.01, 1.0}, "of the face towards the room, where it is another, such as a foil's");
   v.number("longwave_transmittance", m.longwaveTransmittance, {0.0, 1.0}, "share of radiant heat let through");
   v.number("solar_transmittance", m.solarTransmittance, {0.0, 1.0}, "share of diffuse sunlight let through");
   v.number("solar_reflectance", m.solarReflectance, {0.0, 1.0}, "share of sunlight sent back");

@@ -68,7 +68,9 @@ void Assembler::skins(Room& room) {
     const bool shared = group == FaceGroup::backWall && m_house.backWall_C;
     const Behind behind{shared ? m_net.addBoundary(room.prefix + "building", Driver::constant(*m_house.backWall_C)) : -1};
     const Skin& skin = *skins[g];
-    CoverPart& part = room.covers->add(skin, group, m_fitted.skin * area, skyView(group, m_house.shape), partId(which), behind, room.prefix);
+    const double usual = group == FaceGroup::backWall ? 0.0 : usualFrameAllowance(*m_materials.find(skin.layers.front().material));
+    const double frames = 1.0 + (group == FaceGroup::backWall ? 0.0 : m_house.frameAllowance.value_or(usual));
+    CoverPart& part = room.covers->add(skin, group, m_fitted.skin * frames * area, skyView(group, m_house.shape), partId(which), behind, room.prefix);
     if (m_a.inner[g] < 0) { // the house's own, or that of its roof void
       m_a.outer[g] = part.sheets.front().outerNode;
       m_a.inner[g] = part.sheets.back().innerNode;

@@ -15,6 +15,7 @@ namespace muffle {
 namespace {
 
 constexpr double kRoofFilm = 1.7;
+constexpr double kSmallDifference_K = 5.0; // up to which ISO 6946 takes a layer's convection as constant
 constexpr double kWallFilm = 1.5;
 constexpr double kFloorEmissivity = 0.95;
 constexpr double kRadiationCapacity_J_m2K = 1.0; // none to speak of: the room's radiation follows within a second
@@ -32,10 +33,21 @@ constexpr double kHolds_g_m2 = 60.0; // drops of a sixteenth of a millimetre on 
 /// A sheet with drops on it.
 LongwaveSheet wetted(const LongwaveSheet& dry) {
   const double covered = kDropsCover * dry.transmittance;
-  return {dry.emissivity + kWaterEmissivity * covered, dry.transmittance - covered};
+  return {dry.emissivity + kWaterEmissivity * covered, dry.transmittance - covered, dry.inner() + kWaterEmissivity * covered};
 }
 
-double gapConvection(FaceGroup group, double gap_m) { return airLayerConvection_W_m2K(gap_m, group == FaceGroup::roof ? HeatFlow::up : HeatFlow::horizontal); }
+HeatFlow throughGap(FaceGroup group) { return group == FaceGroup::roof ? HeatFlow::up : HeatFlow::horizontal; }
+
+double gapConvection(FaceGroup group, double gap_m) { return airLayerConvection_W_m2K(gap_m, throughGap(group)); }
+
+/// Between two faces: by the difference where the air turns over, else as of still air.
+void linkGap(Network& net, int outer, int inner, double area_m2, FaceGroup group, double gap_m) {
+  const double turning = airLayerTurning_W_m2K43(throughGap(group));
+  if (airLayerConvection_W_m2K(gap_m, throughGap(group)) > turning * std::cbrt(kSmallDifference_K) + 1e-6)
+    net.addConductance(outer, inner, area_m2 * gapConvection(group, gap_m)); // too narrow to turn over
+  else
+    net.addNatural(outer, inner, area_m2, turning, kFilmExponent);
+}
 
 double insideFilm(FaceGroup group) { return group == FaceGroup::roof ? kRoofFilm : kWallFilm; }
 
@@ -80,7 +92,7 @@ CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double vi
   CoverPart part{group, id, area, view, {}, std::nullopt, behind, false, 0, prefix, {}, {}, -1};
   for (std::size_t l = 0; l < skin.layers.size(); ++l) {
     CoverSheet next = sheet(fmt::format("{}{} {}", prefix, id, l + 1), skin.layers[l], area);
-    if (l > 0) m_net.addConductance(part.sheets.back().innerNode, next.outerNode, area * gapConvection(group, skin.layers[l - 1].gap_m));
+    if (l > 0) linkGap(m_net, part.sheets.back().innerNode, next.outerNode, area, group, skin.layers[l - 1].gap_m);
     part.sheets.push_back(next);
   }
   if (behind.radiation >= 0)
@@ -103,6 +115,7 @@ CoverPart& Covers::tuck(const BedCover& cover, int bedAir, int bedVapour, int be
   CoverSheet over = sheet(id, {cover.material, 0.05}, area);
   part.toAir = m_net.links.size();
   // from the soil's side outwards: the sheet's first face looks at the bed, its last at the house
+  if (over.longwave.innerEmissivity >= 0.0) std::swap(over.longwave.emissivity, over.longwave.innerEmissivity);
   m_net.addNatural(m_at.air, over.innerNode, area, kRoofFilm, kFilmExponent).vapour = m_at.vapour;
   m_net.addNatural(bedAir, over.outerNode, area, kRoofFilm, kFilmExponent).vapour = bedVapour;
   part.sheets.push_back(over);
@@ -126,15 +139,17 @@ void Covers::wets(CoverPart& part, std::size_t film, double area) {
 void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSignals& when) {
   m_net.links[part.toAir].modulator = when.film;
   const CoverMaterial& m = *m_materials.find(blanket.material);
-  const int node = m_net.addNode(part.prefix + part.id + " blanket", m.capacity_J_m2K * part.area_m2, m_inside);
-  part.blanket = CoverSheet{node, node, m.longwave, false};
+  part.blanket = sheet(part.prefix + part.id + " blanket", {blanket.material, kBlanketGap_m}, part.area_m2);
   part.hung = when;
-  Link& film = m_net.addNatural(m_at.air, node, part.area_m2, insideFilm(part.group), kFilmExponent);
+  Link& film = m_net.addNatural(m_at.air, part.blanket->innerNode, part.area_m2, insideFilm(part.group), kFilmExponent);
   film.modulator = when.closed;
   film.vapour = m_at.vapour;
-  const double gap = 1.0 / (1.0 / gapConvection(part.group, kBlanketGap_m) + m.resistance_m2K_W);
-  m_net.addConductance(node, part.sheets.back().innerNode, part.area_m2 * gap).modulator = when.closed;
-  m_net.addConductance(node, m_at.air, part.area_m2 * kBlanketOpenTie_W_m2K).modulator = when.open;
+  // a body has its resistance between its faces, for all that passes; a thin cloth's stands with the air
+  const double own_m2K_W = part.blanket->body ? 0.0 : m.resistance_m2K_W;
+  const double gap = 1.0 / (1.0 / gapConvection(part.group, kBlanketGap_m) + own_m2K_W);
+  m_net.addConductance(part.blanket->outerNode, part.sheets.back().innerNode, part.area_m2 * gap).modulator = when.closed;
+  m_net.addConductance(part.blanket->innerNode, m_at.air, part.area_m2 * kBlanketOpenTie_W_m2K).modulator = when.open;
+  if (part.blanket->body) m_net.addConductance(part.blanket->outerNode, m_at.air, part.area_m2 * kBlanketOpenTie_W_m2K).modulator = when.open;
 }
 
 void Covers::drawBack(CoverPart& part, const RoofSignals& when) {
@@ -172,15 +187,16 @@ void Covers::exchange(const CoverPart& part, bool withBlanket, int modulator) {
     }
     const int index = static_cast<int>(surfaces.size());
     for (const int node : {s.outerNode, s.innerNode}) { // two opaque faces: what passes between them is in the body's resistance
-      cover.sheets.push_back({s.longwave.emissivity, 0.0});
+      cover.sheets.push_back({node == s.outerNode ? s.longwave.emissivity : s.longwave.inner(), 0.0});
       surfaces.push_back({node, index});
     }
   };
   for (const CoverSheet& s : part.sheets) add(s);
+  const std::size_t innermost = cover.sheets.size() - 1; // of the cover itself, on which water condenses
   if (withBlanket) add(*part.blanket);
   const LongwaveStack areas = longwaveStack(cover);
   LongwaveCover wet = cover;
-  LongwaveSheet& inner = wet.sheets[cover.sheets.size() - (withBlanket ? 2 : 1)];
+  LongwaveSheet& inner = wet.sheets[innermost];
   inner = wetted(inner);
   const LongwaveStack wetAreas = longwaveStack(wet);
   const auto link = [&](int a, int b, std::size_t i, std::size_t j, double share, const std::string& id) {

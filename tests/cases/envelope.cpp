@@ -111,12 +111,16 @@ void addEnvelope(Adapters& a) {
     const std::string cover = in.at("cover").get<std::string>();
     const auto has = [&](const char* word) { return cover.find(word) != std::string::npos; };
     std::vector<Layer> layers;
-    if (has("polycarbonate") && has("16"))
+    if (has("acrylic"))
+      layers = {{"acrylic-16", 0.05}};
+    else if (has("polycarbonate") && has("16"))
       layers = {{"twin-wall-16", 0.05}};
+    else if ((has("polycarbonate") || has("twin-wall")) && has("6 mm"))
+      layers = {{"twin-wall-6", 0.05}};
+    else if ((has("polycarbonate") || has("twin-wall")) && has("4 mm"))
+      layers = {{"twin-wall-4", 0.05}};
     else if (has("polycarbonate") || has("twin-wall"))
       layers = {{"twin-wall-8", 0.05}};
-    else if (has("acrylic"))
-      layers = {{"acrylic-16", 0.05}};
     else if (has("double") && has("glass"))
       layers = {{"sealed-glass", 0.05}};
     else if (has("glass"))

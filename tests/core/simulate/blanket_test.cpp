@@ -109,5 +109,43 @@ TEST(Blanket, ByTheHousesOwnAirItIsDrawnOnColdNightsAndNoMoreOftenThanAll) {
   EXPECT_LT(run(p).summary.coldest_C, inside.summary.coldest_C);
 }
 
+/// A film house in a clear frost with a blanket of that resistance, quite tight.
+double lossUnder_W(double resistance_m2K_W, bool asLayer = false, std::optional<double> inner = std::nullopt) {
+  Plan p = testing::filmTunnel();
+  p.house.airChanges_per_h = p.house.windAirChanges = 0.0;
+  p.house.crop = {0.0, 0.0};
+  p.materials.push_back({.id = "cloth", .name = "cloth", .emissivity = 0.9, .resistance_m2K_W = resistance_m2K_W, .capacity_J_m2K = 900.0, .note = "", .innerEmissivity = inner});
+  if (asLayer) {
+    for (Skin* skin : {&p.house.roof, &p.house.sides, &p.house.ends}) {
+      skin->layers.back().gap_m = 0.15; // as far as a blanket hangs below its cover
+      skin->layers.push_back({"cloth", 0.05});
+    }
+  } else {
+    p.house.blanket = NightBlanket{.material = "cloth", .leak = 0.0};
+  }
+  EXPECT_TRUE(check(p).empty());
+  const auto loss = steadyLoss(p, 5.0, -10.0, 2.0, 0.9);
+  double cover = 0.0;
+  for (const LossPart& part : loss->parts)
+    if (part.part == Part::roof || part.part == Part::sides || part.part == Part::ends) cover += part.loss_W;
+  return cover;
+}
+
+TEST(Blanket, InsulatesByItsResistanceForAllThatPasses) {
+  double before = 1e300;
+  for (const double R : {0.03, 0.1, 0.3, 1.0, 3.0, 10.0}) {
+    const double loss = lossUnder_W(R);
+    EXPECT_LT(loss, before) << R;
+    before = loss;
+  }
+  EXPECT_LT(lossUnder_W(10.0), 0.06 * lossUnder_W(0.03)) << "radiation does not go round it";
+}
+
+TEST(Blanket, QuiteTightItIsAsGoodAsTheSameClothAsALayer) {
+  for (const double R : {0.05, 0.5, 2.0}) EXPECT_NEAR(lossUnder_W(R) / lossUnder_W(R, true), 1.0, 0.02) << R;
+}
+
+TEST(Blanket, OfFoilTowardsTheRoomKeepsMoreIn) { EXPECT_LT(lossUnder_W(0.1, false, 0.05), 0.95 * lossUnder_W(0.1)); }
+
 } // namespace
 } // namespace muffle

@@ -100,10 +100,13 @@ TEST(Simulate, ClosesItsEnergyOnEveryVariant) {
 }
 
 TEST(Simulate, MoreOfAnythingThatKeepsWarmthNeedsLessHeat) {
-  const double bare = run(yard()).heater_kWh;
   Plan p = yard();
+  p.heater->power_W = 30000.0;
+  p.calibration = Calibration{.sun = 0.1, .date = ""}; // dull days: a second film takes light, too
+  const double dull = run(p).heater_kWh;
   p.house.roof.layers.push_back({"pe-film-ir", 0.05});
-  EXPECT_LT(run(p).heater_kWh, 0.88 * bare) << "the roof's loss nearly halves; the vapour that draughts carry off does not";
+  EXPECT_LT(run(p).heater_kWh, 0.93 * dull) << "the roof's loss falls by a quarter under a clear sky, which is seen through the outer film; draughts stay";
+  const double bare = run(yard()).heater_kWh;
   p = yard();
   p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
   EXPECT_LT(run(p).heater_kWh, 0.9 * bare);
