@@ -146,7 +146,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   out["hold_C"] = plan.setpoints.hold_C;
   out["degree_hours_K_h"] = digits(s.degreeHours_K_h, 2);
   out["winters"] = digits(s.winters, 3);
-  out["energy_kWh"] = {{"heater", digits(s.heater_kWh, 2)}, {"fans", digits(s.fan_kWh, 2)}, {"sun", digits(s.sun_kWh, 1)}};
+  out["energy_kWh"] = {{"heater", digits(s.heater_kWh, 2)}, {"fans", digits(s.fan_kWh, 2)}, {"cables", digits(s.cable_kWh, 2)}, {"sun", digits(s.sun_kWh, 1)}};
   out["loss_kWh"] = Json::object();
   for (int p = 0; p < kPartCount; ++p)
     if (s.loss_kWh[static_cast<std::size_t>(p)] != 0.0) out["loss_kWh"][partId(static_cast<Part>(p))] = digits(s.loss_kWh[static_cast<std::size_t>(p)], 1);
@@ -172,7 +172,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   for (std::size_t r = 0; r < rooms.size(); ++r) {
     const RoomSummary& room = s.rooms[r];
     Json& answer = out["rooms"][rooms[r].id];
-    answer = {{"name", rooms[r].name}, {"nights", s.nights}, {"held", room.held}, {"hold_C", rooms[r].hold_C}};
+    answer = {{"name", rooms[r].name}, {"nights", s.nights}, {"held", room.held}, {"hold_C", rooms[r].hold_C ? Json(*rooms[r].hold_C) : Json(nullptr)}};
     answer["coldest_C"] = s.nights ? Json(digits(room.coldest_C, 3)) : Json();
     if (rooms[r].kind == RoomKind::bay) answer["heater_kWh"] = digits(room.heater_kWh, 2);
     answer["damp"] = dampJson(room.damp);

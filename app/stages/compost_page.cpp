@@ -355,7 +355,7 @@ void CompostPage::draw(const CompostPile& pile, const Blend& blend) {
   if (run && !run->series.empty() && place < run->series.front().stores.size()) {
     const auto& core = run->series.front().stores[place].temperature_C[0];
     const Winter& winter = m_document.weather()->winters.front();
-    const UtcSeconds built = firstBuilt(pile, winter.start);
+    const UtcSeconds built = firstBuilt(pile, winter.start, m_document.plan().site.place.latitude_deg);
     QVector<double> x, y;
     for (std::size_t i = 0; i < core.size(); i += 18) {
       const double day = static_cast<double>(winter.time(i) - built) / 86400.0;

@@ -114,7 +114,7 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
   m_length = size(0, 1, tr("Length"), &HouseShape::length_m, 0.3, 300, Quantity::length, 0.1, tr("your measurement"));
   size(1, 0, tr("Eave"), &HouseShape::eave_m, 0, 12, Quantity::length, 0.1, tr("height of the straight sides, or of the low wall"));
   size(1, 1, tr("Ridge"), &HouseShape::ridge_m, 0.1, 15, Quantity::length, 0.1, tr("highest point above the ground"));
-  size(2, 0, tr("Ridge runs to"), &HouseShape::axis_deg, 0, 180, Quantity::angle, 5,
+  size(2, 0, tr("Ridge runs to"), &HouseShape::axis_deg, 0, 360, Quantity::angle, 5,
        tr("by the compass: 0 north-south, 90 east-west. With a back wall, its front looks 90° to the right"));
   size(2, 1, tr("Sunk floor"), &HouseShape::sunk_m, 0, 3, Quantity::length, 0.1, tr("how deep it is sunk; the walls beside it stand in the soil"));
   m_bays = add(4, 0,

@@ -62,7 +62,7 @@ Problems HouseShape::check() const {
          fmt::format("a pointed arch rises {:.3g} to {:.3g} m, half to one and a half times its width; flatter ones are round", width_m / 2.0, 1.5 * width_m));
   if (kind == ShapeKind::dome)
     need(rise_m() <= 0.75 * width_m, "/ridge_m", rises, fmt::format("a dome rises at most three quarters of its width, {:.3g} m", 0.75 * width_m));
-  need(axis_deg >= 0.0 && axis_deg <= 180.0, "/axis_deg", fmt::format("ridge direction is {} degrees", axis_deg), "allowed is 0 to 180");
+  need(axis_deg >= 0.0 && axis_deg <= 360.0, "/axis_deg", fmt::format("ridge direction is {} degrees", axis_deg), "allowed is 0 to 360");
   need(bays >= 1 && bays <= 40 && (bays == 1 || mayJoin(kind)), "/bays", fmt::format("{} bays", bays),
        mayJoin(kind) ? "allowed is 1 to 40" : "only gable and arched houses are joined side by side");
   need(sunk_m >= 0.0 && sunk_m <= 3.0, "/sunk_m", fmt::format("the floor lies {} m below the ground", sunk_m), "allowed is 0 to 3 m");

@@ -48,7 +48,7 @@ struct HouseShape {
   double length_m = 12.0; ///< 0.3..300; a dome has none
   double eave_m = 1.0;    ///< height of the straight sides (lean-to, single slope: of the low wall), 0..12; of flat roofs' sides > 0
   double ridge_m = 3.0;   ///< height of the highest point above the ground, > eave, <= 15; see check() for each shape's limits
-  double axis_deg = 90.0; ///< compass direction of the ridge line, 0..180 (90: it runs east-west)
+  double axis_deg = 90.0; ///< compass direction of the ridge line, 0..360 (90: it runs east-west); a front looks to axis + 90
   int bays = 1;           ///< 1..40 joined side by side; gable and arches only
   double sunk_m = 0.0;    ///< how far the floor lies below the ground, 0..3
 

@@ -24,7 +24,8 @@ struct Site {
   std::vector<double> annualLows_C = {}; ///< the coldest of each winter the grower knows of, for nights rarer than the log's
   double groundMean_C = 10.0;            ///< of the undisturbed ground over the year
   double groundAmplitude_K = 9.0;        ///< of its surface
-  double coldestDay = 25.0;              ///< day of year of its coldest surface
+  std::optional<double> groundColdestDay = {}; ///< day of year of its coldest surface, where it is not the usual
+  [[nodiscard]] double coldestDay() const { return groundColdestDay.value_or(place.latitude_deg < 0.0 ? 207.0 : 25.0); }
 };
 
 /// One layer of a skin, from outside in; the gap lies between it and the next layer inwards.

@@ -68,7 +68,8 @@ template <class V> void describe(V& v, Site& s) {
   v.numbers("annual_lows_C", s.annualLows_C, {-70.0, 30.0}, "the coldest of each winter known, for nights rarer than the log's");
   v.number("ground_mean_C", s.groundMean_C, {-10.0, 30.0}, "year's mean of the undisturbed ground");
   v.number("ground_amplitude_K", s.groundAmplitude_K, {0.0, 25.0}, "year's swing of the ground's surface to either side");
-  v.number("ground_coldest_day", s.coldestDay, {1.0, 366.0}, "day of year when the ground's surface is coldest");
+  v.number("ground_coldest_day", s.groundColdestDay, {1.0, 366.0},
+           "day of year when the ground's surface is coldest; without it late January, south of the equator late July");
 }
 
 template <class V> void describe(V& v, Layer& l) {
@@ -208,7 +209,7 @@ template <class V> void describe(V& v, HouseShape& s) {
   v.number("length_m", s.length_m, {0.3, 300.0}, "length; a dome has none");
   v.number("eave_m", s.eave_m, {0.0, 12.0}, "height of the straight sides; lean-to and single slope: of the low wall");
   v.number("ridge_m", s.ridge_m, {0.1, 15.0}, "height of the highest point", true);
-  v.number("axis_deg", s.axis_deg, {0.0, 180.0}, "compass direction of the ridge line; 90 runs east-west");
+  v.number("axis_deg", s.axis_deg, {0.0, 360.0}, "compass direction of the ridge line; 90 runs east-west. A lean-to's front looks 90 degrees clockwise of it");
   v.integer("bays", s.bays, {1, 40}, "bays joined side by side with gutters");
   v.number("sunk_m", s.sunk_m, {0.0, 3.0}, "how far the floor lies below the ground");
 }

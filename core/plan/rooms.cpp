@@ -9,8 +9,8 @@ std::vector<OtherRoom> otherRooms(const Plan& plan) {
   const House& h = plan.house;
   std::vector<OtherRoom> rooms;
   if (h.bay) rooms.push_back({RoomKind::bay, 0, "bay", h.bay->name, h.bay->setpoints.hold_C});
-  if (h.lobby) rooms.push_back({RoomKind::lobby, 0, "lobby", h.lobby->name, plan.setpoints.hold_C});
-  if (h.roofVoid) rooms.push_back({RoomKind::roofVoid, 0, "roof-void", h.roofVoid->name, plan.setpoints.hold_C});
+  if (h.lobby) rooms.push_back({RoomKind::lobby, 0, "lobby", h.lobby->name, {}});
+  if (h.roofVoid) rooms.push_back({RoomKind::roofVoid, 0, "roof-void", h.roofVoid->name, {}});
   for (std::size_t k = 0; k < h.bedCovers.size(); ++k) {
     const BedCover& bed = h.bedCovers[k];
     const double line = bed.inBay && h.bay ? h.bay->setpoints.hold_C : plan.setpoints.hold_C;

@@ -20,7 +20,7 @@ struct OtherRoom {
   std::size_t bed = 0; ///< of bed covers: which
   std::string id;      ///< "bay", "lobby", "roof-void", "bed:1", ...
   std::string name;    ///< the grower's
-  double hold_C = 0.0; ///< the line its nights are judged by
+  std::optional<double> hold_C = {}; ///< the line its nights are judged by; a lobby or roof void has none
 };
 
 /// Bay, lobby, roof void and bed covers, as far as the plan has them.

@@ -177,11 +177,11 @@ void Assembler::sunkWalls() {
 void Assembler::draughts() {
   const double pressure = m_net.pressure_Pa;
   const RoomAir house = m_rooms.front().air;
-  const int conductance = signal(draughts_W_K(m_plan, m_winter, pressure));
+  const int conductance = signal(draughts_W_K(m_plan, m_winter, pressure, m_inside_C));
   for (const Room& room : m_rooms) exchangeAir(m_net, room.air, m_outdoors, m_fitted.draughts * volumeShare(room), conductance, partId(Part::draughts));
   if (m_house.door.opened > 0.0) {
     const Room* const lobby = room(RoomKind::lobby);
-    const int opening = signal(door_W_K(m_plan, m_winter, lobby ? 2 : 1, pressure), true);
+    const int opening = signal(door_W_K(m_plan, m_winter, lobby ? 2 : 1, pressure, m_inside_C), true);
     if (lobby) exchangeAir(m_net, house, lobby->air, 1.0, opening, "");
     exchangeAir(m_net, lobby ? lobby->air : house, m_outdoors, 1.0, opening, partId(Part::draughts));
   }
@@ -308,6 +308,8 @@ double barrelAbsorptance(BarrelColour colour) {
   return 0.0;
 }
 
-Assembly assemble(const Plan& plan, const Winter& winter, const SunOnHouse& sun) { return Assembler(plan, winter, sun).run(); }
+Assembly assemble(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::optional<double> inside_C) {
+  return Assembler(plan, winter, sun, inside_C).run();
+}
 
 } // namespace muffle

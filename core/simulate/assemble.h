@@ -92,7 +92,8 @@ struct Assembly {
 };
 
 /// The plan must have passed check(). Weather and sun must be of the same winter and shape; they are copied in.
-Assembly assemble(const Plan& plan, const Winter& winter, const SunOnHouse& sun);
+/// `inside_C` is what the house is to be held at, where that is known.
+Assembly assemble(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::optional<double> inside_C = {});
 
 /// Surface of one barrel that meets the air, and its silhouette: a drum 1.5 times as high as wide standing on the floor.
 struct BarrelSize {

@@ -127,8 +127,9 @@ void Assembler::pipes(std::size_t index) {
     m_net.addAdvective(to.air, house.air, duty.flow_m3_s * shape.air.density_kg_m3 * shape.air.heat_J_kgK).modulator = store.runs;
     m_net.addAdvective(to.vapour, house.vapour, duty.flow_m3_s * shape.air.density_kg_m3 * shape.air.heat_J_kgK * kLatentPerExchange).modulator = store.runs;
   }
+  // what comes out warms the room it is let into, and what that pushes out the house
   for (std::size_t l = firstLink; l < m_net.links.size(); ++l)
-    if (m_net.links[l].to == to.air || m_net.links[l].to == to.vapour) store.giving.push_back(static_cast<int>(l));
+    if (const int at = m_net.links[l].to; at == to.air || at == to.vapour || at == house.air || at == house.vapour) store.giving.push_back(static_cast<int>(l));
   store.node = {run.air.back(), run.soil.front().face(), run.soil.back().face(), plane};
   if (p.collector_m2 > 0.0) {
     constexpr double kWaterAboveSoil_K = 8.0; // of a coil along the pipes at a collector's 300 W/m2

@@ -37,7 +37,7 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
     for (std::size_t r = 0; r < rooms.size(); ++r) {
       const double coldest_C = night.roomColdest_C[r];
       s.rooms[r].coldest_C = s.nights == 1 ? coldest_C : std::min(s.rooms[r].coldest_C, coldest_C);
-      if (coldest_C >= rooms[r].hold_C - kHoldTolerance_K) ++s.rooms[r].held;
+      if (!rooms[r].hold_C || coldest_C >= *rooms[r].hold_C - kHoldTolerance_K) ++s.rooms[r].held;
     }
     s.degreeHours_K_h += night.degreeHours_K_h;
   }
@@ -67,6 +67,7 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   s.heater_kWh += run.heater_J / 3.6e6;
   s.sky_kWh += run.sky_J / 3.6e6;
   s.fan_kWh += run.fan_J / 3.6e6;
+  s.cable_kWh += run.cable_J / 3.6e6;
   s.sun_kWh += run.sun_J / 3.6e6;
   for (int p = 0; p < kPartCount; ++p) s.loss_kWh[static_cast<std::size_t>(p)] += run.loss_J[static_cast<std::size_t>(p)] / 3.6e6;
   s.closure = std::max(s.closure, run.closure);
@@ -135,7 +136,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
   aWinter(all.summary.damp);
   for (RoomSummary& room : all.summary.rooms) aWinter(room.damp);
   all.summary.fuel = fuelMoney(plan, all.summary) / all.summary.winters;
-  all.summary.cost = winterCost(plan.prices, (all.summary.heater_kWh + all.summary.fan_kWh) / all.summary.winters, kitOf(plan),
+  all.summary.cost = winterCost(plan.prices, all.summary.electricity_kWh() / all.summary.winters, kitOf(plan),
                                 drawing_h(plan, all.summary.draws), all.summary.fuel);
   return all;
 }

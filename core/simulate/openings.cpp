@@ -10,7 +10,8 @@
 namespace muffle {
 namespace {
 
-constexpr double kLeastLift_K = 2.0; // the sun's, in a house that is not heated
+constexpr double kLeastLift_K = 2.0;      // of a house that is not heated, at night
+constexpr double kSunLift_K_m2_W = 0.03;  // and by day, by the level sun: 18 K at 600 W/m2
 constexpr double kLobby = 0.5;       // two openings in turn, each of its own volume: half the air of one
 constexpr double kDischarge = 0.6;   // a sharp-edged opening
 constexpr double kWindAcross = 0.35;
@@ -22,7 +23,13 @@ template <class F> std::vector<double> byStep(const Winter& winter, F&& of) {
   return values;
 }
 
-double lift_K(double inside_C, double outside_C) { return std::max(inside_C - outside_C, kLeastLift_K); }
+/// Of the house's air above outside, as far as one can tell before the run.
+double lift_K(const Plan& plan, const Winter& winter, std::size_t i, double setpoint_C, std::optional<double> inside_C) {
+  constexpr double kAny_K = 0.1;
+  if (inside_C) return std::max(std::abs(*inside_C - winter.outside_C[i]), kAny_K);
+  const double bare = kLeastLift_K + kSunLift_K_m2_W * winter.sun_W_m2[i];
+  return plan.heater && plan.heater->power_W > 0.0 ? std::max(setpoint_C - winter.outside_C[i], bare) : bare;
+}
 
 /// Generalised shielding coefficients of Sherman and Grimsrud.
 double shielding(Shelter shelter) {
@@ -44,7 +51,7 @@ double windFactor(const Site& site, double height_m) {
   return site.windHeight_m > 0.0 ? std::pow(height_m / site.windHeight_m, kOpenCountry) : 1.0;
 }
 
-std::vector<double> draughts_W_K(const Plan& plan, const Winter& winter, double pressure_Pa) {
+std::vector<double> draughts_W_K(const Plan& plan, const Winter& winter, double pressure_Pa, std::optional<double> inside_C) {
   const House& house = plan.house;
   const double atHouse = windFactor(plan.site, house.shape.ridge_m);
   if (!house.leakage)
@@ -58,15 +65,16 @@ std::vector<double> draughts_W_K(const Plan& plan, const Winter& winter, double 
   constexpr double kcm2 = 1e-4;
   const double area_m2 = house.leakage->area_cm2 * kcm2;
   constexpr double kGauge_m = 10.0; // that the formula's terrain is for
-  const double atGauge = windFactor(plan.site, kGauge_m);
+  // wind that is at the house already meets it as it is; the formula brings a gauge's down to the house
+  const double atGauge = plan.site.windHeight_m > 0.0 ? windFactor(plan.site, kGauge_m) : 1.0 / (site.terrainA * std::pow(site.height_m / kGauge_m, site.terrainB));
   return byStep(winter, [&](std::size_t i) {
     const double outside = winter.outside_C[i];
-    const double lift = lift_K(plan.setpoints.night_C, outside);
+    const double lift = lift_K(plan, winter, i, plan.setpoints.night_C, inside_C);
     return airFlow_W_K(leakageFlow(area_m2, site, kelvin(outside), lift, atGauge * winter.wind_m_s[i]).flow_m3_s, outside, pressure_Pa);
   });
 }
 
-std::vector<double> door_W_K(const Plan& plan, const Winter& winter, int doors, double pressure_Pa) {
+std::vector<double> door_W_K(const Plan& plan, const Winter& winter, int doors, double pressure_Pa, std::optional<double> inside_C) {
   const Door& door = plan.house.door;
   const auto night = nightOf(winter);
   const auto bySun = static_cast<double>(std::count(night.begin(), night.end(), 0.0));
@@ -74,7 +82,7 @@ std::vector<double> door_W_K(const Plan& plan, const Winter& winter, int doors, 
   const double day_s = std::max(86400.0 * bySun / static_cast<double>(night.size()), kShortestDay_s);
   return byStep(winter, [&](std::size_t i) {
     if (night[i] > 0.0) return 0.0;
-    const double lift = lift_K(plan.setpoints.day_C, winter.outside_C[i]) / doors;
+    const double lift = lift_K(plan, winter, i, plan.setpoints.day_C, inside_C) / doors;
     return doorConductance_W_K(door.opened, door.seconds, door.width_m, door.height_m, lift, winter.outside_C[i], day_s, pressure_Pa) *
            (door.lobby ? kLobby : 1.0);
   });

@@ -24,7 +24,7 @@ Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
 bool Scene::serves(const Plan& plan, const std::shared_ptr<const Weather>& itsWeather) const {
   if (weather != itsWeather || !(shape == plan.house.shape) || latitude_deg != plan.site.place.latitude_deg) return false;
   const bool remembers = std::any_of(before.begin(), before.end(), [](const Before& b) { return b.days > 0; });
-  const auto ground = [](const Site& s) { return std::tuple(s.groundMean_C, s.groundAmplitude_K, s.coldestDay); };
+  const auto ground = [](const Site& s) { return std::tuple(s.groundMean_C, s.groundAmplitude_K, s.coldestDay()); };
   if (remembers && ground(site) != ground(plan.site)) return false;
   for (std::size_t i = 0; i < before.size(); ++i)
     if (before[i].days != warmUpDays(plan, weather->winters[i])) return false;

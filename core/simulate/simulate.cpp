@@ -65,7 +65,7 @@ public:
     const EnergyBalance balance = solver.balance();
     m_run.closure = balance.closure();
     m_run.draws = timesDrawn(m_blanket);
-    for (const double e : balance.thermostat_J) m_run.heater_J += e;
+    for (const int heater : m_heaters) m_run.heater_J += balance.thermostat_J[static_cast<std::size_t>(heater)];
     for (const Assembly::Room& room : m_assembly.rooms)
       m_run.roomHeater_J.push_back(room.heater >= 0 ? balance.thermostat_J[static_cast<std::size_t>(room.heater)] : 0.0);
     for (int i = 0; i < m_assembly.sunSources; ++i) m_run.sun_J += balance.source_J[static_cast<std::size_t>(i)];
@@ -87,9 +87,7 @@ public:
         m_run.fan_J += kCollectorPump_W * m_stores.collected_h(s) * 3600.0;
       }
       if (store.boiler >= 0) {
-        const double heat_J = balance.thermostat_J[static_cast<std::size_t>(store.boiler)];
-        m_run.heater_J -= heat_J; // which is of fuel
-        sum.fuel_kWh = heat_J / 3.6e6;
+        sum.fuel_kWh = balance.thermostat_J[static_cast<std::size_t>(store.boiler)] / 3.6e6;
       }
     }
     m_run.damp = m_houseHours.sum();
@@ -225,7 +223,11 @@ private:
         const double power_W = store.thermostat >= 0 ? solver.lastPower_W(store.thermostat) : runs * store.power_W;
         if (power_W > 0.0) sum.running_h += hours;
         sum.electricity_kWh += power_W * hours / 1000.0;
-        m_run.fan_J += power_W * m_winter.step_s;
+        (store.thermostat >= 0 ? m_run.cable_J : m_run.fan_J) += power_W * m_winter.step_s;
+        if (store.thermostat >= 0) {
+          sum.given_kWh += power_W * hours / 1000.0;
+          if (m_options.series) m_run.series.stores[s].given_W[i] = static_cast<float>(power_W);
+        }
       }
       if (!m_options.series) continue;
       StoreSeries& series = m_run.series.stores[s];
@@ -343,6 +345,7 @@ private:
   std::vector<NightResult> judged(std::size_t last) const {
     std::vector<NightResult> nights;
     const double line = m_plan.setpoints.hold_C;
+    const auto others = otherRooms(m_plan);
     for (const NightSpan& span : m_winter.nights) {
       if (span.to > last) break;
       NightResult night{span.date, m_index, span.from, span.to, span.judged};
@@ -359,10 +362,17 @@ private:
         if (m_damp[i] & kDamp) night.damp_h += m_winter.step_s / 3600.0;
         if (m_damp[i] & kWet) night.leafWet_h += m_winter.step_s / 3600.0;
       }
-      for (const auto& room : m_rooms)
-        night.roomColdest_C.push_back(static_cast<double>(
-            *std::min_element(room.begin() + static_cast<std::ptrdiff_t>(span.from), room.begin() + static_cast<std::ptrdiff_t>(span.to) + 1)));
       night.held = night.coldest_C >= line - kHoldTolerance_K;
+      for (std::size_t r = 0; r < m_rooms.size(); ++r) {
+        double coldest_C = 1e9;
+        for (std::size_t i = span.from; i <= span.to; ++i) {
+          const double air = static_cast<double>(m_rooms[r][i]);
+          coldest_C = std::min(coldest_C, air);
+          if (others[r].hold_C) night.degreeHours_K_h += std::max(0.0, *others[r].hold_C - air) * m_winter.step_s / 3600.0;
+        }
+        night.roomColdest_C.push_back(coldest_C);
+        night.held = night.held && (!others[r].hold_C || coldest_C >= *others[r].hold_C - kHoldTolerance_K);
+      }
       nights.push_back(night);
     }
     return nights;

@@ -50,11 +50,11 @@ struct NightResult {
   std::size_t winter = 0;
   std::size_t from = 0, to = 0; ///< steps of the winter
   bool judged = false;          ///< outside was measured throughout
-  bool held = false;
+  bool held = false;            ///< by the house and by every room that has a line of its own
   double coldest_C = 0.0;
   UtcSeconds coldestAt = 0;
   double outsideLow_C = 0.0;
-  double degreeHours_K_h = 0.0; ///< below the hold line
+  double degreeHours_K_h = 0.0; ///< below the hold lines, of all rooms that have one
   double heater_kWh = 0.0;
   double damp_h = 0.0;                    ///< at 90 % relative humidity or more
   double leafWet_h = 0.0;                 ///< leaves below the dew point
@@ -94,7 +94,7 @@ struct Dampness {
 struct WinterResult {
   WinterSeries series; ///< empty unless asked for
   std::vector<NightResult> nights;
-  double heater_J = 0.0, fan_J = 0.0, sun_J = 0.0, peak_W = 0.0; ///< heaters by electricity; a loop's boiler is told with its store
+  double heater_J = 0.0, cable_J = 0.0, fan_J = 0.0, sun_J = 0.0, peak_W = 0.0; ///< heaters by electricity; a loop's boiler is told with its store
   std::array<double, kPartCount> loss_J{};
   double sky_J = 0.0; ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;
@@ -127,7 +127,10 @@ struct Summary {
   UtcSeconds coldestAt = 0;
   double degreeHours_K_h = 0.0;
   double heater_kWh = 0.0, sun_kWh = 0.0; ///< over all winters; all heaters
-  double fan_kWh = 0.0;                   ///< electricity of fans
+  double fan_kWh = 0.0;                   ///< electricity of fans and pumps
+  double cable_kWh = 0.0;                 ///< of soil cables
+  /// All that is bought as electricity.
+  [[nodiscard]] double electricity_kWh() const { return heater_kWh + fan_kWh + cable_kWh; }
   double winters = 1.0;                   ///< how many winters of 182 days the log amounts to
   double heaterPeak_W = 0.0;
   double tooWarm_h = 0.0;                    ///< hours a winter that the house was above Setpoints::tooWarm_C

@@ -30,7 +30,7 @@ Solid underFloor(const std::string& id, const Floor& floor, int surface, int bel
 
 UndisturbedGround undisturbedGround(const Plan& plan) {
   const SoilHeat soil = soilHeat(*findSoilMaterial(plan.house.floor.soil));
-  return {plan.site.groundMean_C, plan.site.groundAmplitude_K, plan.site.coldestDay, soil.conductivity_W_mK, soil.heat_J_m3K};
+  return {plan.site.groundMean_C, plan.site.groundAmplitude_K, plan.site.coldestDay(), soil.conductivity_W_mK, soil.heat_J_m3K};
 }
 
 double soilColumnDepth_m() { return std::accumulate(kLayers_m.begin(), kLayers_m.end(), 0.0); }

@@ -21,7 +21,7 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
   still.house.retractable.reset();
   still.house.ventOpens_C = 90.0;
   still.house.ventFull_C = 99.0;
-  Assembly a = assemble(still, winter, dark);
+  Assembly a = assemble(still, winter, dark, inside_C);
   a.network.nodes[static_cast<std::size_t>(a.air)].boundary = Driver::constant(inside_C);
   if (const auto bay = otherRoom(still, RoomKind::bay)) // house and bay at one temperature
     a.network.nodes[static_cast<std::size_t>(a.rooms[*bay].air)].boundary = Driver::constant(inside_C);

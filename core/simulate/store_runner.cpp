@@ -22,19 +22,19 @@ constexpr double kPumpNeeds_K = 4.0; // that a pile must be above what its coil 
 
 } // namespace
 
-UtcSeconds firstBuilt(const CompostPile& pile, UtcSeconds inSeason) {
+UtcSeconds firstBuilt(const CompostPile& pile, UtcSeconds inSeason, double latitude_deg) {
   const Date now = dateFromDays(static_cast<std::int64_t>(std::floor(static_cast<double>(inSeason) / kDay_s)));
-  constexpr unsigned kSeasonBegins = 7;
-  const int autumn = now.month >= kSeasonBegins ? now.year : now.year - 1;
+  const unsigned seasonBegins = latitude_deg < 0.0 ? 1 : 7; // winters run from one summer to the next
+  const int autumn = now.month >= seasonBegins ? now.year : now.year - 1;
   const MonthDay built = parseMonthDay(pile.built).value_or(MonthDay{11, 1});
   constexpr UtcSeconds kNoon = 12 * 3600;
-  return daysSinceEpoch({built.month >= kSeasonBegins ? autumn : autumn + 1, built.month, built.day}) * static_cast<UtcSeconds>(kDay_s) + kNoon;
+  return daysSinceEpoch({built.month >= seasonBegins ? autumn : autumn + 1, built.month, built.day}) * static_cast<UtcSeconds>(kDay_s) + kNoon;
 }
 
 int warmUpDays(const Plan& plan, const Winter& winter) {
   int days = plan.groundPipes.empty() && plan.waterLoops.empty() && plan.compost.empty() ? 0 : plan.warmUp_days;
   for (const CompostPile& pile : plan.compost) {
-    const double before = static_cast<double>(winter.start - firstBuilt(pile, winter.start)) / kDay_s;
+    const double before = static_cast<double>(winter.start - firstBuilt(pile, winter.start, plan.site.place.latitude_deg)) / kDay_s;
     if (before > 0.0) days = std::max(days, static_cast<int>(std::ceil(before)));
   }
   return std::min(days, kMostWarmUp_days);
@@ -50,7 +50,7 @@ StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winte
     if (store.collector >= 0) m_collecting.push_back(s);
     if (store.kind != StoreKind::compost) continue;
     const CompostPile& pile = plan.compost[store.index];
-    Place place{&store, blendOf(pile), {}, firstBuilt(pile, winter.start), 0.0, 0.0};
+    Place place{&store, blendOf(pile), {}, firstBuilt(pile, winter.start, plan.site.place.latitude_deg), 0.0, 0.0};
     const PileSize size = pileSize(pile, place.blend);
     place.air = pileAir(pile, size);
     place.ground_W_K = size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W);

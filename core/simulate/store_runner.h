@@ -79,7 +79,7 @@ private:
 };
 
 /// The first pile's day in the season that a moment belongs to: seasons begin in July.
-UtcSeconds firstBuilt(const CompostPile& pile, UtcSeconds inSeason);
+UtcSeconds firstBuilt(const CompostPile& pile, UtcSeconds inSeason, double latitude_deg);
 
 /// Days before a winter's log that a plan's stores are to be run; 0 for none.
 int warmUpDays(const Plan& plan, const Winter& winter);

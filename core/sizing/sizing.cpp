@@ -173,7 +173,7 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
     SizedPackage& p = sizing.packages[i];
     const Summary& s = run->summary;
     p = {package.choice, package.label, s.cost, s.nights, s.held, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
-    p.fan_kWh = s.fan_kWh / s.winters;
+    p.fan_kWh = (s.fan_kWh + s.cable_kWh) / s.winters;
     p.fuel = s.fuel;
     p.draws = s.draws;
     judge(p, plan);

@@ -14,7 +14,7 @@ constexpr std::size_t kJoin = 14;   // days of the log that it is joined to
 constexpr double kWarmest_h = 14.5; // of the sun's day
 constexpr double kMostSwing_K = 25.0;
 
-double wave_C(const Site& site, double day) { return site.groundMean_C - site.groundAmplitude_K * std::cos(2.0 * kPi * (day - site.coldestDay) / 365.0); }
+double wave_C(const Site& site, double day) { return site.groundMean_C - site.groundAmplitude_K * std::cos(2.0 * kPi * (day - site.coldestDay()) / 365.0); }
 
 /// Every `every`th value.
 template <class T> void thin(std::vector<T>& values, std::size_t every) {

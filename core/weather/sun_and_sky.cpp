@@ -92,7 +92,7 @@ private:
     const double cosZenith = std::cos(radians(sun.zenith_deg));
     if (sun.zenith_deg < kSunset_deg && day.rise < 0.0) day.rise = m_x[i];
     if (sun.zenith_deg < 90.0) {
-      m_clear[i] = clearSkyHorizontal_W_m2(sun.zenith_deg);
+      m_clear[i] = clearSkyHorizontal_W_m2(sun.zenith_deg) / (sun.distance_au * sun.distance_au);
       day.highestSun = std::max(day.highestSun, cosZenith);
       day.clear_J_m2 += m_clear[i] * m_w.step_s;
       day.above_J_m2 += kSolarConstant_W_m2 / (sun.distance_au * sun.distance_au) * cosZenith * m_w.step_s;

@@ -181,7 +181,7 @@ Winter steadyWinter(const Site& site, double outside_C, double wind_m_s, double 
   const double dew = outside_C - 2.0; // a near-saturated winter night
   w.sky_C.assign(2, skyBerdahlMartin(outside_C, dew, 0.0, pressureAtElevation_Pa(site.place.elevation_m), 1.0 - skyClear, kCloudBase_m).sky_C);
   w.outside_g_kg.assign(2, 1000.0 * humidityRatio(saturationPressure_Pa(dew), pressureAtElevation_Pa(site.place.elevation_m)));
-  w.startDay = site.coldestDay;
+  w.startDay = site.coldestDay();
   w.nights.push_back({{}, 0, 1, true});
   return w;
 }

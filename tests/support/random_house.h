@@ -58,7 +58,6 @@ inline Plan randomPlan(unsigned seed) {
   for (;;) {
     Plan p;
     p.site.place = {chance.between(35.0, 60.0) * (chance.happens(0.2) ? -1.0 : 1.0), chance.between(-120.0, 150.0), chance.between(0.0, 1500.0)};
-    p.site.coldestDay = p.site.place.latitude_deg < 0.0 ? 207.0 : 25.0;
     p.site.groundMean_C = chance.between(5.0, 14.0);
     House& h = p.house;
     h.shape = randomShape(chance);

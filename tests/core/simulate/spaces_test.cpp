@@ -84,7 +84,7 @@ TEST(Spaces, EveryRoomHasAirOfItsOwnAndTheWholeCloses) {
   EXPECT_EQ(rooms[0].id, "bay");
   EXPECT_EQ(rooms[4].id, "bed:2");
   EXPECT_GT(mean_C(r, 0), mean_C(r, 1)) << "a heated bay against a lobby";
-  EXPECT_CLOSE(rooms[4].hold_C, p.house.bay->setpoints.hold_C, 0.0, "a bed in the bay is judged by the bay's line");
+  EXPECT_CLOSE(rooms[4].hold_C.value(), p.house.bay->setpoints.hold_C, 0.0, "a bed in the bay is judged by the bay's line");
 }
 
 TEST(Lobby, KeepsPartOfTheDoorsColdOutAndIsColderThanTheHouse) {
