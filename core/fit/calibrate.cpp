@@ -4,6 +4,7 @@
 #include "core/fit/model_balance.h"
 #include "core/network/solver.h"
 #include "core/parallel.h"
+#include "core/simulate/before_run.h"
 #include "core/simulate/simulate.h"
 #include "core/simulate/store_runner.h"
 
@@ -77,7 +78,13 @@ public:
       }
       auto solver = Solver::prepare(std::move(a.network), {.cruise = true});
       StoreRunner stores(plan, a, winter);
-      if (solver) stores.begin(*solver);
+      const Scene::Before& before = m_scene.before[w];
+      const auto state = before.winter ? runBefore(plan, before) : std::nullopt;
+      if (solver && state && state->temperature_C.size() == solver->network().nodes.size()) {
+        solver->setTemperatures(state->temperature_C);
+        solver->reset();
+      }
+      if (solver) stores.begin(*solver, state ? state->piles : std::vector<PilePresent>{});
       air[w].assign(winter.size(), 0.0F);
       for (std::size_t i = 0; i < winter.size() && !failed; ++i) {
         if (i > 0 && (!solver || !solver->advance(winter.step_s))) failed = true;

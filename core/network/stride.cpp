@@ -85,7 +85,7 @@ bool Solver::settlesOnTheWay() {
   long turns = 0;
   for (std::size_t i = 0; i < free; ++i) turns += std::abs(far[i] - 2.0 * start[i] + middle[i]) > kTurn_K ? 1 : 0;
   for (std::size_t i = 0; i < free; ++i) middle[i] = kEndInFirst * far[i] + 0.75 * start[i] - kBeforeInFirst * middle[i];
-  if (turns == 0 && holdOnTheWay() && !m_flows.ventOnRamp(m_far.T) && !m_flows.relayTurns(m_middle.T) && !m_flows.relayTurns(m_far.T)) return true;
+  if (turns == 0 && holdOnTheWay() && m_flows.freezing().overshoot_K(m_start.T, m_middle.T) <= 0.0 && !m_flows.ventOnRamp(m_far.T) && !m_flows.relayTurns(m_middle.T) && !m_flows.relayTurns(m_far.T)) return true;
   m_power = m_powerBefore;
   return false;
 }

@@ -8,7 +8,7 @@ namespace muffle {
 std::vector<OtherRoom> otherRooms(const Plan& plan) {
   const House& h = plan.house;
   std::vector<OtherRoom> rooms;
-  if (h.bay) rooms.push_back({RoomKind::bay, 0, "bay", h.bay->name, h.bay->setpoints.hold_C});
+  if (h.bay) rooms.push_back({RoomKind::bay, 0, "bay", h.bay->name, h.bay->setpoints.hold_C, true});
   if (h.lobby) rooms.push_back({RoomKind::lobby, 0, "lobby", h.lobby->name, {}});
   if (h.roofVoid) rooms.push_back({RoomKind::roofVoid, 0, "roof-void", h.roofVoid->name, {}});
   for (std::size_t k = 0; k < h.bedCovers.size(); ++k) {

@@ -20,7 +20,8 @@ struct OtherRoom {
   std::size_t bed = 0; ///< of bed covers: which
   std::string id;      ///< "bay", "lobby", "roof-void", "bed:1", ...
   std::string name;    ///< the grower's
-  std::optional<double> hold_C = {}; ///< the line its nights are judged by; a lobby or roof void has none
+  std::optional<double> hold_C = {}; ///< the line its nights are counted by; a lobby or roof void has none
+  bool isJudged = false;             ///< the line is its own, and a night below it is missed; a bed cover has only the house's to compare with
 };
 
 /// Bay, lobby, roof void and bed covers, as far as the plan has them.

@@ -38,6 +38,15 @@ Assembly Assembler::run() {
   return std::move(m_a);
 }
 
+double Assembler::start() const {
+  constexpr double kLift_K = 2.0, kDay_s = 86400.0;
+  const std::size_t steps = std::clamp<std::size_t>(static_cast<std::size_t>(kDay_s / m_winter.step_s), 1, m_winter.size());
+  double mean = 0.0;
+  for (std::size_t i = 0; i < steps; ++i) mean += m_winter.outside_C[i] / static_cast<double>(steps);
+  const bool heated = m_plan.heater && m_plan.heater->power_W > 0.0;
+  return heated ? std::max(mean + kLift_K, m_plan.setpoints.night_C) : mean + kLift_K;
+}
+
 Assembler::Room* Assembler::room(RoomKind kind) {
   const auto it = std::find_if(m_rooms.begin(), m_rooms.end(), [kind](const Room& r) { return r.space.kind == kind; });
   return it == m_rooms.end() ? nullptr : &*it;
@@ -48,7 +57,7 @@ void Assembler::rooms() {
     const bool isMain = space.kind == RoomKind::house;
     const bool isBay = space.kind == RoomKind::bay;
     const std::string prefix = isMain ? "" : isBay ? "bay " : space.kind == RoomKind::lobby ? "lobby " : "void ";
-    m_rooms.push_back({std::move(space), prefix, isBay ? std::max(start(), m_house.bay->setpoints.night_C) : start(), {}, -1, 0.0, {}});
+    m_rooms.push_back({std::move(space), prefix, isBay && m_house.bay->heater_W > 0.0 ? std::max(start(), m_house.bay->setpoints.night_C) : start(), {}, -1, 0.0, {}});
     Room& room = m_rooms.back();
     const double crop = room.grows() ? m_fitted.mass * kCropCapacity_J_m2K * room.space.floor_m2 : 0.0;
     room.air = addRoomAir(m_net, prefix, room.space.volume_m3, crop, room.start_C, m_winter.outside_g_kg.front());
@@ -90,6 +99,10 @@ SoilColumn Assembler::column(const std::string& id, const Floor& floor, int surf
   SoilColumn c = addSoilColumn(m_net, id, floor, surface, m_a.deep, area_m2, start_C, far().temperature_C(below_m, m_winter.startDay), m_fitted.ground);
   m_net.links.back().part = partId(Part::deepGround);
   m_a.below.insert(m_a.below.end(), c.below.begin(), c.below.end());
+  // the soil begins as the ground about lies, not on a line from a setpoint
+  const double over_m = below_m - soilColumnDepth_m();
+  for (std::size_t k = 0; k < c.node.size(); ++k)
+    m_net.nodes[static_cast<std::size_t>(c.node[k])].initial_C = far().temperature_C(over_m + c.depth_m[k], m_winter.startDay);
   return c;
 }
 

@@ -50,7 +50,8 @@ private:
   void rooms();
 
   Assembly::Room& bedRoom(std::size_t k) { return m_a.rooms[*otherRoom(m_plan, RoomKind::bed, k)]; }
-  double start() const { return std::max(m_winter.outside_C.front() + 2.0, m_plan.setpoints.night_C); }
+  /// Of air and what stands in it, before the first step of the weeks before a log: the first day's mean and a little, or what a heater holds.
+  double start() const;
   int signal(std::vector<double> values, bool hold = false);
   template <class F> int signalOf(F f, bool hold = false) {
     std::vector<double> v(m_winter.size());

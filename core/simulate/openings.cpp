@@ -27,7 +27,7 @@ template <class F> std::vector<double> byStep(const Winter& winter, F&& of) {
 double lift_K(const Plan& plan, const Winter& winter, std::size_t i, double setpoint_C, std::optional<double> inside_C) {
   constexpr double kAny_K = 0.1;
   if (inside_C) return std::max(std::abs(*inside_C - winter.outside_C[i]), kAny_K);
-  const double bare = kLeastLift_K + kSunLift_K_m2_W * winter.sun_W_m2[i];
+  const double bare = kLeastLift_K + kSunLift_K_m2_W * (i < winter.sun_W_m2.size() ? winter.sun_W_m2[i] : 0.0);
   return plan.heater && plan.heater->power_W > 0.0 ? std::max(setpoint_C - winter.outside_C[i], bare) : bare;
 }
 

@@ -16,6 +16,7 @@ Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan) {
   scene.latitude_deg = plan.site.place.latitude_deg;
   scene.site = plan.site;
   scene.sun.resize(weather->winters.size());
+  scene.light = std::make_shared<LightTables>(plan.house.shape);
   scene.weather = std::move(weather);
   for (const Winter& winter : scene.weather->winters) scene.before.push_back({warmUpDays(plan, winter), {}, {}});
   return scene;
@@ -33,11 +34,16 @@ bool Scene::serves(const Plan& plan, const std::shared_ptr<const Weather>& itsWe
 
 void addSun(Scene& scene, const Plan& plan, std::size_t winter) {
   const Winter& w = scene.weather->winters[winter];
-  if (scene.sun[winter].beam_W_m2.empty()) scene.sun[winter] = sunOnHouse(scene.shape, w);
+  const auto lit = [&](const Winter& of) {
+    SunOnHouse sun = sunOnHouse(scene.shape, of);
+    sun.light = scene.light; // one house, one set of tables
+    return sun;
+  };
+  if (scene.sun[winter].beam_W_m2.empty()) scene.sun[winter] = lit(w);
   Scene::Before& before = scene.before[winter];
   if (before.days == 0 || before.winter) return;
   before.winter = weatherBefore(w, plan.site, before.days);
-  if (before.winter) before.sun = sunOnHouse(scene.shape, *before.winter);
+  if (before.winter) before.sun = lit(*before.winter);
 }
 
 Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan) {

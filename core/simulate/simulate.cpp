@@ -5,6 +5,7 @@
 #include "core/air/saturation_curve.h"
 #include "core/network/solver.h"
 #include "core/parallel.h"
+#include "core/simulate/before_run.h"
 #include "core/simulate/blanket.h"
 #include "core/simulate/dampness.h"
 #include "core/simulate/store_runner.h"
@@ -19,7 +20,7 @@
 namespace muffle {
 namespace {
 
-constexpr double kSpinUp_s = 5.0 * 86400.0; // the first days are run twice, so that air, covers and barrels start right
+constexpr double kSpinUp_s = 5.0 * 86400.0; // where nothing is to be run before the log its first days are run twice, so that air, covers and barrels start right
 
 class WinterRunner {
 public:
@@ -52,6 +53,7 @@ public:
     m_run.stores.resize(m_assembly.stores.size());
     m_run.soilDepth_m = m_assembly.soilDepth_m;
     record(solver, 0);
+    if (m_options.stop && m_options.stop->load(std::memory_order_relaxed)) return Problem{ProblemKind::cancelled, "", "stopped", ""};
     for (std::size_t i = 1; i < n; ++i) {
       if ((i & 1023U) == 0 && m_options.stop && m_options.stop->load(std::memory_order_relaxed)) return Problem{ProblemKind::cancelled, "", "stopped", ""};
       if (!solver.advance(m_winter.step_s)) return noSolution(fmt::format("step {}", i));
@@ -120,29 +122,19 @@ private:
   /// After those of the losses.
   static int storeGroup(std::size_t store) { return 2 * (kPartCount + static_cast<int>(store)); }
 
-  /// Stores that remember are run through the time before the log; everything then is as they leave it.
+  /// Everything is as the weeks before the log leave it (before_run.h).
   bool start(Solver& solver) {
     if (!m_before || !m_before->winter) {
       if (!spinUp(solver)) return false;
       m_stores.begin(solver);
       return true;
     }
-    const Winter& before = *m_before->winter;
-    Assembly earlier = assemble(m_plan, before, m_before->sun);
-    StoreRunner runner(m_plan, earlier, before);
-    auto prepared = Solver::prepare(earlier.network, {.cruise = true});
-    if (!prepared || prepared->network().nodes.size() != solver.network().nodes.size()) return false;
-    runner.begin(*prepared);
-    for (std::size_t i = 1; i < before.size(); ++i) {
-      if ((i & 255U) == 0 && m_options.stop && m_options.stop->load(std::memory_order_relaxed)) return true; // run() sees it, too
-      if (!prepared->advance(before.step_s)) return false;
-      runner.step(*prepared, i);
-    }
-    std::vector<double> state(prepared->network().nodes.size());
-    for (std::size_t i = 0; i < state.size(); ++i) state[i] = prepared->temperature_C(static_cast<int>(i));
-    solver.setTemperatures(state);
+    const auto state = runBefore(m_plan, *m_before, m_options.stop);
+    if (m_options.stop && m_options.stop->load(std::memory_order_relaxed)) return true; // run() sees it, too
+    if (!state || state->temperature_C.size() != solver.network().nodes.size()) return false;
+    solver.setTemperatures(state->temperature_C);
     solver.reset();
-    m_stores.begin(solver, runner.piles());
+    m_stores.begin(solver, state->piles);
     return true;
   }
 
@@ -368,10 +360,10 @@ private:
         for (std::size_t i = span.from; i <= span.to; ++i) {
           const double air = static_cast<double>(m_rooms[r][i]);
           coldest_C = std::min(coldest_C, air);
-          if (others[r].hold_C) night.degreeHours_K_h += std::max(0.0, *others[r].hold_C - air) * m_winter.step_s / 3600.0;
+          if (others[r].isJudged) night.degreeHours_K_h += std::max(0.0, *others[r].hold_C - air) * m_winter.step_s / 3600.0;
         }
         night.roomColdest_C.push_back(coldest_C);
-        night.held = night.held && (!others[r].hold_C || coldest_C >= *others[r].hold_C - kHoldTolerance_K);
+        night.held = night.held && (!others[r].isJudged || coldest_C >= *others[r].hold_C - kHoldTolerance_K);
       }
       nights.push_back(night);
     }

@@ -23,9 +23,10 @@ namespace muffle {
 struct Scene {
   std::shared_ptr<const Weather> weather;
   std::vector<SunOnHouse> sun; ///< by winter; empty series where it has not been worked out
+  std::shared_ptr<LightTables> light;
   HouseShape shape;
   double latitude_deg = 0.0;
-  /// What stores are run through before each winter's log; nothing where the plan has none that remember.
+  /// What a plan is run through before each winter's log.
   struct Before {
     int days = 0;
     std::optional<Winter> winter;
@@ -150,7 +151,7 @@ struct Summary {
 
 struct Simulation {
   Summary summary;
-  std::vector<int> warmUp_days; ///< by winter: that stores were run before its log
+  std::vector<int> warmUp_days; ///< by winter: that the plan was run before its log
   std::vector<NightResult> nights;
   std::vector<WinterSeries> series; ///< by winter; empty unless asked for
   std::vector<double> soilDepth_m;

@@ -32,7 +32,9 @@ UtcSeconds firstBuilt(const CompostPile& pile, UtcSeconds inSeason, double latit
 }
 
 int warmUpDays(const Plan& plan, const Winter& winter) {
-  int days = plan.groundPipes.empty() && plan.waterLoops.empty() && plan.compost.empty() ? 0 : plan.warmUp_days;
+  constexpr int kPlain_days = 45; // four time constants of the metre of soil under a floor
+  const bool remembersLong = !(plan.groundPipes.empty() && plan.waterLoops.empty() && plan.compost.empty());
+  int days = remembersLong ? plan.warmUp_days : std::min(plan.warmUp_days, kPlain_days);
   for (const CompostPile& pile : plan.compost) {
     const double before = static_cast<double>(winter.start - firstBuilt(pile, winter.start, plan.site.place.latitude_deg)) / kDay_s;
     if (before > 0.0) days = std::max(days, static_cast<int>(std::ceil(before)));

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 namespace muffle {
 namespace {
@@ -13,6 +14,7 @@ constexpr double kDay_s = 86400.0, kHour_s = 3600.0;
 constexpr std::size_t kJoin = 14;   // days of the log that it is joined to
 constexpr double kWarmest_h = 14.5; // of the sun's day
 constexpr double kMostSwing_K = 25.0;
+constexpr double kFades_days = 10.0; // of what the log's first fortnight was off the wave, backwards: some weeks tell little of those before them
 
 double wave_C(const Site& site, double day) { return site.groundMean_C - site.groundAmplitude_K * std::cos(2.0 * kPi * (day - site.coldestDay()) / 365.0); }
 
@@ -51,13 +53,16 @@ std::optional<Winter> weatherBefore(const Winter& logged, const Site& site, int 
     const double hour = solarHour(static_cast<double>(t), site.place);
     // three clear days, one dull
     const bool dull = static_cast<int>(std::floor(day)) % 4 == 0;
-    const double now = wave_C(site, day) + shift_K + (dull ? 0.25 : 0.6) * swing_K * std::cos(2.0 * kPi * (hour - kWarmest_h) / 24.0);
+    const double now = wave_C(site, day) + shift_K * std::exp(-static_cast<double>(logged.start - t) / kDay_s / kFades_days) + (dull ? 0.25 : 0.6) * swing_K * std::cos(2.0 * kPi * (hour - kWarmest_h) / 24.0);
     log.time.push_back(t);
     outside.raw.push_back(static_cast<float>(now));
   }
   outside.flag.assign(outside.raw.size(), 0);
   log.channels.push_back(std::move(outside));
-  Result<Weather> weather = weatherFromLog(log, site);
+  Site place = site;
+  const auto few = logged.wind_m_s.begin() + static_cast<std::ptrdiff_t>(std::min(joined * aDay, logged.size()));
+  place.wind_m_s = std::accumulate(logged.wind_m_s.begin(), few, 0.0) / static_cast<double>(few - logged.wind_m_s.begin());
+  Result<Weather> weather = weatherFromLog(log, place);
   if (!weather || weather->winters.empty()) return std::nullopt;
   Winter before = std::move(weather->winters.front());
   const auto every = static_cast<std::size_t>(kHour_s / before.step_s);

@@ -65,7 +65,8 @@ void addGround(Adapters& a) {
     double front = 0.0;
     for (int c = 1; c < 199; ++c) { // the last cell ends on the layer
       const auto at = [&](int cell) { return s.temperature_C(net.find("soil:0." + std::to_string(cell))); };
-      if (at(c) < 0.0 && at(c + 1) >= 0.0) front = fine_m / 200.0 * (c + at(c) / (at(c) - at(c + 1)));
+      const double half = -0.5 * soil.freezingInterval_K; // where half of the water is ice; soil that starts at zero is below it a little everywhere
+      if (at(c) < half && at(c + 1) >= half) front = fine_m / 200.0 * (c + (at(c) - half) / (at(c) - at(c + 1)));
     }
     return Json{{"front_m", front}, {"lambda", closed.lambda}, {"stefan_front_m", closed.stefan_m}};
   };

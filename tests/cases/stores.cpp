@@ -24,7 +24,7 @@ PipeAir airOf(const Json& in) { return {num(in, "air_rho"), num(in, "air_cp"), n
 double riseAt(double q_W_m, double k, double heat_J_m3K, double inner_m, double radius_m, double time_s) {
   const double reach_m = radius_m + 8.0 * std::sqrt(k / heat_J_m3K * time_s); // nothing is felt there
   Network net;
-  constexpr int kRings = 400;
+  constexpr int kRings = 900;
   const RadialSoil soil = addRadialSoil(net, "soil", {1.0, inner_m, reach_m, k, heat_J_m3K, kRings}, 0.0);
   net.sources.push_back({soil.face(), Driver::constant(q_W_m), "pipe"});
   Solver s = *Solver::prepare(net);
@@ -57,7 +57,7 @@ void addPipes(Adapters& a) {
   };
   a["line_source"] = [](const Json& in) {
     const double r = num(in, "radius_m");
-    return Json{{"dT_K", riseAt(num(in, "q_W_per_m"), num(in, "k"), num(in, "rho_c"), r / 50.0, r, num(in, "time_s"))}};
+    return Json{{"dT_K", riseAt(num(in, "q_W_per_m"), num(in, "k"), num(in, "rho_c"), r / 150.0, r, num(in, "time_s"))}};
   };
   a["ground_pipe_night"] = [](const Json& in) {
     PipeRunShape shape{.pipe = pipeOf(in), .flow_m3_s = num(in, "flow_m3_per_s"), .air = airOf(in)};

@@ -61,7 +61,14 @@ void addTransients(Adapters& a) {
     const int node = net.addNode("n", num(in, "C_J_per_K"), num(in, "start_C"));
     net.addConductance(node, net.addBoundary("out", Driver::constant(num(in, "outdoor_C"))), num(in, "K_W_per_K"));
     net.sources.push_back({node, Driver::constant(num(in, "heater_W")), "heater"});
-    Solver s = solverOf(net);
+    // the heater under its thermostat: once there, it stays there
+    Network held = net;
+    held.sources.clear();
+    Thermostat t{.id = "heater", .sensor = node, .heats = node};
+    t.setpoint_C = num(in, "setpoint_C");
+    t.power_W = num(in, "heater_W");
+    held.thermostats.push_back(t);
+    Solver s = solverOf(held);
     runTo(s, 21600.0, 60.0);
     Json out{{"T_after_6h_C", s.temperature_C(node)}};
     Solver steady = solverOf(net);

@@ -80,6 +80,7 @@ inline Plan randomPlan(unsigned seed) {
     if (chance.happens(0.4)) p.barrels.push_back({.count = chance.whole(1, 20), .litres = chance.between(50.0, 250.0), .layered = chance.happens(0.3)});
     if (chance.happens(0.2)) h.bedCovers.push_back({.length_m = std::max(0.3, 0.6 * h.shape.length_m)});
     if (chance.happens(0.2)) h.door.opened = chance.between(1.0, 30.0);
+    p.warmUp_days = chance.whole(1, 12); // quick; what they are for is another test
     p.setpoints.hold_C = chance.between(-3.0, 10.0);
     p.setpoints.night_C = p.setpoints.hold_C;
     p.setpoints.day_C = p.setpoints.night_C + chance.between(0.0, 4.0);

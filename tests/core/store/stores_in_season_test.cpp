@@ -140,7 +140,7 @@ TEST(StoresInSeason, ACableHoldsTheSoilBesideItAndWarmsTheLeavesUnderItsCover) {
   const StoreSeries& cable = warm.series.front().stores.front();
   EXPECT_NEAR(mean(cable.temperature_C[0], 10, 70), 14.0, 0.5); // above it where the sun is stronger
   EXPECT_GT(mean(cable.temperature_C[2], 10, 70), mean(cold.series.front().rooms.front().air_C, 10, 70) + 1.0);
-  EXPECT_NEAR(warm.summary.stores.front().electricity_kWh, warm.summary.fan_kWh, 1e-9); // it is paid for
+  EXPECT_NEAR(warm.summary.stores.front().electricity_kWh, warm.summary.cable_kWh, 1e-9); // it is paid for
 }
 
 TEST(StoresInSeason, ACollectorMakesTheTankWarmerAndItsHeatReachesTheHouse) {

@@ -1,0 +1,23 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What a plan's house, ground and stores have come to when a log begins: they are run through the place's weather of the weeks before it, whatever
+// the plan holds, so that no state is set by one reading or by a setpoint.
+#pragma once
+
+#include "core/simulate/simulate.h"
+#include "core/simulate/store_runner.h"
+
+#include <optional>
+#include <vector>
+
+namespace muffle {
+
+struct StateBefore {
+  std::vector<double> temperature_C; ///< by node, as of the winter's own assembly
+  std::vector<PilePresent> piles;
+};
+
+/// Nothing if no solution was found, or `stop` was set. before.winter must be there.
+std::optional<StateBefore> runBefore(const Plan& plan, const Scene::Before& before, const std::atomic<bool>* stop = nullptr);
+
+} // namespace muffle
