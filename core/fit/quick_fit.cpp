@@ -9,6 +9,7 @@ namespace {
 
 constexpr UtcSeconds kAfterSunset_s = 3 * 3600; // the day's sun has left the air by then
 constexpr double kHeated_W = 50.0;
+constexpr double k95 = 1.96;
 constexpr double kWhole = 0.8; // of the hours of a night that must be there
 
 double mean(const std::vector<double>& v) {
@@ -90,9 +91,11 @@ Result<QuickFit> quickFit(const Log& log, const std::vector<Night>& nights) {
   if (auto line = robustLine(lift, watts)) {
     fit.line = *line;
     widenForAlikeNights(*fit.line, fit.heated);
+    // a heater that is always full on draws no line, whatever its slope; the hours' balance can still tell
+    if (!(fit.line->low > 0.0)) fit.line.reset();
   }
   if (heater)
-    if (auto balance = fitHeatBalance(in, out, heat, 3600.0)) fit.balance = *balance;
+    if (auto balance = fitHeatBalance(in, out, heat, 3600.0); balance && balance->UA_W_K > k95 * balance->seUA_W_K) fit.balance = *balance;
   return fit;
 }
 

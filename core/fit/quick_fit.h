@@ -22,8 +22,8 @@ struct QuickNight {
 
 struct QuickFit {
   std::vector<QuickNight> heated;     ///< nights with heater, inside and outside throughout, the heater on
-  std::optional<RobustLine> line;     ///< of their watts on lift
-  std::optional<HeatBalance> balance; ///< by dark hours
+  std::optional<RobustLine> line;     ///< of their watts on lift; nothing where its interval reaches zero
+  std::optional<HeatBalance> balance; ///< by dark hours; the same
   std::vector<double> timeConstant_h; ///< of nights without heat that cooled through
   [[nodiscard]] double UA_W_K() const { return line ? line->slope : balance ? balance->UA_W_K : 0.0; }
   [[nodiscard]] double standardError_W_K() const { return line ? (line->high - line->low) / (2.0 * 1.96) : balance ? balance->seUA_W_K : 0.0; }

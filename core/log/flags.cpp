@@ -4,6 +4,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 
 namespace muffle {
 namespace {
@@ -34,6 +35,9 @@ constexpr double kSlowSpike_K = 3.0;            // soil and water cannot jump
 constexpr UtcSeconds kSpikeWithin_s = 4 * 3600; // from the reading before to the one after
 constexpr double kStuck_s = 5.0 * 3600.0;       // air never repeats a reading to the last digit for so long
 constexpr std::size_t kStuckReadings = 6;
+constexpr double kCoarse_K = 0.4, kStuckCoarse_s = 20.0 * 3600.0; // of a logger that resolves no more: a dull night may not move it
+constexpr double kStuckHeld_s = 24.0 * 3600.0;                     // of a room: a thermostat holds its air quite level from dusk to dawn
+constexpr std::size_t kHeldLevels = 3;                             // stretches at one reading: a level that is held, not a sensor that hangs
 constexpr double kUnitFit_K = 2.5; // how well 1.8 t + 32 must explain a jump
 constexpr double kUnitJump_K = 15.0;
 constexpr std::size_t kUnitReadings = 3;
@@ -143,15 +147,33 @@ private:
         "one reading far from both its neighbours");
   }
 
+  /// The smallest steps that a logger's readings move by, as most of them do.
+  [[nodiscard]] static double resolution_K(const Series& series) {
+    std::vector<double> steps;
+    for (std::size_t k = 1; k < series.size(); ++k)
+      if (const double step = std::abs(series.value(k) - series.value(k - 1)); step > 1e-6) steps.push_back(step);
+    if (steps.empty()) return 0.0;
+    const auto at = steps.begin() + static_cast<std::ptrdiff_t>(steps.size() / 20);
+    std::nth_element(steps.begin(), at, steps.end());
+    return *at;
+  }
+
   void stuck(std::size_t c) {
     const Series series(m_log, m_log.channels[c]);
+    const bool isRoom = m_log.channels[c].role == Role::room;
+    const double least_s = std::max(resolution_K(series) >= kCoarse_K ? kStuckCoarse_s : kStuck_s, isRoom ? kStuckHeld_s : 0.0);
     std::size_t from = 0;
     std::vector<Stretch> all;
+    std::map<float, std::size_t> levels; // stretches of some hours at each reading
     for (std::size_t k = 1; k <= series.size(); ++k) {
-      if (k < series.size() && series.channel.raw[series.at[k]] == series.channel.raw[series.at[from]]) continue;
-      if (static_cast<double>(series.time(k - 1) - series.time(from)) >= kStuck_s && k - from >= kStuckReadings) all.push_back({from, k - 1});
+      const float level = series.channel.raw[series.at[from]];
+      if (k < series.size() && series.channel.raw[series.at[k]] == level) continue;
+      const auto lasts_s = static_cast<double>(series.time(k - 1) - series.time(from));
+      if (lasts_s >= kStuck_s && k - from >= kStuckReadings) ++levels[level];
+      if (lasts_s >= least_s && k - from >= kStuckReadings) all.push_back({from, k - 1});
       from = k;
     }
+    std::erase_if(all, [&](const Stretch& s) { return isRoom && levels[series.channel.raw[series.at[s.first]]] >= kHeldLevels; });
     for (const Stretch& s : all) markAll(c, Flag::stuck, "stuck", series, s, "the same reading for hours: the sensor hangs");
   }
 

@@ -30,9 +30,9 @@ struct Night {
   std::optional<double> degreeHours_K_h; ///< of the inside below a line, if one was given
   std::optional<double> belowFreezing_h; ///< of the inside
 
-  /// Lowest inside minus lowest outside, which need not fall together.
+  /// Lowest inside minus lowest outside, which need not fall together; nothing of a night with a hole, whose lows may be in it.
   [[nodiscard]] std::optional<double> lift_K() const {
-    if (!outsideLow || !insideLow) return std::nullopt;
+    if (!complete || !outsideLow || !insideLow) return std::nullopt;
     return insideLow->value - outsideLow->value;
   }
   /// From the coldest outside to the coldest inside; nothing where the hours are not known.

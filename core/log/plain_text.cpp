@@ -101,6 +101,21 @@ std::string tabsForBlanks(std::string_view bytes) {
   return out;
 }
 
+/// Every kind of line end as one: loggers on some systems end lines with two characters, old ones with the other alone.
+std::string withPlainLineEnds(std::string_view bytes) {
+  std::string out;
+  out.reserve(bytes.size());
+  for (std::size_t i = 0; i < bytes.size(); ++i) {
+    if (bytes[i] != '\r') {
+      out += bytes[i];
+      continue;
+    }
+    out += '\n';
+    if (i + 1 < bytes.size() && bytes[i + 1] == '\n') ++i;
+  }
+  return out;
+}
+
 } // namespace
 
 std::string_view plainText(std::string_view bytes, std::optional<char> separator, std::string& own) {
@@ -108,6 +123,10 @@ std::string_view plainText(std::string_view bytes, std::optional<char> separator
     bytes.remove_prefix(3);
   } else if (bytes.starts_with("\xFF\xFE") || bytes.starts_with("\xFE\xFF")) {
     own = fromUtf16(bytes.substr(2), bytes.starts_with("\xFE\xFF"));
+    bytes = own;
+  }
+  if (bytes.find('\r') != std::string_view::npos) {
+    own = withPlainLineEnds(bytes);
     bytes = own;
   }
   if (separator ? *separator == ' ' : isSetByBlanks(bytes)) {

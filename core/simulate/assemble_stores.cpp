@@ -179,7 +179,7 @@ void Assembler::hotBed(std::size_t index, StoreNodes& store) {
   const auto at = [&](std::size_t layer) { return m_net.find(fmt::format("hot bed {} soil:{}", index + 1, layer)); };
   overFloor(house.air, bed.floor, bed.foot_m2, earth);
   m_net.addRadiative(bed.floor, house.covers->radiation(), kBedLongwave * bed.foot_m2);
-  const double sides = size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + kInner_m2K_W);
+  const double sides = (1.0 - pile.buried) * size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + kInner_m2K_W);
   m_net.addConductance(store.core, m_a.air, sides);
   store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
   store.node = {at(2), bed.floor};
@@ -194,11 +194,11 @@ void Assembler::hotBed(std::size_t index, StoreNodes& store) {
 void Assembler::chamber(std::size_t index, StoreNodes& store) {
   const CompostPile& pile = m_plan.compost[index];
   const PileSize size = pileSize(pile, blendOf(pile));
-  const double faces = size.top_m2 + size.sides_m2;
+  const double faces = size.top_m2 + (1.0 - pile.buried) * size.sides_m2;
   const double walls = kChamberWallBeyondPile * faces;
   constexpr double kWallCapacity_J_m2K = 8000.0; // a centimetre of timber
   const int air = m_net.addNode(fmt::format("chamber {} air", index + 1), kWallCapacity_J_m2K * walls + kAirHeat_J_m3K * size.foot_m2, start());
-  m_net.addConductance(store.core, air, faces / (size.core_m2K_W + kInner_m2K_W));
+  m_net.addConductance(store.core, air, faces / (size.core_m2K_W + pile.jacket_m2K_W + kInner_m2K_W)); // boards lie against it
   m_net.addConductance(air, m_a.outside, walls / (kInner_m2K_W + pile.jacket_m2K_W + kOuter_m2K_W));
   const auto gives = [&] { store.giving.push_back(static_cast<int>(m_net.links.size()) - 1); };
   if (pile.opening_m2 > 0.0) { // a low and a high opening, in line: ASHRAE Fundamentals, stack flow

@@ -55,8 +55,9 @@ StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winte
     Place place{&store, blendOf(pile), {}, firstBuilt(pile, winter.start, plan.site.place.latitude_deg), 0.0, 0.0};
     const PileSize size = pileSize(pile, place.blend);
     place.air = pileAir(pile, size);
-    place.ground_W_K = size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W);
-    if (pile.place == PilePlace::mound) place.outside_W_K = (size.top_m2 + size.sides_m2) / (size.core_m2K_W + pile.jacket_m2K_W + kOuter_m2K_W);
+    const double buried_m2 = pile.buried * size.sides_m2;
+    place.ground_W_K = size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W) + buried_m2 / (size.core_m2K_W + pile.jacket_m2K_W + kUnder_m2K_W);
+    if (pile.place == PilePlace::mound) place.outside_W_K = (size.top_m2 + size.sides_m2 - buried_m2) / (size.core_m2K_W + pile.jacket_m2K_W + kOuter_m2K_W);
     m_places.push_back(std::move(place));
   }
   m_piles.resize(m_places.size());
@@ -80,7 +81,8 @@ void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
   // piles are built at the hours at which they go on
   if (const int due = m_waiting == 0 ? builtBy(place, pile, m_winter.time(i)) : now.built; due > now.built) {
     now = {due, place.blend.mix, 0, now.watered_kg, {}, {}};
-    now.state = freshCompost(place.blend.mix, std::max(kLeastStart_C, m_winter.outside_C[i]));
+    breathe(pile);
+    now.state = freshCompost(place.blend.mix, m_plan.compost[pile].tipped_C.value_or(std::max(kLeastStart_C, m_winter.outside_C[i])));
   }
   const CompostPile& of = m_plan.compost[pile];
   double t_C = now.state.temperature_C;
@@ -143,6 +145,15 @@ void StoreRunner::goOn(const Solver& solver, std::size_t pile, std::size_t i, do
   tend(pile, i);
 }
 
+/// A pile that has grown or is built anew breathes by its height.
+void StoreRunner::breathe(std::size_t pile) {
+  Place& place = m_places[pile];
+  const CompostPile& of = m_plan.compost[pile];
+  Blend blend = place.blend;
+  blend.volume_m3 = m_piles[pile].mix.volume_m3;
+  place.air = pileAir(of, pileSize(of, blend));
+}
+
 /// What the grower does to it when it is due.
 void StoreRunner::tend(std::size_t pile, std::size_t i) {
   const CompostPile& of = m_plan.compost[pile];
@@ -151,6 +162,7 @@ void StoreRunner::tend(std::size_t pile, std::size_t i) {
   if (of.topUpEvery_days > 0.0 && now.state.age_s >= (now.toppedUp + 1) * of.topUpEvery_days * kDay_s) {
     topUpCompost(now.mix, now.state, kTopUp, yard_C);
     ++now.toppedUp;
+    breathe(pile);
   }
   const double solids_kg = now.state.degradable_kg + now.mix.inert_kg();
   if (now.state.water_kg < of.waterBelow * (now.state.water_kg + solids_kg)) now.watered_kg += waterCompost(now.mix, now.state, kWateredTo, yard_C);

@@ -57,6 +57,7 @@ private:
     double outside_W_K, ground_W_K; ///< of what the network does not hold
   };
   [[nodiscard]] int builtBy(const Place& place, std::size_t pile, UtcSeconds at) const;
+  void breathe(std::size_t pile);
   void tend(std::size_t pile, std::size_t i);
   void goOn(const Solver& solver, std::size_t pile, std::size_t i, double h_s);
   void hand(Solver& solver, std::size_t pile, std::size_t i);

@@ -17,10 +17,17 @@ constexpr double kOxygenHalf_percent = 2.0;
 constexpr double kOxygenOfAir_percent = 21.0;
 constexpr double kOxygenOfAir_kg_kg = 0.2314;
 constexpr double kOxygenUse_kg_kg = 1.2; // by degradable solids
-constexpr double kDraught_kg_s_kg = 0.25e-3 / 3600.0, kDraughtAt_K = 45.0;
-constexpr double kMostConnected = 0.40;          // of free air space, for diffusion
+// of a heap of average stuff; what its air has to pass is nobody's measurement, and these two are chosen so that the piles of docs/model.md heat as such piles do
+constexpr double kPermeability_m2 = 7.5e-9; // moist, coarse organic stuff: 1e-9 to 1e-7
+constexpr double kCrust_Pa_m = 0.2;         // of lift from which the wet crust, where the rising damp condenses, holds back as much as the heap
+constexpr double kSheets_kg_m3 = 470.0;     // lighter stuff lies in sheets that turn the air aside: leaves, grass
+constexpr double kMostFreeAirSpace = 0.45;  // coarser heaps are no freer for it
+constexpr double kAirViscosity_Pa_s = 1.9e-5; // near 40 degC
+constexpr double kVapourLightens = 0.608;
+constexpr double kMostDamp_C = 90.0;
+constexpr double kMostConnected = 0.44;          // of free air space, for diffusion
 constexpr double kOxygenInAir_m2_s = 2.0e-5;     // diffusion, near 20 degC
-constexpr double kCompaction_s = 14.0 * 86400.0; // Haug, ch. 8: most of it sinks in within the first weeks
+constexpr double kCompaction_s = 12.0 * 86400.0; // Haug, ch. 8: most of it sinks in within the first weeks
 constexpr double kEvaporationFall_J_kgK = 2326.0;
 
 double sigmoid(double x) { return 1.0 / (std::exp(-x) + 1.0); }
@@ -70,12 +77,24 @@ CompostRates compostRates(const CompostMix& mix, const CompostState& state, cons
   r.freeAirSpace = std::clamp(1.0 - ofSolids - state.water_kg / kWaterDensity_kg_m3 / volume_m3, 0.0, 1.0);
   r.structure = compostStructureFactor(r.freeAirSpace);
   r.air_kg_s = air.blown_kg_s;
-  if (air.draws && T > weather.air_C) r.air_kg_s += kDraught_kg_s_kg * mix.wet_kg * mix.airiness * r.structure * std::sqrt((T - weather.air_C) / kDraughtAt_K);
+  constexpr double kLeastPasses = 0.4;
+  const double passes = std::clamp(mix.wet_kg / mix.volume_m3 / kSheets_kg_m3, kLeastPasses, 1.0);
+  const double saturated = humidityRatio(saturationPressure_Pa(std::min(T, kMostDamp_C)), weather.pressure_Pa);
+  if (air.draws_m2 > 0.0) { // by its own lift, Darcy: the pile's air is warm and damp, and lighter by both
+    const double within_K = kelvin(T) * (1.0 + kVapourLightens * saturated), outside_K = kelvin(weather.air_C) * (1.0 + kVapourLightens * weather.air_kg_kg);
+    const double density = airDensity_kg_m3(weather.air_C, weather.pressure_Pa);
+    const double lift_Pa_m = density * kGravity_m_s2 * (1.0 - outside_K / within_K);
+    const double drives_Pa_m = lift_Pa_m / (1.0 + std::max(lift_Pa_m, 0.0) / kCrust_Pa_m);
+    const double permeability_m2 = kPermeability_m2 * mix.airiness * r.structure * passes * std::min(r.freeAirSpace, kMostFreeAirSpace) / kMostFreeAirSpace;
+    const double flow = density * permeability_m2 / kAirViscosity_Pa_s * drives_Pa_m * air.draws_m2;
+    r.air_kg_s += std::max(flow, 0.0);
+  }
   if (air.faces_m2 > 0.0) {
     const double pores = std::max(r.freeAirSpace, 1.0 - ofSolids);
     const double connected = std::min(r.freeAirSpace, kMostConnected);
     const double tortuous = connected * connected * connected * std::cbrt(connected); // to the power of 10/3
-    r.diffused_kg_s = airDensity_kg_m3(weather.air_C, weather.pressure_Pa) * kOxygenInAir_m2_s * tortuous / (pores * pores) * air.faces_m2 / air.path_m;
+    const double between_K = kelvin(0.5 * (T + weather.air_C)) / kelvin(20.0); // diffusion quickens with warmth
+    r.diffused_kg_s = airDensity_kg_m3(weather.air_C, weather.pressure_Pa) * kOxygenInAir_m2_s * std::pow(between_K, 1.75) * tortuous / (pores * pores) * air.faces_m2 / air.path_m * passes;
   }
   const double perKg = r.temperatureFactor_per_day / 86400.0 * r.water * r.structure;
   const double quick_kg_s = perKg * mix.quickK20_per_day / mix.k20_per_day * state.quick_kg;

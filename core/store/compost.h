@@ -12,10 +12,12 @@
 // What air brings in limits the rate: in a balance of oxygen, 1.2 kg used for a kg of degradable solids,
 //   g 0.2314 (1 - o/21) = 1.2 r(o)
 // With oxygen taken as given the same law has two ends only, 75 degC or stone cold. The air of a pile that nobody blows
-// rises through it by its own warmth. What the draught of a heap is nobody measures; it is taken as
-//   g  = 0.25 kg/h for a tonne as built, times its airiness, times F2, times sqrt((T - Ta)/45 K)
-// with which piles of all kinds lie in the published 150 to 400 W a tonne (docs/model.md), and airiness is the grower's: 0.5 trodden
-// down, 2 with pipes through it. More oxygen comes by diffusion, which carries no heat away: as much as so much air would bring,
+// rises through it by its own lift, Darcy's law,
+//   g  = rho K/mu p/(1 + p/p0) A H/(H + w/4),  p = rho g (1 - Ta (1 + 0.608 Wa)/(T (1 + 0.608 Wx)))  in Pa/m
+// K its permeability, p0 the lift at which the crust, where the rising damp condenses, holds back as much as the heap itself, A H/(H + w/4) its foot by
+// the share of the way on which the air rises: it comes in by the sides. The lower a pile the more it breathes for its mass. K and p0 of heaps nobody
+// measures; with those below piles of all kinds heat as such piles do (docs/model.md), and airiness is the grower's: 0.5 trodden down, 2 with pipes
+// through it. More oxygen comes by diffusion, which carries no heat away: as much as so much air would bring,
 //   gd = rho D a^(10/3)/n^2 A/path, n the pores with their water           Millington and Quirk, Trans. Faraday Soc. 57 (1961) 1200
 #pragma once
 
@@ -31,7 +33,7 @@ struct CompostMix {
   double degradable = 0.45;          ///< of the volatile solids, 0..1
   double k20_per_day = 0.01;         ///< rate at 20 degC with nothing amiss, > 0
   double quick = 0.0;                ///< of the degradable solids, 0..1: sugars, starch, protein, what makes a pile light
-  double quickK20_per_day = 0.06;    ///< of those
+  double quickK20_per_day = 0.073;    ///< of those
   double heat_J_kg = 18.5e6;         ///< given by a kg of degradable solids
   double volume_m3 = 2.0;            ///< as built, > 0
   double waterYield = 0.55;          ///< kg made of a kg of degradable solids
@@ -58,7 +60,7 @@ CompostState freshCompost(const CompostMix& mix, double temperature_C);
 /// How air comes to a pile.
 struct CompostAir {
   double blown_kg_s = 0.0;      ///< dry air by fan or pipe, whatever the pile does
-  bool draws = false;           ///< air by its own warmth
+  double draws_m2 = 0.0;        ///< by its own warmth: area that it rises through, by the share of its way on which it rises; 0: it does not
   double faces_m2 = 0.0;        ///< through which oxygen diffuses; 0: it does not
   double path_m = 0.3;          ///< from those faces to the middle
   double oxygen_percent = -1.0; ///< taken as given; below 0: what the air that comes leaves over

@@ -14,8 +14,9 @@ namespace {
 constexpr double kFilled = 0.75;          // of the parts' volumes, once they are mixed
 constexpr double kCompost_W_mK = 0.4;     // moist, 40 % free air: Ahn et al., Bioresource Technology 100 (2009) 3974, 0.2 to 0.6
 constexpr double kOuterFilm_W_m2K = 12.0; // of the open faces
-constexpr double kSettling = 0.6, kCompaction = 0.2;
+constexpr double kSettling = 0.6, kCompaction = 0.26;
 constexpr double kDryAir_kg_m3 = 1.2;
+constexpr double kUnderSoil = 0.9; // of a top that crumbly soil lies on, as far as air is concerned
 
 } // namespace
 
@@ -86,8 +87,11 @@ PileSize pileSize(const CompostPile& pile, const Blend& blend) {
 
 CompostAir pileAir(const CompostPile& pile, const PileSize& size) {
   CompostAir air{pile.blown_m3_h * kDryAir_kg_m3 / 3600.0};
-  air.draws = air.blown_kg_s <= 0.0;
-  air.faces_m2 = size.sides_m2 + (pile.place == PilePlace::hotBed ? 0.5 : 1.0) * size.top_m2;
+  if (air.blown_kg_s <= 0.0) { // it comes in by the sides, goes a quarter of the width inwards, and rises
+    const double inwards_m = 0.25 * std::min(pile.width_m, pile.length_m);
+    air.draws_m2 = size.foot_m2 * size.height_m / (size.height_m + inwards_m) * (pile.place == PilePlace::hotBed ? kUnderSoil : 1.0);
+  }
+  air.faces_m2 = size.sides_m2 + (pile.place == PilePlace::hotBed ? kUnderSoil : 1.0) * size.top_m2;
   air.path_m = size.foot_m2 * size.height_m / air.faces_m2;
   return air;
 }
@@ -104,10 +108,11 @@ PileCourse pileCourse(const CompostPile& pile, const PileTrial& trial) {
   const bool isHotBed = pile.place == PilePlace::hotBed;
   const double over_m2K_W = isHotBed ? pile.soil_m / kSoil_W_mK : pile.jacket_m2K_W;
   const double open_W_K =
-      size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + 1.0 / kOuterFilm_W_m2K) + size.top_m2 / (size.core_m2K_W + over_m2K_W + 1.0 / kOuterFilm_W_m2K);
+      (1.0 - pile.buried) * size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + 1.0 / kOuterFilm_W_m2K) + size.top_m2 / (size.core_m2K_W + over_m2K_W + 1.0 / kOuterFilm_W_m2K);
   constexpr double kUnder_m2K_W = 1.0; // of the ground below: half a metre of moist soil
-  const double ua = open_W_K + size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W);
-  CompostState state = freshCompost(blend.mix, trial.start_C);
+  const double ua =
+      open_W_K + size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W) + pile.buried * size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + kUnder_m2K_W);
+  CompostState state = freshCompost(blend.mix, pile.tipped_C.value_or(trial.start_C));
   const CompostAir air = pileAir(pile, size);
   CompostWeather weather{trial.air_C, humidityRatio(trial.humidity * saturationPressure_Pa(trial.air_C))};
   double sustained_J = 0.0;

@@ -4,7 +4,7 @@
 //   blend    moisture, nitrogen, carbon, degradable solids by mass; rate by degradable mass; volume by the sum of the parts'
 //            volumes, less a quarter: fine things fill the gaps of coarse ones, and straw is trodden down
 //   faces    U = 1/(R_core + R_jacket + 1/h), R_core = (V/A)/(2 k), k 0.4 W/(m K): what lies between the middle and a face
-//   settling of the lost solids' share 0.6, and a fifth of the height within weeks (Haug 1993, ch. 8; NRAES-54 ch. 3)
+//   settling of the lost solids' share 0.6, and a quarter of the height within weeks (Haug 1993, ch. 8; NRAES-54 ch. 3)
 #pragma once
 
 #include "core/status.h"

@@ -99,7 +99,9 @@ struct CompostPile {
   std::string built = "11-01"; ///< month and day
   int piles = 1;
   double everyDays = 30.0;      ///< from one pile to the next; at each place only the last one built stands
-  double jacket_m2K_W = 0.8;    ///< of straw or boards round it, where no soil is
+  double jacket_m2K_W = 0.8;    ///< of straw or boards round it, where no soil is; of a chamber against the pile and in the shed's walls
+  std::optional<double> tipped_C = {}; ///< its stuff's temperature when it is built; without it as it lay in the yard
+  double buried = 0.0;          ///< share of its sides that stands in the ground, 0..1
   double blown_m3_h = 0.0;      ///< air blown through; 0: it draws its own
   double airiness = 1.0;        ///< of its draught: 0.5 trodden down, 2 with pipes through it
   double topUpEvery_days = 0.0; ///< 0: never; a fifth of the recipe each time

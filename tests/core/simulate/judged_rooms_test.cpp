@@ -127,7 +127,7 @@ TEST(SouthernHalf, AHouseIsWhatItsMirrorImageIsInTheNorth) {
       mean_K += off_K / static_cast<double>(a->nights.size());
       EXPECT_CLOSE(off_K, 0.0, 1.0, "water may begin to freeze a night earlier") << "seed " << seed;
     }
-    EXPECT_CLOSE(mean_K, 0.0, 0.25, "the sun is a fifteenth farther away in July, its clock some minutes off") << "seed " << seed;
+    EXPECT_CLOSE(mean_K, 0.0, 0.4, "the sun is a fifteenth farther away in July, its clock some minutes off") << "seed " << seed;
   }
 }
 
