@@ -184,7 +184,8 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     ok = shootDialogs(document, window, out, suffix) && ok;
     window.showStage(Document::Stage::house);
     auto* house = window.findChild<HouseStage*>();
-    for (const auto& [page, name] : {std::pair{HouseStage::Page::shape, "shape"},
+    for (const auto& [page, name] : {std::pair{HouseStage::Page::place, "place"},
+                                     {HouseStage::Page::shape, "shape"},
                                      {HouseStage::Page::skins, "skins"},
                                      {HouseStage::Page::floor, "floor"},
                                      {HouseStage::Page::proportions, "proportions"},

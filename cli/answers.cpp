@@ -161,6 +161,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
                    {"humidity", inputKindText(weather.humidity)},
                    {"ground", "assumed"}};
   out["sun_estimated_days"] = weather.sunEstimatedDays;
+  out["sky_carried_days"] = weather.carriedDays; // whose afternoon was not logged: the sky of the day before
   out["rooms"]["house"] = {{"nights", s.nights},
                            {"held", s.held},
                            {"coldest_C", out["coldest_C"]},
@@ -185,6 +186,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
     answer = {{"name", stores[k].name},
               {"given_kWh", digits(store.given_kWh, 1)},
               {"taken_kWh", digits(store.taken_kWh, 1)},
+              {"net_kWh", digits(store.given_kWh - store.taken_kWh, 1)},
               {"electricity_kWh", digits(store.electricity_kWh, 2)},
               {"running_h", digits(store.running_h, 1)},
               {"coldest_C", digits(store.coldest_C, 2)},

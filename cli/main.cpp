@@ -3,6 +3,9 @@
 // muffle-cli: a thin shell over core and book. Exit 0 done, 2 wrong usage, 3 bad input.
 #include "book/book.h"
 #include "book/files.h"
+#include "core/store/ingredients.h"
+#include "core/plan/store_list.h"
+#include "core/calc/quantity.h"
 #include "cli/answers.h"
 #include "cli/plan_tables.h"
 #include "core/calc/aids.h"
@@ -14,7 +17,9 @@
 #include <fmt/format.h>
 #include <unistd.h>
 
+#include <cmath>
 #include <cstdio>
+#include <regex>
 #include <thread>
 
 using namespace muffle;
@@ -126,20 +131,70 @@ struct NightQuestions {
   std::vector<double> annualLow_C;
 };
 
-int runNights(const LogOptions& o, const Place& place, const NightQuestions& asked, bool json) {
+/// The site as far as it was said.
+struct GivenPlace {
+  std::optional<double> latitude_deg, longitude_deg;
+};
+
+/// Of any unit that the aids understand; says what is allowed where it is not.
+std::optional<double> temperatureGiven(const char* option, const std::string& text) {
+  constexpr double kMost_C = 60.0;
+  const auto read = readMeasured(text, Kind::temperature);
+  if (!read)
+    std::fprintf(stderr, "%s: %s\n", option, read.problem().text().c_str());
+  else if (!(std::abs(read->value) <= kMost_C))
+    std::fprintf(stderr, "%s: \"%s\": allowed is -60 to 60 degrees C, -76 to 140 F\n", option, text.c_str());
+  else
+    return read->value;
+  return std::nullopt;
+}
+
+/// Hours east of Greenwich that the log's own times are written with, such as 2031-01-05T06:00-06:00.
+std::optional<double> writtenOffset_h(const std::string& file) {
+  const auto bytes = readFile(file);
+  if (!bytes) return std::nullopt;
+  constexpr std::size_t kHead = 20000;
+  const std::string head = bytes->substr(0, kHead);
+  static const std::regex offset(R"(\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}(?::\d{2}(?:\.\d+)?)?([+-])(\d{2}):?(\d{2}))");
+  std::smatch found;
+  if (!std::regex_search(head, found, offset)) return std::nullopt;
+  const double hours = std::stod(found[2]) + std::stod(found[3]) / 60.0;
+  return found[1] == "-" ? -hours : hours;
+}
+
+/// What was not said is assumed, and told.
+Place assumedPlace(const GivenPlace& given, const LogOptions& o, std::vector<std::string>& assumed) {
+  constexpr double kLatitude_deg = 50.0, kDegreesAnHour = 15.0;
+  Place place{given.latitude_deg.value_or(kLatitude_deg), given.longitude_deg.value_or(0.0), 0.0};
+  if (!given.latitude_deg) assumed.push_back("latitude 50 degrees north: give --latitude");
+  if (given.longitude_deg) return place;
+  if (const auto hours = writtenOffset_h(o.file)) {
+    place.longitude_deg = *hours * kDegreesAnHour;
+    assumed.push_back(fmt::format("longitude {:g} degrees, from the offset of {:+g} h written in the log: give --longitude", place.longitude_deg, *hours));
+  } else {
+    assumed.push_back("longitude 0: give --longitude");
+  }
+  return place;
+}
+
+int runNights(const LogOptions& o, const GivenPlace& given, const NightQuestions& asked, bool json) {
   auto read = readLogFile(o, o.zone);
   if (!read) return report(o.file, read.problems());
+  std::vector<std::string> assumed;
+  const Place place = assumedPlace(given, o, assumed);
   const auto zone = *TimeZone::named(o.zone);
   Log& log = read->log;
   const auto problems = flagProblems(log, place);
   const auto nights = cutNights(log, place, zone, asked.line_C);
   if (json) {
     Json answer = nightsAnswer(*read, problems, nights, zone);
+    answer["log"]["assumed"] = assumed;
     answer["design"] = designAnswer(nights, asked.annualLow_C);
     if (asked.growingBase_C) answer["growing"] = growingAnswer(log, *asked.growingBase_C, zone);
     print(answer);
     return kDone;
   }
+  for (const auto& what : assumed) fmt::print("assumed: {}\n", what);
   for (const auto& sentence : read->recognised) fmt::print("{}\n", sentence);
   for (const LogProblem& p : problems) fmt::print("{} {}: {} to {}, {} ({})\n", p.kind, p.channel, zone.iso(p.from), zone.iso(p.to), p.count, p.why);
   fmt::print("{:<11}{:>9}{:>9}{:>7}  sky\n", "night", "outside", "inside", "lift");
@@ -194,6 +249,10 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
   if (s.leftOut) fmt::print(" ({} left out: outside readings are missing)", s.leftOut);
   fmt::print("\ncoldest {:.1f} C at {}\ncold owed {:.1f} K h\nheater {:.0f} kWh, {:.0f} {} a winter\nenergy balance closes to {:.0e}\n", s.coldest_C,
              in->zone.iso(s.coldestAt), s.degreeHours_K_h, s.heater_kWh, s.cost.total(), in->plan.prices.currency, s.closure);
+  const auto stores = storesOf(in->plan);
+  for (std::size_t k = 0; k < stores.size() && k < s.stores.size(); ++k)
+    fmt::print("{}: gave {:.0f} kWh, took {:.0f}, {:+.0f} in all\n", stores[k].name, s.stores[k].given_kWh, s.stores[k].taken_kWh,
+               s.stores[k].given_kWh - s.stores[k].taken_kWh);
   return kDone;
 }
 
@@ -287,6 +346,8 @@ int runMaterials() {
                m.solarTransmittance, m.resistance_m2K_W, m.range, m.source);
   for (const FloorCover& m : floorCovers()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({})\n", m.id, m.name, m.conductivity_W_mK, m.source);
   for (const SoilMaterial& m : soilMaterials()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({}; {})\n", m.id, m.name, m.conductivity_W_mK, m.range, m.source);
+  for (const CompostIngredient& i : compostIngredients())
+    fmt::print("{:<17} {:<38} water {:.2f}  C:N {:.0f}  {:.0f} kg/m3  ({})\n", i.id, i.name, i.moisture, i.carbonNitrogen, i.bulk_kg_m3, i.source);
   return kDone;
 }
 
@@ -355,8 +416,9 @@ int main(int argc, char** argv) {
   bool json = false;
   std::string file, second, out;
   LogOptions log;
-  double inside = 0.0, outside = 0.0, wind = 2.0, clear = 1.0;
-  Place place{50.0, 0.0, 0.0};
+  double wind = 2.0, clear = 1.0;
+  std::string insideText, outsideText;
+  GivenPlace place;
   int threads = 0;
   const auto jsonFlag = [&](CLI::App* v) { v->add_flag("--json", json, "one JSON document on standard output"); };
 
@@ -369,8 +431,8 @@ int main(int argc, char** argv) {
   jsonFlag(check);
   auto* loss = app.add_subcommand("loss", "heat loss by part");
   loss->add_option("PLAN.json", file)->required();
-  loss->add_option("--inside", inside, "degC")->required()->check(CLI::Range(-60.0, 60.0));
-  loss->add_option("--outside", outside, "degC")->required()->check(CLI::Range(-60.0, 60.0));
+  loss->add_option("--inside", insideText, "such as 2.5, 2.5C or 36F")->required();
+  loss->add_option("--outside", outsideText, "the same")->required();
   loss->add_option("--wind", wind, "m/s")->check(CLI::Range(0.0, 60.0));
   loss->add_option("--sky-clear", clear, "0 overcast to 1 clear")->check(CLI::Range(0.0, 1.0));
   jsonFlag(loss);
@@ -419,7 +481,7 @@ int main(int argc, char** argv) {
   calcVerb->add_option("key=value", given);
   calcVerb->add_flag("--list", list, "the aids, with what they take");
   jsonFlag(calcVerb);
-  auto* materials = app.add_subcommand("materials", "list skins and soils with ranges and sources");
+  auto* materials = app.add_subcommand("materials", "list skins, soils and what compost is made of, with ranges and sources");
   auto* schema = app.add_subcommand("schema", "print the JSON Schema of a plan");
   bool tables = false;
   schema->add_flag("--tables", tables, "the same for people, as Markdown");
@@ -433,7 +495,10 @@ int main(int argc, char** argv) {
   try {
     if (*network) return runNetworkVerb(file, out, json);
     if (*check) return runCheck(file, json);
-    if (*loss) return runLoss(file, inside, outside, wind, clear, json);
+    if (*loss) {
+      const auto inside = temperatureGiven("--inside", insideText), outside = temperatureGiven("--outside", outsideText);
+      return inside && outside ? runLoss(file, *inside, *outside, wind, clear, json) : kUsage;
+    }
     if (*nights) return runNights(log, place, asked, json);
     if (*simulateVerb) return runSimulate(file, log, out, json);
     if (*sizeVerb) return runSize(file, log, json, threads);

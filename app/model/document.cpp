@@ -110,6 +110,7 @@ Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique
             emit winterChanged();
           });
   connect(m_engine.get(), &Engine::sized, this, [this](quint64 generation, std::shared_ptr<Sizing> sizing, const QString& problem) {
+    if (generation != m_sizingAsked) return; // of a book that is no longer open
     m_isSizing = false;
     if (sizing) {
       m_sizing = std::move(sizing);
@@ -135,6 +136,7 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   if (!settings) return QString::fromStdString(settings.problem().text());
   Plan plan;
   plan.site.place = {50.0, 5.0, 50.0};
+  plan.site.placeAssumed = true; // until the grower says where
   RowId planId = 0;
   if (plans->empty()) {
     auto id = book->addPlan(plan);
@@ -143,6 +145,8 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   } else {
     plan = plans->front().plan;
     planId = plans->front().id;
+    // books begun before a place could be given stand at the old usual one
+    if (const Place& at = plan.site.place; plan.site.name.empty() && at.latitude_deg == 50.0 && at.longitude_deg == 5.0) plan.site.placeAssumed = true;
   }
   m_book = std::move(*book);
   m_undo.clear();
@@ -153,6 +157,9 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   m_result.reset();
   m_otherResult.reset();
   m_sizing.reset();
+  if (m_isSizing) cancelSizing();
+  m_isSizing = false;
+  m_sizingAsked = 0;
   m_night = -1;
   if (!logs->empty()) m_log.log = std::make_shared<const Log>(std::move(logs->back().log));
   m_units.fahrenheit = (*settings)["units.temperature"] == "F";
@@ -216,7 +223,12 @@ void Document::applyPlan(const Plan& plan) {
   const bool siteMoved = a.place.latitude_deg != b.place.latitude_deg || a.place.longitude_deg != b.place.longitude_deg ||
                          a.place.elevation_m != b.place.elevation_m || a.timeZone != b.timeZone || a.wind_m_s != b.wind_m_s;
   const bool onlyPrices = sizingIsCurrent() && sameButPrices(m_plan, plan);
+  const bool lineMoved = m_plan.setpoints.hold_C != plan.setpoints.hold_C;
   m_plan = plan;
+  if (lineMoved && !siteMoved && m_log.log && !m_preparing) {
+    if (const auto zone = TimeZone::named(plan.site.timeZone)) m_log.nights = cutNights(*m_log.log, plan.site.place, *zone, plan.setpoints.hold_C);
+    emit logChanged(); // what is owed below the line
+  }
   if (siteMoved && m_log.log) prepareNow(m_log.log, Save::nothing);
   simulateNow(); // while it is saved
   if (m_book)
@@ -369,6 +381,7 @@ void Document::startSizing() {
   m_isSizing = true;
   m_sizedPlan = m_plan;
   emit sizingChanged();
+  m_sizingAsked = m_generation;
   m_engine->size(m_generation, m_plan, m_log.weather);
 }
 

@@ -19,6 +19,8 @@
 namespace muffle {
 namespace {
 
+constexpr int kUsualPrice = 80, kUsualHour = 60; // cents a kWh and money an hour that the sliders reach at least
+
 constexpr int kPriceEdit = 7; // steps of one drag are one undo step
 
 /// Cold owed spans decades and reaches zero: a root keeps both ends readable.
@@ -229,8 +231,8 @@ QGridLayout* CostStage::priceSliders() {
   auto* grid = new QGridLayout;
   grid->setHorizontalSpacing(12);
   grid->setVerticalSpacing(8);
-  m_price->setRange(1, 80);
-  m_hour->setRange(0, 60);
+  m_price->setRange(1, kUsualPrice);
+  m_hour->setRange(0, kUsualHour);
   m_price->setAccessibleName(tr("Price of a kWh"));
   m_hour->setAccessibleName(tr("Worth of your hour"));
   for (auto* l : {m_priceText, m_hourText}) l->setFont(textFont(9.5));
@@ -239,14 +241,17 @@ QGridLayout* CostStage::priceSliders() {
   grid->addWidget(m_hourText, 1, 0);
   grid->addWidget(m_hour, 1, 1);
   grid->setColumnStretch(1, 1);
-  const auto shown = [this] {
+  // each slider speaks for its own price; what it cannot show of the other stays as it is
+  const auto shown = [this](const QSlider* moved) {
     Prices prices = m_document.plan().prices;
-    prices.electricity_per_kWh = m_price->value() / 100.0;
-    prices.hour = m_hour->value();
+    if (moved == m_price)
+      prices.electricity_per_kWh = m_price->value() / 100.0;
+    else
+      prices.hour = m_hour->value();
     return prices;
   };
-  const auto keep = [this, shown] {
-    const Prices prices = shown();
+  const auto keep = [this, shown](const QSlider* moved) {
+    const Prices prices = shown(moved);
     const Prices& now = m_document.plan().prices;
     if (prices.electricity_per_kWh == now.electricity_per_kWh && prices.hour == now.hour) return;
     if (const auto why = m_document.edit(
@@ -254,16 +259,17 @@ QGridLayout* CostStage::priceSliders() {
       emit m_document.trouble(*why);
   };
   for (QSlider* slider : {m_price, m_hour}) {
-    connect(slider, &QSlider::sliderMoved, this, [this, shown] {
-      m_document.repriceSizing(shown());
+    connect(slider, &QSlider::sliderMoved, this, [this, shown, slider] {
+      m_document.repriceSizing(shown(slider));
       refresh();
     });
-    connect(slider, &QSlider::sliderReleased, this, [this, keep] {
-      keep();
+    connect(slider, &QSlider::sliderReleased, this, [this, keep, slider] {
+      keep(slider);
       m_document.finishEdit();
     });
-    connect(slider, &QSlider::actionTriggered, this, [this, keep](int action) {
-      if (action != QAbstractSlider::SliderMove) QMetaObject::invokeMethod(this, keep, Qt::QueuedConnection); // the value follows the action
+    connect(slider, &QSlider::actionTriggered, this, [this, keep, slider](int action) {
+      if (action == QAbstractSlider::SliderMove) return;
+      QMetaObject::invokeMethod(this, [keep, slider] { keep(slider); }, Qt::QueuedConnection); // the value follows the action
     });
   }
   return grid;
@@ -290,7 +296,7 @@ void CostStage::refresh() {
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
   const Units& u = m_document.units();
   if (m_pages->currentIndex() == 1)
-    setHeading(tr("What may be added"), tr("%1 plans to run").arg(packageCount(m_document.plan())));
+    setHeading(tr("What may be added"), packageCount(m_document.plan()) == 1 ? tr("1 plan to run") : tr("%1 plans to run").arg(packageCount(m_document.plan())));
   else
     setHeading(tr("What holds for least"), s ? tr("%1 plans over %2 nights%3")
                                                    .arg(s->packages.size())
@@ -298,8 +304,13 @@ void CostStage::refresh() {
                                                    .arg(m_document.sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
                                              : tr("not searched yet"));
   if (!m_price->isSliderDown() && !m_hour->isSliderDown()) {
-    m_price->setValue(static_cast<int>(std::lround(m_document.plan().prices.electricity_per_kWh * 100.0)));
-    m_hour->setValue(static_cast<int>(std::lround(m_document.plan().prices.hour)));
+    const auto show = [](QSlider* slider, double value, int usual) {
+      const int at = static_cast<int>(std::lround(value));
+      slider->setMaximum(std::max(usual, 2 * at)); // room to either side of what it is now
+      slider->setValue(at);
+    };
+    show(m_price, m_document.plan().prices.electricity_per_kWh * 100.0, kUsualPrice);
+    show(m_hour, m_document.plan().prices.hour, kUsualHour);
   }
   m_turn->setText(m_pages->currentIndex() == 1 ? tr("Back to the result") : tr("What may be added…"));
   m_search->setText(m_document.isSizing() ? tr("Stop") : s ? tr("Search again") : tr("Search"));

@@ -99,10 +99,11 @@ void LossBars::paintEvent(QPaintEvent*) {
 }
 
 HouseStage::HouseStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_shape(new ShapePage(document, this)), m_skins(new SkinEditor(document, this)),
+    : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_place(new PlacePage(document, this)), m_shape(new ShapePage(document, this)), m_skins(new SkinEditor(document, this)),
       m_floor(new FloorPage(document, this)), m_vents(new VentsPage(document, this)), m_roomsPage(new RoomsPage(document, this)),
       m_proportions(new ProportionsPage(document, this)), m_changes(new ChangePage(document, this)) {
   m_body->addWidget(m_pages, 1);
+  m_pages->add(tr("Place"), m_place);
   m_pages->add(tr("Losses"), new LossBars(document, this));
   m_pages->add(tr("Shape"), m_shape);
   m_pages->add(tr("Skins"), m_skins);
@@ -111,12 +112,17 @@ HouseStage::HouseStage(Document& document, QWidget* parent)
   m_pages->add(tr("Rooms"), m_roomsPage);
   m_pages->add(tr("Proportions"), m_proportions);
   m_pages->add(tr("One change"), m_changes);
+  showPage(Page::flows);
   connect(m_pages, &PageStrip::turned, this, &HouseStage::refresh);
+  connect(&document, &Document::bookOpened, this, [this] {
+    if (m_document.plan().site.placeAssumed) showPage(Page::place); // asked before a night is judged
+  });
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged});
 }
 
 void HouseStage::refresh() {
   switch (static_cast<Page>(m_pages->shown())) { // the others wait until they are turned to
+  case Page::place: m_place->refresh(); break;
   case Page::flows: break;
   case Page::shape: m_shape->refresh(); break;
   case Page::skins: m_skins->refresh(); break;
@@ -132,6 +138,7 @@ void HouseStage::refresh() {
     for (const double w : *loss) total += w;
     remark = tr("where %1 went, on average through this night").arg(m_document.units().text(Quantity::power, total));
   }
+  if (m_document.plan().site.placeAssumed) remark = remark.isEmpty() ? tr("place assumed") : tr("%1 · place assumed").arg(remark);
   setHeading(tr("The house"), remark);
 }
 

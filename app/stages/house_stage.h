@@ -5,6 +5,7 @@
 #include "app/stages/document_view.h"
 #include "app/stages/floor_page.h"
 #include "app/stages/page_strip.h"
+#include "app/stages/place_page.h"
 #include "app/stages/proportions_page.h"
 #include "app/stages/rooms_page.h"
 #include "app/stages/shape_page.h"
@@ -30,7 +31,7 @@ protected:
 class HouseStage : public StagePage {
   Q_OBJECT
 public:
-  enum class Page { flows, shape, skins, floor, vents, rooms, proportions, change };
+  enum class Page { place, flows, shape, skins, floor, vents, rooms, proportions, change };
   explicit HouseStage(Document& document, QWidget* parent = nullptr);
   void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
   [[nodiscard]] SkinEditor& skins() { return *m_skins; }
@@ -40,6 +41,7 @@ public:
 private:
   void refresh() override;
   PageStrip* m_pages;
+  PlacePage* m_place;
   ShapePage* m_shape;
   SkinEditor* m_skins;
   FloorPage* m_floor;

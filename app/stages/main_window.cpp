@@ -80,7 +80,8 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   connect(m_start, &StartPage::logAsked, this, &MainWindow::chooseLog);
   connect(m_start, &StartPage::houseAsked, this, [this] {
     showStage(Document::Stage::house);
-    findChild<HouseStage*>()->showPage(HouseStage::Page::shape); // a new house is described before anything can be asked of it
+    // a new house is placed and described before anything can be asked of it
+    findChild<HouseStage*>()->showPage(m_document.plan().site.placeAssumed ? HouseStage::Page::place : HouseStage::Page::shape);
   });
   connect(m_start, &StartPage::demoAsked, this, &MainWindow::openDemo);
   connect(m_start, &StartPage::bookAsked, this, [this](const QString& path) {

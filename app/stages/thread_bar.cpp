@@ -30,7 +30,7 @@ ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
   const Plan& p = m_document.plan();
   switch (stage) {
   case Document::Stage::house:
-    return {tr("House"),
+    return {tr("House"), p.site.placeAssumed ? tr("place assumed") :
             p.house.blanket ? tr("%1 skin, blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single"))
                             : tr("%1 skin, no blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single")),
             1.0};

@@ -40,6 +40,7 @@ constexpr std::array kUnits{
     UnitOf{Kind::power, "W", 1.0},
     UnitOf{Kind::power, "kW", 1000.0},
     UnitOf{Kind::power, "BTU/h", kBtu_J / 3600.0},
+    UnitOf{Kind::power, "kBTU/h", 1000.0 * kBtu_J / 3600.0},
     UnitOf{Kind::energy, "kWh", 3.6e6},
     UnitOf{Kind::energy, "Wh", 3600.0},
     UnitOf{Kind::energy, "MJ", 1e6},
@@ -50,6 +51,8 @@ constexpr std::array kUnits{
     UnitOf{Kind::flow, "m3/h", 1.0 / 3600.0},
     UnitOf{Kind::flow, "gal/min", kGallon_m3 / 60.0},
     UnitOf{Kind::flow, "gal/h", kGallon_m3 / 3600.0},
+    UnitOf{Kind::flow, "gpm", kGallon_m3 / 60.0},
+    UnitOf{Kind::flow, "gph", kGallon_m3 / 3600.0},
     UnitOf{Kind::volume, "L", 1e-3},
     UnitOf{Kind::volume, "m3", 1.0},
     UnitOf{Kind::volume, "gal", kGallon_m3},
@@ -66,6 +69,7 @@ constexpr std::array kUnits{
     UnitOf{Kind::heatPerVolume, "kWh/L", 3.6e9},
     UnitOf{Kind::heatPerVolume, "MJ/L", 1e9},
     UnitOf{Kind::heatPerVolume, "kWh/gal", 3.6e6 / kGallon_m3},
+    UnitOf{Kind::heatPerVolume, "BTU/gal", kBtu_J / kGallon_m3},
     UnitOf{Kind::number, "", 1.0},
 };
 

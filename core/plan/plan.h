@@ -18,6 +18,7 @@ namespace muffle {
 struct Site {
   std::string name;
   Place place;
+  bool placeAssumed = false;             ///< nobody has said where the house stands
   std::string timeZone = "UTC";
   double wind_m_s = 1.5;                 ///< assumed where the log has none
   double windHeight_m = 0.0;             ///< of the gauge above the ground; 0: its wind is that at the house

@@ -59,6 +59,7 @@ constexpr std::array<MeasureName, kMeasureKindCount> kMeasures{{{MeasureKind::se
 
 template <class V> void describe(V& v, Site& s) {
   v.text("name", s.name, "name of the place");
+  v.boolean("place_assumed", s.placeAssumed, "nobody has said yet where the house stands; it is asked");
   v.number("latitude_deg", s.place.latitude_deg, {-66.0, 66.0}, "latitude, north positive", true);
   v.number("longitude_deg", s.place.longitude_deg, {-180.0, 180.0}, "longitude, east positive", true);
   v.number("elevation_m", s.place.elevation_m, {-430.0, 5000.0}, "height above the sea");

@@ -14,6 +14,7 @@
 #include <QElapsedTimer>
 #include <QFileInfo>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMenuBar>
 #include <QPrinter>
 #include <QSettings>
@@ -46,6 +47,13 @@ TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatu
   QTest::mouseClick(button(QStringLiteral("Describe your house")), Qt::LeftButton);
   auto* house = find<HouseStage>();
   ASSERT_TRUE(house->isVisible());
+  auto* at = house->findChild<PlacePage*>()->findChildren<QLineEdit*>().at(1);
+  ASSERT_EQ(at->accessibleName(), QStringLiteral("It stands at"));
+  ASSERT_TRUE(at->isVisible()) << "where it stands is asked first";
+  QTest::keyClicks(at, QStringLiteral("45.2 N 3.1 E"));
+  QTest::keyClick(at, Qt::Key_Return);
+  ASSERT_FALSE(document->plan().site.placeAssumed);
+  house->showPage(HouseStage::Page::shape);
   const auto press = [&](const QString& name) {
     QCoreApplication::processEvents();
     for (auto* b : window->findChildren<QAbstractButton*>())

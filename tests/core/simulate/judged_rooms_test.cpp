@@ -83,7 +83,7 @@ TEST(SouthernHalf, ALeanToMayLookNorth) {
   HouseShape s{ShapeKind::leanTo, 3, 8, 1.6, 2.8, 270.0};
   EXPECT_TRUE(s.check().empty());
   for (const Face& f : s.faces())
-    if (f.id == "front") EXPECT_CLOSE(f.azimuth_deg, 0.0, 1e-9, "the low wall looks to axis + 90");
+    if (f.id == "front") { EXPECT_CLOSE(f.azimuth_deg, 0.0, 1e-9, "the low wall looks to axis + 90"); }
 }
 
 TEST(SouthernHalf, TheGroundIsColdestInJuly) {
