@@ -133,7 +133,7 @@ void HouseStage::refresh() {
   case Page::change: m_changes->refresh(); break;
   }
   QString remark;
-  if (const auto loss = nightLoss(m_document)) {
+  if (const auto loss = nightLoss(m_document); loss && m_pages->shown() != static_cast<int>(Page::place)) {
     double total = 0.0;
     for (const double w : *loss) total += w;
     remark = tr("where %1 went, on average through this night").arg(m_document.units().text(Quantity::power, total));

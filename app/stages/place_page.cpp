@@ -7,6 +7,7 @@
 #include "core/sun/position.h"
 
 #include <QComboBox>
+#include <QDate>
 #include <QGridLayout>
 #include <QLabel>
 #include <QLocale>
@@ -42,7 +43,7 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
   }
   body->addWidget(m_question);
   auto* grid = new QGridLayout;
-  grid->setHorizontalSpacing(22);
+  grid->setHorizontalSpacing(18);
   grid->setVerticalSpacing(6);
   grid->setColumnStretch(0, 1);
   grid->setColumnStretch(1, 1);
@@ -51,7 +52,7 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
     auto* line = new QHBoxLayout;
     auto* label = new QLabel(name, this);
     label->setFont(textFont(9.5));
-    label->setMinimumWidth(96);
+    label->setMinimumWidth(column == 0 ? 88 : 48);
     label->setBuddy(field);
     line->addWidget(label);
     line->addWidget(field, 1);
@@ -64,6 +65,8 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
   labelled(1, 0, 1, tr("Called"), m_name, tr("the place's name, for print"));
   m_zone->setEditable(true);
   m_zone->setInsertPolicy(QComboBox::NoInsert);
+  m_zone->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon); // or the longest zone's name squeezes the left column
+  m_zone->setMinimumContentsLength(12);
   for (const QByteArray& id : QTimeZone::availableTimeZoneIds())
     if (id.contains('/') && !id.startsWith("Etc/") && !id.startsWith("posix") && !id.startsWith("right")) m_zone->addItem(QString::fromLatin1(id));
   labelled(1, 1, 1, tr("Clock"), m_zone, tr("time zone, such as Europe/Lisbon or +01:00: what your logger's clock and you go by"));
@@ -81,17 +84,17 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
     const Find<double> at = [member](Plan& p) { return &(p.site.*member); };
     grid->addWidget(new NumberField(document, NumberField::Spec::at(label, quantity, at, min, max, nudge, source), this), row, column);
   };
-  grid->addWidget(new NumberField(document, NumberField::Spec::at(tr("Height above the sea"), Quantity::length, [](Plan& p) { return &p.site.place.elevation_m; }, -430, 5000, 10,
-                                                                  tr("thin air carries less heat; from a map")),
+  grid->addWidget(new NumberField(document, NumberField::Spec::at(tr("Above the sea"), Quantity::length, [](Plan& p) { return &p.site.place.elevation_m; }, -430, 5000, 10,
+                                                                  tr("height of the ground, from a map: thin air carries less heat")),
                                   this),
                   2, 0);
-  number(2, 1, tr("Wind, where none is logged"), Quantity::speed, &Site::wind_m_s, 0, 30, 0.5, tr("mean at the house: 1 in the lee of trees, 2 open, 4 on a ridge"));
-  number(3, 0, tr("Ground, the year's mean"), Quantity::temperature, &Site::groundMean_C, -10, 30, 0.5,
+  number(2, 1, tr("Wind, if not logged"), Quantity::speed, &Site::wind_m_s, 0, 30, 0.5, tr("mean at the house: 1 in the lee of trees, 2 open, 4 on a ridge"));
+  number(3, 0, tr("Ground, on average"), Quantity::temperature, &Site::groundMean_C, -10, 30, 0.5,
          tr("a couple of metres down: about the air's mean through the year, a degree more under snow"));
-  number(3, 1, tr("its swing either way"), Quantity::difference, &Site::groundAmplitude_K, 0, 25, 0.5,
+  number(3, 1, tr("Ground, swing either way"), Quantity::difference, &Site::groundAmplitude_K, 0, 25, 0.5,
          tr("of the surface between summer and winter: half of what the months' means differ by"));
   grid->addWidget(new NumberField(document,
-                                  {tr("Ground is coldest on day"), Quantity::days, [](const Plan& p) { return p.site.coldestDay(); },
+                                  {tr("Ground coldest, day"), Quantity::days, [](const Plan& p) { return p.site.coldestDay(); },
                                    [](Plan& p, double v) { p.site.groundColdestDay = v; }, 1, 366, 5,
                                    tr("of the year; where nothing was said it is late January, south of the equator late July")},
                                   this),
@@ -166,7 +169,8 @@ void PlacePage::refresh() {
   }
   m_sun->setText(sun);
   m_why->setText(site.placeAssumed ? tr("Ground, wind and money below are the usual of middle latitudes until you change them.")
-                                   : tr("Ground is assumed to follow the year's wave of the place; the weeks before a log are run through it."));
+                                   : tr("The ground is coldest about %1. It follows the year's wave of the place; the weeks before a log are run through it.")
+                                         .arg(QLocale().toString(QDate(2031, 1, 1).addDays(std::lround(site.coldestDay()) - 1), tr("d MMMM"))));
 }
 
 } // namespace muffle

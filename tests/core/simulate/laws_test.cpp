@@ -46,7 +46,7 @@ TEST(Laws, KeepingMoreInNeverCostsHeat) {
     less = p;
     less.house.floor.edgeDepth_m = 0.6;
     less.house.floor.edgeInsulation_m2K_W = 1.4;
-    EXPECT_LE(run(less, log).summary.heater_kWh, allowed) << "seed " << seed << ": a skirt";
+    EXPECT_LE(run(less, log).summary.heater_kWh, before * 1.01 + 0.05) << "seed " << seed << ": a skirt, which also keeps out days warmer than the soil";
     if (!p.house.blanket) continue;
     less = p;
     less.materials.push_back({.id = "thicker", .name = "thicker", .emissivity = 0.85, .solarTransmittance = 0.15, .solarReflectance = 0.55,
