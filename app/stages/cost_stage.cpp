@@ -245,9 +245,9 @@ QGridLayout* CostStage::priceSliders() {
   const auto shown = [this](const QSlider* moved) {
     Prices prices = m_document.plan().prices;
     if (moved == m_price)
-      prices.electricity_per_kWh = m_price->value() / 100.0;
+      prices.electricity_per_kWh = m_price->sliderPosition() / 100.0;
     else
-      prices.hour = m_hour->value();
+      prices.hour = m_hour->sliderPosition();
     return prices;
   };
   const auto keep = [this, shown](const QSlider* moved) {
@@ -268,8 +268,8 @@ QGridLayout* CostStage::priceSliders() {
       m_document.finishEdit();
     });
     connect(slider, &QSlider::actionTriggered, this, [this, keep, slider](int action) {
-      if (action == QAbstractSlider::SliderMove) return;
-      QMetaObject::invokeMethod(this, [keep, slider] { keep(slider); }, Qt::QueuedConnection); // the value follows the action
+      // at once, from the position: a result arriving before the value follows would put the slider back and lose the key
+      if (action != QAbstractSlider::SliderMove) keep(slider);
     });
   }
   return grid;
