@@ -6,6 +6,7 @@
 #include "core/simulate/simulate.h"
 #include "tests/support/near.h"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 namespace muffle {
@@ -48,7 +49,7 @@ TEST(Covers, MeetThePublishedOverallUValuesOfWholeCovers) {
       EXPECT_LE(value, r.high * (1.0 + kBetween)) << r.what;
     }
     EXPECT_TRUE((damp >= r.low && damp <= r.high) || (dry >= r.low && dry <= r.high)) << r.what << " " << damp << " damp, " << dry << " dry";
-    RecordProperty(r.what, std::to_string(damp) + " damp, " + std::to_string(dry) + " dry");
+    RecordProperty(r.what, fmt::format("{:.2f} damp, {:.2f} dry, {:.2f} clear", damp, dry, u(r.layers, 20.0)));
   }
 }
 
