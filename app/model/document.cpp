@@ -11,6 +11,7 @@
 #include <QElapsedTimer>
 #include <QLocale>
 #include <QThread>
+#include <QTimeZone>
 #include <QUndoCommand>
 
 #include <algorithm>
@@ -137,6 +138,9 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   Plan plan;
   plan.site.place = {50.0, 5.0, 50.0};
   plan.site.placeAssumed = true; // until the grower says where
+  // clock and money are those that this machine goes by, where it says
+  if (const std::string zone = QTimeZone::systemTimeZoneId().toStdString(); TimeZone::named(zone)) plan.site.timeZone = zone;
+  if (const QString money = QLocale().currencySymbol(QLocale::CurrencyIsoCode); !money.isEmpty()) plan.prices.currency = money.toStdString();
   RowId planId = 0;
   if (plans->empty()) {
     auto id = book->addPlan(plan);

@@ -32,8 +32,8 @@ QString coordinatesText(const Place& at) {
 } // namespace
 
 PlacePage::PlacePage(Document& document, QWidget* parent)
-    : QWidget(parent), m_document(document), m_question(new QLabel(this)), m_why(new QLabel(this)), m_sun(new QLabel(this)), m_name(new QLineEdit(this)),
-      m_at(new QLineEdit(this)), m_currency(new QLineEdit(this)), m_zone(new QComboBox(this)) {
+    : QWidget(parent), m_document(document), m_question(new QLabel(this)), m_why(new QLabel(this)), m_sun(new QLabel(this)), m_at(new QLineEdit(this)),
+      m_name(new QLineEdit(this)), m_currency(new QLineEdit(this)), m_zone(new QComboBox(this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(8);
@@ -101,6 +101,9 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
                   4, 0);
   number(4, 1, tr("Wind gauge stands"), Quantity::length, &Site::windHeight_m, 0, 100, 0.5, tr("above the ground; 0: its wind is that at the house"));
   m_sun->setTextFormat(Qt::RichText);
+  setTabOrder(m_at, m_name);
+  setTabOrder(m_name, m_zone);
+  setFocusProxy(m_at);
   body->addSpacing(4);
   body->addWidget(m_sun);
   body->addWidget(m_why);
@@ -166,9 +169,13 @@ void PlacePage::refresh() {
     const double noon_deg = 90.0 - std::abs(site.place.latitude_deg) - 23.44;
     sun = tr("On the shortest day the sun comes up there at <b>%1</b> and sets at <b>%2</b>, no higher than <b>%3°</b>.")
               .arg(clock(*day.rise_utc), clock(*day.set_utc), QLocale().toString(noon_deg, 'f', 0));
+    // no land's clock is four hours off its sun: then it is not the clock of the place
+    const double off_h = std::remainder((*day.rise_utc + *day.set_utc) / 7200.0 + zone->offset_s(static_cast<UtcSeconds>(*day.rise_utc)) / 3600.0 - 12.0, 24.0);
+    if (std::abs(off_h) > 4.0 && !site.placeAssumed)
+      sun += tr(" <b>Set the clock:</b> by this one the sun would stand highest at %1.").arg(clock((*day.rise_utc + *day.set_utc) / 2.0));
   }
   m_sun->setText(sun);
-  m_why->setText(site.placeAssumed ? tr("Ground, wind and money below are the usual of middle latitudes until you change them.")
+  m_why->setText(site.placeAssumed ? tr("Ground, wind and money are the usual of middle latitudes until you change them.")
                                    : tr("The ground is coldest about %1. It follows the year's wave of the place; the weeks before a log are run through it.")
                                          .arg(QLocale().toString(QDate(2031, 1, 1).addDays(std::lround(site.coldestDay()) - 1), tr("d MMMM"))));
 }

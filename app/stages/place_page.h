@@ -25,7 +25,7 @@ private:
   void takeText(const QString& what, const QString& text, std::string& (*of)(Plan&));
   Document& m_document;
   QLabel *m_question, *m_why, *m_sun;
-  QLineEdit *m_name, *m_at, *m_currency;
+  QLineEdit *m_at, *m_name, *m_currency;
   QComboBox* m_zone;
 };
 

@@ -5,6 +5,7 @@
 #include "app/stages/house_stage.h"
 #include "tests/app/window_fixture.h"
 
+#include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QSlider>
@@ -26,6 +27,11 @@ protected:
   QLineEdit* field(const QString& name) {
     for (auto* f : window->findChildren<QLineEdit*>())
       if (f->accessibleName() == name) return f;
+    return nullptr;
+  }
+  QLineEdit* zone() {
+    for (auto* box : window->findChildren<QComboBox*>())
+      if (box->accessibleName() == QStringLiteral("Clock")) return box->lineEdit();
     return nullptr;
   }
   void write(QLineEdit* into, const QString& text) {
@@ -51,6 +57,13 @@ TEST_F(PlaceTest, ANewBookAsksAndSaysThatThePlaceIsAssumedUntilItIsSaid) {
   EXPECT_DOUBLE_EQ(document->plan().site.place.latitude_deg, -41.3);
   EXPECT_DOUBLE_EQ(document->plan().site.place.longitude_deg, 174.8);
   EXPECT_GT(document->plan().site.coldestDay(), 180.0) << "winter is in July there";
+  ASSERT_FALSE(document->edit(QStringLiteral("clock"), [](Plan& p) { p.site.timeZone = "UTC"; }));
+  EXPECT_TRUE(says(QStringLiteral("Set the clock:"))) << "by UTC the sun stands highest at midnight there";
+  write(zone(), QStringLiteral("Pacific/Auckland"));
+  EXPECT_EQ(document->plan().site.timeZone, "Pacific/Auckland");
+  EXPECT_FALSE(says(QStringLiteral("Set the clock:")));
+  document->undoStack()->undo();
+  document->undoStack()->undo();
   document->undoStack()->undo();
   EXPECT_TRUE(document->plan().site.placeAssumed);
 }
