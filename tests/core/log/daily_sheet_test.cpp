@@ -44,6 +44,15 @@ TEST(DailySheet, IsKnownByItsHeadingsAndItsDates) {
   EXPECT_NE(log.find(Role::room, "house", Statistic::lowest), nullptr);
 }
 
+TEST(DailySheet, BareLowsAndHighsAreTheWeathers) {
+  for (const char* heading : {"date,min,max", "Date,Min (C),Max (C)", "day,Tmin,Tmax", "date,low [\xC2\xB0\x43],high [\xC2\xB0\x43]"}) {
+    const Log log = sheet(std::string(heading) + "\n2031-01-05,-3.2,5.1\n2031-01-06,-4.2,4.1\n2031-01-07,-1.0,6.0\n");
+    ASSERT_NE(log.find(Role::outside, {}, Statistic::lowest), nullptr) << heading;
+    ASSERT_NE(log.find(Role::outside, {}, Statistic::highest), nullptr) << heading;
+  }
+  EXPECT_EQ(sheet("date,battery min,battery max\n2031-01-05,3.2,3.3\n2031-01-06,3.1,3.3\n").find(Role::outside, {}, Statistic::lowest), nullptr);
+}
+
 TEST(DailySheet, PutsTheLowToTheNightThatEndedThatMorning) {
   const auto nights = cutNights(sheet(daysOf(3)), kPlace, *TimeZone::named("Europe/Paris"));
   ASSERT_EQ(nights.size(), 3U);
