@@ -53,6 +53,8 @@ int placesFor(Quantity q, double shown) {
   return places;
 }
 
+constexpr QChar kNoBreak(0x00A0); // between a number and its unit, which no line's end may part
+
 QString plain(double v, int places) {
   QString s = QLocale().toString(v, 'f', places);
   if (QLocale().toDouble(s) == 0.0 && s.startsWith(QLocale().negativeSign())) s.remove(0, QLocale().negativeSign().size()); // no "-0"
@@ -132,11 +134,11 @@ QString Units::number(Quantity q, double si) const { return plain(show(q, si), p
 QString Units::text(Quantity q, double si) const {
   if (q == Quantity::length && feet) {
     const int inches = static_cast<int>(std::lround(std::abs(si) / kFoot_m * 12.0));
-    return QStringLiteral("%1%2 ft %3 in").arg(si < 0 ? QStringLiteral("−") : QString()).arg(inches / 12).arg(inches % 12);
+    return QStringLiteral("%1%2\u00A0ft\u00A0%3\u00A0in").arg(si < 0 ? QStringLiteral("−") : QString()).arg(inches / 12).arg(inches % 12);
   }
   const QString u = unit(q);
   if (u.isEmpty()) return number(q, si);
-  return number(q, si) + (u.startsWith(QLatin1Char('/')) || q == Quantity::angle ? QString() : QStringLiteral(" ")) + u;
+  return number(q, si) + (u.startsWith(QLatin1Char('/')) || q == Quantity::angle ? QString() : QString(kNoBreak)) + u;
 }
 
 std::optional<double> Units::parse(Quantity q, const QString& typed) const {
@@ -146,6 +148,7 @@ std::optional<double> Units::parse(Quantity q, const QString& typed) const {
   const QString apart = QRegularExpression::escape(QLocale().groupSeparator());
   const QRegularExpression grouped(QStringLiteral("^([+-]?\\d{1,3}(?:%1\\d{3})+)(?!\\d)").arg(apart));
   if (const auto m = grouped.match(t); m.hasMatch()) t = m.captured(1).remove(QLocale().groupSeparator()) + t.mid(m.capturedLength(1));
+  t.replace(kNoBreak, QLatin1Char(' ')); // as text() writes it
   static const QRegularExpression feetInches(QStringLiteral(R"(^(\d+(?:[.,]\d+)?)\s*(?:ft|feet|foot|')\s*(?:(\d+(?:[.,]\d+)?)\s*(?:in|inches|"|'')?)?$)"));
   const auto value = [](QString s) { return s.replace(QLatin1Char(','), QLatin1Char('.')).toDouble(); };
   if (q == Quantity::length) {

@@ -120,6 +120,11 @@ HouseStage::HouseStage(Document& document, QWidget* parent)
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged});
 }
 
+void HouseStage::showPage(Page page) {
+  m_pages->show(static_cast<int>(page));
+  if (page == Page::place && m_document.plan().site.placeAssumed) m_place->setFocus(); // what is asked can be answered at once
+}
+
 void HouseStage::refresh() {
   switch (static_cast<Page>(m_pages->shown())) { // the others wait until they are turned to
   case Page::place: m_place->refresh(); break;

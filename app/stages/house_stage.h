@@ -33,7 +33,7 @@ class HouseStage : public StagePage {
 public:
   enum class Page { place, flows, shape, skins, floor, vents, rooms, proportions, change };
   explicit HouseStage(Document& document, QWidget* parent = nullptr);
-  void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
+  void showPage(Page page);
   [[nodiscard]] SkinEditor& skins() { return *m_skins; }
   [[nodiscard]] ProportionsPage& proportions() { return *m_proportions; }
   [[nodiscard]] ChangePage& changes() { return *m_changes; }

@@ -69,7 +69,7 @@ TEST_F(MeasuresTest, SizesAreTypedWithUnitsAndARefusalKeepsTheOldOnes) {
   EXPECT_EQ(document->plan().measures[4].levels, (std::vector<double>{2000.0, 4000.0}));
   retype(sizes, QStringLiteral("plenty"));
   EXPECT_EQ(document->plan().measures[4].levels, (std::vector<double>{2000.0, 4000.0}));
-  EXPECT_EQ(sizes->text(), QStringLiteral("2.0 kW; 4.0 kW"));
+  EXPECT_EQ(sizes->text(), QStringLiteral("2.0\u00A0kW; 4.0\u00A0kW"));
   document->undoStack()->undo();
   EXPECT_EQ(document->plan().measures[4].levels.size(), 3U);
 }

@@ -22,13 +22,13 @@ TEST(Units, ReadWhatTheyWrite) {
 
 TEST(Units, OfThicknessAnglesAndUValues) {
   const Units metric, feet{true, true};
-  EXPECT_EQ(metric.text(Quantity::thickness, 0.05), QStringLiteral("50 mm"));
-  EXPECT_EQ(feet.text(Quantity::thickness, 0.0508), QStringLiteral("2 in"));
+  EXPECT_EQ(metric.text(Quantity::thickness, 0.05), QStringLiteral("50\u00A0mm"));
+  EXPECT_EQ(feet.text(Quantity::thickness, 0.0508), QStringLiteral("2\u00A0in"));
   EXPECT_NEAR(*metric.parse(Quantity::thickness, QStringLiteral("5 cm")), 0.05, 1e-12);
   EXPECT_NEAR(*metric.parse(Quantity::thickness, QStringLiteral("2 in")), 0.0508, 1e-12);
   EXPECT_NEAR(*metric.parse(Quantity::thickness, QStringLiteral("20")), 0.02, 1e-12) << "the shown unit is meant";
   EXPECT_EQ(metric.text(Quantity::angle, 75.0), QStringLiteral("75°"));
-  EXPECT_EQ(metric.text(Quantity::uValue, 6.7), QStringLiteral("6.7 W/m²K"));
+  EXPECT_EQ(metric.text(Quantity::uValue, 6.7), QStringLiteral("6.7\u00A0W/m²K"));
   EXPECT_NEAR(feet.show(Quantity::uValue, 5.678), 1.0, 1e-3) << "one BTU an hour, square foot and degree";
   EXPECT_EQ(metric.number(Quantity::volume, 265.53), QStringLiteral("266")) << "no tenths of a hundred cubic metres";
   EXPECT_EQ(metric.number(Quantity::volume, 12.34), QStringLiteral("12.3"));
@@ -49,9 +49,9 @@ TEST(Units, ShowTheDigitsThatAValueHas) {
   const Units u;
   EXPECT_EQ(u.text(Quantity::airChanges, 0.35), QStringLiteral("0.35/h"));
   EXPECT_EQ(u.text(Quantity::airChanges, 0.7), QStringLiteral("0.7/h"));
-  EXPECT_EQ(u.text(Quantity::hours, 0.25), QStringLiteral("0.25 h"));
-  EXPECT_EQ(u.text(Quantity::hours, 3.0), QStringLiteral("3 h"));
-  EXPECT_EQ(u.text(Quantity::hours, 41.3), QStringLiteral("41 h"));
+  EXPECT_EQ(u.text(Quantity::hours, 0.25), QStringLiteral("0.25\u00A0h"));
+  EXPECT_EQ(u.text(Quantity::hours, 3.0), QStringLiteral("3\u00A0h"));
+  EXPECT_EQ(u.text(Quantity::hours, 41.3), QStringLiteral("41\u00A0h"));
 }
 
 TEST(Units, PriceAnAreaInItsOwnMeasure) {
@@ -65,7 +65,7 @@ TEST(Units, PriceAnAreaInItsOwnMeasure) {
 TEST(Units, ReadThousandsAsTheyAreShown) {
   QLocale::setDefault(QLocale(QLocale::English, QLocale::UnitedKingdom));
   const Units u;
-  EXPECT_EQ(u.text(Quantity::airFlow, 3000.0), QString::fromUtf8("3,000 m³/h"));
+  EXPECT_EQ(u.text(Quantity::airFlow, 3000.0), QString::fromUtf8("3,000\u00A0m³/h"));
   EXPECT_NEAR(*u.parse(Quantity::airFlow, QStringLiteral("3,500")), 3500.0, 1e-9);
   EXPECT_NEAR(*u.parse(Quantity::airFlow, QString::fromUtf8("12,345.5 m³/h")), 12345.5, 1e-9);
   EXPECT_NEAR(*u.parse(Quantity::length, QStringLiteral("2,3 m")), 2.3, 1e-12) << "one or two digits are decimals";
@@ -81,8 +81,8 @@ TEST(Units, OfAirLeaksAndMaterials) {
   EXPECT_NEAR(feet.show(Quantity::leakArea, 6.4516), 1.0, 1e-9);
   EXPECT_NEAR(feet.show(Quantity::resistance, 0.17611), 1.0, 1e-4) << "R 1 is 0.176 m2K/W";
   EXPECT_NEAR(feet.show(Quantity::areaHeat, 20441.6), 1.0, 1e-4);
-  EXPECT_EQ(metric.text(Quantity::areaHeat, 420.0), QString::fromUtf8("0.42 kJ/m²K"));
-  EXPECT_EQ(metric.text(Quantity::resistance, 0.375), QString::fromUtf8("0.375 m²K/W"));
+  EXPECT_EQ(metric.text(Quantity::areaHeat, 420.0), QString::fromUtf8("0.42\u00A0kJ/m²K"));
+  EXPECT_EQ(metric.text(Quantity::resistance, 0.375), QString::fromUtf8("0.375\u00A0m²K/W"));
   EXPECT_NEAR(*metric.parse(Quantity::areaHeat, QStringLiteral("8")), 8000.0, 1e-9);
 }
 
@@ -91,15 +91,15 @@ TEST(Units, OfMassWaterAndDays) {
   EXPECT_NEAR(*metric.parse(Quantity::mass, QStringLiteral("1.2 t")), 1200.0, 1e-9);
   EXPECT_NEAR(*metric.parse(Quantity::mass, QStringLiteral("100 lb")), 45.359237, 1e-9);
   EXPECT_NEAR(*feet.parse(Quantity::mass, QStringLiteral("100")), 45.359237, 1e-9) << "the shown unit is meant";
-  EXPECT_EQ(feet.text(Quantity::mass, 45.359237), QStringLiteral("100 lb"));
-  EXPECT_EQ(metric.text(Quantity::waterFlow, 7.5), QStringLiteral("7.5 L/min"));
+  EXPECT_EQ(feet.text(Quantity::mass, 45.359237), QStringLiteral("100\u00A0lb"));
+  EXPECT_EQ(metric.text(Quantity::waterFlow, 7.5), QStringLiteral("7.5\u00A0L/min"));
   EXPECT_NEAR(feet.show(Quantity::waterFlow, 3.785411784), 1.0, 1e-12);
   EXPECT_NEAR(feet.show(Quantity::conductance, 0.52752793), 1.0, 1e-6) << "one BTU an hour and degree";
   EXPECT_EQ(metric.text(Quantity::factor, 0.5), QStringLiteral("0.50"));
-  EXPECT_EQ(feet.text(Quantity::days, 30.0), QStringLiteral("30 d"));
+  EXPECT_EQ(feet.text(Quantity::days, 30.0), QStringLiteral("30\u00A0d"));
 }
 
-TEST(Units, NeverShowMinusNothing) { EXPECT_EQ(Units{}.text(Quantity::temperature, -0.04), QString::fromUtf8("0.0 °C")); }
+TEST(Units, NeverShowMinusNothing) { EXPECT_EQ(Units{}.text(Quantity::temperature, -0.04), QString::fromUtf8("0.0\u00A0°C")); }
 
 } // namespace
 } // namespace muffle
