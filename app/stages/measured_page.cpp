@@ -161,7 +161,7 @@ QString MeasuredPage::fitText() const {
     QString rows;
     for (int f = 0; f < kFactorCount; ++f) {
       Calibration found = m_fit->found;
-      rows += QStringLiteral("<tr><td>%1</td><td align=right>× %2</td><td align=right>± %3</td></tr>")
+      rows += QStringLiteral("<tr><td style=\"padding-right:14px\">%1</td><td align=right>× %2</td><td align=right>± %3</td></tr>")
                   .arg(factorText(f), QLocale().toString(factorOf(found, f), 'f', 2),
                        QLocale().toString(2.0 * m_fit->standardError[static_cast<std::size_t>(f)], 'f', 2));
     }
