@@ -67,6 +67,7 @@ QString Units::unit(Quantity q) const {
   switch (q) {
   case Quantity::temperature: return fahrenheit ? QStringLiteral("°F") : QStringLiteral("°C");
   case Quantity::difference: return fahrenheit ? QStringLiteral("°F") : QStringLiteral("K");
+  case Quantity::elevation:
   case Quantity::length: return feet ? QStringLiteral("ft") : QStringLiteral("m");
   case Quantity::thickness: return feet ? QStringLiteral("in") : QStringLiteral("mm");
   case Quantity::angle: return QStringLiteral("°");
@@ -103,6 +104,7 @@ double Units::show(Quantity q, double v) const {
   case Quantity::temperature: return fahrenheit ? v * 1.8 + 32.0 : v;
   case Quantity::difference:
   case Quantity::degreeHours: return fahrenheit ? v * 1.8 : v;
+  case Quantity::elevation:
   case Quantity::length: return feet ? v / kFoot_m : v;
   case Quantity::thickness: return feet ? v / kInch_m : v * 1000.0;
   case Quantity::uValue: return feet ? v / kBtuPerHour_W * kFoot_m * kFoot_m / 1.8 : v;
@@ -151,7 +153,7 @@ std::optional<double> Units::parse(Quantity q, const QString& typed) const {
   t.replace(kNoBreak, QLatin1Char(' ')); // as text() writes it
   static const QRegularExpression feetInches(QStringLiteral(R"(^(\d+(?:[.,]\d+)?)\s*(?:ft|feet|foot|')\s*(?:(\d+(?:[.,]\d+)?)\s*(?:in|inches|"|'')?)?$)"));
   const auto value = [](QString s) { return s.replace(QLatin1Char(','), QLatin1Char('.')).toDouble(); };
-  if (q == Quantity::length) {
+  if (q == Quantity::length || q == Quantity::elevation) {
     if (const auto m = feetInches.match(t); m.hasMatch())
       return (value(m.captured(1)) + (m.captured(2).isEmpty() ? 0.0 : value(m.captured(2)) / 12.0)) * kFoot_m;
   }
@@ -172,6 +174,7 @@ std::optional<double> Units::parse(Quantity q, const QString& typed) const {
     if (is({"f", "°f", "fahrenheit"})) return (v - 32.0) / 1.8;
     break;
   case Quantity::length:
+  case Quantity::elevation:
   case Quantity::thickness:
     if (is({"m", "metre", "metres", "meter"})) return v;
     if (is({"cm"})) return v / 100.0;

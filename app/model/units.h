@@ -38,7 +38,8 @@ enum class Quantity {
   factor,     ///< plain, with decimals
   waterFlow,  ///< L/min
   conductance, ///< W/K
-  days
+  days,
+  elevation ///< m above the sea, whole ones
 };
 
 struct Units {

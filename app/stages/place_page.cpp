@@ -84,7 +84,7 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
     const Find<double> at = [member](Plan& p) { return &(p.site.*member); };
     grid->addWidget(new NumberField(document, NumberField::Spec::at(label, quantity, at, min, max, nudge, source), this), row, column);
   };
-  grid->addWidget(new NumberField(document, NumberField::Spec::at(tr("Above the sea"), Quantity::length, [](Plan& p) { return &p.site.place.elevation_m; }, -430, 5000, 10,
+  grid->addWidget(new NumberField(document, NumberField::Spec::at(tr("Above the sea"), Quantity::elevation, [](Plan& p) { return &p.site.place.elevation_m; }, -430, 5000, 10,
                                                                   tr("height of the ground, from a map: thin air carries less heat")),
                                   this),
                   2, 0);
@@ -94,7 +94,7 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
   number(3, 1, tr("Ground, swing either way"), Quantity::difference, &Site::groundAmplitude_K, 0, 25, 0.5,
          tr("of the surface between summer and winter: half of what the months' means differ by"));
   grid->addWidget(new NumberField(document,
-                                  {tr("Ground coldest, day"), Quantity::days, [](const Plan& p) { return p.site.coldestDay(); },
+                                  {tr("Ground coldest, day"), Quantity::count, [](const Plan& p) { return p.site.coldestDay(); },
                                    [](Plan& p, double v) { p.site.groundColdestDay = v; }, 1, 366, 5,
                                    tr("of the year; where nothing was said it is late January, south of the equator late July")},
                                   this),

@@ -3,13 +3,12 @@
 
 #include "core/store/mass.h"
 
-
 #include <algorithm>
 
 namespace muffle {
 namespace {
 
-constexpr double kTallest = 0.7;   // of the house, that crop and things reach
+constexpr double kTallest = 0.7;      // of the house, that crop and things reach
 constexpr double kWallHeight_m = 1.2; // of a wall that stands free
 
 } // namespace

@@ -30,6 +30,20 @@ struct Angle {
   }
 };
 
+/// Every dash before a number is a minus; where no dot stands and two commas part digits, they are decimal ones.
+std::string inPlainMarks(std::string_view written) {
+  std::string text(written);
+  for (const char* dash : {"\xE2\x88\x92", "\xE2\x80\x93"}) // minus sign, en dash
+    for (std::size_t at = text.find(dash); at != std::string::npos; at = text.find(dash)) text.replace(at, 3, "-");
+  std::vector<std::size_t> commas;
+  const auto isDigit = [&](std::size_t i) { return i < text.size() && std::isdigit(static_cast<unsigned char>(text[i])); };
+  for (std::size_t i = 1; i < text.size(); ++i)
+    if (text[i] == ',' && isDigit(i - 1) && isDigit(i + 1)) commas.push_back(i);
+  if (commas.size() == 2 && text.find('.') == std::string::npos)
+    for (const std::size_t at : commas) text[at] = '.';
+  return text;
+}
+
 /// Splits into numbers and letters; degree, minute and second marks only part the numbers.
 bool scan(std::string_view text, std::vector<Angle>& angles) {
   Angle now;
@@ -54,14 +68,13 @@ bool scan(std::string_view text, std::vector<Angle>& angles) {
       continue;
     }
     const char letter = static_cast<char>(std::toupper(static_cast<unsigned char>(c)));
-    if (letter == 'N' || letter == 'S' || letter == 'E' || letter == 'W' || letter == 'O') { // O: west as some write it
-      const char side = letter == 'O' ? 'W' : letter;
+    if (letter == 'N' || letter == 'S' || letter == 'E' || letter == 'W') {
       if (now.parts.empty()) {
-        if (!angles.empty() && angles.back().side == 0 && angles.size() == 2) angles.back().side = side;
-        else now.side = side; // written before its number
+        if (!angles.empty() && angles.back().side == 0 && angles.size() == 2) angles.back().side = letter;
+        else now.side = letter; // written before its number
       } else {
-        if (now.side != 0) finish(), now.side = side;
-        else now.side = side, finish();
+        if (now.side != 0) finish(), now.side = letter;
+        else now.side = letter, finish();
       }
       ++i;
       continue;
@@ -90,7 +103,10 @@ Result<Coordinates> parseCoordinates(std::string_view text) {
   };
   constexpr std::size_t kLongest = 120;
   std::vector<Angle> angles;
-  if (text.size() > kLongest || !scan(text, angles) || angles.size() != 2 || !angles[0].isSound() || !angles[1].isSound())
+  const std::string plain = inPlainMarks(text.substr(0, kLongest));
+  if (const auto o = plain.find_first_of("oO"); o != std::string::npos && plain.find_first_not_of(" .,0123456789", o + 1) == std::string::npos && o > 0)
+    return bad(fmt::format("\"{}\": O is west in some tongues and east in others, write W or E", text.substr(0, kLongest)));
+  if (text.size() > kLongest || !scan(plain, angles) || angles.size() != 2 || !angles[0].isSound() || !angles[1].isSound())
     return bad(fmt::format("\"{}\" is no place", text.substr(0, kLongest)));
   const auto isLongitude = [](char side) { return side == 'E' || side == 'W'; };
   const auto isLatitude = [](char side) { return side == 'N' || side == 'S'; };

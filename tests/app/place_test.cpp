@@ -16,14 +16,6 @@ namespace {
 
 class PlaceTest : public WindowTest {
 protected:
-  void openNew() {
-    document = std::make_unique<Document>();
-    window = std::make_unique<MainWindow>(*document);
-    ASSERT_FALSE(document->openBook(m_dir.filePath(QStringLiteral("mine.muffle")), true));
-    window->show();
-    ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
-    QTest::mouseClick(button(QStringLiteral("Describe your house")), Qt::LeftButton);
-  }
   QLineEdit* field(const QString& name) {
     for (auto* f : window->findChildren<QLineEdit*>())
       if (f->accessibleName() == name) return f;

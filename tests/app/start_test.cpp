@@ -39,12 +39,7 @@ TEST_F(StartTest, AFreshBookOffersWaysToBegin) {
 
 TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatures) {
   // the steps of the guide, "A fleece over one bed"
-  document = std::make_unique<Document>();
-  window = std::make_unique<MainWindow>(*document);
-  ASSERT_FALSE(document->openBook(m_dir.filePath(QStringLiteral("mine.muffle")), true));
-  window->show();
-  ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
-  QTest::mouseClick(button(QStringLiteral("Describe your house")), Qt::LeftButton);
+  openNew();
   auto* house = find<HouseStage>();
   ASSERT_TRUE(house->isVisible());
   auto* at = qobject_cast<QLineEdit*>(window->focusWidget());

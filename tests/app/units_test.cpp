@@ -63,6 +63,7 @@ TEST(Units, PriceAnAreaInItsOwnMeasure) {
 }
 
 TEST(Units, ReadThousandsAsTheyAreShown) {
+  const QLocale before;
   QLocale::setDefault(QLocale(QLocale::English, QLocale::UnitedKingdom));
   const Units u;
   EXPECT_EQ(u.text(Quantity::airFlow, 3000.0), QString::fromUtf8("3,000\u00A0m³/h"));
@@ -72,7 +73,7 @@ TEST(Units, ReadThousandsAsTheyAreShown) {
   QLocale::setDefault(QLocale(QLocale::German, QLocale::Germany));
   EXPECT_NEAR(*u.parse(Quantity::airFlow, QStringLiteral("3.500")), 3500.0, 1e-9);
   EXPECT_NEAR(*u.parse(Quantity::length, QStringLiteral("2,345")), 2.345, 1e-12);
-  QLocale::setDefault(QLocale::c());
+  QLocale::setDefault(before);
 }
 
 TEST(Units, OfAirLeaksAndMaterials) {
@@ -97,6 +98,14 @@ TEST(Units, OfMassWaterAndDays) {
   EXPECT_NEAR(feet.show(Quantity::conductance, 0.52752793), 1.0, 1e-6) << "one BTU an hour and degree";
   EXPECT_EQ(metric.text(Quantity::factor, 0.5), QStringLiteral("0.50"));
   EXPECT_EQ(feet.text(Quantity::days, 30.0), QStringLiteral("30\u00A0d"));
+}
+
+TEST(Units, OfHeightsAboveTheSeaAreWhole) {
+  const Units metric, feet{.fahrenheit = true, .feet = true};
+  EXPECT_EQ(metric.text(Quantity::elevation, 780.3), QStringLiteral("780\u00A0m"));
+  EXPECT_EQ(feet.text(Quantity::elevation, 280.0), QStringLiteral("919\u00A0ft"));
+  EXPECT_NEAR(*feet.parse(Quantity::elevation, feet.text(Quantity::elevation, 780.0)), 780.0, 0.15) << "half a foot";
+  EXPECT_DOUBLE_EQ(*feet.parse(Quantity::elevation, QStringLiteral("780 m")), 780.0);
 }
 
 TEST(Units, NeverShowMinusNothing) { EXPECT_EQ(Units{}.text(Quantity::temperature, -0.04), QString::fromUtf8("0.0\u00A0°C")); }

@@ -42,6 +42,15 @@ protected:
     window->show();
     ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
   }
+  /// A book of one's own, as empty as they begin, at the page that asks where the house stands.
+  void openNew() {
+    document = std::make_unique<Document>();
+    window = std::make_unique<MainWindow>(*document);
+    ASSERT_FALSE(document->openBook(m_dir.filePath(QStringLiteral("mine.muffle")), true));
+    window->show();
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
+    QTest::mouseClick(button(QStringLiteral("Describe your house")), Qt::LeftButton);
+  }
   void close() {
     window.reset();
     document.reset();

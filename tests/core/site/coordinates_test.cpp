@@ -10,7 +10,9 @@ TEST(Coordinates, AreReadInAnyCommonForm) {
   const std::pair<const char*, Coordinates> written[] = {
       {"45.21, 3.14", {45.21, 3.14}},      {"45.21 3.14", {45.21, 3.14}},          {"-33.4;-70.6", {-33.4, -70.6}},     {"33.4 S 70.6 W", {-33.4, -70.6}},
       {"45.21N, 3.14E", {45.21, 3.14}},    {"N 45.21 E 3.14", {45.21, 3.14}},      {"3.14 E 45.21 N", {45.21, 3.14}},   {"45°12'36\"N 3°8'24\"E", {45.21, 3.14}},
-      {"45° 12.6' N, 3° 8.4' E", {45.21, 3.14}}, {"45:12:36 N 3:08:24 O", {45.21, -3.14}}, {" +45.21 , -3.14 ", {45.21, -3.14}}};
+      {"45° 12.6' N, 3° 8.4' E", {45.21, 3.14}}, {"45:12:36 N 3:08:24 W", {45.21, -3.14}}, {" +45.21 , -3.14 ", {45.21, -3.14}},
+      {"48,137 11,575", {48.137, 11.575}}, {"48,137° N, 11,575° E", {48.137, 11.575}}, {"-33,4; -70,6", {-33.4, -70.6}},
+      {"45,3", {45.0, 3.0}}, {"\u221241.3, 174.8", {-41.3, 174.8}}, {"41.3 S, \u20130.5", {-41.3, -0.5}}};
   for (const auto& [text, at] : written) {
     const auto read = parseCoordinates(text);
     ASSERT_TRUE(read) << text;
@@ -25,6 +27,12 @@ TEST(Coordinates, WhatIsNoPlaceIsExplained) {
     ASSERT_FALSE(read) << text;
     EXPECT_NE(read.problem().allowed.find("45.21"), std::string::npos) << text;
   }
+}
+
+TEST(Coordinates, ALetterThatIsWestInOneTongueAndEastInAnotherIsAskedAgain) {
+  const auto read = parseCoordinates("48.1 N 11.6 O"); // oeste, ouest; Ost, oost
+  ASSERT_FALSE(read);
+  EXPECT_NE(read.problem().text().find("write W or E"), std::string::npos) << read.problem().text();
 }
 
 } // namespace
