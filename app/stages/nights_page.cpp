@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/nights_page.h"
 
+#include "app/stages/annual_lows_field.h"
 #include "app/stages/dates.h"
 #include "app/stages/plot.h"
 #include "core/fit/design_night.h"
@@ -16,7 +17,6 @@
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QLabel>
-#include <QLineEdit>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QSplitter>
@@ -128,7 +128,7 @@ bool CalendarView::event(QEvent* e) {
 NightsPage::NightsPage(Document& document, QWidget* parent)
     : QWidget(parent), m_document(document), m_model(document), m_view(new QComboBox(this)), m_charts(new QStackedWidget(this)),
       m_lift(new Plot(document, this)), m_often(new Plot(document, this)), m_compare(new Plot(document, this)), m_calendar(new CalendarView(document, this)),
-      m_design(new QLabel(this)), m_compareText(new QLabel(this)), m_growing(new QLabel(this)), m_annualLows(new QLineEdit(this)),
+      m_design(new QLabel(this)), m_compareText(new QLabel(this)), m_growing(new QLabel(this)), m_annualLows(new AnnualLowsField(document, this)),
       m_compareBy(new QComboBox(this)), m_change(new QDateEdit(this)), m_base(new QDoubleSpinBox(this)), m_table(new QTableView(this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
@@ -159,7 +159,6 @@ NightsPage::NightsPage(Document& document, QWidget* parent)
   oftenDown->setContentsMargins(0, 0, 0, 0);
   oftenDown->addWidget(m_often, 1);
   oftenDown->addWidget(m_design);
-  m_annualLows->setAccessibleName(tr("The coldest of each winter"));
   oftenDown->addWidget(m_annualLows);
 
   auto* compare = new QWidget(this);
@@ -216,7 +215,7 @@ NightsPage::NightsPage(Document& document, QWidget* parent)
   connect(m_view, &QComboBox::activated, this, [this](int view) { show(static_cast<View>(view)); });
   connect(m_compareBy, &QComboBox::activated, this, &NightsPage::drawCompare);
   connect(m_change, &QDateEdit::dateChanged, this, &NightsPage::drawCompare);
-  connect(m_annualLows, &QLineEdit::editingFinished, this, &NightsPage::takeAnnualLows);
+  connect(m_annualLows, &AnnualLowsField::refused, m_design, &QLabel::setText);
   connect(m_base, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
     m_base_C = m_document.units().fahrenheit ? (shown - 32.0) / 1.8 : shown;
     showGrowing();
@@ -371,34 +370,7 @@ void NightsPage::showDesign() {
     words += QString::fromStdString(fit.problem().what + "; " + fit.problem().allowed) + QStringLiteral(".");
   }
   m_design->setText(words);
-  m_annualLows->setPlaceholderText(
-      tr("your own list: the coldest of each winter, such as %1").arg(u.fahrenheit ? QStringLiteral("16 7 18 12") : QStringLiteral("-9 -14 -7.5 -11")));
-  if (m_annualLows->hasFocus()) return;
-  QStringList list;
-  for (const double low : annual) list << QLocale().toString(u.show(Quantity::temperature, low), 'g', 4);
-  m_annualLows->setText(list.join(QStringLiteral("  ")));
-}
-
-void NightsPage::takeAnnualLows() {
-  std::vector<double> lows;
-  const bool fahrenheit = m_document.units().fahrenheit;
-  for (const QString& word : m_annualLows->text().split(QRegularExpression(QStringLiteral("[\\s;/]+")), Qt::SkipEmptyParts)) {
-    bool ok = false;
-    double v = QLocale().toDouble(word, &ok);
-    if (!ok) v = QString(word).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&ok);
-    if (!ok) {
-      m_design->setText(tr("\"%1\" is no temperature. Numbers with blanks between them are allowed, such as -9 -14 -7.5; the list stays as it was.").arg(word));
-      return;
-    }
-    lows.push_back(fahrenheit ? (v - 32.0) / 1.8 : v);
-  }
-  const auto same = [](double a, double b) { return std::abs(a - b) < 0.05; }; // what the field shows of it
-  const auto& before = m_document.plan().site.annualLows_C;
-  if (lows.size() == before.size() && std::equal(lows.begin(), lows.end(), before.begin(), same)) return;
-  if (const auto why = m_document.edit(tr("list the coldest of each winter"), [&](Plan& p) { p.site.annualLows_C = lows; }))
-    m_design->setText(*why);
-  else
-    showDesign();
+  m_annualLows->refresh();
 }
 
 std::pair<std::vector<Night>, std::vector<Night>> NightsPage::sets(QString& first, QString& second) const {

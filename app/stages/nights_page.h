@@ -14,12 +14,12 @@ class QComboBox;
 class QDateEdit;
 class QDoubleSpinBox;
 class QLabel;
-class QLineEdit;
 class QStackedWidget;
 class QTableView;
 
 namespace muffle {
 
+class AnnualLowsField;
 class Plot;
 
 /// The calendar as a widget: click or arrow keys choose a night.
@@ -58,7 +58,6 @@ private:
   void drawCompare();
   void showDesign();
   void showGrowing();
-  void takeAnnualLows();
   [[nodiscard]] std::pair<std::vector<Night>, std::vector<Night>> sets(QString& first, QString& second) const;
   [[nodiscard]] QString sensorsText() const;
   Document& m_document;
@@ -69,7 +68,7 @@ private:
   Plot *m_lift, *m_often, *m_compare;
   CalendarView* m_calendar;
   QLabel *m_design, *m_compareText, *m_growing;
-  QLineEdit* m_annualLows;
+  AnnualLowsField* m_annualLows;
   QComboBox* m_compareBy;
   QDateEdit* m_change;
   QDoubleSpinBox* m_base;

@@ -67,6 +67,8 @@ template <class V> void describe(V& v, Site& s) {
   v.number("wind_m_s", s.wind_m_s, {0.0, 30.0}, "wind assumed where the log has none");
   v.number("wind_height_m", s.windHeight_m, {0.0, 100.0}, "height of the wind gauge above the ground; 0: its wind is that at the house");
   v.numbers("annual_lows_C", s.annualLows_C, {-70.0, 30.0}, "the coldest of each winter known, for nights rarer than the log's");
+  v.number("first_frost_day", s.firstFrost_day, {1.0, 366.0}, "day of year of the usual first frost of a winter");
+  v.number("last_frost_day", s.lastFrost_day, {1.0, 366.0}, "day of year of its usual last");
   v.number("ground_mean_C", s.groundMean_C, {-10.0, 30.0}, "year's mean of the undisturbed ground");
   v.number("ground_amplitude_K", s.groundAmplitude_K, {0.0, 25.0}, "year's swing of the ground's surface to either side");
   v.number("ground_coldest_day", s.groundColdestDay, {1.0, 366.0},

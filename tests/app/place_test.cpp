@@ -3,9 +3,12 @@
 // Where the house stands: asked in a new book, in any form people write, explained where it is no place, undone.
 #include "app/stages/cost_stage.h"
 #include "app/stages/house_stage.h"
+#include "app/stages/outline_map.h"
 #include "tests/app/window_fixture.h"
 
+#include <QAbstractItemView>
 #include <QComboBox>
+#include <QCompleter>
 #include <QLabel>
 #include <QLineEdit>
 #include <QSlider>
@@ -67,6 +70,75 @@ TEST_F(PlaceTest, WhatIsNoPlaceIsExplainedAndNothingChanges) {
     EXPECT_TRUE(document->plan().site.placeAssumed) << wrong;
   }
   EXPECT_TRUE(says(QStringLiteral("66")));
+}
+
+TEST_F(PlaceTest, AVillageIsOfferedAsItIsTypedAndTakenByKeyboard) {
+  openNew();
+  QLineEdit* at = field(QStringLiteral("It stands at"));
+  at->setFocus();
+  QTest::keyClicks(at, QStringLiteral("el tart"));
+  QAbstractItemView* list = at->completer()->popup();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return list->isVisible(); }));
+  ASSERT_GE(list->model()->rowCount(), 1);
+  EXPECT_TRUE(list->model()->index(0, 0).data().toString().startsWith(QStringLiteral("El Tarter, region of Canillo, Andorra")));
+  QTest::keyClick(list, Qt::Key_Down);
+  QTest::keyClick(list, Qt::Key_Return);
+  EXPECT_FALSE(document->plan().site.placeAssumed);
+  EXPECT_NEAR(document->plan().site.place.latitude_deg, 42.58, 0.001);
+  EXPECT_EQ(document->plan().site.name, "El Tarter");
+  EXPECT_EQ(document->plan().site.timeZone, "Europe/Andorra") << "the clock comes with the place";
+  EXPECT_TRUE(says(QStringLiteral("Andorra")));
+  document->undoStack()->undo();
+  EXPECT_TRUE(document->plan().site.placeAssumed) << "name, clock and place are one step";
+}
+
+TEST_F(PlaceTest, ANameIsTakenByReturnWhereItIsTheOnlyOneAndAskedAboutWhereItIsNot) {
+  openNew();
+  write(field(QStringLiteral("It stands at")), QStringLiteral("springfield"));
+  EXPECT_TRUE(document->plan().site.placeAssumed);
+  EXPECT_TRUE(says(QStringLiteral("choose yours from the list")));
+  write(field(QStringLiteral("It stands at")), QStringLiteral("springfield, illinois"));
+  EXPECT_NEAR(document->plan().site.place.latitude_deg, 39.80, 0.01);
+  EXPECT_EQ(document->plan().site.timeZone, "America/Chicago");
+  write(field(QStringLiteral("It stands at")), QStringLiteral("Qqqqq"));
+  EXPECT_TRUE(says(QStringLiteral("No place of a thousand people")));
+  EXPECT_EQ(document->plan().site.name, "Springfield");
+}
+
+TEST_F(PlaceTest, APinTakesTheNearestTown) {
+  openNew();
+  auto* map = window->findChild<OutlineMap*>();
+  ASSERT_TRUE(map && map->isVisible());
+  const Coordinates wanted{48.14, 11.58};
+  QTest::mouseClick(map, Qt::LeftButton, {}, map->pixelOf(wanted).toPoint());
+  ASSERT_FALSE(document->plan().site.placeAssumed);
+  const auto placeNow = [&] { return Coordinates{document->plan().site.place.latitude_deg, document->plan().site.place.longitude_deg}; };
+  EXPECT_LT(distance_km(placeNow(), wanted), 150.0) << "a pixel of the whole world is a degree";
+  QTest::mouseClick(map, Qt::LeftButton, {}, map->pixelOf(wanted).toPoint()); // the map has come nearer
+  EXPECT_LT(distance_km(placeNow(), wanted), 12.0);
+  drag(map, {60, 60}, {120, 90});
+  EXPECT_LT(distance_km(placeNow(), wanted), 12.0) << "dragging moves the map, not the pin";
+  map->setFocus();
+  for (int i = 0; i < 6; ++i) QTest::keyClick(map, Qt::Key_Right);
+  QTest::keyClick(map, Qt::Key_Return);
+  EXPECT_GT(document->plan().site.place.longitude_deg, wanted.longitude_deg + 1.0) << "by keyboard, to the east";
+}
+
+TEST_F(PlaceTest, FrostsAreTheGrowersOrTheLogs) {
+  open();
+  importDemoLog();
+  window->showStage(Document::Stage::house);
+  window->findChild<HouseStage*>()->showPage(HouseStage::Page::place);
+  QLineEdit* first = field(QStringLiteral("First frost"));
+  ASSERT_NE(first, nullptr);
+  EXPECT_TRUE(first->text().isEmpty());
+  EXPECT_TRUE(first->placeholderText().contains(QStringLiteral("by the log"))) << first->placeholderText().toStdString();
+  write(first, QStringLiteral("5 Oct"));
+  ASSERT_TRUE(document->plan().site.firstFrost_day);
+  EXPECT_DOUBLE_EQ(*document->plan().site.firstFrost_day, 278.0);
+  write(first, QStringLiteral("soon"));
+  EXPECT_TRUE(says(QStringLiteral("no day of the year")));
+  EXPECT_DOUBLE_EQ(*document->plan().site.firstFrost_day, 278.0);
 }
 
 TEST_F(PlaceTest, APriceAboveTheSlidersUsualIsKeptWhenTheHourIsTouched) {
