@@ -146,6 +146,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   out["hold_C"] = plan.setpoints.hold_C;
   out["degree_hours_K_h"] = digits(s.degreeHours_K_h, 2);
   out["winters"] = digits(s.winters, 3);
+  out["days"] = digits(s.winters * kWinterDays, 1);
   out["energy_kWh"] = {{"heater", digits(s.heater_kWh, 2)}, {"fans", digits(s.fan_kWh, 2)}, {"cables", digits(s.cable_kWh, 2)}, {"sun", digits(s.sun_kWh, 1)}};
   out["loss_kWh"] = Json::object();
   for (int p = 0; p < kPartCount; ++p)
@@ -306,6 +307,8 @@ Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>&
           {{"of", {factorName(f), factorName(g)}}, {"value", digits(full.correlation[static_cast<std::size_t>(f)][static_cast<std::size_t>(g)], 3)}});
   out["held_out_rms_K"] = digits(full.lowAfter_K, 3);
   out["held_out_rms_before_K"] = digits(full.lowBefore_K, 3);
+  out["sensors"] = Json::array();
+  for (const SensorMisfit& s : full.sensors) out["sensors"].push_back({{"channel", s.channel}, {"rms_K", digits(s.after_K, 3)}, {"rms_before_K", digits(s.before_K, 3)}});
   out["nights_fitted"] = full.nights;
   out["nights_held_out"] = full.heldOut;
   out["heater"] = full.heaterMeasured ? "measured" : "assumed";

@@ -4,12 +4,14 @@
 #include "book/book.h"
 #include "book/files.h"
 #include "core/store/ingredients.h"
+#include "core/plan/plan_notes.h"
 #include "core/plan/store_list.h"
 #include "core/calc/quantity.h"
 #include "cli/answers.h"
 #include "cli/plan_tables.h"
 #include "core/calc/aids.h"
 #include "core/log/flags.h"
+#include "core/log/headings.h"
 #include "core/material/materials.h"
 #include "core/network/network_json.h"
 
@@ -58,7 +60,26 @@ struct LogOptions {
   std::string unit;
   std::string separator;
   bool monthFirst = false;
+  std::vector<std::string> columns; ///< "HEADING=ROLE"
 };
+
+/// "Temperature=room:house", "Logger 2=outside".
+Result<ColumnChoice> columnChoice(const std::string& text) {
+  const auto split = text.rfind('=');
+  ColumnChoice choice;
+  if (split != std::string::npos) {
+    choice.heading = text.substr(0, split);
+    Channel channel;
+    const std::string role = text.substr(split + 1), word = role.substr(0, role.find(':'));
+    for (int r = 0; r <= static_cast<int>(Role::note); ++r)
+      if (word == roleText(static_cast<Role>(r), "") && guessRole(role, channel)) {
+        choice.role = channel.role;
+        choice.id = channel.id;
+        return choice;
+      }
+  }
+  return Problem{ProblemKind::badInput, "--column", fmt::format("\"{}\" is not HEADING=ROLE", text), "a role is outside, room:house, soil:ID, store:ID, cover:ID, wind, sun, humidity:ID, heater:ID, rain or note"};
+}
 
 Result<ReadLog> readLogFile(const LogOptions& o, const std::string& zoneName) {
   auto bytes = readFile(o.file);
@@ -71,12 +92,22 @@ Result<ReadLog> readLogFile(const LogOptions& o, const std::string& zoneName) {
   if (o.unit == "C") options.fahrenheit = false;
   if (!o.separator.empty()) options.separator = o.separator == "tab" ? '\t' : o.separator[0];
   if (o.monthFirst) options.monthFirst = true;
-  return readLog(*bytes, options);
+  for (const std::string& text : o.columns) {
+    auto choice = columnChoice(text);
+    if (!choice) return choice.problems();
+    options.columns.push_back(*choice);
+  }
+  auto read = readLog(*bytes, options);
+  if (read)
+    for (const std::string& name : read->placeless)
+      fmt::print(stderr, "{}: \"{}\" is taken to hang outside, for its heading says no place: give --column \"{}=room:house\" where it hangs in the house\n", o.file, name, name);
+  return read;
 }
 
 void addLogOptions(CLI::App* verb, LogOptions& o) {
   verb->add_option("--unit", o.unit, "unit of temperatures without a mark")->check(CLI::IsMember({"C", "F"}));
   verb->add_option("--separator", o.separator, "column separator, one character or \"tab\"");
+  verb->add_option("--column", o.columns, "what a column holds, HEADING=ROLE such as \"Temperature=outside\"; may be given several times");
   verb->add_flag("--month-first", o.monthFirst, "dates are month/day/year");
 }
 
@@ -100,14 +131,20 @@ int runNetworkVerb(const std::string& file, const std::string& out, bool json) {
 
 int runCheck(const std::string& file, bool json) {
   const auto plan = readPlan(file);
+  const Problems notes = plan ? planNotes(*plan) : Problems{};
   if (json) {
     Json out{{"ok", static_cast<bool>(plan)}, {"problems", Json::array()}};
     if (!plan)
       for (const Problem& p : plan.problems()) out["problems"].push_back({{"pointer", p.where}, {"what", p.what}, {"allowed", p.allowed}});
+    out["notes"] = Json::array();
+    for (const Problem& p : notes) out["notes"].push_back({{"pointer", p.where}, {"what", p.what}, {"instead", p.allowed}});
     print(out);
   }
   if (!plan) return report(file, plan.problems());
-  if (!json) fmt::print("{}: \"{}\" is sound\n", file, plan->name);
+  if (!json) {
+    fmt::print("{}: \"{}\" is sound\n", file, plan->name);
+    for (const Problem& p : notes) fmt::print("  {}\n", p.text());
+  }
   return kDone;
 }
 
@@ -182,6 +219,7 @@ int runNights(const LogOptions& o, const GivenPlace& given, const NightQuestions
   if (!read) return report(o.file, read.problems());
   std::vector<std::string> assumed;
   const Place place = assumedPlace(given, o, assumed);
+  for (const std::string& name : read->placeless) assumed.push_back(fmt::format("\"{}\" hangs outside: give --column", name));
   const auto zone = *TimeZone::named(o.zone);
   Log& log = read->log;
   const auto problems = flagProblems(log, place);
@@ -247,8 +285,8 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
   const Summary& s = run->summary;
   fmt::print("held {:g} C on {} of {} nights", in->plan.setpoints.hold_C, s.held, s.nights);
   if (s.leftOut) fmt::print(" ({} left out: outside readings are missing)", s.leftOut);
-  fmt::print("\ncoldest {:.1f} C at {}\ncold owed {:.1f} K h\nheater {:.0f} kWh, {:.0f} {} a winter\nenergy balance closes to {:.0e}\n", s.coldest_C,
-             in->zone.iso(s.coldestAt), s.degreeHours_K_h, s.heater_kWh, s.cost.total(), in->plan.prices.currency, s.closure);
+  fmt::print("\ncoldest {:.1f} C at {}\ncold owed {:.1f} K h\nheater {:.0f} kWh in {:.0f} days; a winter of 182 days like these {:.0f} kWh, {:.0f} {}\nenergy balance closes to {:.0e}\n", s.coldest_C,
+             in->zone.iso(s.coldestAt), s.degreeHours_K_h, s.heater_kWh, s.winters * kWinterDays, s.heater_kWh / s.winters, s.cost.total(), in->plan.prices.currency, s.closure);
   const auto stores = storesOf(in->plan);
   for (std::size_t k = 0; k < stores.size() && k < s.stores.size(); ++k)
     fmt::print("{}: gave {:.0f} kWh, took {:.0f}, {:+.0f} in all\n", stores[k].name, s.stores[k].given_kWh, s.stores[k].taken_kWh,
@@ -336,6 +374,8 @@ int runFit(const std::string& planFile, const LogOptions& o, const std::string& 
   for (const auto& [name, factor] : answer["full"].items())
     fmt::print("{:<9} x {:.2f} (error {:.2f})\n", name, factor["value"].get<double>(), factor["standard_error"].get<double>());
   fmt::print("lows of {} nights not fitted: off by {:.2f} K rms, {:.2f} K before\n", full->heldOut, full->lowAfter_K, full->lowBefore_K);
+  for (std::size_t k = 1; k < full->sensors.size(); ++k)
+    fmt::print("  \"{}\" on those nights: off by {:.2f} K rms, {:.2f} K before\n", full->sensors[k].channel, full->sensors[k].after_K, full->sensors[k].before_K);
   for (const auto& sentence : answer["remarks"]) fmt::print("  {}\n", sentence.get<std::string>());
   return kDone;
 }

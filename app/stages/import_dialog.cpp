@@ -275,7 +275,9 @@ void ImportDialog::showColumns() {
       const bool same = kMeanings[k].role == c->role && kMeanings[k].statistic == c->statistic;
       if (same && (at == kLeaveAside || c->id == kMeanings[k].id)) at = k;
     }
-    role->setCurrentIndex(at);
+    role->setPlaceholderText(tr("outside or inside?"));
+    const bool isAsked = std::find(m_read->placeless.begin(), m_read->placeless.end(), heading) != m_read->placeless.end();
+    role->setCurrentIndex(isAsked ? -1 : at);
     role->setAccessibleName(tr("Meaning of %1").arg(QString::fromStdString(heading)));
     const std::string unitIn = c->unitIn;
     connect(role, &QComboBox::activated, this, [this, now, unitIn](int k) {
@@ -340,6 +342,8 @@ void ImportDialog::checkKeep() {
     why = tr("nothing can be read yet");
   else if (!m_document.log() && !any(Role::outside))
     why = tr("One column must be the outside temperature: choose it under \"taken for\".");
+  else if (!m_read->placeless.empty())
+    why = tr("Where does \"%1\" hang, outside or in the house? Its heading does not say. Choose it under \"taken for\".").arg(QString::fromStdString(m_read->placeless.front()));
   else if (!m_read->unsure.empty())
     why = tr("°C or °F? \"%1\" carries no mark and its readings fit either. Choose its unit below.").arg(QString::fromStdString(m_read->unsure.front()));
   m_question->setText(why);

@@ -5,12 +5,20 @@
 
 #include "core/plan/plan.h"
 
+#include <cmath>
 #include <string_view>
 
 namespace muffle {
 
 /// What costs, hours and heat "a winter" are stated for.
 constexpr double kWinterDays = 182.0;
+
+/// Whether what is given for a winter was reckoned up from fewer days or shared out of more, and is not a mean of whole winters within a
+/// tenth. Then it is to be said by what: the days that were logged, and how many times a winter has as many.
+inline bool isScaledToWinter(double winters) {
+  const double whole = std::max(1.0, std::round(winters));
+  return std::abs(winters - whole) > 0.1 * whole;
+}
 
 /// Yearly payment per unit of capital; 1/years at no interest. rate >= 0, years > 0.
 double annuityFactor(double rate, double years);

@@ -22,19 +22,29 @@ struct Arc {
 
 Arc arcOf(double width, double rise) { return {(width * width / 4.0 + rise * rise) / (2.0 * rise), 2.0 * std::atan2(2.0 * rise, width)}; }
 
-/// Half of a pointed arch: its centre lies at the springing's height, `beyond` the middle.
+/// Half of a pointed arch, an arc from its foot to the ridge: its centre lies `beyond` the middle and `below` the springing.
 struct PointedArc {
   double radius_m;
-  double beyond_m;
+  double beyond_m, below_m;
   double sweep_rad;
+  double foot_rad; ///< slope at the foot
 };
 
+/// One at least half as high as wide springs upright. A flatter one would have to dip at its ridge: it leans in from the foot, and bends
+/// by a share of what a round arch of its height would, which falls from all of it at half the width to three quarters.
 PointedArc pointedArcOf(double width, double rise) {
-  const double beyond = (rise * rise - width * width / 4.0) / width;
-  return {beyond + width / 2.0, beyond, std::atan2(rise, beyond)};
+  const double half = width / 2.0, chord = std::atan2(rise, half);
+  double bend = kPi / 2.0 - chord; // half the sweep
+  if (rise < half) bend = chord * (0.75 + 0.25 * std::pow(rise / half, 3));
+  const double length = std::hypot(half, rise), radius = length / (2.0 * std::sin(bend)), toCentre = radius * std::cos(bend);
+  // from the chord's middle inwards and down
+  const double x = half / 2.0 - toCentre * rise / length, y = rise / 2.0 - toCentre * half / length;
+  return {radius, -x, -y, 2.0 * bend, chord + bend};
 }
 
 double wrap360(double deg) { return std::fmod(std::fmod(deg, 360.0) + 360.0, 360.0); }
+
+constexpr double kFlattestPointed = 0.1; // of the width
 
 bool mayJoin(ShapeKind kind) { return kind == ShapeKind::gable || kind == ShapeKind::arch || kind == ShapeKind::pointedArch; }
 
@@ -58,8 +68,8 @@ Problems HouseShape::check() const {
     need(rise_m() <= width_m / 2.0 + 1e-9, "/ridge_m", rises,
          fmt::format("a round arch rises at most half its width, {:.3g} m; raise the eave or make it pointed", width_m / 2.0));
   if (kind == ShapeKind::pointedArch)
-    need(rise_m() >= width_m / 2.0 - 1e-9 && rise_m() <= 1.5 * width_m, "/ridge_m", rises,
-         fmt::format("a pointed arch rises {:.3g} to {:.3g} m, half to one and a half times its width; flatter ones are round", width_m / 2.0, 1.5 * width_m));
+    need(rise_m() >= kFlattestPointed * width_m - 1e-9 && rise_m() <= 1.5 * width_m, "/ridge_m", rises,
+         fmt::format("a pointed arch rises {:.3g} to {:.3g} m, a tenth to one and a half times its width", kFlattestPointed * width_m, 1.5 * width_m));
   if (kind == ShapeKind::dome)
     need(rise_m() <= 0.75 * width_m, "/ridge_m", rises, fmt::format("a dome rises at most three quarters of its width, {:.3g} m", 0.75 * width_m));
   need(axis_deg >= 0.0 && axis_deg <= 360.0, "/axis_deg", fmt::format("ridge direction is {} degrees", axis_deg), "allowed is 0 to 360");
@@ -81,7 +91,7 @@ HouseShape HouseShape::as(ShapeKind other) const {
     s.ridge_m = std::max(s.ridge_m, s.eave_m + 0.1 * s.width_m);
     break;
   case ShapeKind::arch: s.ridge_m = std::min(s.ridge_m, s.eave_m + s.width_m / 2.0); break;
-  case ShapeKind::pointedArch: s.ridge_m = std::clamp(s.ridge_m, s.eave_m + 0.55 * s.width_m, s.eave_m + 1.5 * s.width_m); break;
+  case ShapeKind::pointedArch: s.ridge_m = std::clamp(s.ridge_m, s.eave_m + kFlattestPointed * s.width_m, s.eave_m + 1.5 * s.width_m); break;
   case ShapeKind::dome: s.ridge_m = std::min(s.ridge_m, s.eave_m + 0.5 * s.width_m); break;
   }
   return s;
@@ -122,7 +132,8 @@ double HouseShape::section_m2() const {
   case ShapeKind::singleSlope: return width_m * (eave_m + ridge_m) / 2.0;
   case ShapeKind::pointedArch: {
     const PointedArc arc = pointedArcOf(width_m, rise_m());
-    return bays * (width_m * eave_m + arc.radius_m * arc.radius_m * arc.sweep_rad - arc.beyond_m * rise_m());
+    const double segment = arc.radius_m * arc.radius_m * (arc.sweep_rad - std::sin(arc.sweep_rad)) / 2.0; // between arc and chord
+    return bays * (width_m * (eave_m + rise_m() / 2.0) + 2.0 * segment);
   }
   case ShapeKind::arch:
   case ShapeKind::dome: {
@@ -186,10 +197,11 @@ std::vector<Face> HouseShape::faces() const {
       const double slope = degrees(std::atan2(rise_m(), width_m / 2.0));
       for (const double azimuth : {right, left}) faces.push_back({FaceGroup::roof, azimuth == right ? "roof right" : "roof left", roof / 2.0, slope, azimuth});
     } else {
+      const PointedArc pointed = pointedArcOf(width_m, rise_m());
       for (int i = 0; i < kSunStrips; ++i) {
         const double across = 2.0 * (i + 0.5) / kSunStrips - 1.0; // along the arc from the left foot, -1..1
         const double tilt = kind == ShapeKind::arch ? std::abs(across) * degrees(arcOf(width_m, rise_m()).half_rad)
-                                                    : 90.0 - (1.0 - std::abs(across)) * degrees(pointedArcOf(width_m, rise_m()).sweep_rad);
+                                                    : degrees(pointed.foot_rad - (1.0 - std::abs(across)) * pointed.sweep_rad);
         faces.push_back({FaceGroup::roof, fmt::format("roof {}", i + 1), roof / kSunStrips, tilt, across > 0.0 ? right : left});
       }
     }
@@ -216,9 +228,9 @@ std::vector<Point> HouseShape::outline(int arcPieces) const {
       const PointedArc arc = pointedArcOf(width_m, rise_m());
       for (int i = 0; i <= arcPieces; ++i) {
         const double across = 2.0 * i / arcPieces - 1.0;
-        const double angle = (1.0 - std::abs(across)) * arc.sweep_rad;
+        const double angle = kPi / 2.0 - arc.foot_rad + (1.0 - std::abs(across)) * arc.sweep_rad; // of the radius over the level
         const double x = arc.radius_m * std::cos(angle) - arc.beyond_m;
-        line.push_back({middle + (across < 0.0 ? -x : x), eave_m + arc.radius_m * std::sin(angle)});
+        line.push_back({middle + (across < 0.0 ? -x : x), eave_m - arc.below_m + arc.radius_m * std::sin(angle)});
       }
       break;
     }

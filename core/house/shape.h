@@ -3,7 +3,8 @@
 // The house as a prism: a cross-section of given width carried along its length, closed by two flat end walls; or a dome.
 //   gable          vertical sides to the eave, two roof planes to the ridge
 //   arch           a circular arc of rise f over straight sides: R = (w^2/4 + f^2)/(2 f); f = w/2 is a semicircle
-//   pointed arch   two arcs that spring upright from the sides and meet at the ridge: R = c + w/2, c = (f^2 - w^2/4)/w
+//   pointed arch   two arcs that spring upright from the sides and meet at the ridge: R = c + w/2, c = (f^2 - w^2/4)/w; one lower than half
+//                  its width leans in from the foot and bends less than a round arch would
 //   lean-to        a low front wall, one roof plane up to a back wall shared with another building
 //   single slope   the same with a wall of its own behind, free-standing
 //   dome           a spherical cap of rise h over a round wall: cap pi (a^2 + h^2), volume pi h (3 a^2 + h^2)/6

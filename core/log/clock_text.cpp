@@ -4,6 +4,7 @@
 #include "core/calendar.h"
 #include "core/log/cells.h"
 
+#include <algorithm>
 #include <array>
 #include <cctype>
 #include <charconv>
@@ -41,10 +42,24 @@ int monthNamed(std::string_view word) {
   return 0;
 }
 
-std::optional<Clock> numberClock(std::string_view text, DateForm form) {
+/// With a decimal point or comma.
+std::optional<double> plainNumber(std::string_view text) {
   double value = 0.0;
-  const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-  if (error != std::errc{} || end != text.data() + text.size()) return std::nullopt;
+  const char* const last = text.data() + text.size();
+  const auto [end, error] = std::from_chars(text.data(), last, value);
+  if (error != std::errc{}) return std::nullopt;
+  if (end == last) return value;
+  if (*end != ',' || end + 1 == last) return std::nullopt;
+  std::string point(text);
+  point[static_cast<std::size_t>(end - text.data())] = '.';
+  const auto [pointEnd, pointError] = std::from_chars(point.data(), point.data() + point.size(), value);
+  return pointError == std::errc{} && pointEnd == point.data() + point.size() ? std::optional(value) : std::nullopt;
+}
+
+std::optional<Clock> numberClock(std::string_view text, DateForm form) {
+  const auto number = plainNumber(text);
+  if (!number) return std::nullopt;
+  double value = *number;
   if (form == DateForm::spreadsheet) {
     if (value < kFirstSerial || value > kLastSerial) return std::nullopt;
     const auto seconds = static_cast<std::int64_t>(std::llround((value + static_cast<double>(kSpreadsheetEpochDays)) * 86400.0));
@@ -173,11 +188,9 @@ DateForm guessDateForm(const std::vector<std::string>& cells, bool& ambiguous) {
   int firstOver12 = 0, secondOver12 = 0, yearFirst = 0, plain = 0, serial = 0, named = 0;
   for (const std::string& s : cells) {
     const auto parts = partsOf(s);
-    double value = 0.0;
-    const auto* end = s.data() + s.size();
     const bool compact = (s.size() == 8 || s.size() == 12 || s.size() == 14) && s.find('.') == std::string::npos; // 203101170510
-    if (!compact && std::from_chars(s.data(), end, value).ptr == end) {
-      (value >= kFirstSerial && value <= kLastSerial ? serial : plain) += 1;
+    if (const auto value = compact ? std::nullopt : plainNumber(s)) {
+      (*value >= kFirstSerial && *value <= kLastSerial ? serial : plain) += 1;
       continue;
     }
     if (!parts || parts->count == 0) continue;
@@ -195,6 +208,26 @@ DateForm guessDateForm(const std::vector<std::string>& cells, bool& ambiguous) {
   if (secondOver12 > firstOver12) return DateForm::monthFirst;
   ambiguous = firstOver12 == 0;
   return DateForm::dayFirst;
+}
+
+bool stepsLikeDays(const std::vector<std::string>& cells) {
+  constexpr double kFirst = 32874.0;        // 1990
+  constexpr double kRounding_days = 1.1e-4; // of a number written to four places: two roundings
+  constexpr double kMostAlike = 0.7;
+  std::vector<double> steps;
+  std::optional<double> before;
+  for (const std::string& cell : cells) {
+    const auto value = plainNumber(cell);
+    if (!value || *value < kFirst || *value > kLastSerial) return false;
+    if (before) steps.push_back(std::abs(*value - *before)); // the newest may come first
+    before = value;
+  }
+  if (steps.size() < 2) return false;
+  std::vector<double> sorted = steps;
+  std::nth_element(sorted.begin(), sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2), sorted.end());
+  const double usual = sorted[sorted.size() / 2];
+  const auto alike = std::count_if(steps.begin(), steps.end(), [&](double step) { return std::abs(step - usual) <= kRounding_days; });
+  return usual > kRounding_days && usual <= 2.0 && static_cast<double>(alike) >= kMostAlike * static_cast<double>(steps.size());
 }
 
 bool isClockOnly(std::string_view cell) {

@@ -34,6 +34,9 @@ std::optional<Clock> parseClock(std::string_view text, DateForm form);
 /// The form most of the cells have. `ambiguous`: no day above 12 and no month's name proves which number is the month.
 DateForm guessDateForm(const std::vector<std::string>& cells, bool& ambiguous);
 
+/// Whether day numbers of a spreadsheet run on as a logger's clock does: from 1990 on, most steps alike and of two days at most.
+bool stepsLikeDays(const std::vector<std::string>& cells);
+
 /// "5:10", "17:45:00", "5.10 pm": a time of day without a date.
 bool isClockOnly(std::string_view cell);
 

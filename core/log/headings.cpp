@@ -87,7 +87,7 @@ std::string unitBehind(std::string_view cell) {
   return n == 0 ? std::string() : lower(asUtf8(trim(cell.substr(n))));
 }
 
-void guessRole(const std::string& heading, Channel& c) {
+bool guessRole(const std::string& heading, Channel& c) {
   const std::string n = lower(heading);
   // own form first: "room:house"
   for (int r = 0; r <= static_cast<int>(Role::note); ++r) {
@@ -98,7 +98,7 @@ void guessRole(const std::string& heading, Channel& c) {
       c.role = role;
       c.id = word.size() > key.size() ? word.substr(key.size() + 1) : "";
       if (role == Role::room && c.id.empty()) c.id = "house";
-      return;
+      return true;
     }
   }
   const auto words = wordsOf(n);
@@ -126,18 +126,23 @@ void guessRole(const std::string& heading, Channel& c) {
                        "garden", "yard"}) ||
            hasWord(words, {"out", "met", "ext", "oat"}))
     c.role = Role::outside;
-  else if (hasPart(n, {"house", "tunnel", "green", "room", "temp", "binnen", "innen", "inside", "indoor", "int\xC3\xA9rieur", "interior",
+  else if (hasPart(n, {"house", "tunnel", "green", "room", "binnen", "innen", "inside", "indoor", "int\xC3\xA9rieur", "interior",
                        "gew\xC3\xA4"
                        "chshaus",
                        "serre", "kas"}) ||
-           hasWord(words, {"in", "air", "int", "ch1", "t1"}))
+           hasWord(words, {"in", "int"}))
     c.role = Role::room, c.id = "house";
+  else if (hasPart(n, {"temp"}) || hasWord(words, {"air", "ch1", "t1"})) {
+    c.role = Role::room, c.id = "house";
+    return false;
+  }
   else if (statisticIn(heading) != Statistic::moment && std::all_of(words.begin(), words.end(), [](const std::string& w) {
              static constexpr std::array kBare{"min", "minimum", "tmin", "mini", "lowest", "coldest", "max", "maximum", "tmax", "maxi", "highest", "warmest",
                                                "low", "high",    "c",    "f",    "degc",   "degf",    "deg", "night",   "day",  "t", "\xC2\xB0\x63", "\xC2\xB0\x66"};
              return std::find(kBare.begin(), kBare.end(), w) != kBare.end();
            }))
     c.role = Role::outside; // "date,min,max": a max/min sheet, and the weather's unless a name says otherwise
+  return true;
 }
 
 Statistic statisticIn(const std::string& heading) {

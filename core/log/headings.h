@@ -24,8 +24,9 @@ std::optional<UnitMark> unitIn(const std::string& text);
 /// The rest of a cell such as "12.3 C" or "54 %" behind its number, in lower case; for unitIn().
 std::string unitBehind(std::string_view cell);
 
-/// Sets role and id from a name in some of the languages loggers speak, or in Muffle's own form ("room:house").
-void guessRole(const std::string& heading, Channel& channel);
+/// Sets role and id from a name in some of the languages loggers speak, or in Muffle's own form ("room:house"). False where the name
+/// says no place, such as "Temperature": the role is then no more than what is usual.
+bool guessRole(const std::string& heading, Channel& channel);
 /// "min", "lowest", ... as a word of its own; "10 min" and "high tunnel" are none.
 Statistic statisticIn(const std::string& heading);
 bool looksLikeTimeName(const std::string& heading);

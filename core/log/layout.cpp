@@ -186,6 +186,11 @@ private:
 
   /// The first column whose cells read as a date in most rows.
   void findTime() {
+    findTime(false);
+    if (m_layout.timeColumn < 0) findTime(true);
+  }
+  /// A spreadsheet's day numbers are known by their heading, or, where there is no other time, by their even steps.
+  void findTime(bool bySteps) {
     for (std::size_t c = 0; c < m_layout.width && m_layout.timeColumn < 0; ++c) {
       const auto cells = numericCells(c);
       if (cells.empty() || isClockOnly(cells.back())) continue;
@@ -195,7 +200,7 @@ private:
         const auto v = parseNumber(cells.back(), false);
         if (!v || *v < kFirstEpoch) continue;
       }
-      if (form == DateForm::spreadsheet && !looksLikeTimeName(headingAbove(c))) continue; // 45231 may be anything
+      if (form == DateForm::spreadsheet && !(bySteps ? stepsLikeDays(cells) : looksLikeTimeName(headingAbove(c)))) continue; // 45231 may be anything
       const auto good = std::count_if(cells.begin(), cells.end(), [&](const std::string& s) { return parseClock(s, form).has_value(); });
       if (static_cast<double>(good) < kMostReadable * static_cast<double>(cells.size())) continue;
       m_layout.timeColumn = static_cast<int>(c);
@@ -360,20 +365,18 @@ private:
     for (std::size_t k = 0; k < c; ++k) before += !isTimeColumn(k) && isMostlyNumbers(k) ? 1 : 0;
     return before == 0 ? Role::outside : before == 1 ? Role::room : Role::note;
   }
-  /// One thermometer whose name says nothing of its place stands outside if nothing else does and there is another inside.
+  /// One thermometer whose name says nothing of its place is taken to stand outside, and asked about.
   void soleThermometer() {
-    Column* last = nullptr;
-    int air = 0;
+    Column* only = nullptr;
     for (Column& c : m_layout.columns) {
-      if (!c.use) continue;
-      if (c.channel.role == Role::outside) return;
-      if (c.channel.role == Role::room) last = &c, ++air;
+      if (!c.use || !isTemperature(c.channel.role)) continue;
+      if (only) return;
+      only = &c;
     }
-    if (air == 1 && last && lower(last->channel.name).find("temp") != std::string::npos && statisticIn(last->channel.name) == Statistic::moment && onlyColumn())
-      last->channel.role = Role::outside, last->channel.id.clear();
-  }
-  [[nodiscard]] bool onlyColumn() const {
-    return std::count_if(m_layout.columns.begin(), m_layout.columns.end(), [](const Column& c) { return c.use && isTemperature(c.channel.role); }) == 1;
+    if (!only || only->placeIsSaid || only->channel.statistic != Statistic::moment) return;
+    only->channel.role = Role::outside;
+    only->channel.id.clear();
+    only->placeIsUnsure = true;
   }
   const ReadOptions& m_options;
   std::vector<Row> m_sample;
@@ -397,9 +400,9 @@ Column describeColumn(const std::string& heading, const std::vector<std::string>
   }
   column.use = written == 0 || 2 * numbers > written;
   if (known)
-    channel.role = *known, channel.id = *known == Role::room ? "house" : "";
+    channel.role = *known, channel.id = *known == Role::room ? "house" : "", column.placeIsSaid = false;
   else
-    guessRole(heading, channel);
+    column.placeIsSaid = guessRole(heading, channel);
   if (isTemperature(channel.role)) channel.statistic = statisticIn(heading);
   const auto common = std::max_element(units.begin(), units.end(), [](const auto& x, const auto& y) { return x.second < y.second; });
   const auto inHeading = unitIn(lower(heading));
@@ -413,6 +416,7 @@ Column describeColumn(const std::string& heading, const std::vector<std::string>
     channel.role = choice->role;
     channel.id = choice->id;
     channel.statistic = choice->statistic;
+    column.placeIsSaid = true;
     column.use = column.use && choice->use;
   }
   const double mean = numbers > 0 ? sum / static_cast<double>(numbers) : 0.0;

@@ -20,6 +20,8 @@ struct Column {
   Channel channel;  ///< named, with its role and unit; no readings yet
   UnitMark mark;
   bool unitIsUnsure = false; ///< a temperature that could be in either degree
+  bool placeIsSaid = true;   ///< by its heading or by the grower
+  bool placeIsUnsure = false; ///< the only temperature, and nothing says where it hangs
 };
 
 struct Layout {

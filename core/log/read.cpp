@@ -81,6 +81,7 @@ public:
       m_out.headings.push_back(c.channel.name);
       if (!c.use) continue;
       if (c.unitIsUnsure) m_out.unsure.push_back(c.channel.name);
+      if (c.placeIsUnsure) m_out.placeless.push_back(c.channel.name);
       isEnergy.push_back(c.mark.isEnergy);
       log.channels.push_back(std::move(c.channel));
     }
@@ -325,6 +326,8 @@ private:
     for (const Channel& channel : m_out.log.channels)
       m_out.recognised.push_back(fmt::format("\"{}\": {}{} in {} ({})", channel.name, roleText(channel.role, channel.id), statistic(channel.statistic),
                                              channel.unitIn.empty() ? "no unit" : channel.unitIn, channel.unitWhy));
+    for (const std::string& name : m_out.placeless)
+      m_out.recognised.push_back(fmt::format("\"{}\" is taken to hang outside: its heading says no place, so say where it hangs", name));
     if (m_doubled.count > 0) {
       m_out.recognised.push_back(fmt::format("{} rows repeat a time and were left out", m_doubled.count));
       m_out.log.notes.push_back(

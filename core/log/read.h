@@ -44,6 +44,7 @@ struct ReadLog {
   std::vector<std::string> recognised; ///< what was taken for what, a sentence each
   std::vector<std::string> headings;   ///< of every column, by which a file of the same kind is known again
   std::vector<std::string> unsure;     ///< names of temperatures that could be in either degree; the grower must say
+  std::vector<std::string> placeless;  ///< the one temperature, where nothing says whether it hangs outside or inside; the grower must say
   long rows = 0;                       ///< data rows seen
   long rowsLeftOut = 0;                ///< without a readable time
   long cellsLeftOut = 0;               ///< neither a number nor a missing mark

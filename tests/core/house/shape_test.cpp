@@ -14,6 +14,8 @@ const HouseShape kShapes[] = {{ShapeKind::gable, 8, 20, 2, 4, 30},
                               {ShapeKind::arch, 8, 20, 0, 4, 0},
                               {ShapeKind::leanTo, 3, 10, 1.8, 3, 120},
                               {ShapeKind::pointedArch, 6, 15, 0.5, 4.1, 60},
+                              {ShapeKind::pointedArch, 8, 20, 1.2, 4.2, 20},
+                              {ShapeKind::pointedArch, 9, 20, 2.0, 3.2, 20, 2},
                               {ShapeKind::singleSlope, 4, 12, 0.6, 2.8, 90},
                               {ShapeKind::gable, 8, 30, 3, 4.6, 10, 4},
                               {ShapeKind::arch, 7, 30, 2, 4, 10, 3, 0.5},
@@ -104,12 +106,29 @@ TEST(Shape, ASemicircleIsTheLowestPointedArch) {
 
 TEST(Shape, SaysWhichShapesCannotBeJoinedSunkOrFlattened) {
   const auto where = [](const HouseShape& s) { return s.check().empty() ? std::string() : s.check().front().where; };
-  EXPECT_EQ(where({ShapeKind::pointedArch, 6, 10, 0, 2.5, 90}), "/ridge_m");
+  EXPECT_EQ(where({ShapeKind::pointedArch, 6, 10, 0, 0.5, 90}), "/ridge_m");
   EXPECT_EQ(where({ShapeKind::dome, 6, 10, 0, 5, 90}), "/ridge_m");
   EXPECT_EQ(where({ShapeKind::leanTo, 3, 10, 1, 2, 90, 2}), "/bays");
   EXPECT_EQ(where({ShapeKind::gable, 6, 10, 2, 3, 90, 41}), "/bays");
   EXPECT_EQ(where({ShapeKind::gable, 6, 10, 2, 3, 90, 1, 3.5}), "/sunk_m");
   EXPECT_EQ(where({ShapeKind::pointedArch, 6, 10, 0, 3.6, 90}), "");
+}
+
+TEST(Shape, APointedArchHasAPointHoweverLowAndPassesToTheUprightOneWithoutAJump) {
+  for (const double rise : {0.8, 1.5, 2.5, 3.2, 3.9}) { // 8 m wide: all below half of it
+    const HouseShape s{ShapeKind::pointedArch, 8, 20, 1.0, 1.0 + rise, 0};
+    EXPECT_TRUE(s.check().empty()) << rise;
+    const auto line = s.outline(200);
+    const std::size_t top = line.size() / 2;
+    EXPECT_CLOSE(line[top].y_m, 1.0 + rise, 1e-9, "rounding");
+    for (std::size_t i = 2; i <= top; ++i) EXPECT_GT(line[i].y_m, line[i - 1].y_m) << "it rises all the way to its point";
+    const HouseShape round{ShapeKind::arch, 8, 20, 1.0, 1.0 + rise, 0}, gable{ShapeKind::gable, 8, 20, 1.0, 1.0 + rise, 0};
+    EXPECT_LT(s.section_m2(), round.section_m2());
+    EXPECT_GT(s.section_m2(), gable.section_m2());
+  }
+  const HouseShape below{ShapeKind::pointedArch, 8, 20, 1.0, 4.9999, 0}, above{ShapeKind::pointedArch, 8, 20, 1.0, 5.0001, 0};
+  EXPECT_CLOSE(below.roofLine_m(), above.roofLine_m(), 1e-3, "a fifth of a millimetre of ridge");
+  EXPECT_CLOSE(below.section_m2(), above.section_m2(), 5e-3, "a fifth of a millimetre of ridge");
 }
 
 } // namespace

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/plan_json.h"
+#include "core/plan/plan_notes.h"
 
 #include "core/constants.h"
 #include "core/material/materials.h"
@@ -103,6 +104,22 @@ TEST(Tables, EveryRowHasSourceRangeAndSaneOptics) {
   }
   for (const SoilMaterial& m : soilMaterials()) EXPECT_EQ(findSoilMaterial(m.id), &m);
   for (const Constant& c : kConstants) EXPECT_FALSE(c.symbol.empty() || c.unit.empty() || c.source.empty());
+}
+
+TEST(PlanNotes, WhatHasNoEffectIsSaid) {
+  Plan p;
+  EXPECT_TRUE(planNotes(p).empty());
+  p.house.shape = HouseShape{ShapeKind::dome, 6, 6, 0.4, 3.4, 0}.as(ShapeKind::dome);
+  p.house.shape.axis_deg = Plan().house.shape.axis_deg;
+  EXPECT_TRUE(planNotes(p).empty());
+  p.house.ends = Skin{{Layer{"glass-4mm"}}};
+  ASSERT_EQ(planNotes(p).size(), 1U);
+  EXPECT_EQ(planNotes(p)[0].where, "/house/ends");
+  EXPECT_NE(planNotes(p)[0].what.find("a dome has no ends"), std::string::npos);
+  p.house.shape = HouseShape{ShapeKind::arch, 6, 12, 0.0, 3.0, 90};
+  p.house.ends = Plan().house.ends;
+  p.house.sides = Skin{{Layer{"glass-4mm"}}};
+  EXPECT_EQ(planNotes(p).at(0).where, "/house/sides");
 }
 
 } // namespace
