@@ -69,6 +69,7 @@ MeasuredPage::MeasuredPage(Document& document, QWidget* parent)
   m_plot->axisRect()->setRangeZoom({});
   m_plot->axisRect()->setRangeDrag({});
   body->addWidget(m_quickText);
+  m_plot->setMinimumHeight(150);
   body->addWidget(m_plot, 1);
   body->addWidget(m_fitText);
   auto* row = new QHBoxLayout;
@@ -161,7 +162,9 @@ QString MeasuredPage::fitText() const {
     QString rows;
     for (int f = 0; f < kFactorCount; ++f) {
       Calibration found = m_fit->found;
-      rows += QStringLiteral("<tr><td style=\"padding-right:14px\">%1</td><td align=right>× %2</td><td align=right>± %3</td></tr>")
+      // two to a row: the nights above want the room
+      rows += (f % 2 == 0 ? QStringLiteral("<tr>") : QString()) +
+              QStringLiteral("<td style=\"padding-right:10px\">%1</td><td align=right>× %2</td><td align=right style=\"padding-right:28px\">± %3</td>")
                   .arg(factorText(f), QLocale().toString(factorOf(found, f), 'f', 2),
                        QLocale().toString(2.0 * m_fit->standardError[static_cast<std::size_t>(f)], 'f', 2));
     }
@@ -169,6 +172,13 @@ QString MeasuredPage::fitText() const {
            tr("Lows of the %1 nights kept aside to judge it: typically %2 off, before the fit %3.")
                .arg(m_fit->heldOut)
                .arg(m_document.units().text(Quantity::difference, m_fit->lowAfter_K), m_document.units().text(Quantity::difference, m_fit->lowBefore_K));
+    QStringList others; // the house's own air comes first and has its sentence
+    for (std::size_t k = 1; k < m_fit->sensors.size(); ++k) {
+      const Units& u = m_document.units();
+      const SensorMisfit& s = m_fit->sensors[k];
+      others << tr("%1 by %2 (%3)").arg(QString::fromStdString(s.channel.substr(0, s.channel.find(" ["))).toHtmlEscaped(), u.text(Quantity::difference, s.after_K), u.text(Quantity::difference, s.before_K));
+    }
+    if (!others.isEmpty()) text += QLatin1Char(' ') + tr("Fitted with it, and off on those nights now (and before): %1.").arg(others.join(QStringLiteral(", ")));
     if (m_quick)
       if (const auto both = houseLoss(m_document.plan(), *m_quick, *m_fit)) {
         const Units& u = m_document.units();
@@ -230,12 +240,7 @@ void MeasuredPage::draw() {
     line(m_parts->measured_W_K, t.madder, Qt::SolidLine, tr("measured"));
     line(m_parts->calculated_W_K, t.woad, Qt::DashLine, tr("calculated"));
   }
-  m_plot->legend->setVisible(true);
-  m_plot->legend->setBrush(QColor(t.wool.red(), t.wool.green(), t.wool.blue(), 220));
-  m_plot->legend->setBorderPen(Qt::NoPen);
-  m_plot->legend->setFont(textFont(8.5));
-  m_plot->legend->setTextColor(t.ink);
-  m_plot->axisRect()->insetLayout()->setInsetAlignment(0, Qt::AlignLeft | Qt::AlignTop);
+  m_plot->legendAbove();
   m_plot->xAxis->setLabel(tr("mean lift of the night, %1").arg(u.unit(Quantity::difference)));
   m_plot->yAxis->setLabel(tr("mean heater, %1").arg(u.unit(Quantity::power)));
   m_plot->rescaleAxes();

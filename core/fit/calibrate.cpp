@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/fit/calibrate.h"
 
+#include "core/fit/fitted_sensors.h"
 #include "core/fit/model_balance.h"
 #include "core/network/solver.h"
 #include "core/parallel.h"
@@ -19,8 +20,6 @@
 namespace muffle {
 namespace {
 
-constexpr double kPerNight = 4.0;  // readings that a night's hours are worth
-constexpr double kReading_K = 0.4; // of a sensor and of the model's own shape
 constexpr double kPrior = 0.7;     // of a factor's logarithm: a factor of two
 constexpr double kSettle_s = 4.0 * 86400.0;
 constexpr std::size_t kLeastNights = 8;
@@ -34,37 +33,43 @@ Calibration fromLogs(const double* logs) {
   return c;
 }
 
-/// The air inside by model and by reading, at the hours of one night.
+/// What the sensors read at the hours of one night; NaN where one did not.
 struct NightHours {
   std::size_t winter = 0;
   std::vector<std::size_t> step;
-  std::vector<double> measured_C;
+  std::vector<std::vector<double>> measured_C; ///< by sensor
 };
+
+/// What the model says for every sensor, by winter, sensor and step.
+using Modelled = std::vector<std::vector<std::vector<float>>>;
 
 class Model {
 public:
   Model(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, int threads)
       : m_plan(plan), m_scene(makeScene(weather, plan)), m_threads(threads) {
-    const Channel* const inside = log.find(Role::room);
     const Channel* const heater = log.find(Role::heater);
-    for (std::size_t w = 0; w < weather->winters.size(); ++w) {
-      const Winter& winter = weather->winters[w];
-      const auto air = inside ? readingsOn(winter, log, *inside) : std::vector<double>(winter.size(), std::nan(""));
+    const auto& winters = weather->winters;
+    if (!winters.empty()) m_sensors = fittedSensors(plan, assemble(plan, winters.front(), m_scene.sun.front()), log);
+    for (std::size_t w = 0; w < winters.size(); ++w) {
+      const Winter& winter = winters[w];
+      std::vector<std::vector<double>> readings;
+      for (const FittedSensor& sensor : m_sensors) readings.push_back(readingsOn(winter, log, *sensor.channel));
       m_heater.push_back(heater ? readingsOn(winter, log, *heater) : std::vector<double>{});
       for (double& watts : m_heater.back()) watts = std::isfinite(watts) ? std::max(watts, 0.0) : 0.0;
-      addNights(w, winter, air);
+      if (!readings.empty()) addNights(w, winter, readings);
     }
   }
 
+  [[nodiscard]] const std::vector<FittedSensor>& sensors() const { return m_sensors; }
   [[nodiscard]] const std::vector<NightHours>& nights() const { return m_nights; }
   [[nodiscard]] bool heaterMeasured() const { return !m_heater.empty() && !m_heater.front().empty(); }
 
-  /// The air at every step of every winter; empty if a run found no solution.
-  [[nodiscard]] std::vector<std::vector<float>> run(const Calibration& calibration) const {
+  /// Empty if a run found no solution.
+  [[nodiscard]] Modelled run(const Calibration& calibration) const {
     Plan plan = m_plan;
     plan.calibration = calibration;
     const auto& winters = m_scene.weather->winters;
-    std::vector<std::vector<float>> air(winters.size());
+    Modelled said(winters.size());
     std::atomic<bool> failed{false};
     forEachIndex(winters.size(), m_threads, [&](std::size_t w) {
       const Winter& winter = winters[w];
@@ -85,27 +90,28 @@ public:
         solver->reset();
       }
       if (solver) stores.begin(*solver, state ? state->piles : std::vector<PilePresent>{});
-      air[w].assign(winter.size(), 0.0F);
+      said[w].assign(m_sensors.size(), std::vector<float>(winter.size(), 0.0F));
       for (std::size_t i = 0; i < winter.size() && !failed; ++i) {
         if (i > 0 && (!solver || !solver->advance(winter.step_s))) failed = true;
         if (i > 0 && !failed) stores.step(*solver, i);
-        if (!failed) air[w][i] = static_cast<float>(solver->temperature_C(a.air));
+        for (std::size_t k = 0; k < m_sensors.size() && !failed; ++k) said[w][k][i] = static_cast<float>(solver->temperature_C(m_sensors[k].node));
       }
     });
-    return failed ? std::vector<std::vector<float>>{} : air;
+    return failed ? Modelled{} : said;
   }
 
 private:
   /// Whole hours of nights that were measured inside and out, once the start has died away.
-  void addNights(std::size_t w, const Winter& winter, const std::vector<double>& air) {
+  void addNights(std::size_t w, const Winter& winter, const std::vector<std::vector<double>>& readings) {
+    const std::vector<double>& air = readings.front();
     const auto hour = std::max<std::size_t>(static_cast<std::size_t>(std::lround(3600.0 / winter.step_s)), 1);
     for (const NightSpan& span : winter.nights) {
       if (!span.judged || static_cast<double>(span.from) * winter.step_s < kSettle_s) continue;
-      NightHours night{w, {}, {}};
+      NightHours night{w, {}, std::vector<std::vector<double>>(readings.size())};
       for (std::size_t i = span.from; i <= span.to; i += hour) {
         if (!std::isfinite(air[i])) continue;
         night.step.push_back(i);
-        night.measured_C.push_back(air[i]);
+        for (std::size_t k = 0; k < readings.size(); ++k) night.measured_C[k].push_back(readings[k][i]);
       }
       if (night.step.size() * hour + hour >= span.to - span.from) m_nights.push_back(std::move(night)); // no hole in it
     }
@@ -114,6 +120,7 @@ private:
   Plan m_plan;
   Scene m_scene;
   int m_threads;
+  std::vector<FittedSensor> m_sensors;
   std::vector<std::vector<double>> m_heater; ///< by winter; empty where none is measured
   std::vector<NightHours> m_nights;
 };
@@ -126,7 +133,7 @@ public:
   Misfit(const Model& model, const CalibrateOptions& options) : m_model(model), m_options(options) {
     int count = kFactorCount;
     for (std::size_t n = 0; n < model.nights().size(); ++n)
-      if (isFitted(n)) count += static_cast<int>(model.nights()[n].step.size());
+      if (isFitted(n)) count += static_cast<int>(model.nights()[n].step.size() * model.sensors().size());
     set_num_residuals(count);
     mutable_parameter_block_sizes()->push_back(kFactorCount);
   }
@@ -157,13 +164,19 @@ public:
 
 private:
   bool values(const double* logs, double* out) const {
-    const auto air = m_model.run(fromLogs(logs));
-    if (air.empty()) return false;
+    const auto said = m_model.run(fromLogs(logs));
+    if (said.empty()) return false;
     for (std::size_t n = 0; n < m_model.nights().size(); ++n) {
       if (!isFitted(n)) continue;
       const NightHours& night = m_model.nights()[n];
-      const double sigma = kReading_K * std::sqrt(std::max(static_cast<double>(night.step.size()) / kPerNight, 1.0));
-      for (std::size_t k = 0; k < night.step.size(); ++k) *out++ = (static_cast<double>(air[night.winter][night.step[k]]) - night.measured_C[k]) / sigma;
+      for (std::size_t s = 0; s < m_model.sensors().size(); ++s) {
+        const FittedSensor& sensor = m_model.sensors()[s];
+        const double sigma = sensor.scatter_K * std::sqrt(std::max(static_cast<double>(night.step.size()) / sensor.readingsPerNight, 1.0));
+        for (std::size_t k = 0; k < night.step.size(); ++k) {
+          const double off_K = static_cast<double>(said[night.winter][s][night.step[k]]) - night.measured_C[s][k];
+          *out++ = std::isfinite(off_K) ? off_K / sigma : 0.0; // it did not read
+        }
+      }
     }
     for (int f = 0; f < kFactorCount; ++f) *out++ = logs[f] / kPrior;
     return true;
@@ -184,28 +197,37 @@ private:
   const Misfit& m_misfit;
 };
 
-/// Rms errors over the nights that are not fitted: of the lows, and hour by hour.
-std::pair<double, double> judge(const Model& model, const Calibration& calibration, std::size_t& nights) {
-  const auto air = model.run(calibration);
-  double lows = 0.0, hours = 0.0;
-  std::size_t count = 0;
-  nights = 0;
+/// Rms errors over the nights that are not fitted.
+struct Judged {
+  std::size_t nights = 0;
+  double lows_K = 0.0;           ///< of the house's lows
+  std::vector<double> sensors_K; ///< hour by hour, by sensor
+};
+Judged judge(const Model& model, const Calibration& calibration) {
+  const auto said = model.run(calibration);
+  const std::size_t sensors = model.sensors().size();
+  Judged judged;
+  judged.sensors_K.assign(sensors, 0.0);
+  std::vector<std::size_t> hours(sensors, 0);
   for (std::size_t n = 0; n < model.nights().size(); ++n) {
-    if (isFitted(n) || air.empty()) continue;
+    if (isFitted(n) || said.empty()) continue;
     const NightHours& night = model.nights()[n];
     double low = 1e9, measured = 1e9;
     for (std::size_t k = 0; k < night.step.size(); ++k) {
-      const auto t = static_cast<double>(air[night.winter][night.step[k]]);
-      low = std::min(low, t);
-      measured = std::min(measured, night.measured_C[k]);
-      hours += (t - night.measured_C[k]) * (t - night.measured_C[k]);
-      ++count;
+      low = std::min(low, static_cast<double>(said[night.winter][0][night.step[k]]));
+      measured = std::min(measured, night.measured_C[0][k]);
+      for (std::size_t s = 0; s < sensors; ++s) {
+        const double off_K = static_cast<double>(said[night.winter][s][night.step[k]]) - night.measured_C[s][k];
+        if (std::isfinite(off_K)) judged.sensors_K[s] += off_K * off_K, ++hours[s];
+      }
     }
-    lows += (low - measured) * (low - measured);
-    ++nights;
+    judged.lows_K += (low - measured) * (low - measured);
+    ++judged.nights;
   }
-  const auto mean = [](double sum, std::size_t of) { return of > 0 ? std::sqrt(sum / static_cast<double>(of)) : 0.0; };
-  return {mean(lows, nights), mean(hours, count)};
+  const auto rms = [](double sum, std::size_t of) { return of > 0 ? std::sqrt(sum / static_cast<double>(of)) : 0.0; };
+  judged.lows_K = rms(judged.lows_K, judged.nights);
+  for (std::size_t s = 0; s < sensors; ++s) judged.sensors_K[s] = rms(judged.sensors_K[s], hours[s]);
+  return judged;
 }
 
 } // namespace
@@ -258,7 +280,9 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
   // what is left over may be more than the readings' own scatter: the model's shape is off too
   std::size_t fitted = 0;
   for (std::size_t n = 0; n < model.nights().size(); ++n) fitted += isFitted(n) ? 1 : 0;
-  const double left = 2.0 * summary.final_cost / std::max(kPerNight * static_cast<double>(fitted) - kFactorCount, 1.0);
+  double perNight = 0.0;
+  for (const FittedSensor& sensor : model.sensors()) perNight += sensor.readingsPerNight;
+  const double left = 2.0 * summary.final_cost / std::max(perNight * static_cast<double>(fitted) - kFactorCount, 1.0);
   for (std::size_t f = 0; f < kFactorCount; ++f) {
     fit.standardError[f] = factorOf(fit.found, static_cast<int>(f)) * std::sqrt(c[f * kFactorCount + f] * std::max(left, 1.0));
     for (std::size_t g = 0; g < kFactorCount; ++g) {
@@ -267,9 +291,16 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
     }
   }
   fit.nights = fitted;
-  std::tie(fit.lowBefore_K, fit.airBefore_K) = judge(model, plan.calibration.value_or(Calibration{}), fit.heldOut);
-  std::tie(fit.lowAfter_K, fit.airAfter_K) = judge(model, fit.found, fit.heldOut);
-  if (auto balance = modelBalance(model.run(fit.found), *weather, log, plan.site)) fit.balance = *balance;
+  const Judged before = judge(model, plan.calibration.value_or(Calibration{})), after = judge(model, fit.found);
+  fit.heldOut = after.nights;
+  fit.lowBefore_K = before.lows_K;
+  fit.lowAfter_K = after.lows_K;
+  fit.airBefore_K = before.sensors_K.front();
+  fit.airAfter_K = after.sensors_K.front();
+  for (std::size_t s = 0; s < model.sensors().size(); ++s) fit.sensors.push_back({model.sensors()[s].channel->name, before.sensors_K[s], after.sensors_K[s]});
+  std::vector<std::vector<float>> air;
+  for (auto& winter : model.run(fit.found)) air.push_back(std::move(winter.front()));
+  if (auto balance = modelBalance(air, *weather, log, plan.site)) fit.balance = *balance;
   fit.heaterMeasured = model.heaterMeasured();
   fit.rounds = misfit->rounds();
   fit.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The model of a house put right by its own log. The plan's network is run over the logged weather with the heater's measured
-// power, and a few named factors are moved until the air inside agrees with the readings: Levenberg and Marquardt on the
-// logarithms of the factors (Ceres Solver), hour by hour through the chosen nights.
-//   residual   (model - reading)/s by night hours, s such that a night counts as kPerNight readings: neighbours tell the same
+// power, and a few named factors are moved until the air inside, and what else of the house the log has (fitted_sensors.h), agree with
+// the readings: Levenberg and Marquardt on the logarithms of the factors (Ceres Solver), hour by hour through the chosen nights.
+//   residual   (model - reading)/s by sensor and night hour, s such that a night counts as a few readings: neighbours tell the same
 //   prior      every factor within a factor of two of 1, one sigma: what the log cannot tell stays near what was entered
 //   errors     from the covariance at the minimum, widened by what is left over
 // Every other night is fitted and the rest judged: the lows there before and after.
@@ -30,6 +30,12 @@ constexpr int kFactorCount = 5;
 const char* factorName(int factor);
 double& factorOf(Calibration& calibration, int factor);
 
+/// How far the model is from one sensor over the hours of the nights that were not fitted.
+struct SensorMisfit {
+  std::string channel; ///< its name in the log
+  double before_K = 0.0, after_K = 0.0;
+};
+
 struct Calibrated {
   Calibration found;
   std::array<double, kFactorCount> standardError{}; ///< of the factors themselves
@@ -39,6 +45,7 @@ struct Calibrated {
   double lowBefore_K = 0.0;                   ///< rms error of the held-out nights' lows as entered
   double lowAfter_K = 0.0;                    ///< and as fitted
   double airBefore_K = 0.0, airAfter_K = 0.0; ///< rms over the hours of held-out nights
+  std::vector<SensorMisfit> sensors;          ///< the house's air first, then what else the fit went by
   std::optional<HeatBalance> balance;         ///< of the fitted plan, asked as the readings are (core/fit/model_balance.h)
   bool heaterMeasured = false;                ///< else the plan's own thermostat heats
   int rounds = 0;
