@@ -24,7 +24,7 @@ double fourth(double c) { return std::pow(c + 273.15, 4); }
 
 Truth::Truth(std::uint32_t seed, double latitude_deg, double longitude_deg) : m_random(seed), m_latitude(latitude_deg), m_longitude(longitude_deg) {}
 
-double Truth::taken_m2(double elevation_deg, double azimuth_deg) {
+Truth::Taken Truth::taken_m2(double elevation_deg, double azimuth_deg) {
   const std::pair<int, int> key{static_cast<int>(std::lround(elevation_deg)), static_cast<int>(std::lround(azimuth_deg / 2.0))};
   if (const auto it = m_taken.find(key); it != m_taken.end()) return it->second;
   // the tunnel: straight feet, then an arc; it runs to 75 degrees
@@ -36,7 +36,7 @@ double Truth::taken_m2(double elevation_deg, double azimuth_deg) {
     return std::abs(x) < kLength / 2 && std::abs(y) < kHalf && (z < kFoot || y * y + (z - centre) * (z - centre) < radius * radius);
   };
   const auto film = [](double cosine) { return 0.80 * (1.0 - std::pow(1.0 - cosine, 5)); };
-  double sum = 0.0;
+  Taken sum{0.0, 0.0};
   const auto enter = [&](double x, double y, double z, double nx, double ny, double nz, double area, double clear) {
     const double cosine = nx * sx + ny * sy + nz * sz;
     if (cosine <= 0.0) return;
@@ -45,12 +45,12 @@ double Truth::taken_m2(double elevation_deg, double azimuth_deg) {
     while (z > 0.0 && inside(x, y, z)) {
       if (z < kPlants) {
         const double met = left * (1.0 - std::exp(-0.8 * kStride));
-        sum += 0.8 * met;
+        sum.plants += 0.8 * met;
         left -= met;
       }
       x -= kStride * sx, y -= kStride * sy, z -= kStride * sz;
     }
-    sum += z <= 0.0 ? 0.82 * left : 0.08 * left; // at the far side most goes out again
+    if (z <= 0.0) sum.ground += 0.82 * left; // at the far side all but a little goes out again
   };
   constexpr int kAlong = 10, kRound = 20;
   for (int i = 0; i < kAlong; ++i) {
@@ -106,6 +106,8 @@ void Truth::weather(std::int64_t utc, double yearDay, Minute& now) {
   // the valley's air warms by day and drains by night; how far depends on cloud and wind
   const double target = m_elevation > 0 ? 0.0125 * now.sun_W_m2 : -5.4 * (1.0 - 0.75 * now.cloud) / (1.0 + 0.18 * now.wind_m_s);
   m_diurnal += (target - m_diurnal) * kMinute / (m_elevation > 0 ? 2.6 * 3600.0 : 4.6 * 3600.0);
+  // a metre and a fifth under the tunnel the year is flat and a month late, and warmer than under the open field
+  m_deep = 7.5 - 4.9 * std::cos(2.0 * M_PI * (yearDay - 26.0 - 30.0) / 365.0);
   now.outside_C = season + 3.9 * m_front + 1.35 * m_diurnal + 0.15 * m_quick;
 }
 
@@ -132,20 +134,23 @@ void Truth::tunnel(Minute& now) {
   // the sky's even part comes in by the whole film; of the beam what its way through the tunnel leaves there
   const double even = now.sun_W_m2 * std::min(1.0, 0.22 + 0.75 * now.cloud);
   const double beam = m_elevation > 0.0 ? (now.sun_W_m2 - even) / std::sin(std::max(m_elevation, 4.0) * M_PI / 180.0) : 0.0;
-  const double light = 0.66 * even * kFloor + (beam > 0.0 ? beam * taken_m2(m_elevation, m_azimuth) : 0.0); // taken up
+  const Taken taken = beam > 0.0 ? taken_m2(m_elevation, m_azimuth) : Taken{0.0, 0.0};
+  const double onPlants = 0.28 * even * kFloor + beam * taken.plants, onGround = 0.38 * even * kFloor + beam * taken.ground; // taken up
+  // leaves give half of it to the air and half as vapour, moist ground a quarter as vapour; what evaporates condenses on the film
+  const double vapour = 0.5 * onPlants + 0.25 * onGround;
   const double mixing = 900.0 + (m_on ? 1500.0 : 0.0) + (m_low > m_high ? 2500.0 : 0.0);
 
   const double filmToHigh = hIn * kFilmArea * (m_high - m_film);
   const double ends = 3.6 * kEndArea * (0.5 * (m_low + m_high) - to);
-  const double floorToLow = 2.6 * std::cbrt(std::abs(ground - m_low) + 0.05) * kFloor * (ground - m_low);
+  const double floorToLow = 1.9 * std::cbrt(std::abs(ground - m_low) + 0.05) * kFloor * (ground - m_low);
   const double barrelToLow = 7.4 * kBarrelArea * (m_barrel - m_low);
-  const double dLow = (0.75 * now.heater_W + floorToLow + barrelToLow + 0.5 * draught * (to - m_low) + mixing * (m_high - m_low) + 0.22 * light - 0.5 * ends) /
+  const double dLow = (0.75 * now.heater_W + floorToLow + barrelToLow + 0.5 * draught * (to - m_low) + mixing * (m_high - m_low) + 0.4 * onPlants - 0.5 * ends) /
                       (airPart + 900e3);
   const double dHigh =
-      (0.25 * now.heater_W + mixing * (m_low - m_high) - filmToHigh + 0.5 * draught * (to - m_high) + 0.06 * light - 0.5 * ends) / (airPart + 700e3);
+      (0.25 * now.heater_W + mixing * (m_low - m_high) - filmToHigh + 0.5 * draught * (to - m_high) + 0.1 * onPlants - 0.5 * ends) / (airPart + 700e3);
   const double filmSky = kSigma * emissivity * kFilmArea * (surroundings - fourth(m_film));
   const double filmFloor = kSigma * emissivity * 0.9 * kFloor * (fourth(ground) - fourth(m_film));
-  const double filmHeat = filmToHigh + hOut * kFilmArea * (to - m_film) + filmSky + filmFloor + 0.05 * now.sun_W_m2 * kFilmArea;
+  const double filmHeat = filmToHigh + hOut * kFilmArea * (to - m_film) + filmSky + filmFloor + 0.05 * now.sun_W_m2 * kFilmArea + 0.85 * vapour; // some leaves with the draught
   const double filmRate = (hIn + hOut + 6.0) * kFilmArea;
   const double filmCapacity = 600.0 * kFilmArea;
   const double filmShare = 1.0 - std::exp(-kMinute * filmRate / filmCapacity); // exact for the linear part: the film is stiff
@@ -159,13 +164,13 @@ void Truth::tunnel(Minute& now) {
     const auto u = static_cast<std::size_t>(i);
     double q = 0.0;
     if (i == 0)
-      q += 0.65 * light - floorToLow - filmFloor - floorSky;
+      q += 0.75 * onGround - floorToLow - filmFloor - floorSky;
     else
       q += flow(m_soil[u - 1], m_soil[u]);
     if (i + 1 < kSoilLayers)
       q -= flow(m_soil[u], m_soil[u + 1]);
     else
-      q -= flow(m_soil[u], 11.0) * 0.5;
+      q -= flow(m_soil[u], m_deep) * 0.5;
     if (i == 2 || i == 3) q -= 11.0 * (m_soil[u] - to);
     next[u] = m_soil[u] + q * kMinute / (rc * kFloor * kSoilLayer);
   }

@@ -39,18 +39,22 @@ private:
   double normal() { return m_normal(m_random); }
   void weather(std::int64_t utc, double yearDay, Minute& now);
   void tunnel(Minute& now);
-  /// Of a beam of 1 W/m2 across itself from where the sun stands: what is taken up within, m2.
-  double taken_m2(double elevation_deg, double azimuth_deg);
+  /// Of a beam of 1 W/m2 across itself from where the sun stands: what plants and ground take up within, m2.
+  struct Taken {
+    double plants, ground;
+  };
+  Taken taken_m2(double elevation_deg, double azimuth_deg);
 
   std::mt19937 m_random;
   std::normal_distribution<double> m_normal;
   double m_latitude, m_longitude;
   double m_front = 0, m_cloudState = 0, m_gust = 0, m_quick = 0, m_diurnal = 0;
   double m_elevation = -10, m_azimuth = 180, m_clearSun = 0, m_solarHour = 0;
+  double m_deep = 8;
   double m_low = 5, m_high = 5, m_film = 3, m_barrel = 10;
   bool m_on = false, m_failed = false;
   std::vector<double> m_soil;
-  std::map<std::pair<int, int>, double> m_taken; ///< by degrees
+  std::map<std::pair<int, int>, Taken> m_taken; ///< by degrees
 };
 
 } // namespace demo
