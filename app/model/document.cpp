@@ -4,6 +4,7 @@
 #include "app/model/background.h"
 #include "app/model/engine.h"
 #include "core/log/merge.h"
+#include "core/fit/design_night.h"
 #include "core/plan/plan_json.h"
 
 #include <QCoreApplication>
@@ -378,6 +379,13 @@ void Document::takeOther() {
   const Plan taken = *m_other;
   edit(tr("take \"%1\"").arg(m_otherName), [&](Plan& p) { p = taken; });
   compareWith(std::nullopt, {});
+}
+
+double Document::designLow_C() const {
+  constexpr double kAssumed_C = -10.0;
+  if (const auto logged = loggedLows(logNights())) return logged->coldest_C;
+  const auto& listed = m_plan.site.annualLows_C;
+  return listed.empty() ? kAssumed_C : *std::min_element(listed.begin(), listed.end());
 }
 
 void Document::startSizing() {

@@ -45,6 +45,8 @@ public:
   [[nodiscard]] const std::vector<LogProblem>& logProblems() const { return m_log.problems; }
   [[nodiscard]] const std::vector<Night>& logNights() const { return m_log.nights; }
   [[nodiscard]] const Weather* weather() const { return m_log.weather.get(); }
+  /// The coldest outside that a usual heater is sized by: of the log, else of the winters the grower listed, else -10.
+  [[nodiscard]] double designLow_C() const;
   [[nodiscard]] std::shared_ptr<const Weather> sharedWeather() const { return m_log.weather; }
   /// True while flags, nights and weather of the log are being worked out.
   [[nodiscard]] bool isPreparingLog() const { return m_preparing; }

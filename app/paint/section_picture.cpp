@@ -271,7 +271,8 @@ private:
       }
       m_p.setPen(QPen(m_theme.ink, 0.8));
       for (const double y : {0.33, 0.66}) m_p.drawLine(QPointF(r.left(), r.top() + r.height() * y), QPointF(r.right(), r.top() + r.height() * y));
-      const QString text = known ? tr("%1 barrels  %2").arg(group.count).arg(degrees(*known)) : tr("%1 barrels").arg(group.count);
+      const QString barrels = counted(group.count, QObject::tr("barrel"), QObject::tr("barrels"));
+      const QString text = known ? barrels + QStringLiteral("  ") + degrees(*known) : barrels;
       m_words.sayOf(m_p, {r.center().x(), r.bottom()}, {r.center().x(), r.bottom() + 11.0}, text, known ? degrees(*known) : QString(), textFont(9, true),
                     kOnSky, QRectF(m_g.at(-m_half_m, 1), m_g.at(m_half_m, 0))); // in the soil, clear of the air's words
     }
@@ -338,7 +339,7 @@ private:
     const double roofHeight = wall ? (s.eave_m + s.ridge_m) / 2 : s.bays % 2 == 0 ? s.eave_m + 0.72 * s.rise_m() : s.ridge_m - 0.02 * s.width_m;
     const QPointF ridge = m_g.at(wall ? 0.0 : -0.12 * s.width_m, roofHeight);
     const QPointF left = m_g.at(-m_half_m, s.eave_m * 0.55);
-    const QPointF right = m_g.at(m_half_m * (wall ? 1.0 : 0.93), s.eave_m + 0.22 * s.rise_m());
+    const QPointF right = m_g.at(m_half_m * (wall ? 1.0 : 0.88), s.eave_m + 0.34 * s.rise_m());
     const QPointF rightLow = m_g.at(m_half_m, s.eave_m * 0.45);
     const QPointF back = m_g.at(m_half_m, s.ridge_m * 0.5);
     const QPointF edge = m_g.at(m_half_m * 0.96, -s.sunk_m - 0.02);

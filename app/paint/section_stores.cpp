@@ -62,7 +62,7 @@ private:
     if (at.isEmpty()) return;
     const QPointF words = pipes.place == PipePlace::underFloor ? (at.front() + at.back()) / 2.0 + QPointF(0, r + 9) : at.front() + QPointF(0, r + 9);
     const QString t = degrees(known, 3);
-    say(words, t.isEmpty() ? tr("%1 pipes").arg(pipes.count) : tr("%1 pipes, soil %2").arg(pipes.count).arg(t), QColor("#F4EFE6"));
+    say(words, t.isEmpty() ? counted(pipes.count, tr("pipe"), tr("pipes")) : tr("%1, soil %2").arg(counted(pipes.count, tr("pipe"), tr("pipes")), t), QColor("#F4EFE6"));
   }
 
   void pile(std::size_t i, const std::vector<double>* known) {

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/cost_stage.h"
 
+#include "app/stages/dates.h"
 #include "app/stages/measures_editor.h"
+#include "core/sizing/usual_measures.h"
 
 #include <QGridLayout>
 #include <QHelpEvent>
@@ -78,7 +80,8 @@ void FrontierView::paintEvent(QPaintEvent*) {
     p.setFont(textFont(10));
     p.setPen(t.fleece);
     p.drawText(rect().adjusted(0, 10, 0, 0), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop),
-               m_document.plan().measures.empty() ? tr("This plan lists no measures to try.")
+               m_document.plan().measures.empty() ? tr("Nothing is listed to try yet. Search what is usual for such a house, a second film, blankets, sealing, barrels and heaters of "
+                                                       "several sizes at usual prices, or list your own under What may be added.")
                                                   : tr("Every combination of the plan's %1 measures is run over every logged night; the cheapest that holds is "
                                                        "named here, with what the others miss.")
                                                         .arg(m_document.plan().measures.size()));
@@ -210,20 +213,37 @@ CostStage::CostStage(Document& document, QWidget* parent)
   m_body->addLayout(row);
   connect(m_turn, &QPushButton::clicked, this, [this] { showMeasures(m_pages->currentIndex() == 0); });
   connect(m_search, &QPushButton::clicked, this, [this] {
-    if (m_document.isSizing()) {
+    if (m_document.isSizing())
       m_document.cancelSizing();
-      return;
-    }
-    showMeasures(false);
-    m_document.startSizing();
+    else
+      search();
   });
-  connect(m_take, &QPushButton::clicked, &document, &Document::takeOther);
+  connect(m_take, &QPushButton::clicked, this, [this] {
+    if (!m_document.otherPlan()) compareWithWinner();
+    m_document.takeOther();
+  });
   connect(&document, &Document::sizingProgress, this, [this](int done, int of) {
     m_progress->setMaximum(of);
     m_progress->setValue(done);
     m_progress->setFormat(tr("%1 of %2 plans run over every night").arg(done).arg(of));
   });
   refreshOn({&Document::sizingChanged, &Document::planChanged, &Document::resultChanged, &Document::viewChanged});
+}
+
+void CostStage::search() {
+  if (!m_document.weather()) return;
+  showMeasures(false);
+  if (m_document.plan().measures.empty() && !listUsual()) return;
+  m_document.startSizing();
+}
+
+/// Whether the plan now has measures to try.
+bool CostStage::listUsual() {
+  const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
+  const auto why = power ? m_document.edit(tr("list the usual measures"), [&](Plan& p) { p.measures = measuresToSearch(p, *power); })
+                         : std::optional(QString::fromStdString(power.problem().text()));
+  if (why) m_lost->setText(*why);
+  return !why;
 }
 
 /// The sliders re-rank what was searched while they move; letting go is one undoable edit of the plan's prices.
@@ -296,12 +316,12 @@ void CostStage::refresh() {
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
   const Units& u = m_document.units();
   if (m_pages->currentIndex() == 1)
-    setHeading(tr("What may be added"), packageCount(m_document.plan()) == 1 ? tr("1 plan to run") : tr("%1 plans to run").arg(packageCount(m_document.plan())));
+    setHeading(tr("What may be added"), tr("%1 to run").arg(counted(static_cast<long long>(packageCount(m_document.plan())), tr("plan"), tr("plans"))));
   else
-    setHeading(tr("What holds for least"), s ? tr("%1 plans over %2 nights%3")
-                                                   .arg(s->packages.size())
-                                                   .arg(s->packages.front().nights)
-                                                   .arg(m_document.sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
+    setHeading(tr("What holds for least"), s ? tr("%1 over %2%3")
+                                                   .arg(counted(static_cast<long long>(s->packages.size()), tr("plan"), tr("plans")),
+                                                        counted(s->packages.front().nights, tr("night"), tr("nights")),
+                                                        m_document.sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
                                              : tr("not searched yet"));
   if (!m_price->isSliderDown() && !m_hour->isSliderDown()) {
     const auto show = [](QSlider* slider, double value, int usual) {
@@ -313,10 +333,12 @@ void CostStage::refresh() {
     show(m_hour, m_document.plan().prices.hour, kUsualHour);
   }
   m_turn->setText(m_pages->currentIndex() == 1 ? tr("Back to the result") : tr("What may be added…"));
-  m_search->setText(m_document.isSizing() ? tr("Stop") : s ? tr("Search again") : tr("Search"));
-  m_search->setEnabled(m_document.weather() && !m_document.plan().measures.empty());
+  m_search->setText(m_document.isSizing() ? tr("Stop") : s ? tr("Search again") : m_document.plan().measures.empty() ? tr("Search the usual") : tr("Search"));
+  m_search->setEnabled(m_document.weather() != nullptr);
   m_progress->setVisible(m_document.isSizing());
-  m_take->setVisible(m_document.otherPlan().has_value());
+  const bool canTake = m_document.otherPlan().has_value() || (s && s->winner > 0); // the first is the plan as it stands
+  m_take->setVisible(canTake && !m_document.isSizing());
+  m_take->setText(m_document.otherPlan() ? tr("Make it the plan") : tr("Make the cheapest the plan"));
   m_priceText->setText(tr("a kWh costs %1 %2").arg(QLocale().toString(m_price->value() / 100.0, 'f', 2), currency));
   m_hourText->setText(tr("your hour is worth %1 %2").arg(m_hour->value()).arg(currency));
   if (!s) {
@@ -332,7 +354,10 @@ void CostStage::refresh() {
     const SizedPackage& w = s->packages[static_cast<std::size_t>(s->winner)];
     m_bill->setText(tr("<b>%1</b><br>%2 %3 each winter: power %4, kit %5, %6 h of your work at %7")
                         .arg(QString::fromStdString(w.label), u.number(Quantity::money, w.cost.total()), currency, u.number(Quantity::money, w.cost.energy),
-                             u.number(Quantity::money, w.cost.kit), u.number(Quantity::hours, w.cost.hours), u.number(Quantity::money, w.cost.hoursMoney)));
+                             u.number(Quantity::money, w.cost.kit), u.number(Quantity::hours, w.cost.hours), u.number(Quantity::money, w.cost.hoursMoney)) +
+                    (m_document.result() && isScaledToWinter(m_document.result()->summary.winters)
+                         ? QStringLiteral("<br>") + tr("A winter here is %1.").arg(winterMadeOf(m_document.result()->summary.winters))
+                         : QString()));
   }
   // the next in cost, and what the plan as it is does
   std::vector<int> order(s->packages.size());

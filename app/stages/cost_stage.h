@@ -35,6 +35,8 @@ class CostStage : public StagePage {
   Q_OBJECT
 public:
   explicit CostStage(Document& document, QWidget* parent = nullptr);
+  /// Over the plan's measures; lists the usual ones where it has none. Nothing without a log.
+  void search();
   /// The second plan becomes the cheapest that holds (or the plan in hand again).
   void compareWithWinner();
   /// Turns to the list of measures, or back to the result.
@@ -43,6 +45,7 @@ public:
 private:
   void refresh() override;
   QGridLayout* priceSliders();
+  bool listUsual();
   QStackedWidget* m_pages;
   FrontierView* m_frontier;
   QPushButton* m_search;

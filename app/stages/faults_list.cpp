@@ -157,7 +157,7 @@ QString FaultsList::leftOutText() const {
     const LogProblem* p = whyLeftOut(n, *log, m_document.logProblems());
     ++why[p ? kindText(*p) : tr("the log begins or ends")];
   }
-  if (left == 0) return tr("All %1 nights count. Short gaps are bridged, long ones never.").arg(all);
+  if (left == 0) return tr("All %1 count. Short gaps are bridged, long ones never.").arg(counted(static_cast<long long>(all), tr("night"), tr("nights")));
   QStringList reasons;
   for (const auto& [reason, n] : why) reasons << tr("%1 for \"%2\"").arg(n).arg(reason);
   return tr("%1 of %2 nights are left out of every judgement: %3.").arg(left).arg(all).arg(reasons.join(QStringLiteral(", ")));

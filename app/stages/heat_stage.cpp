@@ -2,12 +2,14 @@
 #include "app/stages/heat_stage.h"
 
 #include "app/stages/number_field.h"
+#include "core/sizing/usual_measures.h"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QMouseEvent>
 #include <QPainterPath>
+#include <QPushButton>
 
 #include <algorithm>
 #include <cmath>
@@ -233,7 +235,7 @@ void LoadCurve::paintEvent(QPaintEvent*) {
                         : tr("It runs %1 h and never at full stretch.").arg(QLocale().toString(running, 'f', 0)));
 }
 
-HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, parent) {
+HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, parent), m_usual(new QPushButton(this)) {
   setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows"));
   auto* row = new QHBoxLayout;
   row->addWidget(new Ladder(document, this), 5);
@@ -253,13 +255,33 @@ HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, 
                                     {tr("Price of a kWh"), Quantity::price, [](const Plan& p) { return p.prices.electricity_per_kWh; },
                                      [](Plan& p, double v) { p.prices.electricity_per_kWh = v; }, 0, 100, 0.01, tr("from your bill")},
                                     this));
+  fields->addWidget(m_usual);
   m_body->addLayout(fields);
+  connect(m_usual, &QPushButton::clicked, this, [this] {
+    const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
+    if (!power) return;
+    if (const auto why = m_document.edit(tr("add a usual heater"), [&](Plan& p) { p.heater = Heater{.power_W = *power}; })) m_usual->setToolTip(*why);
+  });
   auto* caution = new QLabel(tr("Heat in the wet: residual-current protection, cables never run coiled, heater clear of film and fleece. Wiring is work for a "
                                 "licensed electrician. Hang a second thermometer with an alarm: a heater can fail while you sleep."),
                              this);
   caution->setWordWrap(true);
   caution->setFont(textFont(8.5));
   m_body->addWidget(caution);
+  refreshOn({&Document::planChanged, &Document::resultChanged, &Document::logChanged, &Document::viewChanged});
+}
+
+void HeatStage::refresh() {
+  m_usual->setVisible(!m_document.plan().heater);
+  if (m_document.plan().heater) return;
+  const Units& u = m_document.units();
+  const double low_C = m_document.designLow_C();
+  const auto power = usualHeater_W(m_document.plan(), low_C);
+  m_usual->setEnabled(static_cast<bool>(power));
+  m_usual->setText(power ? tr("Add a usual one: %1").arg(u.text(Quantity::power, *power)) : tr("Add a usual one"));
+  m_usual->setToolTip(power ? tr("keeps the house on its night setpoint through a clear, calm night of %1 outside%2; change its size as you like")
+                                  .arg(u.text(Quantity::temperature, low_C), m_document.log() ? tr(", the coldest of your log") : tr(" (assumed until a log says)"))
+                            : QString::fromStdString(power.problem().text()));
 }
 
 } // namespace muffle

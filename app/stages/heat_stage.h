@@ -7,6 +7,8 @@
 
 class QLabel;
 
+class QPushButton;
+
 namespace muffle {
 
 /// A temperature axis with draggable rungs: vents, day and night setpoints, the line to hold.
@@ -55,6 +57,10 @@ class HeatStage : public StagePage {
   Q_OBJECT
 public:
   explicit HeatStage(Document& document, QWidget* parent = nullptr);
+
+private:
+  void refresh() override;
+  QPushButton* m_usual; ///< a heater for a house that has none
 };
 
 } // namespace muffle

@@ -158,7 +158,7 @@ void MainWindow::buildMenus() {
   plan->addAction(tr("&Make the compared plan the plan"), &m_document, &Document::takeOther);
   plan->addAction(tr("&Search for least cost"), QKeySequence(tr("Ctrl+R")), this, [this] {
     showStage(Document::Stage::cost);
-    m_document.startSizing();
+    m_cost->search();
   });
   plan->addSeparator();
   plan->addAction(tr("&Rename…"), this, [this] {

@@ -6,7 +6,11 @@
 #include <QAbstractButton>
 #include <QHBoxLayout>
 #include <QPainter>
+#include <QShortcut>
 #include <QVBoxLayout>
+
+#include <algorithm>
+#include <utility>
 
 namespace muffle {
 namespace {
@@ -61,6 +65,9 @@ PageStrip::PageStrip(Document& document, QWidget* parent)
     emit turned();
   });
   connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
+  const auto turn = [this](int by) { show(std::clamp(m_pages->currentIndex() + by, 0, m_pages->count() - 1)); };
+  for (const auto& [key, by] : {std::pair{Qt::Key_PageDown, 1}, std::pair{Qt::Key_PageUp, -1}})
+    connect(new QShortcut(QKeySequence(Qt::CTRL | key), this), &QShortcut::activated, this, [turn, by = by] { turn(by); });
 }
 
 void PageStrip::add(const QString& word, QWidget* page) {

@@ -88,7 +88,7 @@ void SlipView::paintEvent(QPaintEvent*) {
   p.setPen(t.fleece);
   p.drawText(QRectF(x, 40, right - x, 18), static_cast<int>(Qt::AlignVCenter), tr("held %1").arg(u.text(Quantity::temperature, plan.setpoints.hold_C)));
   p.setPen(t.ink);
-  p.drawText(QRectF(x, 57, right - x, 18), static_cast<int>(Qt::AlignVCenter), tr("of %1 nights").arg(s.nights));
+  p.drawText(QRectF(x, 57, right - x, 18), static_cast<int>(Qt::AlignVCenter), tr("of %1").arg(counted(s.nights, tr("night"), tr("nights"))));
   double y = 90;
   const auto row = [&](const QString& what, const QString& value, bool strong = false) {
     p.setFont(textFont(9.3, strong));
@@ -118,6 +118,12 @@ void SlipView::paintEvent(QPaintEvent*) {
   row(tr("your hours"), u.text(Quantity::hours, s.cost.hours));
   rule();
   row(tr("each winter"), money(s.cost.total()), true);
+  if (const QString madeOf = winterMadeOf(s.winters); !madeOf.isEmpty()) {
+    p.setFont(textFont(8.5));
+    p.setPen(t.fleece);
+    p.drawText(QRectF(left, y - 2, right - left, 30), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop), madeOf);
+    y += 28;
+  }
   if (other && m_document.otherPlan()) {
     const Summary& o = other->summary;
     y += 6;

@@ -176,8 +176,8 @@ QString StoreWords::measure(const StoreRef& store, const Units& units) {
 
 QString StoreWords::size(const StoreRef& store, double size, const Units& units) {
   switch (store.kind) {
-  case StoreKind::barrels: return std::lround(size) == 1 ? tr("1 barrel") : tr("%1 barrels").arg(std::lround(size));
-  case StoreKind::pipes: return std::lround(size) == 1 ? tr("1 pipe") : tr("%1 pipes").arg(std::lround(size));
+  case StoreKind::barrels: return counted(std::lround(size), tr("barrel"), tr("barrels"));
+  case StoreKind::pipes: return counted(std::lround(size), tr("pipe"), tr("pipes"));
   case StoreKind::compost: return units.text(Quantity::mass, size);
   case StoreKind::loop: return units.text(Quantity::water, size);
   case StoreKind::cable: return units.text(Quantity::length, size);

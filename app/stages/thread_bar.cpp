@@ -44,15 +44,14 @@ ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
         ++gaps;
     }
     const std::size_t winters = m_document.weather() ? m_document.weather()->winters.size() : 0;
-    QString line = winters == 1 ? tr("1 winter") : tr("%1 winters").arg(winters);
-    line += tr(", %1 gaps, %2 faults").arg(gaps).arg(other);
-    return {tr("Log"), line, 1.0};
+    const QStringList parts{counted(static_cast<long long>(winters), tr("winter"), tr("winters")), counted(gaps, tr("gap"), tr("gaps")), counted(other, tr("fault"), tr("faults"))};
+    return {tr("Log"), parts.join(QStringLiteral(", ")), 1.0};
   }
   case Document::Stage::stores: {
     int barrels = 0;
     for (const Barrels& b : p.barrels) barrels += b.count;
     QStringList has;
-    if (barrels > 0) has << (barrels == 1 ? tr("1 barrel") : tr("%1 barrels").arg(barrels));
+    if (barrels > 0) has << counted(barrels, tr("barrel"), tr("barrels"));
     if (!p.groundPipes.empty()) has << tr("pipes");
     if (!p.compost.empty()) has << tr("compost");
     if (!p.waterLoops.empty()) has << tr("tank");
@@ -65,19 +64,21 @@ ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
   case Document::Stage::cost: {
     if (m_document.isSizing()) return {tr("Cost"), tr("searching"), 0.5};
     if (!m_document.sizing()) return {tr("Cost"), tr("not searched yet"), 0.0};
-    return {tr("Cost"), m_document.sizingIsCurrent() ? tr("%1 plans compared").arg(m_document.sizing()->packages.size()) : tr("searched for an older plan"),
+    return {tr("Cost"), m_document.sizingIsCurrent() ? tr("%1 compared").arg(counted(static_cast<long long>(m_document.sizing()->packages.size()), tr("plan"), tr("plans"))) : tr("searched for an older plan"),
             m_document.sizingIsCurrent() ? 1.0 : 0.5};
   }
   }
   return {};
 }
 
+QPointF ThreadBar::knotPoint(Document::Stage stage) { return {40.0 + static_cast<int>(stage) * kKnotSpacing, 24.0}; }
+
 void ThreadBar::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Theme& t = theme();
   p.fillRect(rect(), t.oat);
-  const double y = 24.0;
+  const double y = knotPoint(m_stage).y();
   QPainterPath thread(QPointF(0, y));
   for (int i = 0; i < kStages; ++i) {
     const double x = 40 + i * kKnotSpacing;
@@ -92,7 +93,7 @@ void ThreadBar::paintEvent(QPaintEvent*) {
     const auto stage = static_cast<Document::Stage>(i);
     const Knot k = knot(stage);
     const bool here = stage == m_stage;
-    const QPointF at(40 + i * kKnotSpacing, y);
+    const QPointF at = knotPoint(stage);
     const double r = here ? 9 : 6.5;
     p.setPen(QPen(t.madder, 2));
     p.setBrush(t.wool);

@@ -14,6 +14,8 @@ public:
   QSize minimumSizeHint() const override { return {600, 58}; }
   void setStage(Document::Stage stage);
   [[nodiscard]] Document::Stage stage() const { return m_stage; }
+  /// Where its knot is drawn.
+  [[nodiscard]] static QPointF knotPoint(Document::Stage stage);
 signals:
   void chosen(Document::Stage stage);
 

@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/usual_measures.h"
 
+#include "core/simulate/simulate.h"
+
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace muffle {
 
@@ -113,6 +116,32 @@ std::vector<Measure> changesToTry(const Plan& plan) {
   add(MeasureKind::heater, {power > 0.0 ? std::round(power * 1.5 / 500.0) * 500.0 : std::max(1000.0, std::round(floor * 60.0 / 500.0) * 500.0)});
   add(MeasureKind::hardier, {2.0});
   return changes;
+}
+
+Result<double> usualHeater_W(const Plan& plan, double outside_C) {
+  constexpr double kCalm_m_s = 1.0, kClear = 1.0, kStep_W = 500.0;
+  const auto loss = steadyLoss(plan, plan.setpoints.night_C, outside_C, kCalm_m_s, kClear);
+  if (!loss) return loss.problems();
+  return std::max(1.0, std::ceil(loss->total_W / kStep_W)) * kStep_W;
+}
+
+std::vector<Measure> measuresToSearch(const Plan& plan, double heater_W) {
+  std::vector<Measure> list;
+  bool hasFilm = false, hasBlanket = false;
+  for (Measure& m : changesToTry(plan)) { // one of a kind, and no hardier crop: that is another question
+    const bool isFirst = m.kind == MeasureKind::secondSkin ? !std::exchange(hasFilm, true) : m.kind == MeasureKind::nightBlanket ? !std::exchange(hasBlanket, true) : true;
+    if (isFirst && m.kind != MeasureKind::hardier && m.kind != MeasureKind::ceiling && m.kind != MeasureKind::lobby && m.kind != MeasureKind::skirt) list.push_back(std::move(m));
+  }
+  for (Measure& m : list) {
+    if (m.kind != MeasureKind::heater) continue;
+    constexpr double kStep_W = 500.0;
+    m.levels.clear();
+    for (const double share : {0.5, 0.75, 1.0, 1.25}) {
+      const double power_W = std::max(1.0, std::round(share * heater_W / kStep_W)) * kStep_W;
+      if (m.levels.empty() || power_W > m.levels.back()) m.levels.push_back(power_W);
+    }
+  }
+  return list;
 }
 
 } // namespace muffle
