@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Laws that hold for any house in any weather, asked of houses that nobody had in mind.
+#include "core/log/flags.h"
+#include "core/log/read.h"
 #include "core/simulate/simulate.h"
 #include "tests/support/near.h"
 #include "tests/support/random_house.h"
@@ -103,6 +105,115 @@ TEST(Laws, AHouseInTheDarkLiesWithinWhatIsAboutIt) {
     for (const float t : r.series.front().air_C) {
       ASSERT_GE(t, low - kRun_K) << "seed " << seed;
       ASSERT_LE(t, high + kRun_K) << "seed " << seed;
+    }
+  }
+}
+
+TEST(Laws, FourYearsLaterIsTheSame) {
+  for (unsigned seed = 0; seed < kManyHouses; seed += 5) { // after a whole cycle of leap years
+    const Plan p = randomPlan(seed);
+    const Log log = randomLog(seed, p.site, kDays);
+    Log later = log;
+    for (UtcSeconds& t : later.time) t += 1461 * 86400;
+    const Simulation a = run(p, log), b = run(p, later);
+    ASSERT_EQ(a.nights.size(), b.nights.size()) << seed;
+    for (std::size_t k = 0; k < a.nights.size(); ++k)
+      EXPECT_CLOSE(a.nights[k].coldest_C, b.nights[k].coldest_C, 2.0 * kRun_K, "the sun comes back to within a minute; a step may fall otherwise") << "seed " << seed;
+  }
+}
+
+/// A smooth spell, read every `step_s`: what lies between two readings of a logger that is slower is a straight line.
+Log smoothLog(const Plan& p, int step_s) {
+  Log log;
+  log.channels.push_back({.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}});
+  const bool south = p.site.place.latitude_deg < 0.0;
+  const UtcSeconds start = daysSinceEpoch({2031, south ? 7U : 1U, 10}) * 86400 + 43200 - static_cast<UtcSeconds>(p.site.place.longitude_deg * 240.0) / 3600 * 3600;
+  for (int t = 0; t <= kDays * 86400; t += step_s) {
+    const double hour = 12.0 + t / 3600.0;
+    log.time.push_back(start + t);
+    log.channels[0].raw.push_back(static_cast<float>(-1.0 + 2.0 * std::sin(hour / 50.0) + 3.5 * std::cos(2.0 * kPi * (hour - 14.5) / 24.0)));
+  }
+  log.channels[0].flag.assign(log.time.size(), 0);
+  return log;
+}
+
+TEST(Laws, ALoggersStepMovesNoNightByMoreThanATenth) {
+  for (unsigned seed = 0; seed < kManyHouses; seed += 5) {
+    const Plan p = randomPlan(seed);
+    const Simulation often = run(p, smoothLog(p, 300));
+    for (const int step_s : {600, 1800, 3600}) {
+      const Simulation seldom = run(p, smoothLog(p, step_s));
+      ASSERT_EQ(seldom.nights.size(), often.nights.size()) << seed;
+      for (std::size_t k = 0; k < often.nights.size(); ++k)
+        EXPECT_CLOSE(seldom.nights[k].coldest_C, often.nights[k].coldest_C, 0.1, "a chord of an hour lies 0.03 K inside such a wave, a step's end 0.05 K") << "seed " << seed << ", every " << step_s << " s, night " << k;
+    }
+  }
+}
+
+TEST(Laws, AnImaginaryPartitionChangesNothing) {
+  for (unsigned seed = 0; seed < kManyHouses; seed += 5) {
+    Plan p = heated(seed);
+    if (p.house.shape.kind == ShapeKind::dome || p.house.shape.length_m < 4.0) continue;
+    p.calibration = Calibration{.sun = 1e-9, .date = ""}; // the film that stands for it takes no light
+    p.house.bedCovers.clear();
+    p.barrels.clear();
+    p.house.crop = {0.0, 0.0};
+    p.house.door.opened = 0.0;
+    Plan split = p;
+    split.house.bay = WarmBay{};
+    split.house.bay->length_m = 0.4 * p.house.shape.length_m;
+    split.house.bay->setpoints = p.setpoints;
+    split.house.bay->heater_W = p.heater->power_W;
+    if (!check(split).empty()) continue;
+    const Log log = randomLog(seed, p.site, kDays);
+    const auto lossOf = [&](const Plan& plan) {
+      double sum_kWh = 0.0;
+      for (const double part : run(plan, log).summary.loss_kWh) sum_kWh += part;
+      return sum_kWh;
+    };
+    const double whole = lossOf(p), parts = lossOf(split); // not the fuel: how far the soil freezes turns on tenths of a degree
+    EXPECT_CLOSE(parts, whole, 0.04 * std::abs(whole) + 0.5, "both sides are held alike: nothing passes it, but by what it hides of the far end's cold") << "seed " << seed;
+  }
+}
+
+TEST(Laws, RepetitionAndThreadsChangeNotABit) {
+  for (unsigned seed = 0; seed < kManyHouses; seed += 10) {
+    const Plan p = heated(seed);
+    Log log = randomLog(seed, p.site, kDays); // two winters, for two threads
+    const Log second = log;
+    for (std::size_t i = 0; i < second.time.size(); ++i) {
+      log.time.push_back(second.time[i] + 365 * 86400);
+      log.channels[0].raw.push_back(second.channels[0].raw[i]);
+      log.channels[0].flag.push_back(0);
+    }
+    const auto weather = std::make_shared<const Weather>(*weatherFromLog(log, p.site));
+    const Scene scene = makeScene(weather, p);
+    const Simulation once = *simulate(p, scene, {.series = true, .threads = 1}), again = *simulate(p, scene, {.series = true, .threads = 3});
+    ASSERT_EQ(once.series.size(), again.series.size());
+    for (std::size_t w = 0; w < once.series.size(); ++w) EXPECT_EQ(once.series[w].air_C, again.series[w].air_C) << "seed " << seed;
+    EXPECT_EQ(once.summary.heater_kWh, again.summary.heater_kWh) << "seed " << seed;
+  }
+}
+
+TEST(Laws, WhatIsWrittenIsReadBack) {
+  for (unsigned seed = 0; seed < kManyHouses; seed += 10) {
+    const Plan p = randomPlan(seed);
+    Log log = randomLog(seed, p.site, kDays);
+    const auto weather = std::make_shared<const Weather>(*weatherFromLog(log, p.site));
+    const Simulation r = *simulate(p, makeScene(weather, p), {.series = true});
+    Channel house = log.channels[0];
+    house.name = "room:house", house.role = Role::room, house.id = "house";
+    for (std::size_t i = 0; i < log.time.size(); ++i) house.raw[i] = r.series[0].air_C[std::min(i, r.series[0].air_C.size() - 1)];
+    log.channels.push_back(house);
+    auto back = readLog(writeLogCsv(log, TimeZone::utc()), {});
+    ASSERT_TRUE(back) << "seed " << seed;
+    EXPECT_TRUE(back->placeless.empty() && back->unsure.empty() && back->rowsLeftOut == 0 && back->cellsLeftOut == 0) << "seed " << seed;
+    ASSERT_EQ(back->log.time, log.time) << "seed " << seed;
+    EXPECT_TRUE(flagProblems(back->log, p.site.place).empty()) << "seed " << seed << ": a log of the model's own has no fault";
+    for (const Channel& written : log.channels) {
+      const Channel* read = back->log.find(written.role, written.id);
+      ASSERT_NE(read, nullptr) << written.name;
+      for (std::size_t i = 0; i < written.raw.size(); ++i) ASSERT_NEAR(read->raw[i], written.raw[i], 0.006) << "two decimals, seed " << seed;
     }
   }
 }
