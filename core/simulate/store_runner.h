@@ -38,6 +38,8 @@ public:
   /// After the solver has come to step i.
   void step(Solver& solver, std::size_t i);
 
+  /// Nothing goes on beside the network: step() need not be called.
+  [[nodiscard]] bool isIdle() const { return m_places.empty() && m_collecting.empty() && m_layered.empty(); }
   /// By compost pile of the plan.
   [[nodiscard]] const std::vector<PilePresent>& piles() const { return m_piles; }
   /// Heat that decay gave and that the network took, J, by compost pile.

@@ -19,7 +19,8 @@ constexpr double kOxygenOfAir_kg_kg = 0.2314;
 constexpr double kOxygenUse_kg_kg = 1.2; // by degradable solids
 // of a heap of average stuff; what its air has to pass is nobody's measurement, and these two are chosen so that the piles of docs/model.md heat as such piles do
 constexpr double kPermeability_m2 = 7.5e-9; // moist, coarse organic stuff: 1e-9 to 1e-7
-constexpr double kCrust_Pa_m = 0.2;         // of lift from which the wet crust, where the rising damp condenses, holds back as much as the heap
+constexpr double kCrust_Pa_m = 0.15;         // of lift from which the wet crust, where the rising damp condenses, holds back as much as the heap
+constexpr double kCrustForms_s = 4.0 * 86400.0; // a heap that has just been thrown up has none yet
 constexpr double kSheets_kg_m3 = 470.0;     // lighter stuff lies in sheets that turn the air aside: leaves, grass
 constexpr double kMostFreeAirSpace = 0.45;  // coarser heaps are no freer for it
 constexpr double kAirViscosity_Pa_s = 1.9e-5; // near 40 degC
@@ -84,7 +85,8 @@ CompostRates compostRates(const CompostMix& mix, const CompostState& state, cons
     const double within_K = kelvin(T) * (1.0 + kVapourLightens * saturated), outside_K = kelvin(weather.air_C) * (1.0 + kVapourLightens * weather.air_kg_kg);
     const double density = airDensity_kg_m3(weather.air_C, weather.pressure_Pa);
     const double lift_Pa_m = density * kGravity_m_s2 * (1.0 - outside_K / within_K);
-    const double drives_Pa_m = lift_Pa_m / (1.0 + std::max(lift_Pa_m, 0.0) / kCrust_Pa_m);
+    const double crusted = -std::expm1(-state.age_s / kCrustForms_s);
+    const double drives_Pa_m = lift_Pa_m / (1.0 + crusted * std::max(lift_Pa_m, 0.0) / kCrust_Pa_m);
     const double permeability_m2 = kPermeability_m2 * mix.airiness * r.structure * passes * std::min(r.freeAirSpace, kMostFreeAirSpace) / kMostFreeAirSpace;
     const double flow = density * permeability_m2 / kAirViscosity_Pa_s * drives_Pa_m * air.draws_m2;
     r.air_kg_s += std::max(flow, 0.0);

@@ -44,13 +44,16 @@ TEST(Compost, SmallInsulatedPilesHeatWithinDaysAndStayHotForWeeks) {
     const PileCourse c = pileCourse(pile); // 5 degC outside
     double hot_d = 1e9;
     for (std::size_t i = c.day.size(); i-- > 0;)
-      if (c.core_C[i] >= 50.0 && c.core_C[i] <= 80.0) hot_d = c.day[i];
-    EXPECT_LE(hot_d, 6.5) << pile.recipe.front().ingredient << ", " << blendOf(pile).wet_kg << " kg";
+      if (c.core_C[i] >= 55.0 && c.core_C[i] <= 80.0) hot_d = c.day[i];
+    EXPECT_LE(hot_d, 6.0) << pile.recipe.front().ingredient << ", " << blendOf(pile).wet_kg << " kg";
     EXPECT_GE(hot_d, 2.0);
     EXPECT_GE(c.peak_C, 55.0) << pile.recipe.front().ingredient << ", " << blendOf(pile).wet_kg << " kg";
     EXPECT_LE(c.peak_C, 72.0);
-    EXPECT_GE(c.daysAbove40_d, 13.0);
+    EXPECT_GE(c.daysAbove40_d, 12.5) << "two weeks, a day and a half less for the smallest, 400 kg";
     EXPECT_LE(c.daysAbove40_d, 35.0);
+    const bool isGrass = pile.recipe.front().ingredient == "grass";
+    EXPECT_GE(c.sustained_W_per_t, 150.0);
+    EXPECT_LE(c.sustained_W_per_t, isGrass ? 560.0 : 400.0) << "so small and quick a pile loses that much through its faces where it is to be hot at all";
   }
 }
 
