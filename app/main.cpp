@@ -4,6 +4,7 @@
 // muffle --demo DIR                     a fresh demo book from DIR/plan.json and DIR/log.csv
 // muffle --demo DIR --shots OUT         writes a PNG of every main view and ends
 #include "app/model/demo_book.h"
+#include "app/model/kept_together.h"
 #include "app/paint/theme.h"
 #include "app/stages/aids_dialog.h"
 #include "app/stages/cost_stage.h"
@@ -245,6 +246,8 @@ int main(int argc, char** argv) {
   QApplication::setApplicationName(QStringLiteral("muffle"));
   QApplication::setApplicationDisplayName(QStringLiteral("Muffle"));
   QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+  static KeptTogether kept;
+  QCoreApplication::installTranslator(&kept);
   loadFonts();
   QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/muffle.svg")));
   QCommandLineParser parser;

@@ -106,6 +106,39 @@ void StoreCurvePage::start() {
       [this](std::size_t done, std::size_t of) { m_words->setText(tr("Trying more and less of it: %1 of %2.").arg(done).arg(of)); });
 }
 
+/// By each point the nights it holds, on the side where neither line nor another number is; where there is none, nothing.
+void StoreCurvePage::sayHeld(const QVector<double>& x, const QVector<double>& y) {
+  const Theme& t = Theme::of(m_document.isDark());
+  const QFontMetricsF metrics(textFont(8.5));
+  std::vector<QPointF> points;
+  for (qsizetype i = 0; i < x.size(); ++i) points.emplace_back(m_plot->xAxis->coordToPixel(x[i]), m_plot->yAxis->coordToPixel(y[i]));
+  std::vector<QRectF> taken;
+  const auto isFree = [&](const QRectF& box) {
+    if (!QRectF(m_plot->axisRect()->rect()).contains(box)) return false;
+    for (const QRectF& other : taken)
+      if (other.intersects(box.adjusted(-2, -1, 2, 1))) return false;
+    for (std::size_t i = 1; i < points.size(); ++i) // the line between two points, every few pixels
+      for (double along = 0.0; along <= 1.0; along += 0.02)
+        if (box.contains(points[i - 1] + (points[i] - points[i - 1]) * along)) return false;
+    return true;
+  };
+  for (std::size_t i = 0; i < points.size(); ++i) {
+    const QString text = QLocale().toString(m_points[i].held);
+    const QSizeF size(metrics.horizontalAdvance(text), metrics.height());
+    for (const QPointF& side : {QPointF(-0.5, -1.35), QPointF(-1.3, -0.9), QPointF(0.3, -0.9), QPointF(0.3, 0.1), QPointF(-1.3, 0.1), QPointF(-0.5, 0.4)}) {
+      const QRectF box(points[i] + QPointF(side.x() * size.width(), side.y() * size.height()), size);
+      if (!isFree(box)) continue;
+      taken.push_back(box);
+      auto* held = new QCPItemText(m_plot);
+      held->position->setCoords(m_plot->xAxis->pixelToCoord(box.center().x()), m_plot->yAxis->pixelToCoord(box.center().y()));
+      held->setText(text);
+      held->setFont(textFont(8.5));
+      held->setColor(t.fleece);
+      break;
+    }
+  }
+}
+
 void StoreCurvePage::draw() {
   if (m_points.empty()) return;
   const Units& u = m_document.units();
@@ -130,15 +163,6 @@ void StoreCurvePage::draw() {
   line->setPen(QPen(t.ink, 1.8));
   line->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDisc, t.ink, 6));
   line->setData(x, y, true);
-  for (const StorePoint& q : m_points) {
-    auto* held = new QCPItemText(m_plot);
-    held->position->setCoords(shownSize(q.size), u.show(what.quantity, q.*what.value));
-    held->setPositionAlignment((&q == &m_points.front() ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignBottom);
-    held->setText(tr("%1 of %2").arg(q.held).arg(q.nights));
-    held->setFont(textFont(8.5));
-    held->setColor(t.fleece);
-    held->setPadding(QMargins(0, 0, 0, 5));
-  }
   auto* mark = new QCPItemStraightLine(m_plot);
   mark->point1->setCoords(shownSize(now), 0.0);
   mark->point2->setCoords(shownSize(now), 1.0);
@@ -150,11 +174,13 @@ void StoreCurvePage::draw() {
   } else {
     m_plot->xAxis->setTicker(QSharedPointer<QCPAxisTicker>(new QCPAxisTicker));
   }
-  m_plot->xAxis->setLabel(tr("%1 (red: yours; nights held stand over each)").arg(StoreWords::measure(m_of, u)));
+  m_plot->xAxis->setLabel(tr("%1 (red: yours; by each the nights held)").arg(StoreWords::measure(m_of, u)));
   m_plot->yAxis->setLabel(QStringLiteral("%1 (%2)").arg(what.name, u.unit(what.quantity)));
   m_plot->rescaleAxes();
   m_plot->xAxis->scaleRange(1.12);
   m_plot->yAxis->scaleRange(1.3);
+  m_plot->replot(); // the axes' pixels are known from here on
+  sayHeld(x, y);
   m_plot->replot();
   // from yours to the next size up, by one of what it is counted in
   const auto after = std::find_if(m_points.begin(), m_points.end(), [&](const StorePoint& q) { return q.size > now * 1.0001; });

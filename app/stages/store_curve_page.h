@@ -7,6 +7,7 @@
 #include "app/stages/store_choice.h"
 #include "core/sizing/store_curve.h"
 
+#include <QVector>
 #include <QWidget>
 
 class QComboBox;
@@ -30,6 +31,7 @@ protected:
 private:
   void start();
   void draw();
+  void sayHeld(const QVector<double>& x, const QVector<double>& y);
   [[nodiscard]] bool isCurrent() const;
   Document& m_document;
   StoreChoice& m_choice;
