@@ -3,6 +3,7 @@
 
 #include "book/statement.h"
 #include "core/log/recipe.h"
+#include "core/log/soundness.h"
 #include "core/plan/plan_json.h"
 
 #include <fmt/format.h>
@@ -47,14 +48,19 @@ void Book::Closer::operator()(sqlite3* db) const { sqlite3_close_v2(db); }
 Result<Book> Book::open(const std::string& path, Mode mode) {
   Book book;
   book.m_path = path;
-  const bool exists = std::filesystem::exists(path);
+  const auto cannot = [&](const std::string& why) { return Problem{ProblemKind::storage, path, fmt::format("cannot be opened: {}", why), "check the name, the folder and its permissions"}; };
+  std::error_code error;
+  const bool exists = std::filesystem::exists(path, error);
+  if (error) return cannot(error.message());
+  if (exists && std::filesystem::is_regular_file(path, error) && std::filesystem::file_size(path, error) == 0)
+    return Problem{ProblemKind::badInput, path, "this file is empty, it is no book", "a new book is made under a name of its own"};
   if (mode == Mode::existing && !exists) return Problem{ProblemKind::storage, path, "there is no such book", "name an existing *.muffle file"};
   sqlite3* raw = nullptr;
-  const int rc = sqlite3_open_v2(path.c_str(), &raw, SQLITE_OPEN_READWRITE | (mode == Mode::create ? SQLITE_OPEN_CREATE : 0), nullptr);
+  const std::string name = std::filesystem::path(path).is_absolute() ? path : "./" + path; // ":memory:" is a name like any other
+  const int rc = sqlite3_open_v2(name.c_str(), &raw, SQLITE_OPEN_READWRITE | (mode == Mode::create ? SQLITE_OPEN_CREATE : 0), nullptr);
   book.m_db.reset(raw);
   if (rc != SQLITE_OK)
-    return Problem{ProblemKind::storage, path, fmt::format("cannot be opened: {}", raw ? sqlite3_errmsg(raw) : "out of memory"),
-                   "check the name, the folder and its permissions"};
+    return cannot(raw ? sqlite3_errmsg(raw) : "out of memory");
   sqlite3_busy_timeout(raw, 20000); // a long log may be on its way in from another connection
   if (auto ok = execute(raw, "PRAGMA foreign_keys = ON; PRAGMA synchronous = FULL;"); !ok) return ok.problems();
   if (auto ok = book.migrate(); !ok) return ok.problems();
@@ -134,6 +140,9 @@ Status Book::removePlan(RowId id) {
 
 Result<std::vector<StoredLog>> Book::logs() const {
   std::vector<StoredLog> all;
+  const auto damagedLog = [&](const std::string& name, const std::string& what) {
+    return Problem{ProblemKind::storage, m_path, fmt::format("log \"{}\" is damaged: {}", name, what), "restore the book from an export"};
+  };
   Statement s(m_db.get(), "SELECT id, name, time, record FROM log ORDER BY id");
   for (;;) {
     auto row = s.step();
@@ -151,6 +160,7 @@ Result<std::vector<StoredLog>> Book::logs() const {
       if (!*channelRow) break;
       Channel channel;
       channel.name = c.text(0);
+      if (c.integer(1) < 0 || c.integer(1) > 255 || c.integer(7) < 0 || c.integer(7) > 255) return damagedLog(stored.log.name, "a role or statistic is none");
       channel.role = static_cast<Role>(c.integer(1));
       channel.id = c.text(2);
       channel.unitIn = c.text(3);
@@ -158,10 +168,9 @@ Result<std::vector<StoredLog>> Book::logs() const {
       channel.raw = vectorOf<float>(c.blob(5));
       channel.flag = vectorOf<std::uint8_t>(c.blob(6));
       channel.statistic = static_cast<Statistic>(c.integer(7));
-      if (channel.raw.size() != stored.log.time.size() || channel.flag.size() != stored.log.time.size())
-        return Problem{ProblemKind::storage, m_path, fmt::format("log \"{}\" is damaged", stored.log.name), "restore the book from an export"};
       stored.log.channels.push_back(std::move(channel));
     }
+    if (const auto sound = soundLog(stored.log); !sound) return damagedLog(stored.log.name, sound.problem().what);
     const auto record = parseJson(s.text(3));
     if (!record) return record.problems();
     if (auto ok = recordFromJson(*record, stored.log); !ok) return ok.problems();

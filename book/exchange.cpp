@@ -1,13 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "book/book.h"
 #include "book/files.h"
+#include "core/log/soundness.h"
 #include "core/plan/plan_json.h"
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <charconv>
 #include <cmath>
 #include <filesystem>
+#include <vector>
 
 namespace muffle {
 namespace {
@@ -54,11 +57,14 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
   for (const Json& m : meta.at("channels")) {
     Channel c;
     c.name = m.at("name").get<std::string>();
-    c.role = static_cast<Role>(m.at("role").get<int>());
+    const int role = m.at("role").get<int>(), statistic = m.value("statistic", 0);
+    if (role < 0 || role > static_cast<int>(Role::note)) return damaged(path, fmt::format("there is no role {}", role));
+    if (statistic < 0 || statistic > static_cast<int>(Statistic::highest)) return damaged(path, fmt::format("there is no statistic {}", statistic));
+    c.role = static_cast<Role>(role);
     c.id = m.at("id").get<std::string>();
     c.unitIn = m.at("unit_in").get<std::string>();
     c.unitWhy = m.at("unit_why").get<std::string>();
-    c.statistic = static_cast<Statistic>(m.value("statistic", 0));
+    c.statistic = static_cast<Statistic>(statistic);
     log.channels.push_back(std::move(c));
   }
   const char* p = text->data();
@@ -93,11 +99,15 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
     Channel& c = log.channels[k];
     c.flag.assign(log.time.size(), 0);
     for (const Json& run : meta.at("channels")[k].at("flags")) {
-      const auto from = run[0].get<std::size_t>(), rows = run[1].get<std::size_t>();
-      if (from + rows > c.flag.size()) return damaged(path, "a flag lies beyond the last row");
-      std::fill_n(c.flag.begin() + static_cast<long>(from), rows, run[2].get<std::uint8_t>());
+      const bool isRun = run.is_array() && run.size() == 3 && std::all_of(run.begin(), run.end(), [](const Json& v) { return v.is_number_unsigned(); });
+      if (!isRun) return damaged(path, fmt::format("the flags {} are not a row, how many and which", describeValue(run)));
+      const auto from = run[0].get<std::uint64_t>(), rows = run[1].get<std::uint64_t>(), flag = run[2].get<std::uint64_t>();
+      if (from > c.flag.size() || rows > c.flag.size() - from) return damaged(path, "a flag lies beyond the last row");
+      if (flag > static_cast<std::uint64_t>(Flag::clock)) return damaged(path, fmt::format("there is no flag {}", flag));
+      std::fill_n(c.flag.begin() + static_cast<long>(from), rows, static_cast<std::uint8_t>(flag));
     }
   }
+  if (const auto sound = soundLog(log); !sound) return damaged(path, sound.problem().text());
   if (meta.contains("record"))
     if (auto ok = recordFromJson(meta.at("record"), log); !ok) return ok.problems();
   return log;
@@ -105,10 +115,14 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
 
 } // namespace
 
-Status exportBook(const Book& book, const std::string& folder) {
+Status exportBook(const Book& book, const std::string& asked) {
   std::error_code error;
-  if (fs::exists(folder, error) && (!fs::is_directory(folder, error) || !fs::is_empty(folder, error)))
-    return Problem{ProblemKind::badInput, folder, "this folder is not empty", "name a new or empty folder"};
+  fs::path target = fs::path(asked).lexically_normal();
+  if (!target.has_filename() && target.has_parent_path()) target = target.parent_path(); // "DIR/"
+  const std::string folder = target.string();
+  const bool exists = fs::exists(folder, error);
+  if (exists && (!fs::is_directory(folder, error) || !fs::is_empty(folder, error)))
+    return Problem{ProblemKind::badInput, asked, "this folder is not empty", "name a new or empty folder"};
   const auto plans = book.plans();
   if (!plans) return plans.problems();
   const auto logs = book.logs();
@@ -120,11 +134,13 @@ Status exportBook(const Book& book, const std::string& folder) {
   const auto recipes = book.recipes();
   if (!recipes) return recipes.problems();
 
-  // written beside and renamed, so that the folder appears whole
-  const std::string part = folder + ".part";
-  fs::remove_all(part, error);
-  fs::create_directories(part, error);
-  if (error) return Problem{ProblemKind::storage, folder, "cannot be made: " + error.message(), "check the name and permissions"};
+  // written in a folder of its own and renamed, so that the export appears whole; in a folder that is there already, file by file, the
+  // index last: without it nothing is an export
+  if (!exists && target.has_parent_path()) fs::create_directories(target.parent_path(), error);
+  if (error) return Problem{ProblemKind::storage, asked, "cannot be made: " + error.message(), "check the name and permissions"};
+  auto made = exists ? TemporaryFolder::in(folder) : TemporaryFolder::beside(folder);
+  if (!made) return made.problems();
+  const std::string part = made->path();
   Json index{{"schema", "muffle-book-1"}, {"plans", Json::array()},     {"logs", Json::array()},
              {"settings", *settings},     {"snapshots", Json::array()}, {"recipes", Json::array()}};
   for (const Recipe& r : *recipes) index["recipes"].push_back(recipeToJson(r));
@@ -153,24 +169,47 @@ Status exportBook(const Book& book, const std::string& folder) {
     if (!plan) return plan.problems();
     index["snapshots"].push_back({{"name", s.name}, {"at", s.at}, {"plan", *plan}});
   }
-  if (auto ok = writeFile(part + "/book.json", index.dump(2) + "\n"); !ok) return ok;
-  fs::remove(folder, error); // an empty folder of that name
-  fs::rename(part, folder, error);
-  if (error) return Problem{ProblemKind::storage, folder, "cannot be made: " + error.message(), "check the name and permissions"};
+  const std::string indexName = "book.json";
+  if (auto ok = writeFile(part + "/" + indexName, index.dump(2) + "\n"); !ok) return ok;
+  const auto failed = [&] { return Problem{ProblemKind::storage, asked, "cannot be made: " + error.message(), "check the name and permissions"}; };
+  if (!exists) {
+    const fs::path around = target.has_parent_path() ? target.parent_path() : fs::path(".");
+    fs::permissions(part, fs::status(around, error).permissions() & fs::perms::mask & ~fs::perms(07000), error); // as open as the folder it stands in
+    fs::rename(part, folder, error);
+    if (error) return failed();
+    made->release();
+    return Done{};
+  }
+  std::vector<fs::path> names;
+  for (const auto& file : fs::directory_iterator(part, error))
+    if (file.path().filename() != indexName) names.push_back(file.path().filename());
+  names.emplace_back(indexName);
+  for (std::size_t i = 0; i < names.size() && !error; ++i) {
+    fs::rename(fs::path(part) / names[i], target / names[i], error);
+    if (!error) continue;
+    const Problem problem = failed();
+    std::error_code ignored;
+    for (std::size_t k = 0; k < i; ++k) fs::remove(target / names[k], ignored);
+    return problem;
+  }
+  if (error) return failed();
   return Done{};
 }
 
 Status importBook(const std::string& folder, const std::string& path) {
-  if (fs::exists(path)) return Problem{ProblemKind::badInput, path, "this book already exists", "name a new *.muffle file"};
+  std::error_code error;
+  const bool exists = fs::exists(path, error);
+  if (error) return Problem{ProblemKind::storage, path, "cannot be made: " + error.message(), "check the name and permissions"};
+  if (exists) return Problem{ProblemKind::badInput, path, "this book already exists", "name a new *.muffle file"};
   const auto text = readFile(folder + "/book.json");
   if (!text) return text.problems();
   const auto parsed = parseJson(*text);
   if (!parsed) return damaged(folder + "/book.json", parsed.problem().text());
   const Json& index = *parsed;
   if (!index.is_object() || index.value("schema", "") != "muffle-book-1") return damaged(folder + "/book.json", "this is not a Muffle export");
-  const std::string part = path + ".part";
-  std::error_code error;
-  fs::remove(part, error);
+  auto made = TemporaryFolder::beside(path);
+  if (!made) return made.problems();
+  const std::string part = made->path() + "/book.muffle";
   const auto fill = [&]() -> Status {
     auto book = Book::open(part, Book::Mode::create);
     if (!book) return book.problems();
@@ -209,10 +248,7 @@ Status importBook(const std::string& folder, const std::string& path) {
     } catch (const Json::exception& e) { return damaged(folder + "/book.json", e.what()); }
     return Done{};
   };
-  if (auto ok = fill(); !ok) {
-    fs::remove(part, error);
-    return ok;
-  }
+  if (auto ok = fill(); !ok) return ok;
   fs::rename(part, path, error);
   if (error) return Problem{ProblemKind::storage, path, "cannot be written: " + error.message(), "check the name and permissions"};
   return Done{};

@@ -7,6 +7,8 @@
 #include <cstring>
 #include <fcntl.h>
 #include <filesystem>
+#include <stdlib.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
 namespace muffle {
@@ -41,29 +43,104 @@ Result<std::string> readFile(const std::string& path) {
   return bytes;
 }
 
-Status writeFile(const std::string& path, std::string_view bytes) {
-  const std::string part = path + ".part" + std::to_string(::getpid());
-  const int file = ::open(part.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
-  if (file < 0) return storageProblem(path, fmt::format("cannot be written: {}", std::strerror(errno)));
-  std::size_t done = 0;
-  bool ok = true;
-  while (ok && done < bytes.size()) {
-    const auto n = ::write(file, bytes.data() + done, bytes.size() - done);
-    if (n < 0 && errno == EINTR) continue;
-    if (n <= 0)
-      ok = false;
-    else
-      done += static_cast<std::size_t>(n);
+namespace {
+
+/// Closes what it opened.
+class OpenFile {
+public:
+  explicit OpenFile(int file) : m_file(file) {}
+  ~OpenFile() {
+    if (m_file >= 0) ::close(m_file);
   }
-  ok = ok && ::fsync(file) == 0;
-  ok = ::close(file) == 0 && ok;
-  ok = ok && ::rename(part.c_str(), path.c_str()) == 0;
-  if (!ok) {
-    const std::string why = std::strerror(errno);
-    ::unlink(part.c_str());
-    return storageProblem(path, "cannot be written: " + why);
+  OpenFile(const OpenFile&) = delete;
+  OpenFile& operator=(const OpenFile&) = delete;
+  [[nodiscard]] bool isOpen() const { return m_file >= 0; }
+  [[nodiscard]] int number() const { return m_file; }
+  bool write(std::string_view bytes) {
+    while (!bytes.empty()) {
+      const auto n = ::write(m_file, bytes.data(), bytes.size());
+      if (n < 0 && errno == EINTR) continue;
+      if (n <= 0) return false;
+      bytes.remove_prefix(static_cast<std::size_t>(n));
+    }
+    return true;
   }
+  bool close() {
+    const int file = m_file;
+    m_file = -1;
+    return ::close(file) == 0;
+  }
+
+private:
+  int m_file;
+};
+
+Problem notWritten(const std::string& path, int why) { return storageProblem(path, fmt::format("cannot be written: {}", std::strerror(why))); }
+
+/// Where a chain of links leads to, whether there is a file or not yet.
+Result<std::filesystem::path> behindLinks(const std::string& path) {
+  constexpr int kMostLinks = 40;
+  std::filesystem::path at = path;
+  for (int i = 0; i < kMostLinks; ++i) {
+    std::error_code error;
+    if (!std::filesystem::is_symlink(at, error)) return at;
+    const auto leads = std::filesystem::read_symlink(at, error);
+    if (error) return notWritten(path, error.value());
+    at = leads.is_absolute() ? leads : at.parent_path() / leads;
+  }
+  return notWritten(path, ELOOP);
+}
+
+std::string folderOf(const std::filesystem::path& path) { return path.has_parent_path() ? path.parent_path().string() : std::string("."); }
+
+Status writeStream(const std::string& path, std::string_view bytes) {
+  OpenFile file(::open(path.c_str(), O_WRONLY | O_CLOEXEC));
+  if (!file.isOpen() || !file.write(bytes)) return notWritten(path, errno);
+  if (!file.close()) return notWritten(path, errno);
   return Done{};
+}
+
+} // namespace
+
+Status writeFile(const std::string& path, std::string_view bytes) {
+  const auto target = behindLinks(path);
+  if (!target) return target.problems();
+  struct stat now {};
+  const bool exists = ::stat(target->c_str(), &now) == 0;
+  if (!exists && errno != ENOENT) return notWritten(path, errno);
+  if (exists && S_ISDIR(now.st_mode)) return storageProblem(path, "this is a folder");
+  if (exists && !S_ISREG(now.st_mode)) return writeStream(target->string(), bytes);
+  if (exists && ::access(target->c_str(), W_OK) != 0) return notWritten(path, errno); // a file that is not to be written to is not to be replaced
+  std::string part = folderOf(*target) + "/.muffle-XXXXXX";
+  OpenFile file(::mkostemp(part.data(), O_CLOEXEC));
+  if (!file.isOpen()) return notWritten(path, errno);
+  const auto fail = [&] {
+    const int why = errno;
+    ::unlink(part.c_str());
+    return notWritten(path, why);
+  };
+  const mode_t mask = ::umask(0);
+  ::umask(mask);
+  if (::fchmod(file.number(), exists ? now.st_mode & 07777U : 0666U & ~mask) != 0) return fail();
+  if (exists && ::fchown(file.number(), now.st_uid, now.st_gid) != 0 && errno != EPERM) return fail();
+  if (!file.write(bytes) || ::fsync(file.number()) != 0) return fail();
+  if (!file.close()) return fail();
+  if (::rename(part.c_str(), target->c_str()) != 0) return fail();
+  if (const OpenFile folder(::open(folderOf(*target).c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC)); folder.isOpen()) ::fsync(folder.number()); // the new name too
+  return Done{};
+}
+
+Result<TemporaryFolder> TemporaryFolder::in(const std::string& folder) {
+  std::string path = folder + "/.muffle-XXXXXX";
+  if (!::mkdtemp(path.data())) return notWritten(folder, errno);
+  return TemporaryFolder(std::move(path));
+}
+
+Result<TemporaryFolder> TemporaryFolder::beside(const std::string& target) { return in(folderOf(target)); }
+
+TemporaryFolder::~TemporaryFolder() {
+  std::error_code error;
+  if (!m_path.empty()) std::filesystem::remove_all(m_path, error);
 }
 
 } // namespace muffle

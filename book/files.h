@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// Reading and writing whole files. A written file appears whole or not at all.
+// Reading and writing whole files. A written file appears whole or not at all, and what is written beside it until then has a name that
+// nobody else's can have and goes away on every failure.
 #pragma once
 
 #include "core/status.h"
@@ -12,7 +13,30 @@ namespace muffle {
 
 /// Problem if the file is missing, a folder, or larger than 2 GiB.
 Result<std::string> readFile(const std::string& path);
-/// Writes beside the target, syncs and renames.
+
+/// Ordinary files are written beside the target, synced and renamed: through a link to what it leads to, with the mode and owner of the
+/// file they replace. Anything else, such as a pipe or /dev/stdout, is written to as the stream it is.
 Status writeFile(const std::string& path, std::string_view bytes);
+
+/// A folder of its own beside `target`, on the same file system, so that what is made in it can be renamed into place. Goes with all
+/// that is left in it.
+class TemporaryFolder {
+public:
+  static Result<TemporaryFolder> beside(const std::string& target);
+  /// Within a folder that is there.
+  static Result<TemporaryFolder> in(const std::string& folder);
+  TemporaryFolder(TemporaryFolder&& other) noexcept : m_path(std::move(other.m_path)) { other.m_path.clear(); }
+  TemporaryFolder& operator=(TemporaryFolder&&) = delete;
+  TemporaryFolder(const TemporaryFolder&) = delete;
+  TemporaryFolder& operator=(const TemporaryFolder&) = delete;
+  ~TemporaryFolder();
+  [[nodiscard]] const std::string& path() const { return m_path; }
+  /// Renamed into place: nothing is left to remove.
+  void release() { m_path.clear(); }
+
+private:
+  explicit TemporaryFolder(std::string path) : m_path(std::move(path)) {}
+  std::string m_path;
+};
 
 } // namespace muffle

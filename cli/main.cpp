@@ -20,7 +20,9 @@
 #include <unistd.h>
 
 #include <cmath>
+#include <cerrno>
 #include <cstdio>
+#include <cstring>
 #include <regex>
 #include <thread>
 
@@ -109,6 +111,17 @@ void addLogOptions(CLI::App* verb, LogOptions& o) {
   verb->add_option("--separator", o.separator, "column separator, one character or \"tab\"");
   verb->add_option("--column", o.columns, "what a column holds, HEADING=ROLE such as \"Temperature=outside\"; may be given several times");
   verb->add_flag("--month-first", o.monthFirst, "dates are month/day/year");
+}
+
+/// A number that is one, from least to most.
+CLI::Validator within(double least, double most) {
+  return CLI::Validator(
+      [least, most](std::string& text) {
+        double value = 0.0;
+        if (CLI::detail::lexical_cast(text, value) && value >= least && value <= most) return std::string(); // nan is neither
+        return fmt::format("\"{}\" is not allowed: {:g} to {:g} is", text, least, most);
+      },
+      fmt::format("FLOAT in [{:g} - {:g}]", least, most));
 }
 
 int runNetworkVerb(const std::string& file, const std::string& out, bool json) {
@@ -450,7 +463,7 @@ int runCalc(const std::string& name, const std::vector<std::string>& given, bool
 
 } // namespace
 
-int main(int argc, char** argv) {
+static int run(int argc, char** argv) {
   CLI::App app{"Muffle: what holds the setpoints through the logged nights, and what it costs", "muffle-cli"};
   app.require_subcommand(1);
   bool json = false;
@@ -473,18 +486,18 @@ int main(int argc, char** argv) {
   loss->add_option("PLAN.json", file)->required();
   loss->add_option("--inside", insideText, "such as 2.5, 2.5C or 36F")->required();
   loss->add_option("--outside", outsideText, "the same")->required();
-  loss->add_option("--wind", wind, "m/s")->check(CLI::Range(0.0, 60.0));
-  loss->add_option("--sky-clear", clear, "0 overcast to 1 clear")->check(CLI::Range(0.0, 1.0));
+  loss->add_option("--wind", wind, "m/s")->check(within(0.0, 60.0));
+  loss->add_option("--sky-clear", clear, "0 overcast to 1 clear")->check(within(0.0, 1.0));
   jsonFlag(loss);
   auto* nights = app.add_subcommand("nights", "clean a log, cut and describe its nights");
   nights->add_option("LOG.csv", log.file)->required();
-  nights->add_option("--latitude", place.latitude_deg, "of the site, for sunset")->check(CLI::Range(-66.0, 66.0));
-  nights->add_option("--longitude", place.longitude_deg)->check(CLI::Range(-180.0, 180.0));
+  nights->add_option("--latitude", place.latitude_deg, "of the site, for sunset")->check(within(-66.0, 66.0));
+  nights->add_option("--longitude", place.longitude_deg)->check(within(-180.0, 180.0));
   nights->add_option("--zone", log.zone, "time zone of clock times without an offset");
   NightQuestions asked;
-  nights->add_option("--line", asked.line_C, "count degree-hours of the inside below this, degC");
-  nights->add_option("--base", asked.growingBase_C, "count growing degree-hours and days above this, degC (with --json)");
-  nights->add_option("--annual-lows", asked.annualLow_C, "the coldest of each winter, degC, for rarer nights (with --json)")->delimiter(',');
+  nights->add_option("--line", asked.line_C, "count degree-hours of the inside below this, degC")->check(within(-60.0, 60.0));
+  nights->add_option("--base", asked.growingBase_C, "count growing degree-hours and days above this, degC (with --json)")->check(within(-60.0, 60.0));
+  nights->add_option("--annual-lows", asked.annualLow_C, "the coldest of each winter, degC, for rarer nights (with --json)")->delimiter(',')->check(within(-90.0, 60.0));
   addLogOptions(nights, log);
   jsonFlag(nights);
   auto* simulateVerb = app.add_subcommand("simulate", "run a plan over a log");
@@ -496,7 +509,7 @@ int main(int argc, char** argv) {
   auto* sizeVerb = app.add_subcommand("size", "least cost over the plan's measures");
   sizeVerb->add_option("PLAN.json", file)->required();
   sizeVerb->add_option("--log", log.file)->required();
-  sizeVerb->add_option("--threads", threads, "0 for all cores; never changes the answer")->check(CLI::Range(0, 256));
+  sizeVerb->add_option("--threads", threads, "0 for all cores; never changes the answer")->check(within(0, 256));
   bool exhaustive = false;
   sizeVerb->add_flag("--exhaustive", exhaustive, "simulate every combination (always so in this version)");
   addLogOptions(sizeVerb, log);
@@ -559,4 +572,14 @@ int main(int argc, char** argv) {
     return kBadInput;
   }
   return kUsage;
+}
+
+int main(int argc, char** argv) {
+  const int code = run(argc, argv);
+  // an answer that did not get out is none: a full disk, a closed output
+  if (std::fflush(stdout) != 0 || std::ferror(stdout)) {
+    std::fprintf(stderr, "muffle-cli: standard output cannot be written: %s\n", std::strerror(errno));
+    return code == kDone ? kBadInput : code;
+  }
+  return code;
 }

@@ -132,7 +132,10 @@ Result<Measured> readMeasured(std::string_view text, Kind kind) {
   for (const UnitOf& u : units)
     if (!unit && plain(u.symbol) == plain(rest)) unit = &u;
   if (!unit) return bad(fmt::format("\"{}\" is no unit of this", rest));
-  return Measured{*value * unit->factor + unit->offset, uncertain * unit->factor};
+  const Measured read{*value * unit->factor + unit->offset, uncertain * unit->factor};
+  constexpr double kMost = 1e15; // nothing that is measured here comes near it, and all that is reckoned from it stays finite
+  if (!(std::abs(read.value) <= kMost) || !(read.uncertain <= kMost)) return bad(fmt::format("\"{}\" is too large", text));
+  return read;
 }
 
 std::string textOf(const Measured& m, Kind kind) {

@@ -28,7 +28,12 @@ struct Range {
   double max;
 };
 
-/// Parses text; a syntax error is reported with line and column.
+/// What a document may hold at most: past it reading would take long, or the stack. Plans and networks stay far below.
+inline constexpr std::size_t kMostJsonBytes = std::size_t{256} << 20;
+inline constexpr std::size_t kMostJsonDepth = 64;
+inline constexpr std::size_t kMostJsonKeys = 2000; ///< of one object
+
+/// Parses text; a syntax error and what goes past a bound are reported with their line, before anything is built.
 Result<Json> parseJson(std::string_view text);
 
 /// What a value is, for messages: `"abc"`, `12`, `a list`.

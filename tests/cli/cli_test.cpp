@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <array>
+#include <chrono>
 #include <cmath>
 #include <cstdio>
 #include <filesystem>
@@ -165,6 +166,37 @@ TEST_F(Cli, ReadsAnyRubbishWithoutCrashingAndWritesNothing) {
   }
   // half a log is a shorter log
   EXPECT_EQ(run("simulate " + kPlan + " --log " + file("half.csv", demo.substr(0, demo.size() / 2))).code, 0);
+}
+
+TEST_F(Cli, WhatIsNoNumberOrTooMuchIsRefusedAndAnAnswerThatDoesNotGetOutIsAFailure) {
+  for (const char* wrong : {"loss PLAN --inside nan --outside -5", "loss PLAN --inside 5 --outside inf", "loss PLAN --inside 5 --outside 1e308F", "loss PLAN --inside 5 --outside -5 --wind nan",
+                            "nights LOG --latitude nan", "nights LOG --line nan", "calc heat_loss area=nan"}) {
+    std::string arguments = wrong;
+    if (const auto at = arguments.find("PLAN"); at != std::string::npos) arguments.replace(at, 4, kPlan);
+    if (const auto at = arguments.find("LOG"); at != std::string::npos) arguments.replace(at, 3, kLog);
+    EXPECT_NE(run(arguments).code, 0) << wrong;
+  }
+  EXPECT_NE(run("materials >/dev/full").code, 0) << "the disk is full";
+  EXPECT_NE(run("materials >&-").code, 0) << "nobody listens";
+  EXPECT_EQ(run("materials >/dev/null").code, 0);
+}
+
+TEST_F(Cli, DocumentsPastTheirBoundsAreRefusedAtOnce) {
+  std::string manyKeys = "{";
+  for (int i = 0; i < 200'000; ++i) manyKeys += (i ? ",\"k" : "\"k") + std::to_string(i) + "\":1";
+  manyKeys += "}";
+  const std::pair<std::string, const char*> hostile[] = {{std::string(500'000, '{'), "64"}, {std::string(500'000, '['), "64"}, {manyKeys, "2000"},
+                                                         {"{\"a\":" + std::string(70, '[') + std::string(70, ']') + "}", "64"}};
+  for (const auto& [text, bound] : hostile) {
+    const std::string f = file("hostile.json", text);
+    for (const char* verb : {"check ", "network "}) {
+      const auto begin = std::chrono::steady_clock::now();
+      const Outcome r = run(verb + f);
+      EXPECT_EQ(r.code, 3) << verb << text.substr(0, 10);
+      EXPECT_NE(r.out.find(bound), std::string::npos) << r.out.substr(0, 200);
+      EXPECT_LT(std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count(), 5.0) << "linear, with room for a busy machine";
+    }
+  }
 }
 
 TEST_F(Cli, ExportsAndImportsABook) {
