@@ -38,7 +38,7 @@ double roundBelow(double value) {
 } // namespace
 
 FrontierView::FrontierView(Document& document, QWidget* parent)
-    : DocumentView(document, {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged}, parent) {
+    : DocumentView(document, {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged, &Document::logChanged}, parent) {
   setAccessibleName(tr("Cost against cold owed"));
 }
 
@@ -71,6 +71,30 @@ int FrontierView::packageAt(const QPointF& at) const {
   return best;
 }
 
+/// What a search of the usual will set against each other, and what it still needs.
+void FrontierView::paintUsual(QPainter& p) const {
+  const Theme& t = theme();
+  const Units& u = m_document.units();
+  double y = 62.0;
+  const auto line = [&](const QString& left, const QString& right) {
+    p.setFont(textFont(10));
+    p.setPen(t.ink);
+    p.drawText(QRectF(8, y, width() * 0.5 - 8, 22), static_cast<int>(Qt::AlignVCenter), left);
+    p.setPen(t.fleece);
+    p.drawText(QRectF(width() * 0.5, y, width() * 0.5 - 8, 22), static_cast<int>(Qt::AlignVCenter), right);
+    y += 26;
+  };
+  const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
+  if (power)
+    for (const Measure& m : measuresToSearch(m_document.plan(), *power)) line(QString::fromStdString(m.name), m.levels.empty() ? tr("or not") : tr("none, or %1").arg(levelsText(m, u)));
+  y += 10;
+  p.setFont(textFont(10, true));
+  p.setPen(t.ink);
+  p.drawText(QRectF(8, y, width() - 16, 44), static_cast<int>(Qt::TextWordWrap),
+             m_document.weather() ? tr("Every combination of these is run over every logged night; prices and sizes are yours to change afterwards.")
+                                  : tr("A log of nights is needed first: drop a logger's CSV on the window, or choose Log."));
+}
+
 void FrontierView::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
@@ -85,6 +109,7 @@ void FrontierView::paintEvent(QPaintEvent*) {
                                                   : tr("Every combination of the plan's %1 measures is run over every logged night; the cheapest that holds is "
                                                        "named here, with what the others miss.")
                                                         .arg(m_document.plan().measures.size()));
+    if (m_document.plan().measures.empty()) paintUsual(p);
     return;
   }
   if (!m_document.sizingIsCurrent()) p.setOpacity(0.5);

@@ -27,6 +27,7 @@ protected:
   bool event(QEvent*) override;
 
 private:
+  void paintUsual(QPainter& painter) const;
   [[nodiscard]] int packageAt(const QPointF& at) const;
   [[nodiscard]] QRectF area() const;
 };

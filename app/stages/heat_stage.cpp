@@ -188,7 +188,7 @@ void LoadCurve::paintEvent(QPaintEvent*) {
     p.setFont(textFont(9));
     p.setPen(t.fleece);
     p.drawText(QRectF(0, 26, width(), 60), static_cast<int>(Qt::TextWordWrap),
-               size <= 0.0 ? tr("No heater: give it a size below.") : tr("Import a log of nights first."));
+               size <= 0.0 ? tr("No heater yet. Give it a size below, or add a usual one: how many hours it runs at how much stands here then.") : tr("Import a log of nights first."));
     return;
   }
   if (!m_load) m_load = LoadDuration(*run, *m_document.weather());
@@ -255,7 +255,7 @@ HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, 
                                     {tr("Price of a kWh"), Quantity::price, [](const Plan& p) { return p.prices.electricity_per_kWh; },
                                      [](Plan& p, double v) { p.prices.electricity_per_kWh = v; }, 0, 100, 0.01, tr("from your bill")},
                                     this));
-  fields->addWidget(m_usual);
+  m_body->addWidget(m_usual, 0, Qt::AlignRight);
   m_body->addLayout(fields);
   connect(m_usual, &QPushButton::clicked, this, [this] {
     const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());

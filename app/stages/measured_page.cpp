@@ -164,7 +164,7 @@ QString MeasuredPage::fitText() const {
       Calibration found = m_fit->found;
       // two to a row: the nights above want the room
       rows += (f % 2 == 0 ? QStringLiteral("<tr>") : QString()) +
-              QStringLiteral("<td style=\"padding-right:10px\">%1</td><td align=right>× %2</td><td align=right style=\"padding-right:28px\">± %3</td>")
+              QStringLiteral("<td style=\"padding-right:10px; white-space:nowrap\">%1</td><td align=right>× %2</td><td align=right style=\"padding-right:28px\">± %3</td>")
                   .arg(factorText(f), QLocale().toString(factorOf(found, f), 'f', 2),
                        QLocale().toString(2.0 * m_fit->standardError[static_cast<std::size_t>(f)], 'f', 2));
     }

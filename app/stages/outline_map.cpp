@@ -31,7 +31,7 @@ OutlineMap::OutlineMap(Document& document, QWidget* parent) : DocumentView(docum
   setMinimumSize(220, 130);
 }
 
-double OutlineMap::leastScale() const { return std::max(width() / 360.0, height() / 145.0); }
+double OutlineMap::leastScale() const { return std::min(width() / 360.0, height() / 145.0); } // the whole world in sight
 
 QPointF OutlineMap::pixelOf(Coordinates at) const {
   const double scale = std::max(m_scale, leastScale());

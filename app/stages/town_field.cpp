@@ -8,6 +8,7 @@
 #include <QCompleter>
 #include <QLocale>
 #include <QStringListModel>
+#include <QStyledItemDelegate>
 
 #include <cmath>
 
@@ -40,6 +41,8 @@ TownField::TownField(QWidget* parent) : QLineEdit(parent), m_list(new QStringLis
   completer->setCompletionMode(QCompleter::UnfilteredPopupCompletion);
   completer->setMaxVisibleItems(static_cast<int>(kOffered));
   completer->popup()->setAccessibleName(tr("Places of that name"));
+  completer->popup()->setStyleSheet(QStringLiteral("QAbstractItemView::item { padding: 3px 6px; }")); // room to hit one of ten
+  completer->popup()->setItemDelegate(new QStyledItemDelegate(completer->popup()));
   setCompleter(completer);
   connect(this, &QLineEdit::textEdited, this, &TownField::offer);
   connect(this, &QLineEdit::editingFinished, this, &TownField::take);

@@ -9,7 +9,7 @@
 namespace muffle {
 namespace {
 
-constexpr double kAir_K = 0.4, kOtherAir_K = 0.6, kWater_K = 0.8, kSoil_K = 1.0; // scatter: where in the water or soil a probe sits is not known
+constexpr double kAir_K = 0.4, kOtherAir_K = 0.6, kWater_K = 1.5, kSoil_K = 2.0; // scatter: in which barrel, and where in water or soil a probe sits, is not known
 constexpr double kAirPerNight = 4.0, kOtherAirPerNight = 2.0, kSlowPerNight = 1.0;
 constexpr double kUsualDepth_m = 0.10;
 
