@@ -69,7 +69,7 @@ MeasuredPage::MeasuredPage(Document& document, QWidget* parent)
   m_plot->axisRect()->setRangeZoom({});
   m_plot->axisRect()->setRangeDrag({});
   body->addWidget(m_quickText);
-  m_plot->setMinimumHeight(150);
+  m_plot->setMinimumHeight(130);
   body->addWidget(m_plot, 1);
   body->addWidget(m_fitText);
   auto* row = new QHBoxLayout;
@@ -164,7 +164,7 @@ QString MeasuredPage::fitText() const {
       Calibration found = m_fit->found;
       // two to a row: the nights above want the room
       rows += (f % 2 == 0 ? QStringLiteral("<tr>") : QString()) +
-              QStringLiteral("<td style=\"padding-right:10px; white-space:nowrap\">%1</td><td align=right>× %2</td><td align=right style=\"padding-right:28px\">± %3</td>")
+              QStringLiteral("<td style=\"padding-right:10px; white-space:nowrap\">%1</td><td align=right style=\"white-space:nowrap\">×\u00A0%2</td><td align=right style=\"padding-right:20px; white-space:nowrap\">±\u00A0%3</td>")
                   .arg(factorText(f), QLocale().toString(factorOf(found, f), 'f', 2),
                        QLocale().toString(2.0 * m_fit->standardError[static_cast<std::size_t>(f)], 'f', 2));
     }
