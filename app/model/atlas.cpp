@@ -4,6 +4,7 @@
 #include <QFile>
 
 #include <algorithm>
+#include <chrono>
 #include <future>
 #include <numeric>
 
@@ -58,6 +59,10 @@ std::shared_future<Atlas>& reading() {
 } // namespace
 
 void beginAtlas() { reading(); }
+const Atlas* atlasIfRead() {
+  const auto& future = reading();
+  return future.wait_for(std::chrono::seconds(0)) == std::future_status::ready ? &future.get() : nullptr;
+}
 const Atlas& atlas() { return reading().get(); }
 
 } // namespace muffle

@@ -20,7 +20,9 @@ struct Atlas {
 
 /// Begins to read it on a thread of its own, if that has not begun.
 void beginAtlas();
-/// Waits until it is read.
+/// Null while it is being read; begins that as well. For what is painted.
+const Atlas* atlasIfRead();
+/// Waits until it is read: a third of a second at most.
 const Atlas& atlas();
 
 } // namespace muffle

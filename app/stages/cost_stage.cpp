@@ -38,7 +38,7 @@ double roundBelow(double value) {
 } // namespace
 
 FrontierView::FrontierView(Document& document, QWidget* parent)
-    : DocumentView(document, {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged, &Document::logChanged}, parent) {
+    : DocumentView(document, {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged}, parent) {
   setAccessibleName(tr("Cost against cold owed"));
 }
 
@@ -71,6 +71,11 @@ int FrontierView::packageAt(const QPointF& at) const {
   return best;
 }
 
+void FrontierView::setUsual(std::vector<Measure> usual) {
+  m_usual = std::move(usual);
+  update();
+}
+
 /// What a search of the usual will set against each other, and what it still needs.
 void FrontierView::paintUsual(QPainter& p) const {
   const Theme& t = theme();
@@ -84,9 +89,7 @@ void FrontierView::paintUsual(QPainter& p) const {
     p.drawText(QRectF(width() * 0.5, y, width() * 0.5 - 8, 22), static_cast<int>(Qt::AlignVCenter), right);
     y += 26;
   };
-  const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
-  if (power)
-    for (const Measure& m : measuresToSearch(m_document.plan(), *power)) line(QString::fromStdString(m.name), m.levels.empty() ? tr("or not") : tr("none, or %1").arg(levelsText(m, u)));
+  for (const Measure& m : m_usual) line(QString::fromStdString(m.name), m.levels.empty() ? tr("or not") : tr("none, or %1").arg(levelsText(m, u)));
   y += 10;
   p.setFont(textFont(10, true));
   p.setPen(t.ink);
@@ -252,7 +255,7 @@ CostStage::CostStage(Document& document, QWidget* parent)
     m_progress->setValue(done);
     m_progress->setFormat(tr("%1 of %2 plans run over every night").arg(done).arg(of));
   });
-  refreshOn({&Document::sizingChanged, &Document::planChanged, &Document::resultChanged, &Document::viewChanged});
+  refreshOn({&Document::sizingChanged, &Document::planChanged, &Document::logChanged, &Document::resultChanged, &Document::viewChanged});
 }
 
 void CostStage::search() {
@@ -340,6 +343,10 @@ void CostStage::refresh() {
   const Sizing* s = m_document.sizing();
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
   const Units& u = m_document.units();
+  if (m_document.plan().measures.empty()) {
+    const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
+    m_frontier->setUsual(power ? measuresToSearch(m_document.plan(), *power) : std::vector<Measure>{});
+  }
   if (m_pages->currentIndex() == 1)
     setHeading(tr("What may be added"), tr("%1 to run").arg(counted(static_cast<long long>(packageCount(m_document.plan())), tr("plan"), tr("plans"))));
   else

@@ -18,6 +18,8 @@ class FrontierView : public DocumentView {
   Q_OBJECT
 public:
   explicit FrontierView(Document& document, QWidget* parent = nullptr);
+  /// What a search would list where the plan lists nothing.
+  void setUsual(std::vector<Measure> usual);
   QSize minimumSizeHint() const override { return {320, 210}; }
   [[nodiscard]] QPointF packagePoint(int package) const;
 
@@ -28,6 +30,7 @@ protected:
 
 private:
   void paintUsual(QPainter& painter) const;
+  std::vector<Measure> m_usual;
   [[nodiscard]] int packageAt(const QPointF& at) const;
   [[nodiscard]] QRectF area() const;
 };

@@ -20,7 +20,7 @@ inline QString dayText(const Date& d, const QString& format) {
 /// Of how many logged days a winter's heat and money are made; empty where whole winters were logged.
 inline QString winterMadeOf(double winters) {
   if (!isScaledToWinter(winters)) return {};
-  const QString times = QLocale().toString(1.0 / winters, 'g', 2);
+  const QString times = QLocale().toString(1.0 / winters, 'f', winters > 0.1 ? 1 : 0);
   const auto days = static_cast<int>(std::lround(winters * kWinterDays));
   return QCoreApplication::translate("muffle::Winter", "%1 logged days, taken %2 times for a winter of %3")
       .arg(days)

@@ -211,7 +211,7 @@ void MainWindow::buildMenus() {
   help->addAction(tr("&About Muffle"), this, [this] {
     QMessageBox::about(this, tr("About Muffle"),
                        tr("Muffle sizes winter heating for greenhouses against logged nights.\n\nIts figures are estimates from a model and your readings. "
-                          "They do not replace local codes or licensed people.\n\nGPL-3.0-or-later."));
+                          "They do not replace local codes or licensed people.\n\nTowns: GeoNames, Creative Commons Attribution 4.0, changed. Outlines: Natural Earth.\n\nGPL-3.0-or-later."));
   });
 }
 

@@ -6,6 +6,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QTimer>
 #include <QWheelEvent>
 
 #include <algorithm>
@@ -73,6 +74,11 @@ void OutlineMap::paintEvent(QPaintEvent*) {
   const Theme& t = theme();
   p.fillRect(rect(), t.oat);
   p.setRenderHint(QPainter::Antialiasing);
+  const Atlas* const read = atlasIfRead();
+  if (!read) { // the window does not wait for it
+    QTimer::singleShot(50, this, qOverload<>(&QWidget::update));
+    return;
+  }
   p.setPen(QPen(t.fleece, 0.8));
   const QRectF seen(rect());
   const double halfTurn_px = std::abs(pixelOf({0.0, m_centre.longitude_deg + 179.9}).x() - pixelOf({0.0, m_centre.longitude_deg}).x());
@@ -81,7 +87,7 @@ void OutlineMap::paintEvent(QPaintEvent*) {
     if (drawn.size() > 1 && drawn.boundingRect().intersects(seen)) p.drawPolyline(drawn);
     drawn.clear();
   };
-  for (const QPolygonF& line : atlas().outlines) {
+  for (const QPolygonF& line : read->outlines) {
     for (const QPointF& at : line) {
       const QPointF pixel = pixelOf({at.y(), at.x()});
       if (!drawn.isEmpty() && std::abs(pixel.x() - drawn.back().x()) > halfTurn_px) draw(); // round the back of the globe

@@ -66,14 +66,13 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
       m_at(new TownField(this)), m_name(new QLineEdit(this)), m_currency(new QLineEdit(this)), m_firstFrost(new QLineEdit(this)), m_lastFrost(new QLineEdit(this)),
       m_annualLows(new AnnualLowsField(document, this)), m_zone(new QComboBox(this)), m_map(new OutlineMap(document, this)),
       m_takeGround(new QPushButton(tr("Take the log's year"), this)) {
-  beginAtlas();
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(6);
   for (QLabel* label : {m_question, m_why, m_sun, m_ground, m_lows}) {
     label->setFont(textFont(label == m_question ? 10 : 9.5));
     label->setWordWrap(true);
-    label->setTextFormat(Qt::RichText);
+    label->setTextFormat(label == m_why ? Qt::PlainText : Qt::RichText); // it repeats what was typed
   }
   body->addWidget(m_question);
   auto* grid = new QGridLayout;
@@ -109,11 +108,11 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
   labelled(6, 0, 1, tr("Winters' lows"), m_annualLows, tr("the coldest of each winter you know of: what one winter in ten or twenty brings is worked out from it on the Nights page"));
   m_annualLows->setAccessibleName(tr("The coldest of each winter here"));
   labelled(6, 1, 1, tr("Money"), m_currency, tr("symbol or code, as prices are shown"));
-  connect(m_at, &TownField::townChosen, this, [this](const Town& town) { take(town.at, &town); });
-  connect(m_at, &TownField::coordinatesTyped, this, [this](Coordinates at) { take(at, atlas().towns.nearest(at)); });
+  connect(m_at, &TownField::townChosen, this, [this](const Town& town) { take(town.at, &town, true); });
+  connect(m_at, &TownField::coordinatesTyped, this, [this](Coordinates at) { take(at, atlas().towns.nearest(at), m_document.plan().site.name.empty()); });
   connect(m_at, &TownField::unclear, this, [this](const QString& why) { say(why); });
   connect(m_map, &OutlineMap::pinned, this, [this](Coordinates at) {
-    if (const Town* town = atlas().towns.nearest(at)) take(town->at, town, tr("The pin's nearest town: "));
+    if (const Town* town = atlas().towns.nearest(at)) take(town->at, town, true, tr("The pin's nearest town: "));
   });
   connect(m_zone->lineEdit(), &QLineEdit::editingFinished, this, &PlacePage::takeZone);
   connect(m_zone, &QComboBox::activated, this, &PlacePage::takeZone);
@@ -164,7 +163,7 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
   setFocusProxy(m_at);
 }
 
-void PlacePage::take(Coordinates at, const Town* town, const QString& aside) {
+void PlacePage::take(Coordinates at, const Town* town, bool naming, const QString& aside) {
   if (std::abs(at.latitude_deg) > kFarthest_deg) {
     say(tr("At %1° there are days without a night: places up to 66° north or south can be simulated.").arg(at.latitude_deg, 0, 'g', 4));
     return;
@@ -183,7 +182,7 @@ void PlacePage::take(Coordinates at, const Town* town, const QString& aside) {
         p.site.place.latitude_deg = at.latitude_deg;
         p.site.place.longitude_deg = at.longitude_deg;
         p.site.placeAssumed = false;
-        if (isNamed) p.site.name = town->name;
+        if (isNamed && naming) p.site.name = town->name;
         if (changesClock) p.site.timeZone = zone;
       }))
     said = *why;
@@ -255,10 +254,9 @@ QString PlacePage::sunWords() const {
   return sun;
 }
 
-QString PlacePage::groundWords() const {
+QString PlacePage::groundWords(const std::optional<AirYear>& year) const {
   const Site& site = m_document.plan().site;
   const Units& u = m_document.units();
-  const auto year = airYear(m_document.logNights());
   if (year)
     return tr("Ground: over %1 days your log's air has a mean of %2 and swings %3 either way, coldest about %4; deep ground follows it.")
         .arg(year->days)
@@ -296,12 +294,12 @@ void PlacePage::refresh() {
   m_question->setVisible(site.placeAssumed);
   m_question->setText(tr("<b>Where does the house stand?</b> Sun, night and ground depend on it. Until it is said, nights are judged as at 50° N."));
   m_sun->setText(sunWords());
-  m_ground->setText(groundWords());
+  const auto year = airYear(m_document.logNights());
+  m_ground->setText(groundWords(year));
   QStringList lows;
   for (const LoggedWinter& winter : winters) lows << tr("%1 in the winter from %2").arg(m_document.units().text(Quantity::temperature, winter.low.value)).arg(winter.beginsIn);
   m_lows->setText(tr("Coldest by your log: %1.").arg(lows.join(QStringLiteral(", "))));
   m_lows->setVisible(!lows.isEmpty());
-  const auto year = airYear(m_document.logNights());
   m_takeGround->setVisible(year && (std::abs(year->mean_C - site.groundMean_C) > 0.06 || std::abs(year->amplitude_K - site.groundAmplitude_K) > 0.06));
   if (m_saidOf != std::tuple(site.place.latitude_deg, site.place.longitude_deg, site.timeZone)) say({}); // it was of another place
 }

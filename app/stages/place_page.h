@@ -30,8 +30,8 @@ public:
   void refresh();
 
 private:
-  /// At these coordinates, by the name and land of the town that was meant or is nearest.
-  void take(Coordinates at, const Town* town, const QString& aside = {});
+  /// At these coordinates, by the land of the town that was meant or is nearest, and by its name where that was meant or there is none.
+  void take(Coordinates at, const Town* town, bool naming, const QString& aside = {});
   /// Until the place is another.
   void say(const QString& words);
   void takeZone();
@@ -40,7 +40,7 @@ private:
   void takeText(const QString& what, const QString& text, std::string& (*of)(Plan&));
   void showFrost(QLineEdit* field, std::optional<double> day, const std::vector<LoggedWinter>& winters, std::optional<Date> LoggedWinter::*logged);
   [[nodiscard]] QString sunWords() const;
-  [[nodiscard]] QString groundWords() const;
+  [[nodiscard]] QString groundWords(const std::optional<AirYear>& year) const;
   Document& m_document;
   QLabel *m_question, *m_why, *m_sun, *m_ground, *m_lows;
   TownField* m_at;

@@ -37,8 +37,9 @@ double depthIn(const std::string& name) {
     auto next = static_cast<std::size_t>(end - text.data());
     while (next < text.size() && text[next] == ' ') ++next;
     const std::string_view unit = std::string_view(text).substr(next);
-    if (error == std::errc() && unit.starts_with("cm")) return value / 100.0;
-    if (error == std::errc() && (unit.starts_with("in") || unit.starts_with("\""))) return value * 0.0254;
+    const auto isUnit = [&](std::string_view word) { return unit.starts_with(word) && (unit.size() == word.size() || !std::isalpha(static_cast<unsigned char>(unit[word.size()]))); };
+    if (error == std::errc() && isUnit("cm")) return value / 100.0;
+    if (error == std::errc() && (isUnit("inch") || isUnit("inches") || unit.starts_with('"'))) return value * 0.0254; // "in" may be where it is
     at = next;
   }
   return kUsualDepth_m;

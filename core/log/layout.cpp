@@ -153,6 +153,8 @@ public:
       describeSensors();
     else
       describeColumns();
+    soleThermometer();
+    if (!m_layout.isTall()) tellApart(m_layout.columns); // a tall table may bring more sensors yet
     if (std::none_of(m_layout.columns.begin(), m_layout.columns.end(), [](const Column& c) { return c.use; }))
       return noTable("no column of readings was found", "at least one column of numbers beside the time is needed");
     return std::move(m_layout);
@@ -351,8 +353,6 @@ private:
         eachDataRow([&](const Row& row) { cells.push_back(row[c]); });
         m_layout.columns[c] = describeColumn(heading, cells, m_layout.decimalComma, m_layout.columns, m_options, roleByPlace(c));
       }
-    soleThermometer();
-    tellApart(m_layout.columns);
   }
   [[nodiscard]] std::string headingOf(std::size_t c) const {
     const std::string name = m_layout.headerRow >= 0 ? m_sample[index(m_layout.headerRow)][c] : std::string();

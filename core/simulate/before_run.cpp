@@ -12,13 +12,15 @@ std::optional<StateBefore> runBefore(const Plan& plan, const Scene::Before& befo
   auto prepared = Solver::prepare(earlier.network, {.cruise = true});
   if (!prepared) return std::nullopt;
   runner.begin(*prepared);
-  // Weeks back only the soil remembers, and three hours at a time are enough for it: the last ten days go hour by hour.
+  // Weeks back only the soil remembers, and three hours at a time are enough for it: the last ten days go hour by hour. Pipes and
+  // loops go hour by hour throughout, for their fans and pumps do.
   constexpr std::size_t kStride = 3;
   constexpr double kFine_s = 10.0 * 86400.0;
   const auto fine = static_cast<std::size_t>(kFine_s / winter.step_s);
+  const bool isSoilAlone = runner.isIdle() && plan.groundPipes.empty() && plan.waterLoops.empty();
   for (std::size_t i = 0; i + 1 < winter.size();) {
     if (stop && stop->load(std::memory_order_relaxed)) return std::nullopt;
-    const std::size_t stride = runner.isIdle() && i + kStride + fine < winter.size() ? kStride : 1;
+    const std::size_t stride = isSoilAlone && i + kStride + fine < winter.size() ? kStride : 1;
     if (!prepared->advance(static_cast<double>(stride) * winter.step_s)) return std::nullopt;
     i += stride;
     runner.step(*prepared, i);

@@ -105,6 +105,17 @@ TEST_F(PlaceTest, ANameIsTakenByReturnWhereItIsTheOnlyOneAndAskedAboutWhereItIsN
   EXPECT_EQ(document->plan().site.name, "Springfield");
 }
 
+TEST_F(PlaceTest, AGrowersOwnNameStaysWhereCoordinatesAreTyped) {
+  openNew();
+  write(field(QStringLiteral("It stands at")), QStringLiteral("48.14 N 11.58 E"));
+  EXPECT_EQ(document->plan().site.name, "Munich") << "it had none";
+  write(field(QStringLiteral("Called")), QStringLiteral("the long field"));
+  write(field(QStringLiteral("It stands at")), QStringLiteral("48.3 N 11.7 E"));
+  EXPECT_EQ(document->plan().site.name, "the long field");
+  write(field(QStringLiteral("It stands at")), QStringLiteral("<b>nowhere at all</b>"));
+  EXPECT_TRUE(says(QStringLiteral("<b>nowhere at all</b>"))) << "as it was typed";
+}
+
 TEST_F(PlaceTest, APinTakesTheNearestTown) {
   openNew();
   auto* map = window->findChild<OutlineMap*>();

@@ -4,6 +4,7 @@
 #include "book/files.h"
 #include "core/log/merge.h"
 #include "core/plan/plan_json.h"
+#include "tests/support/folder_test.h"
 
 #include <gtest/gtest.h>
 #include <sys/wait.h>
@@ -18,15 +19,9 @@ namespace {
 
 namespace fs = std::filesystem;
 
-class BookTest : public ::testing::Test {
+class BookTest : public testing::FolderTest {
 protected:
-  void SetUp() override {
-    m_dir = fs::temp_directory_path() / ("muffle-book-" + std::to_string(::getpid()));
-    fs::remove_all(m_dir);
-    fs::create_directories(m_dir);
-  }
-  void TearDown() override { fs::remove_all(m_dir); }
-  [[nodiscard]] std::string path(const char* name) const { return (m_dir / name).string(); }
+  [[nodiscard]] std::string path(const char* name) const { return at(name); }
 
   static Plan plan() {
     Plan p;

@@ -3,6 +3,7 @@
 // What is written replaces only what it should, and leaves nothing beside it.
 #include "book/book.h"
 #include "book/files.h"
+#include "tests/support/folder_test.h"
 
 #include <gtest/gtest.h>
 
@@ -17,17 +18,9 @@ namespace {
 
 namespace fs = std::filesystem;
 
-class Files : public ::testing::Test {
+class Files : public testing::FolderTest {
 protected:
-  void SetUp() override {
-    m_dir = fs::temp_directory_path() / ("muffle-files-" + std::to_string(::getpid()));
-    fs::remove_all(m_dir);
-    fs::create_directories(m_dir);
-  }
-  void TearDown() override { fs::remove_all(m_dir); }
-  [[nodiscard]] std::string at(const std::string& name) const { return (m_dir / name).string(); }
   [[nodiscard]] std::size_t inFolder() const { return static_cast<std::size_t>(std::distance(fs::directory_iterator(m_dir), fs::directory_iterator())); }
-  fs::path m_dir;
 };
 
 TEST_F(Files, AFileKeepsItsModeAndALinkStaysALink) {

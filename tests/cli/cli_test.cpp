@@ -4,6 +4,7 @@
 #include "book/book.h"
 #include "book/files.h"
 #include "core/json/fields.h"
+#include "tests/support/folder_test.h"
 
 #include <gtest/gtest.h>
 #include <unistd.h>
@@ -38,20 +39,13 @@ Outcome run(const std::string& arguments) {
 const std::string kPlan = MUFFLE_DEMO_DIR "/plan.json";
 const std::string kLog = MUFFLE_DEMO_DIR "/log.csv";
 
-class Cli : public ::testing::Test {
+class Cli : public testing::FolderTest {
 protected:
-  void SetUp() override {
-    m_dir = fs::temp_directory_path() / ("muffle-cli-" + std::to_string(::getpid()));
-    fs::remove_all(m_dir);
-    fs::create_directories(m_dir);
-  }
-  void TearDown() override { fs::remove_all(m_dir); }
   std::string file(const char* name, const std::string& text) {
     const std::string p = (m_dir / name).string();
     EXPECT_TRUE(writeFile(p, text));
     return p;
   }
-  fs::path m_dir;
 };
 
 TEST_F(Cli, SimulatesStoresAndSaysWhatBecameOfEach) {

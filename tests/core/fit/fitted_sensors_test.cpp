@@ -56,6 +56,12 @@ TEST(FittedSensors, EverySensorIsAnsweredByTheNodeThatItSitsIn) {
   const auto layer = std::find(a.soil.begin(), a.soil.end(), nodes.at("Soil 30 cm"));
   ASSERT_NE(layer, a.soil.end());
   EXPECT_CLOSE(a.soilDepth_m[static_cast<std::size_t>(layer - a.soil.begin())], 0.30, 0.15, "the nearest layer's middle");
+  const auto depthOf = [&](const char* name) {
+    const auto found = nodesOf(plan, logWith({channel("air", Role::room, "house", 2), channel(name, Role::soil, "floor", 2)}));
+    return a.soilDepth_m[static_cast<std::size_t>(std::find(a.soil.begin(), a.soil.end(), found.at(name)) - a.soil.begin())];
+  };
+  EXPECT_DOUBLE_EQ(depthOf("Soil 12 inches"), depthOf("Soil 30 cm"));
+  EXPECT_DOUBLE_EQ(depthOf("Soil 30 in tunnel"), depthOf("Soil")) << "its thirtieth sensor, not thirty inches";
   EXPECT_TRUE(nodesOf(plan, logWith({channel("first", Role::store, "barrels", 2)})).empty()) << "a house is measured by its air";
 }
 

@@ -29,6 +29,12 @@ TEST(LoneColumn, AThermometerWhoseHeadingSaysNoPlaceIsAskedAbout) {
 
 TEST(LoneColumn, WithoutAnyHeadingItIsAskedAboutToo) { EXPECT_EQ(readOf("2031-01-17 06:10,-1.4\n2031-01-17 06:20,-1.5\n2031-01-17 06:30,-1.6\n").placeless.size(), 1U); }
 
+TEST(LoneColumn, ARowAReadingIsNoOther) {
+  std::string tall = "time;sensor;value;unit\n";
+  for (int i = 0; i < 9; ++i) tall += "2031-01-17 06:0" + std::to_string(i) + ";T1;-1." + std::to_string(i) + ";C\n";
+  EXPECT_EQ(readOf(tall).placeless.size(), 1U);
+}
+
 TEST(LoneColumn, OnceItIsSaidItIsAskedNoMore) {
   const auto read = readOf(tableOf("Time,Temperature"), {{"Temperature", Role::room, "house", Statistic::moment, "C", true}});
   EXPECT_TRUE(read.placeless.empty());

@@ -105,7 +105,7 @@ TEST(Zones, APlaceGoesByTheNearestZoneOfItsOwnCountry) {
 
 TEST(Zones, TheSystemsTableKnowsTheTownsOfManyLands) {
   std::ifstream file("/usr/share/zoneinfo/zone.tab");
-  if (!file) GTEST_SKIP() << "no zone table on this machine";
+  ASSERT_TRUE(file) << "tzdata is among what is installed";
   std::ostringstream text;
   text << file.rdbuf();
   const std::map<std::string, std::string> expected = {{"El Tarter", "Europe/Andorra"}, {"Munich", "Europe/Berlin"}, {"Ballarat", "Australia/Melbourne"}, {"Phoenix, Arizona", "America/Phoenix"}, {"Chicago", "America/Chicago"},
