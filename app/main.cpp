@@ -278,9 +278,9 @@ int main(int argc, char** argv) {
     QDir().mkpath(home);
     path = home + QStringLiteral("/my-house.muffle");
   }
-  if (const auto why = document.openBook(path, true)) {
-    std::fprintf(stderr, "%s\n", qPrintable(*why));
-    return 3;
+  if (!window.openPath(path, true)) { // said in the window, which stays: others can be opened, a damaged one salvaged
+    std::fprintf(stderr, "%s\n", qPrintable(window.notice()));
+    if (parser.isSet(demo)) return 3;
   }
   if (parser.isSet(demo) && !window.importFileUnasked(parser.value(demo) + QStringLiteral("/log.csv"))) {
     std::fprintf(stderr, "%s: no demo log could be read there\n", qPrintable(parser.value(demo)));

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "book/book.h"
 
+#include "book/seal.h"
 #include "book/statement.h"
 #include "core/log/recipe.h"
-#include "core/log/soundness.h"
 #include "core/plan/plan_json.h"
 
 #include <fmt/format.h>
@@ -14,17 +14,21 @@ namespace muffle {
 namespace {
 
 constexpr int kApplicationId = 0x4D75666C; // "Mufl"
-constexpr int kSchemaVersion = 2;
+constexpr int kSchemaVersion = 3;
 
 constexpr const char* kSchema = R"sql(
-CREATE TABLE plan (id INTEGER PRIMARY KEY, name TEXT NOT NULL, json TEXT NOT NULL);
-CREATE TABLE log (id INTEGER PRIMARY KEY, name TEXT NOT NULL, rows INTEGER NOT NULL, time BLOB NOT NULL, record TEXT NOT NULL DEFAULT '{}');
+CREATE TABLE plan (id INTEGER PRIMARY KEY, name TEXT NOT NULL, json TEXT NOT NULL, digest INTEGER);
+CREATE TABLE log (id INTEGER PRIMARY KEY, name TEXT NOT NULL, rows INTEGER NOT NULL, time BLOB NOT NULL, record TEXT NOT NULL DEFAULT '{}',
+  in_use INTEGER NOT NULL DEFAULT 1, digest INTEGER);
 CREATE TABLE channel (id INTEGER PRIMARY KEY, log_id INTEGER NOT NULL REFERENCES log(id) ON DELETE CASCADE,
   position INTEGER NOT NULL, name TEXT NOT NULL, role INTEGER NOT NULL, role_id TEXT NOT NULL,
-  unit_in TEXT NOT NULL, unit_why TEXT NOT NULL, raw BLOB NOT NULL, flag BLOB NOT NULL, statistic INTEGER NOT NULL DEFAULT 0, UNIQUE (log_id, position));
-CREATE TABLE setting (key TEXT PRIMARY KEY, value TEXT NOT NULL);
-CREATE TABLE snapshot (id INTEGER PRIMARY KEY, name TEXT NOT NULL, at INTEGER NOT NULL, json TEXT NOT NULL);
-CREATE TABLE recipe (id INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE, json TEXT NOT NULL);
+  unit_in TEXT NOT NULL, unit_why TEXT NOT NULL, raw BLOB NOT NULL, flag BLOB NOT NULL, statistic INTEGER NOT NULL DEFAULT 0, digest INTEGER,
+  UNIQUE (log_id, position));
+CREATE TABLE setting (key TEXT PRIMARY KEY, value TEXT NOT NULL, digest INTEGER);
+CREATE TABLE snapshot (id INTEGER PRIMARY KEY, name TEXT NOT NULL, at INTEGER NOT NULL, json TEXT NOT NULL, by_hand INTEGER NOT NULL DEFAULT 1,
+  log_id INTEGER NOT NULL DEFAULT 0, log_name TEXT NOT NULL DEFAULT '', log_rows INTEGER NOT NULL DEFAULT 0, record TEXT NOT NULL DEFAULT '{}', digest INTEGER);
+CREATE TABLE recipe (id INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE, json TEXT NOT NULL, digest INTEGER);
+CREATE TABLE seal (id INTEGER PRIMARY KEY CHECK (id = 1), digest INTEGER NOT NULL);
 )sql";
 
 // what each version added to the one before
@@ -33,19 +37,27 @@ ALTER TABLE log ADD COLUMN record TEXT NOT NULL DEFAULT '{}';
 ALTER TABLE channel ADD COLUMN statistic INTEGER NOT NULL DEFAULT 0;
 CREATE TABLE recipe (id INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE, json TEXT NOT NULL);
 )sql";
-
-template <class T> Blob blobOf(const std::vector<T>& v) { return {v.data(), v.size() * sizeof(T)}; }
-template <class T> std::vector<T> vectorOf(const Blob& blob) {
-  std::vector<T> v(blob.size / sizeof(T));
-  if (!v.empty()) std::memcpy(v.data(), blob.data, v.size() * sizeof(T));
-  return v;
-}
+constexpr const char* kToVersion3 = R"sql(
+ALTER TABLE log ADD COLUMN in_use INTEGER NOT NULL DEFAULT 1;
+ALTER TABLE snapshot ADD COLUMN by_hand INTEGER NOT NULL DEFAULT 1;
+ALTER TABLE snapshot ADD COLUMN log_id INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE snapshot ADD COLUMN log_name TEXT NOT NULL DEFAULT '';
+ALTER TABLE snapshot ADD COLUMN log_rows INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE snapshot ADD COLUMN record TEXT NOT NULL DEFAULT '{}';
+ALTER TABLE plan ADD COLUMN digest INTEGER;
+ALTER TABLE log ADD COLUMN digest INTEGER;
+ALTER TABLE channel ADD COLUMN digest INTEGER;
+ALTER TABLE setting ADD COLUMN digest INTEGER;
+ALTER TABLE snapshot ADD COLUMN digest INTEGER;
+ALTER TABLE recipe ADD COLUMN digest INTEGER;
+CREATE TABLE seal (id INTEGER PRIMARY KEY CHECK (id = 1), digest INTEGER NOT NULL);
+)sql";
 
 } // namespace
 
 void Book::Closer::operator()(sqlite3* db) const { sqlite3_close_v2(db); }
 
-Result<Book> Book::open(const std::string& path, Mode mode) {
+Result<Book> Book::open(const std::string& path, Mode mode, Check check) {
   Book book;
   book.m_path = path;
   const auto cannot = [&](const std::string& why) { return Problem{ProblemKind::storage, path, fmt::format("cannot be opened: {}", why), "check the name, the folder and its permissions"}; };
@@ -62,16 +74,47 @@ Result<Book> Book::open(const std::string& path, Mode mode) {
   if (rc != SQLITE_OK)
     return cannot(raw ? sqlite3_errmsg(raw) : "out of memory");
   sqlite3_busy_timeout(raw, 20000); // a long log may be on its way in from another connection
-  if (auto ok = execute(raw, "PRAGMA foreign_keys = ON; PRAGMA synchronous = FULL;"); !ok) return ok.problems();
+  addDigestFunction(raw);
+  // a file of another's making may hold functions and views that do what no book does
+  if (auto ok = execute(raw, "PRAGMA trusted_schema = OFF; PRAGMA foreign_keys = ON; PRAGMA synchronous = FULL;"); !ok) return ok.problems();
   if (auto ok = book.migrate(); !ok) return ok.problems();
+  if (check == Check::whole)
+    if (auto damage = damageOf(raw); !damage.empty()) return damage;
   return book;
 }
 
+bool Book::isWritable() const { return sqlite3_db_readonly(m_db.get(), "main") == 0; }
+
+void Book::setPatience(int milliseconds) { sqlite3_busy_timeout(m_db.get(), milliseconds); }
+
+Result<std::int64_t> Book::version() const {
+  Statement s(m_db.get(), "PRAGMA data_version");
+  auto row = s.step();
+  if (!row) return row.problems();
+  return s.integer(0);
+}
+
+Status Book::copyTo(const std::string& path) const {
+  Statement s(m_db.get(), "VACUUM INTO ?");
+  s.bind(1, path);
+  return s.run();
+}
+
+Status Book::change(const std::function<Status()>& work) {
+  Transaction t(m_db.get());
+  if (!t.begun()) return t.begun();
+  if (auto ok = work(); !ok) return ok;
+  if (auto ok = seal(m_db.get()); !ok) return ok;
+  return t.commit();
+}
+
 Status Book::migrate() {
+  const Problem notABook{ProblemKind::badInput, m_path, "this is not a Muffle book", "choose a *.muffle file"};
   const auto number = [&](const char* sql) -> Result<std::int64_t> {
     Statement s(m_db.get(), sql);
     auto row = s.step();
-    if (!row) return Problem{ProblemKind::badInput, m_path, "this is not a Muffle book", "choose a *.muffle file"};
+    if (!row && sqlite3_errcode(m_db.get()) == SQLITE_NOTADB) return notABook;
+    if (!row) return row.problems();
     return s.integer(0);
   };
   auto application = number("PRAGMA application_id");
@@ -81,23 +124,28 @@ Status Book::migrate() {
   auto tables = number("SELECT count(*) FROM sqlite_master");
   if (!tables) return tables.problems();
   if (*application == 0 && *tables == 0) {
-    Transaction t(m_db.get());
-    if (auto ok = execute(m_db.get(), kSchema); !ok) return ok;
-    if (auto ok = execute(m_db.get(), fmt::format("PRAGMA application_id = {}; PRAGMA user_version = {};", kApplicationId, kSchemaVersion)); !ok) return ok;
-    return t.commit();
+    return change([&]() -> Status {
+      if (auto ok = execute(m_db.get(), kSchema); !ok) return ok;
+      return execute(m_db.get(), fmt::format("PRAGMA application_id = {}; PRAGMA user_version = {};", kApplicationId, kSchemaVersion));
+    });
   }
-  if (*application != kApplicationId) return Problem{ProblemKind::badInput, m_path, "this is not a Muffle book", "choose a *.muffle file"};
+  if (*application != kApplicationId) return notABook;
   if (*version > kSchemaVersion)
     return Problem{ProblemKind::badInput, m_path, fmt::format("this book has format {}", *version),
                    fmt::format("this version reads up to format {}; use a newer Muffle", kSchemaVersion)};
   if (*version == kSchemaVersion) return Done{};
-  Transaction t(m_db.get());
-  auto still = number("PRAGMA user_version"); // another process may have brought it up to date meanwhile
-  if (!still) return still.problems();
-  if (*still < 2)
-    if (auto ok = execute(m_db.get(), kToVersion2); !ok) return ok;
-  if (auto ok = execute(m_db.get(), fmt::format("PRAGMA user_version = {};", kSchemaVersion)); !ok) return ok;
-  return t.commit();
+  if (auto damage = pageDamageOf(m_db.get()); !damage.empty()) return damage; // nothing is built on it
+  return change([&]() -> Status {
+    auto still = number("PRAGMA user_version"); // another process may have brought it up to date meanwhile
+    if (!still) return still.problems();
+    if (*still < 2)
+      if (auto ok = execute(m_db.get(), kToVersion2); !ok) return ok;
+    if (*still < 3) {
+      if (auto ok = execute(m_db.get(), kToVersion3); !ok) return ok;
+      if (auto ok = digestAllRows(m_db.get()); !ok) return ok;
+    }
+    return execute(m_db.get(), fmt::format("PRAGMA user_version = {};", kSchemaVersion));
+  });
 }
 
 Result<std::vector<StoredPlan>> Book::plans() const {
@@ -117,139 +165,35 @@ Result<std::vector<StoredPlan>> Book::plans() const {
 }
 
 Result<RowId> Book::addPlan(const Plan& plan) {
-  Statement s(m_db.get(), "INSERT INTO plan (name, json) VALUES (?, ?)");
-  s.bind(1, plan.name);
-  s.bind(2, planToJson(plan).dump());
-  if (auto ok = s.run(); !ok) return ok.problems();
-  return sqlite3_last_insert_rowid(m_db.get());
+  RowId id = 0;
+  auto ok = change([&]() -> Status {
+    Statement s(m_db.get(), "INSERT INTO plan (name, json, digest) VALUES (?1, ?2, digest(?1, ?2))");
+    s.bind(1, plan.name);
+    s.bind(2, planToJson(plan).dump());
+    auto done = s.run();
+    id = sqlite3_last_insert_rowid(m_db.get());
+    return done;
+  });
+  if (!ok) return ok.problems();
+  return id;
 }
 
 Status Book::savePlan(RowId id, const Plan& plan) {
-  Statement s(m_db.get(), "UPDATE plan SET name = ?, json = ? WHERE id = ?");
-  s.bind(1, plan.name);
-  s.bind(2, planToJson(plan).dump());
-  s.bind(3, id);
-  return s.run();
+  return change([&]() -> Status {
+    Statement s(m_db.get(), "UPDATE plan SET name = ?1, json = ?2, digest = digest(?1, ?2) WHERE id = ?3");
+    s.bind(1, plan.name);
+    s.bind(2, planToJson(plan).dump());
+    s.bind(3, id);
+    return s.run();
+  });
 }
 
 Status Book::removePlan(RowId id) {
-  Statement s(m_db.get(), "DELETE FROM plan WHERE id = ?");
-  s.bind(1, id);
-  return s.run();
-}
-
-Result<std::vector<StoredLog>> Book::logs() const {
-  std::vector<StoredLog> all;
-  const auto damagedLog = [&](const std::string& name, const std::string& what) {
-    return Problem{ProblemKind::storage, m_path, fmt::format("log \"{}\" is damaged: {}", name, what), "restore the book from an export"};
-  };
-  Statement s(m_db.get(), "SELECT id, name, time, record FROM log ORDER BY id");
-  for (;;) {
-    auto row = s.step();
-    if (!row) return row.problems();
-    if (!*row) break;
-    StoredLog stored;
-    stored.id = s.integer(0);
-    stored.log.name = s.text(1);
-    stored.log.time = vectorOf<UtcSeconds>(s.blob(2));
-    Statement c(m_db.get(), "SELECT name, role, role_id, unit_in, unit_why, raw, flag, statistic FROM channel WHERE log_id = ? ORDER BY position");
-    c.bind(1, stored.id);
-    for (;;) {
-      auto channelRow = c.step();
-      if (!channelRow) return channelRow.problems();
-      if (!*channelRow) break;
-      Channel channel;
-      channel.name = c.text(0);
-      if (c.integer(1) < 0 || c.integer(1) > 255 || c.integer(7) < 0 || c.integer(7) > 255) return damagedLog(stored.log.name, "a role or statistic is none");
-      channel.role = static_cast<Role>(c.integer(1));
-      channel.id = c.text(2);
-      channel.unitIn = c.text(3);
-      channel.unitWhy = c.text(4);
-      channel.raw = vectorOf<float>(c.blob(5));
-      channel.flag = vectorOf<std::uint8_t>(c.blob(6));
-      channel.statistic = static_cast<Statistic>(c.integer(7));
-      stored.log.channels.push_back(std::move(channel));
-    }
-    if (const auto sound = soundLog(stored.log); !sound) return damagedLog(stored.log.name, sound.problem().what);
-    const auto record = parseJson(s.text(3));
-    if (!record) return record.problems();
-    if (auto ok = recordFromJson(*record, stored.log); !ok) return ok.problems();
-    all.push_back(std::move(stored));
-  }
-  return all;
-}
-
-Result<RowId> Book::addLog(const Log& log) {
-  Transaction t(m_db.get());
-  auto id = insertLog(log);
-  if (!id) return id;
-  if (auto ok = t.commit(); !ok) return ok.problems();
-  return id;
-}
-
-Status Book::replaceLogs(const Log* log) {
-  Transaction t(m_db.get());
-  if (auto ok = execute(m_db.get(), "DELETE FROM log"); !ok) return ok;
-  if (log)
-    if (auto id = insertLog(*log); !id) return id.problems();
-  return t.commit();
-}
-
-/// Within a transaction of the caller's.
-Result<RowId> Book::insertLog(const Log& log) {
-  Statement s(m_db.get(), "INSERT INTO log (name, rows, time, record) VALUES (?, ?, ?, ?)");
-  s.bind(1, log.name);
-  s.bind(2, static_cast<std::int64_t>(log.time.size()));
-  s.bind(3, blobOf(log.time));
-  s.bind(4, recordToJson(log).dump());
-  if (auto ok = s.run(); !ok) return ok.problems();
-  const RowId id = sqlite3_last_insert_rowid(m_db.get());
-  for (std::size_t i = 0; i < log.channels.size(); ++i) {
-    const Channel& channel = log.channels[i];
-    Statement c(m_db.get(),
-                "INSERT INTO channel (log_id, position, name, role, role_id, unit_in, unit_why, raw, flag, statistic) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)");
-    c.bind(1, id);
-    c.bind(2, static_cast<std::int64_t>(i));
-    c.bind(3, channel.name);
-    c.bind(4, static_cast<std::int64_t>(channel.role));
-    c.bind(5, channel.id);
-    c.bind(6, channel.unitIn);
-    c.bind(7, channel.unitWhy);
-    c.bind(8, blobOf(channel.raw));
-    c.bind(9, blobOf(channel.flag));
-    c.bind(10, static_cast<std::int64_t>(channel.statistic));
-    if (auto ok = c.run(); !ok) return ok.problems();
-  }
-  return id;
-}
-
-Result<RowId> Book::newestLog() const {
-  Statement s(m_db.get(), "SELECT coalesce(max(id), 0) FROM log");
-  auto row = s.step();
-  if (!row) return row.problems();
-  return s.integer(0);
-}
-
-Status Book::saveFlags(RowId id, const Log& log) {
-  Transaction t(m_db.get());
-  Statement rows(m_db.get(), "SELECT rows FROM log WHERE id = ?");
-  rows.bind(1, id);
-  auto row = rows.step();
-  if (!row) return row.problems();
-  if (!*row || rows.integer(0) != static_cast<std::int64_t>(log.time.size()))
-    return Problem{ProblemKind::badInput, m_path, "these flags are of another log than the one stored", "store the log itself"};
-  Statement r(m_db.get(), "UPDATE log SET record = ? WHERE id = ?");
-  r.bind(1, recordToJson(log).dump());
-  r.bind(2, id);
-  if (auto ok = r.run(); !ok) return ok;
-  for (std::size_t i = 0; i < log.channels.size(); ++i) {
-    Statement c(m_db.get(), "UPDATE channel SET flag = ? WHERE log_id = ? AND position = ?");
-    c.bind(1, blobOf(log.channels[i].flag));
-    c.bind(2, id);
-    c.bind(3, static_cast<std::int64_t>(i));
-    if (auto ok = c.run(); !ok) return ok;
-  }
-  return t.commit();
+  return change([&]() -> Status {
+    Statement s(m_db.get(), "DELETE FROM plan WHERE id = ?");
+    s.bind(1, id);
+    return s.run();
+  });
 }
 
 Result<std::vector<Recipe>> Book::recipes() const {
@@ -269,22 +213,21 @@ Result<std::vector<Recipe>> Book::recipes() const {
 }
 
 Status Book::saveRecipe(const Recipe& recipe) {
-  Statement s(m_db.get(), "INSERT INTO recipe (name, json) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET json = excluded.json");
-  s.bind(1, recipe.name);
-  s.bind(2, recipeToJson(recipe).dump());
-  return s.run();
+  return change([&]() -> Status {
+    Statement s(m_db.get(), "INSERT INTO recipe (name, json, digest) VALUES (?1, ?2, digest(?1, ?2)) "
+                            "ON CONFLICT (name) DO UPDATE SET json = excluded.json, digest = excluded.digest");
+    s.bind(1, recipe.name);
+    s.bind(2, recipeToJson(recipe).dump());
+    return s.run();
+  });
 }
 
 Status Book::removeRecipe(const std::string& name) {
-  Statement s(m_db.get(), "DELETE FROM recipe WHERE name = ?");
-  s.bind(1, name);
-  return s.run();
-}
-
-Status Book::removeLog(RowId id) {
-  Statement s(m_db.get(), "DELETE FROM log WHERE id = ?");
-  s.bind(1, id);
-  return s.run();
+  return change([&]() -> Status {
+    Statement s(m_db.get(), "DELETE FROM recipe WHERE name = ?");
+    s.bind(1, name);
+    return s.run();
+  });
 }
 
 Result<std::map<std::string, std::string>> Book::settings() const {
@@ -300,31 +243,13 @@ Result<std::map<std::string, std::string>> Book::settings() const {
 }
 
 Status Book::setSetting(const std::string& key, const std::string& value) {
-  Statement s(m_db.get(), "INSERT INTO setting (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value");
-  s.bind(1, key);
-  s.bind(2, value);
-  return s.run();
-}
-
-Result<std::vector<Snapshot>> Book::snapshots() const {
-  std::vector<Snapshot> all;
-  Statement s(m_db.get(), "SELECT id, name, at, json FROM snapshot ORDER BY id");
-  for (;;) {
-    auto row = s.step();
-    if (!row) return row.problems();
-    if (!*row) break;
-    all.push_back({s.integer(0), s.text(1), s.integer(2), s.text(3)});
-  }
-  return all;
-}
-
-Result<RowId> Book::addSnapshot(const std::string& name, UtcSeconds at, const Plan& plan) {
-  Statement s(m_db.get(), "INSERT INTO snapshot (name, at, json) VALUES (?, ?, ?)");
-  s.bind(1, name);
-  s.bind(2, at);
-  s.bind(3, planToJson(plan).dump());
-  if (auto ok = s.run(); !ok) return ok.problems();
-  return sqlite3_last_insert_rowid(m_db.get());
+  return change([&]() -> Status {
+    Statement s(m_db.get(), "INSERT INTO setting (key, value, digest) VALUES (?1, ?2, digest(?1, ?2)) "
+                            "ON CONFLICT (key) DO UPDATE SET value = excluded.value, digest = excluded.digest");
+    s.bind(1, key);
+    s.bind(2, value);
+    return s.run();
+  });
 }
 
 } // namespace muffle

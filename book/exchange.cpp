@@ -10,6 +10,8 @@
 #include <charconv>
 #include <cmath>
 #include <filesystem>
+#include <iterator>
+#include <map>
 #include <vector>
 
 namespace muffle {
@@ -125,8 +127,12 @@ Status exportBook(const Book& book, const std::string& asked) {
     return Problem{ProblemKind::badInput, asked, "this folder is not empty", "name a new or empty folder"};
   const auto plans = book.plans();
   if (!plans) return plans.problems();
-  const auto logs = book.logs();
+  auto logs = book.logs();
   if (!logs) return logs.problems();
+  const std::size_t inUse = logs->size();
+  auto kept = book.keptLogs();
+  if (!kept) return kept.problems();
+  std::move(kept->begin(), kept->end(), std::back_inserter(*logs));
   const auto settings = book.settings();
   if (!settings) return settings.problems();
   const auto snapshots = book.snapshots();
@@ -153,6 +159,7 @@ Status exportBook(const Book& book, const std::string& asked) {
     const Log& log = (*logs)[i].log;
     const std::string name = fmt::format("log-{}.csv", i + 1);
     Json entry{{"file", name}, {"name", log.name}, {"record", recordToJson(log)}, {"channels", Json::array()}};
+    if (i >= inUse) entry["in_use"] = false; // held by snapshots alone
     for (const Channel& c : log.channels)
       entry["channels"].push_back({{"name", c.name},
                                    {"role", static_cast<int>(c.role)},
@@ -166,8 +173,18 @@ Status exportBook(const Book& book, const std::string& asked) {
   }
   for (const Snapshot& s : *snapshots) {
     const auto plan = parseJson(s.planJson);
-    if (!plan) return plan.problems();
-    index["snapshots"].push_back({{"name", s.name}, {"at", s.at}, {"plan", *plan}});
+    const auto record = parseJson(s.record);
+    const auto sound = plan ? planFromJson(*plan) : Result<Plan>(plan.problems());
+    if (!sound || !record) // what cannot come back is not passed on
+      return Problem{ProblemKind::damaged, book.path(), fmt::format("the snapshot \"{}\" is damaged", s.name), "what is whole can be saved to a new book (salvage)"};
+    Json entry{{"name", s.name}, {"at", s.at}, {"plan", *plan}};
+    if (!s.byHand) entry["by_hand"] = false;
+    if (s.logRows > 0) {
+      entry["log"] = {{"name", s.logName}, {"rows", s.logRows}, {"record", *record}};
+      const auto of = std::find_if(logs->begin(), logs->end(), [&](const StoredLog& l) { return l.id == s.log; });
+      if (of != logs->end()) entry["log"]["file"] = fmt::format("log-{}.csv", of - logs->begin() + 1);
+    }
+    index["snapshots"].push_back(std::move(entry));
   }
   const std::string indexName = "book.json";
   if (auto ok = writeFile(part + "/" + indexName, index.dump(2) + "\n"); !ok) return ok;
@@ -213,6 +230,7 @@ Status importBook(const std::string& folder, const std::string& path) {
   const auto fill = [&]() -> Status {
     auto book = Book::open(part, Book::Mode::create);
     if (!book) return book.problems();
+    std::map<std::string, RowId> logIds; // by file
     try {
       for (const Json& name : index.at("plans")) {
         const std::string file = folder + "/" + fs::path(name.get<std::string>()).filename().string();
@@ -231,24 +249,39 @@ Status importBook(const std::string& folder, const std::string& path) {
       for (const Json& entry : index.at("logs")) {
         const auto log = readTable(folder + "/" + fs::path(entry.at("file").get<std::string>()).filename().string(), entry);
         if (!log) return log.problems();
-        if (auto id = book->addLog(*log); !id) return id.problems();
+        auto id = book->addLog(*log, entry.value("in_use", true));
+        if (!id) return id.problems();
+        logIds[entry.at("file").get<std::string>()] = *id;
       }
       for (const auto& [key, value] : index.at("settings").items())
         if (auto ok = book->setSetting(key, value.get<std::string>()); !ok) return ok;
       for (const Json& r : index.value("recipes", Json::array())) {
         const auto recipe = recipeFromJson(r);
-        if (!recipe) return recipe.problems();
+        if (!recipe) return damaged(folder + "/book.json", "a recipe: " + recipe.problem().text());
         if (auto ok = book->saveRecipe(*recipe); !ok) return ok;
       }
       for (const Json& s : index.at("snapshots")) {
         const auto plan = planFromJson(s.at("plan"));
-        if (!plan) return plan.problems();
-        if (auto id = book->addSnapshot(s.at("name").get<std::string>(), s.at("at").get<UtcSeconds>(), *plan); !id) return id.problems();
+        if (!plan) return damaged(folder + "/book.json", fmt::format("the plan of the snapshot {}: {}", describeValue(s.at("name")), plan.problem().text()));
+        Snapshot snapshot{.name = s.at("name").get<std::string>(), .at = s.at("at").get<UtcSeconds>(), .planJson = planToJson(*plan).dump(), .byHand = s.value("by_hand", true)};
+        if (s.contains("log")) {
+          const Json& log = s.at("log");
+          snapshot.logName = log.at("name").get<std::string>();
+          snapshot.logRows = log.at("rows").get<std::int64_t>();
+          snapshot.record = log.at("record").dump();
+          if (const auto of = logIds.find(log.value("file", "")); of != logIds.end()) snapshot.log = of->second;
+        }
+        if (auto id = book->takeOverSnapshot(snapshot); !id) return id.problems();
       }
     } catch (const Json::exception& e) { return damaged(folder + "/book.json", e.what()); }
     return Done{};
   };
-  if (auto ok = fill(); !ok) return ok;
+  if (auto ok = fill(); !ok) {
+    Problems problems = ok.problems();
+    for (Problem& p : problems) // what goes wrong in the folder of its own is told of the book that was to be
+      if (p.where.starts_with(made->path())) p.where = path;
+    return problems;
+  }
   fs::rename(part, path, error);
   if (error) return Problem{ProblemKind::storage, path, "cannot be written: " + error.message(), "check the name and permissions"};
   return Done{};

@@ -3,6 +3,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cerrno>
 #include <cstring>
 #include <fcntl.h>
@@ -23,24 +24,25 @@ Problem storageProblem(const std::string& path, const std::string& what) {
 } // namespace
 
 Result<std::string> readFile(const std::string& path) {
-  std::error_code error;
-  if (std::filesystem::is_directory(path, error)) return storageProblem(path, "this is a folder");
-  const auto size = std::filesystem::file_size(path, error);
-  if (error) return storageProblem(path, fmt::format("cannot be read: {}", error.message()));
-  if (size > kMostBytes) return Problem{ProblemKind::badInput, path, fmt::format("the file has {} bytes", size), "at most 2 GiB are read"};
   const int file = ::open(path.c_str(), O_RDONLY | O_CLOEXEC);
   if (file < 0) return storageProblem(path, fmt::format("cannot be read: {}", std::strerror(errno)));
-  std::string bytes(size, '\0');
-  std::size_t got = 0;
-  while (got < bytes.size()) {
+  struct stat about = {};
+  std::string bytes;
+  if (::fstat(file, &about) == 0 && S_ISREG(about.st_mode)) bytes.reserve(std::min(static_cast<std::uintmax_t>(about.st_size), kMostBytes) + 1);
+  constexpr std::size_t kChunk = 1U << 20;
+  for (std::size_t got = 0;;) { // until its end, and not until the size it had: a pipe has none
+    bytes.resize(std::max(bytes.capacity(), got + kChunk));
     const auto n = ::read(file, bytes.data() + got, bytes.size() - got);
-    if (n < 0 && errno == EINTR) continue;
-    if (n <= 0) break;
-    got += static_cast<std::size_t>(n);
+    const int why = errno;
+    if (n < 0 && why == EINTR) continue;
+    if (n > 0) got += static_cast<std::size_t>(n);
+    bytes.resize(got);
+    if (n > 0 && got <= kMostBytes) continue;
+    ::close(file);
+    if (n < 0) return storageProblem(path, why == EISDIR ? "this is a folder" : fmt::format("cannot be read: {}", std::strerror(why)));
+    if (got > kMostBytes) return Problem{ProblemKind::badInput, path, fmt::format("the file has more than {} bytes", kMostBytes), "at most 2 GiB are read"};
+    return bytes;
   }
-  ::close(file);
-  bytes.resize(got);
-  return bytes;
 }
 
 namespace {

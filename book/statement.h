@@ -20,6 +20,8 @@ struct Blob {
 
 inline Problem sqliteProblem(sqlite3* db) {
   const char* file = sqlite3_db_filename(db, "main");
+  if (sqlite3_errcode(db) == SQLITE_CORRUPT)
+    return {ProblemKind::damaged, file ? file : "", std::string("the file is damaged: ") + sqlite3_errmsg(db), "what is whole can be saved to a new book (salvage)"};
   return {ProblemKind::storage, file ? file : "", std::string("storage: ") + sqlite3_errmsg(db), "check disk space, and that no other program holds the file"};
 }
 
@@ -35,6 +37,8 @@ public:
   Statement(const Statement&) = delete;
   Statement& operator=(const Statement&) = delete;
 
+  /// False if the statement does not fit the tables that are there.
+  [[nodiscard]] bool prepared() const { return m_ok; }
   void bind(int i, std::int64_t v) { sqlite3_bind_int64(m_statement, i, v); }
   void bind(int i, const std::string& v) { sqlite3_bind_text(m_statement, i, v.data(), static_cast<int>(v.size()), SQLITE_TRANSIENT); }
   /// The bytes must outlive run().
@@ -69,7 +73,9 @@ private:
 /// Rolls back unless committed.
 class Transaction {
 public:
-  explicit Transaction(sqlite3* db) : m_db(db) { m_open = static_cast<bool>(execute(db, "BEGIN IMMEDIATE")); }
+  explicit Transaction(sqlite3* db) : m_db(db), m_begun(execute(db, "BEGIN IMMEDIATE")), m_open(static_cast<bool>(m_begun)) {}
+  /// Without it each statement would be a transaction of its own: nothing may be done then.
+  [[nodiscard]] const Status& begun() const { return m_begun; }
   ~Transaction() {
     if (m_open) sqlite3_exec(m_db, "ROLLBACK", nullptr, nullptr, nullptr);
   }
@@ -83,6 +89,7 @@ public:
 
 private:
   sqlite3* m_db;
+  Status m_begun;
   bool m_open = false;
 };
 

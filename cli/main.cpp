@@ -3,6 +3,7 @@
 // muffle-cli: a thin shell over core and book. Exit 0 done, 2 wrong usage, 3 bad input.
 #include "book/book.h"
 #include "book/files.h"
+#include "book/salvage.h"
 #include "core/store/ingredients.h"
 #include "core/plan/plan_notes.h"
 #include "core/plan/store_list.h"
@@ -341,15 +342,34 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, int thr
   return kDone;
 }
 
+/// Of verbs with two files, whose problems name the one they are about.
+int reportAsNamed(const Problems& problems) {
+  for (const Problem& p : problems) std::fprintf(stderr, "%s\n", p.text().c_str());
+  return kBadInput;
+}
+
 int runExport(const std::string& path, const std::string& folder) {
   const auto book = Book::open(path, Book::Mode::existing);
-  if (!book) return report(path, book.problems());
-  if (const auto ok = exportBook(*book, folder); !ok) return report(folder, ok.problems());
+  if (!book) return reportAsNamed(book.problems());
+  if (const auto ok = exportBook(*book, folder); !ok) return reportAsNamed(ok.problems());
   return kDone;
 }
 
 int runImport(const std::string& folder, const std::string& path) {
-  if (const auto ok = importBook(folder, path); !ok) return report(folder, ok.problems());
+  if (const auto ok = importBook(folder, path); !ok) return reportAsNamed(ok.problems());
+  return kDone;
+}
+
+int runSalvage(const std::string& path, const std::string& newBook, bool json) {
+  const auto found = salvageBook(path, newBook);
+  if (!found) return reportAsNamed(found.problems());
+  if (json) {
+    print({{"saved", found->saved}, {"doubtful", found->doubtful}, {"lost", found->lost}});
+    return kDone;
+  }
+  for (const std::string& what : found->saved) fmt::print("saved: {}\n", what);
+  for (const std::string& what : found->doubtful) fmt::print("doubtful: {}\n", what);
+  for (const std::string& what : found->lost) fmt::print("lost: {}\n", what);
   return kDone;
 }
 
@@ -520,6 +540,10 @@ static int run(int argc, char** argv) {
   auto* importVerb = app.add_subcommand("import", "make a book from an export");
   importVerb->add_option("DIR", file)->required();
   importVerb->add_option("BOOK", second)->required();
+  auto* salvageVerb = app.add_subcommand("salvage", "what can be saved of a damaged book, into a new one, and what is lost");
+  salvageVerb->add_option("BOOK", file)->required();
+  salvageVerb->add_option("NEW", second)->required();
+  jsonFlag(salvageVerb);
   auto* fitVerb = app.add_subcommand("fit", "what a log says the house really loses, and the model put right by it");
   fitVerb->add_option("PLAN", file)->required();
   fitVerb->add_option("LOG", log.file)->required();
@@ -558,6 +582,7 @@ static int run(int argc, char** argv) {
     if (*fitVerb) return runFit(file, log, out, json);
     if (*exportVerb) return runExport(file, second);
     if (*importVerb) return runImport(file, second);
+    if (*salvageVerb) return runSalvage(file, second, json);
     if (*calcVerb) return list || aidName.empty() ? listAids(json) : runCalc(aidName, given, json);
     if (*materials) return runMaterials();
     if (*schema) {

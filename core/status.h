@@ -23,6 +23,7 @@ enum class ProblemKind {
   noSolution, ///< the input is sound but has no answer: change the question
   storage,    ///< reading or writing failed: retry or choose another place
   cancelled,  ///< the caller asked to stop; nothing was written
+  damaged,    ///< what was stored is no longer what was written: save what can be
 };
 
 /// One thing that is wrong. `where` is a JSON pointer, a line number or a file; never empty when known.

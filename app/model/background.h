@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// One thread that runs jobs in the order they were given. Those still waiting when it is destroyed are run first, so that
-// nothing that was to be saved is lost.
+// One thread that works things out in the order they were asked for. Those still waiting when it is destroyed are dropped, and the one at
+// work is told to stop: nothing is saved here.
 #pragma once
 
 #include <condition_variable>
@@ -16,7 +16,8 @@ class Background {
 public:
   Background() : m_worker([this](const std::stop_token& stop) { work(stop); }) {}
 
-  void post(std::function<void()> job) {
+  using Job = std::function<void(const std::stop_token&)>;
+  void post(Job job) {
     {
       const std::scoped_lock lock(m_mutex);
       m_jobs.push_back(std::move(job));
@@ -27,21 +28,21 @@ public:
 private:
   void work(const std::stop_token& stop) {
     for (;;) {
-      std::function<void()> job;
+      Job job;
       {
         std::unique_lock lock(m_mutex);
         m_wake.wait(lock, stop, [this] { return !m_jobs.empty(); });
-        if (m_jobs.empty()) return;
+        if (stop.stop_requested() || m_jobs.empty()) return;
         job = std::move(m_jobs.front());
         m_jobs.pop_front();
       }
-      job();
+      job(stop);
     }
   }
 
   std::mutex m_mutex;
   std::condition_variable_any m_wake;
-  std::deque<std::function<void()>> m_jobs;
+  std::deque<Job> m_jobs;
   std::jthread m_worker; ///< last: it uses everything above
 };
 

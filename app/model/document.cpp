@@ -2,9 +2,14 @@
 #include "app/model/document.h"
 
 #include "app/model/background.h"
+#include "app/model/beside.h"
 #include "app/model/engine.h"
+#include "app/model/outbox.h"
+#include "book/files.h"
+#include "book/lock.h"
 #include "core/log/merge.h"
 #include "core/fit/design_night.h"
+#include "core/log/recipe.h"
 #include "core/plan/plan_json.h"
 
 #include <QCoreApplication>
@@ -15,16 +20,19 @@
 #include <QTimeZone>
 #include <QUndoCommand>
 
+#include <fmt/format.h>
+
 #include <algorithm>
+#include <filesystem>
 
 namespace muffle {
 
 namespace {
-Status saveFlagsIn(Book& book, const Log& log) {
-  const auto id = book.newestLog();
-  if (!id) return id.problems();
-  const Status saved = book.saveFlags(*id, log);
-  return saved ? saved : book.replaceLogs(&log); // it has grown meanwhile
+constexpr int kReadAfter_ms = 1500; // what is still being written is waited for so long
+
+bool sameFlags(const Log& a, const Log& b) {
+  return std::equal(a.channels.begin(), a.channels.end(), b.channels.begin(), b.channels.end(), [](const Channel& x, const Channel& y) { return x.flag == y.flag; }) &&
+         recordToJson(a) == recordToJson(b);
 }
 
 bool sameButPrices(Plan a, const Plan& b) {
@@ -78,6 +86,8 @@ private:
 };
 
 Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique<Engine>()), m_background(std::make_unique<Background>()) {
+  m_followTimer.setInterval(1000);
+  connect(&m_followTimer, &QTimer::timeout, this, &Document::followWindow);
   connect(m_engine.get(), &Engine::simulated, this,
           [this](quint64 generation, const std::shared_ptr<const Weather>& weather, std::shared_ptr<Simulation> result, std::shared_ptr<const Simulation> other,
                  const QString& problem) {
@@ -127,15 +137,41 @@ Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique
 
 Document::~Document() { m_undo.clear(); }
 
+/// What is read of a book when it is opened.
+struct Document::Opened {
+  Book book, writer;
+  std::vector<StoredPlan> plans;
+  std::vector<StoredLog> logs;
+  std::map<std::string, std::string> settings;
+
+  static Result<Opened> read(const std::string& path, bool create) {
+    auto book = Book::open(path, create ? Book::Mode::create : Book::Mode::existing);
+    if (!book) return book.problems();
+    auto plans = book->plans();
+    if (!plans) return plans.problems();
+    auto logs = book->logs();
+    if (!logs) return logs.problems();
+    auto settings = book->settings();
+    if (!settings) return settings.problems();
+    auto writer = Book::open(path, Book::Mode::existing, Book::Check::opened);
+    if (!writer) return writer.problems();
+    return Opened{std::move(*book), std::move(*writer), std::move(*plans), std::move(*logs), std::move(*settings)};
+  }
+};
+
 std::optional<QString> Document::openBook(const QString& path, bool create) {
-  auto book = Book::open(path.toStdString(), create ? Book::Mode::create : Book::Mode::existing);
-  if (!book) return QString::fromStdString(book.problem().text());
-  auto plans = book->plans();
-  if (!plans) return QString::fromStdString(plans.problem().text());
-  auto logs = book->logs();
-  if (!logs) return QString::fromStdString(logs.problem().text());
-  auto settings = book->settings();
-  if (!settings) return QString::fromStdString(settings.problem().text());
+  const std::string file = path.toStdString();
+  std::error_code error;
+  if (bookPath() == path) m_outbox.reset(), m_lock.reset(); // opened again: all is written first
+  const bool fresh = !std::filesystem::exists(file, error);
+  auto lock = BookLock::take(file); // before SQLite opens it; see lock.h
+  auto opened = beside([&] { return Opened::read(file, create); });
+  m_openingProblems = opened ? Problems() : opened.problems();
+  if (!opened) {
+    if (bookPath() == path)
+      if (auto writer = Book::open(file, Book::Mode::existing, Book::Check::opened)) own(std::move(*writer));
+    return QString::fromStdString(opened.problem().text());
+  }
   Plan plan;
   plan.site.place = {50.0, 5.0, 50.0};
   plan.site.placeAssumed = true; // until the grower says where
@@ -143,17 +179,19 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   if (const std::string zone = QTimeZone::systemTimeZoneId().toStdString(); TimeZone::named(zone)) plan.site.timeZone = zone;
   if (const QString money = QLocale().currencySymbol(QLocale::CurrencyIsoCode); !money.isEmpty()) plan.prices.currency = money.toStdString();
   RowId planId = 0;
-  if (plans->empty()) {
-    auto id = book->addPlan(plan);
+  if (opened->plans.empty()) {
+    auto id = opened->book.addPlan(plan);
     if (!id) return QString::fromStdString(id.problem().text());
     planId = *id;
   } else {
-    plan = plans->front().plan;
-    planId = plans->front().id;
+    plan = opened->plans.front().plan;
+    planId = opened->plans.front().id;
     // books begun before a place could be given stand at the old usual one
     if (const Place& at = plan.site.place; plan.site.name.empty() && at.latitude_deg == 50.0 && at.longitude_deg == 5.0) plan.site.placeAssumed = true;
   }
-  m_book = std::move(*book);
+  m_outbox.reset(); // the book before is written and let go
+  m_lock.reset();
+  m_book = std::move(opened->book);
   m_undo.clear();
   m_planId = planId;
   m_plan = plan;
@@ -166,22 +204,149 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   m_isSizing = false;
   m_sizingAsked = 0;
   m_night = -1;
-  if (!logs->empty()) m_log.log = std::make_shared<const Log>(std::move(logs->back().log));
-  m_units.fahrenheit = (*settings)["units.temperature"] == "F";
-  m_units.feet = (*settings)["units.length"] == "ft";
-  m_dark = (*settings)["theme"] == "lamp";
-  m_followed = QString::fromStdString((*settings)["log.followed"]);
-  m_station = QString::fromStdString((*settings)["log.station"]);
-  prepareNow(m_log.log, Save::nothing);
+  if (!opened->logs.empty()) m_log.log = std::make_shared<const Log>(std::move(opened->logs.back().log));
+  auto& settings = opened->settings;
+  m_units.fahrenheit = settings["units.temperature"] == "F";
+  m_units.feet = settings["units.length"] == "ft";
+  m_dark = settings["theme"] == "lamp";
+  m_followed = QString::fromStdString(settings["log.followed"]);
+  m_station = QString::fromStdString(settings["log.station"]);
+  if (!lock) {
+    m_seenVersion = m_book->version() ? *m_book->version() : 0;
+    m_seenLog = m_book->logDigest() ? *m_book->logDigest() : 0;
+    m_followTimer.start();
+  } else {
+    if (!fresh) m_lock = std::make_shared<BookLock>(std::move(*lock));
+    own(std::move(opened->writer));
+    keepState(tr("when the book was opened"));
+  }
+  prepareNow(m_log.log, Save::flags);
   emit bookOpened();
   emit viewChanged();
   emit planChanged();
   emit logChanged();
   emit sizingChanged();
   emit resultChanged();
+  emit savingChanged();
   simulateNow();
   return std::nullopt;
 }
+
+/// The open book is this window's to write, from here on.
+void Document::own(Book writer) {
+  m_followTimer.stop();
+  m_stateKept_s = 0;
+  if (!m_lock)
+    if (auto lock = BookLock::take(writer.path())) m_lock = std::make_shared<BookLock>(std::move(*lock));
+  m_outbox = std::make_unique<Outbox>(std::move(writer), [this] { QMetaObject::invokeMethod(this, &Document::outboxChanged, Qt::QueuedConnection); });
+}
+
+void Document::outboxChanged() {
+  if (!m_outbox) return;
+  const Outbox::State state = m_outbox->state();
+  if (state.refused) emit trouble(QString::fromStdString(state.refused->text()));
+  emit savingChanged();
+}
+
+std::optional<QString> Document::whyNotSaved() const {
+  if (!m_outbox) return m_book && !isFollowingWindow() ? std::optional(tr("the book cannot be opened for writing")) : std::nullopt;
+  const auto stopped = m_outbox->state().stopped;
+  if (!stopped) return std::nullopt;
+  return QString::fromStdString(stopped->text());
+}
+
+void Document::trySavingAgain() {
+  if (m_outbox) m_outbox->tryAgain();
+}
+
+bool Document::waitUntilSaved(int timeout_ms) { return !m_outbox || m_outbox->waitUntilWritten(timeout_ms); }
+
+std::optional<QString> Document::saveElsewhere(const QString& path) {
+  if (!m_book) return std::nullopt;
+  const std::string file = path.toStdString();
+  std::error_code error;
+  if (std::filesystem::equivalent(file, m_book->path(), error)) return tr("%1 is the book that cannot be written: choose another name").arg(path);
+  auto lock = BookLock::take(file);
+  if (!lock) return tr("%1 is open in another window: choose another name").arg(path);
+  auto folder = TemporaryFolder::beside(file);
+  if (!folder) return QString::fromStdString(folder.problem().text());
+  const std::vector<Outbox::Entry> waiting = m_outbox ? m_outbox->takeAll() : std::vector<Outbox::Entry>();
+  const auto keepWaiting = [&] {
+    if (m_outbox)
+      for (const Outbox::Entry& e : waiting) m_outbox->put(e.key, e.job);
+  };
+  const std::string part = folder->path() + "/book.muffle";
+  const Status made = beside([&]() -> Status {
+    const bool copied = static_cast<bool>(m_book->copyTo(part)); // the old one may be out of reach altogether
+    if (!copied) std::filesystem::remove(part, error);
+    auto book = Book::open(part, Book::Mode::create, Book::Check::opened);
+    if (!book) return book.problems();
+    if (!copied) {
+      if (auto id = book->addPlan(m_plan); !id) return id.problems();
+      if (m_log.log)
+        if (auto id = book->addLog(*m_log.log); !id) return id.problems();
+    }
+    for (const Outbox::Entry& e : waiting)
+      if (auto ok = e.job(*book); !ok && ok.problem().kind == ProblemKind::storage) return ok;
+    if (const auto plans = book->plans(); !plans || plans->empty()) return Problem{ProblemKind::storage, file, "cannot be written", "choose another place"};
+    return Done{};
+  });
+  if (!made) {
+    keepWaiting();
+    return QString::fromStdString(made.problem().text());
+  }
+  std::filesystem::rename(part, file, error);
+  if (error) {
+    keepWaiting();
+    return tr("%1 cannot be written: %2").arg(path, QString::fromStdString(error.message()));
+  }
+  auto book = Book::open(file, Book::Mode::existing, Book::Check::opened);
+  auto writer = book ? Book::open(file, Book::Mode::existing, Book::Check::opened) : Result<Book>(book.problems());
+  if (!writer) {
+    book = writer.problems();
+    keepWaiting();
+    return QString::fromStdString(book.problem().text());
+  }
+  m_planId = book->plans()->front().id;
+  m_outbox.reset();
+  m_book = std::move(*book);
+  m_lock.reset();
+  own(std::move(*writer));
+  emit bookMoved();
+  emit savingChanged();
+  emit planChanged();
+  return std::nullopt;
+}
+
+/// While another window holds the book: what it has done since, and whether it has gone.
+void Document::followWindow() {
+  if (!m_book) return m_followTimer.stop();
+  if (BookLock::take(m_book->path())) { // it is ours now, as it stands
+    const QString path = bookPath();
+    const auto night = selectedDate();
+    if (const auto why = openBook(path, false)) emit trouble(*why);
+    if (night) selectNightOf(*night);
+    return;
+  }
+  const auto version = m_book->version();
+  if (!version || *version == m_seenVersion) return;
+  m_seenVersion = *version;
+  if (const auto plans = m_book->plans(); plans && !plans->empty() && planToJson(plans->front().plan) != planToJson(m_plan)) applyPlan(plans->front().plan);
+  const auto digest = m_book->logDigest();
+  if (!digest || *digest == m_seenLog) return;
+  m_seenLog = *digest;
+  auto logs = beside([this] { return m_book->logs(); });
+  if (!logs) return;
+  applyLog(logs->empty() ? nullptr : std::make_shared<const Log>(std::move(logs->back().log)));
+}
+
+bool Document::mayChange() {
+  if (!isFollowingWindow()) return true;
+  emit trouble(heldElsewhere());
+  return false;
+}
+
+QString Document::heldElsewhere() { return tr("This book is open in another window, and is changed there. Close that window, or work on a copy."); }
 
 QString Document::bookPath() const { return m_book ? QString::fromStdString(m_book->path()) : QString(); }
 
@@ -190,36 +355,59 @@ TimeZone Document::zone() const {
   return zone ? *zone : TimeZone::utc();
 }
 
-/// Works out what hangs on the log, and saves it with its flags where asked, on the background thread.
+/// Works out what hangs on the log on the background thread; its flags are then saved where asked.
 void Document::prepareNow(std::shared_ptr<const Log> raw, Save save) {
   const quint64 generation = ++m_logGeneration;
   m_preparing = raw != nullptr;
-  const std::string path = save != Save::nothing && m_book ? m_book->path() : std::string();
-  if (!raw && path.empty()) return;
-  m_background->post([this, generation, raw = std::move(raw), path, save, site = m_plan.site, hold = m_plan.setpoints.hold_C] {
-    PreparedLog prepared;
-    if (raw) prepared = prepareLog(*raw, site, hold);
-    QString notSaved;
-    if (!path.empty()) {
-      auto book = Book::open(path, Book::Mode::existing);
-      const Status saved = !book ? Status(book.problems()) : save == Save::log ? book->replaceLogs(prepared.log.get()) : saveFlagsIn(*book, *prepared.log);
-      if (!saved) notSaved = QString::fromStdString(saved.problem().text());
-    }
+  if (save == Save::log) saveLog(raw, Save::log); // at once, and its flags when they are known
+  if (!raw) return;
+  m_background->post([this, generation, raw = std::move(raw), save, site = m_plan.site, hold = m_plan.setpoints.hold_C](const std::stop_token& stop) {
+    auto prepared = prepareLog(*raw, site, hold, stop);
+    if (!prepared) return; // the window is closing
     QMetaObject::invokeMethod(
-        this, [this, generation, prepared = std::move(prepared), notSaved] { logPrepared(generation, prepared, notSaved); }, Qt::QueuedConnection);
+        this, [this, generation, prepared = std::move(*prepared), save] { logPrepared(generation, prepared, save); }, Qt::QueuedConnection);
   });
 }
 
-void Document::logPrepared(quint64 generation, PreparedLog prepared, const QString& notSaved) {
-  if (!notSaved.isEmpty()) emit trouble(tr("the log is not saved: %1").arg(notSaved));
+void Document::logPrepared(quint64 generation, PreparedLog prepared, Save save) {
   if (generation != m_logGeneration) return; // another log or site has taken its place
   m_preparing = false;
+  // a window that was closed too soon leaves a log without its flags: they are made good when it is opened again
+  if (save != Save::nothing && !sameFlags(*m_log.log, *prepared.log)) saveLog(prepared.log, Save::flags);
   m_log = std::move(prepared);
   m_result.reset(); // its steps are those of the weather before
   m_otherResult.reset();
   if (!m_log.whyNoWeather.empty()) emit trouble(QString::fromStdString(m_log.whyNoWeather));
   emit logChanged();
   simulateNow();
+}
+
+void Document::saveLog(std::shared_ptr<const Log> log, Save save) {
+  if (!m_outbox) return;
+  if (save == Save::log)
+    m_outbox->put("log", [log = std::move(log)](Book& book) { return book.replaceLogs(log.get()); }, {"flags"});
+  else
+    m_outbox->put("flags", [log = std::move(log)](Book& book) -> Status {
+      const auto id = book.newestLog();
+      if (!id) return id.problems();
+      return book.saveFlags(*id, *log);
+    });
+}
+
+void Document::savePlan() {
+  if (m_outbox) m_outbox->put("plan", [id = m_planId, plan = m_plan](Book& book) { return book.savePlan(id, plan); });
+}
+
+void Document::keepState(const QString& why, bool onlyIfLongAgo) {
+  constexpr qint64 kLongAgo_s = 15 * 60;
+  const qint64 now = QDateTime::currentSecsSinceEpoch();
+  if (!m_outbox || (onlyIfLongAgo && now - m_stateKept_s < kLongAgo_s)) return;
+  m_stateKept_s = now;
+  m_outbox->put(fmt::format("state {}", ++m_states), [why = why.toStdString(), now, plan = m_plan](Book& book) -> Status {
+    auto id = book.keepState(why, now, plan);
+    if (!id) return id.problems();
+    return Done{};
+  });
 }
 
 void Document::applyPlan(const Plan& plan) {
@@ -235,9 +423,8 @@ void Document::applyPlan(const Plan& plan) {
     emit logChanged(); // what is owed below the line
   }
   if (siteMoved && m_log.log) prepareNow(m_log.log, Save::nothing);
-  simulateNow(); // while it is saved
-  if (m_book)
-    if (auto ok = m_book->savePlan(m_planId, m_plan); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
+  simulateNow();
+  savePlan();
   if (onlyPrices) { // what was searched is ranked again, not searched again
     m_sizingOf = m_generation;
     repriceSizing(m_plan.prices);
@@ -263,18 +450,24 @@ std::optional<QString> Document::edit(const QString& name, const std::function<v
   const auto refused = [](const Problem& p) { return QString::fromStdString(p.what + ": " + p.allowed); };
   if (const Problems problems = check(after); !problems.empty()) return refused(problems.front());
   if (const auto readable = planFromJson(planToJson(after)); !readable) return refused(readable.problem()); // what is saved can be opened again
+  if (!m_book) return tr("No book is open: open one, or begin a new one.");
+  if (isFollowingWindow()) return heldElsewhere();
+  keepState(tr("before \"%1\"").arg(name), true);
   m_undo.push(new EditCommand(*this, name, m_plan, after, mergeId, m_mergeEpoch));
   return std::nullopt;
 }
 
 std::optional<QString> Document::setLog(Log log) {
   if (log.time.empty()) return tr("the log has no readings");
+  if (isFollowingWindow()) return heldElsewhere();
+  keepState(tr("before a log was imported"));
   m_undo.push(new LogCommand(*this, tr("import a log"), m_log.log, std::make_shared<const Log>(std::move(log))));
   return std::nullopt;
 }
 
 std::optional<QString> Document::addToLog(const QString& what, const Log& more) {
   if (more.time.empty()) return tr("there are no readings in it");
+  if (isFollowingWindow()) return heldElsewhere();
   if (!m_log.log) {
     m_undo.push(new LogCommand(*this, what, nullptr, std::make_shared<const Log>(more)));
     return std::nullopt;
@@ -291,7 +484,7 @@ std::optional<QString> Document::addToLog(const QString& what, const Log& more) 
 }
 
 void Document::followed(const Log& more) {
-  if (more.time.empty()) return;
+  if (more.time.empty() || isFollowingWindow()) return;
   if (!m_log.log) return applyLog(std::make_shared<const Log>(more));
   Merged merged = mergeLogs(*m_log.log, more);
   if (merged.added == 0) return;
@@ -301,7 +494,7 @@ void Document::followed(const Log& more) {
 }
 
 void Document::decide(const QString& name, const std::vector<Decision>& decisions) {
-  if (!m_log.log || decisions.empty()) return;
+  if (!m_log.log || decisions.empty() || !mayChange()) return;
   std::vector<Decision> all = m_log.log->decisions;
   all.insert(all.end(), decisions.begin(), decisions.end());
   m_undo.push(new DecisionCommand(*this, name, m_log.log->decisions, std::move(all)));
@@ -313,6 +506,7 @@ void Document::applyDecisions(const std::vector<Decision>& decisions) {
   log->decisions = decisions;
   m_log.log = log; // at once, so that the next decision builds on this one; the flags follow
   ++m_generation;  // whatever runs now goes by the readings as they were
+  saveLog(log, Save::flags); // the grower's word at once, the flags that follow from it when they are known
   prepareNow(std::move(log), Save::flags);
 }
 
@@ -328,19 +522,55 @@ void Document::setStation(const QString& address) {
 
 std::vector<Recipe> Document::recipes() const {
   if (!m_book) return {};
+  if (m_outbox) m_outbox->waitUntilWritten(kReadAfter_ms);
   auto all = m_book->recipes();
   return all ? std::move(*all) : std::vector<Recipe>();
 }
 
 void Document::keepRecipe(const Recipe& recipe) {
-  if (!m_book) return;
-  if (auto ok = m_book->saveRecipe(recipe); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
+  if (m_outbox) m_outbox->put("recipe " + recipe.name, [recipe](Book& book) { return book.saveRecipe(recipe); });
 }
 
 void Document::keepSnapshot(const QString& name) {
-  if (!m_book) return;
-  if (auto id = m_book->addSnapshot(name.toStdString(), QDateTime::currentSecsSinceEpoch(), m_plan); !id)
-    emit trouble(QString::fromStdString(id.problem().text()));
+  if (!m_outbox) return void(mayChange());
+  const qint64 now = QDateTime::currentSecsSinceEpoch();
+  m_outbox->put(fmt::format("state {}", ++m_states), [name = name.toStdString(), now, plan = m_plan](Book& book) -> Status {
+    auto id = book.addSnapshot(name, now, plan);
+    if (!id) return id.problems();
+    return Done{};
+  });
+}
+
+std::vector<Snapshot> Document::earlierStates() const {
+  if (!m_book) return {};
+  if (m_outbox) m_outbox->waitUntilWritten(kReadAfter_ms);
+  auto all = m_book->snapshots();
+  if (!all) return {};
+  std::reverse(all->begin(), all->end());
+  return std::move(*all);
+}
+
+std::optional<QString> Document::bringBack(const Snapshot& state) {
+  if (isFollowingWindow()) return heldElsewhere();
+  const auto json = parseJson(state.planJson);
+  const auto plan = json ? planFromJson(*json) : Result<Plan>(json.problems());
+  if (!plan) return QString::fromStdString(plan.problem().text());
+  std::shared_ptr<const Log> log = m_log.log;
+  if (state.log != 0) {
+    auto read = beside([&] { return m_book->logOf(state); });
+    if (!read) return QString::fromStdString(read.problem().text());
+    const bool same = m_log.log && m_log.log->time == read->time && recordToJson(*m_log.log) == recordToJson(*read);
+    if (!same) log = std::make_shared<const Log>(std::move(*read));
+  } else if (state.logRows == 0) {
+    log = nullptr;
+  }
+  const QString name = tr("bring back \"%1\"").arg(QString::fromStdString(state.name));
+  keepState(tr("before \"%1\"").arg(name));
+  m_undo.beginMacro(name);
+  m_undo.push(new EditCommand(*this, name, m_plan, *plan, -1, m_mergeEpoch));
+  if (log != m_log.log) m_undo.push(new LogCommand(*this, name, m_log.log, log));
+  m_undo.endMacro();
+  return std::nullopt;
 }
 
 std::size_t Document::winterInSight() const {
@@ -377,6 +607,7 @@ void Document::compareWith(std::optional<Plan> other, const QString& name) {
 void Document::takeOther() {
   if (!m_other) return;
   const Plan taken = *m_other;
+  keepState(tr("before \"%1\" was taken").arg(m_otherName));
   edit(tr("take \"%1\"").arg(m_otherName), [&](Plan& p) { p = taken; });
   compareWith(std::nullopt, {});
 }
@@ -407,8 +638,8 @@ void Document::repriceSizing(const Prices& prices) {
 }
 
 void Document::saveSetting(const char* key, const QString& value) {
-  if (m_book)
-    if (auto ok = m_book->setSetting(key, value.toStdString()); !ok) emit trouble(QString::fromStdString(ok.problem().text()));
+  if (m_outbox)
+    m_outbox->put(std::string("setting ") + key, [key = std::string(key), value = value.toStdString()](Book& book) { return book.setSetting(key, value); });
 }
 
 void Document::setUnits(const Units& units) {

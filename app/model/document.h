@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The open book as the window knows it: one plan in hand, a second to compare with, a log, and the results of running
-// the plan over it. Every change goes through a verb here, becomes a named undo step and is saved at once. Simulation
+// the plan over it. Every change goes through a verb here, becomes a named undo step and is saved at once, beside the window (outbox.h). Simulation
 // runs on its own thread; a result that belongs to an older plan is never shown as current (isCurrent()).
 #pragma once
 
@@ -14,6 +14,7 @@
 
 #include <QObject>
 #include <QString>
+#include <QTimer>
 #include <QUndoStack>
 
 #include <functional>
@@ -23,7 +24,9 @@
 namespace muffle {
 
 class Background;
+class BookLock;
 class Engine;
+class Outbox;
 
 class Document : public QObject {
   Q_OBJECT
@@ -33,8 +36,20 @@ public:
   explicit Document(QObject* parent = nullptr);
   ~Document() override;
 
-  /// Opens (or makes) a book and shows its first plan. Problem text on failure; the present book then stays.
+  /// Opens (or makes) a book and shows its first plan. Problem text on failure; the present book then stays. What of that is not
+  /// written yet is tried once more and then given up: ask first (whyNotSaved()).
   std::optional<QString> openBook(const QString& path, bool create);
+  /// What was wrong with the book that openBook refused last; kind `damaged` can be salvaged.
+  [[nodiscard]] const Problems& openingProblems() const { return m_openingProblems; }
+  /// True while another window holds the book: what is done there is shown here, and nothing can be changed until it is closed.
+  [[nodiscard]] bool isFollowingWindow() const { return m_followTimer.isActive(); }
+  /// Why the newest edits are not in the book yet; nothing while all is written or on its way. They are kept and tried again.
+  [[nodiscard]] std::optional<QString> whyNotSaved() const;
+  void trySavingAgain();
+  /// Everything, with what is not saved yet, to another file, which then is the open book.
+  std::optional<QString> saveElsewhere(const QString& path);
+  /// Waits until all edits are in the book; false if they cannot be.
+  bool waitUntilSaved(int timeout_ms = 20000);
   [[nodiscard]] QString bookPath() const;
   [[nodiscard]] bool hasBook() const { return m_book.has_value(); }
 
@@ -86,6 +101,10 @@ public:
   /// Ends a run of merged edits, such as a drag.
   void finishEdit() { ++m_mergeEpoch; }
   void keepSnapshot(const QString& name);
+  /// Newest first.
+  [[nodiscard]] std::vector<Snapshot> earlierStates() const;
+  /// Plan and log as they were, as one step to undo.
+  std::optional<QString> bringBack(const Snapshot& state);
   void compareWith(std::optional<Plan> other, const QString& name);
   void takeOther();
 
@@ -119,6 +138,7 @@ public:
 
 signals:
   void bookOpened();
+  void bookMoved(); ///< the same work, in another file from now on
   void planChanged();
   void logChanged();
   void resultChanged();
@@ -129,6 +149,7 @@ signals:
   void sizingProgress(int done, int of);
   void trouble(const QString& text); ///< something was refused or could not be saved
   void told(const QString& text);    ///< what was done, in a line
+  void savingChanged();              ///< whyNotSaved() or isFollowingWindow() may be another
 
 private:
   friend class EditCommand;
@@ -139,14 +160,32 @@ private:
   void applyDecisions(const std::vector<Decision>& decisions);
   enum class Save { nothing, flags, log };
   void prepareNow(std::shared_ptr<const Log> raw, Save save);
-  void logPrepared(quint64 generation, PreparedLog prepared, const QString& notSaved);
+  void logPrepared(quint64 generation, PreparedLog prepared, Save save);
   void simulateNow();
   [[nodiscard]] std::size_t winterInSight() const;
   /// The last step of that winter that any view of the chosen night draws.
   [[nodiscard]] std::size_t stepInSight() const;
   void saveSetting(const char* key, const QString& value);
+  void savePlan();
+  void saveLog(std::shared_ptr<const Log> log, Save save);
+  /// The state before what is about to be done, as one to come back to.
+  void keepState(const QString& why, bool onlyIfLongAgo = false);
+  struct Opened;
+  void own(Book writer);
+  void outboxChanged();
+  void followWindow();
+  /// Refuses, with the reason told, while another window holds the book.
+  bool mayChange();
+  static QString heldElsewhere();
 
-  std::optional<Book> m_book;
+  std::optional<Book> m_book; ///< read from; written by the outbox alone
+  std::shared_ptr<BookLock> m_lock;
+  std::unique_ptr<Outbox> m_outbox; ///< none while another window holds the book
+  Problems m_openingProblems;
+  QTimer m_followTimer;
+  std::int64_t m_seenVersion = 0, m_seenLog = 0;
+  qint64 m_stateKept_s = 0;
+  quint64 m_states = 0;
   RowId m_planId = 0;
   Plan m_plan;
   PreparedLog m_log;

@@ -5,12 +5,14 @@
 
 namespace muffle {
 
-PreparedLog prepareLog(const Log& raw, const Site& site, double hold_C) {
+std::optional<PreparedLog> prepareLog(const Log& raw, const Site& site, double hold_C, const std::stop_token& stop) {
   PreparedLog prepared;
   auto log = std::make_shared<Log>(raw);
   prepared.problems = flagProblems(*log, site.place);
+  if (stop.stop_requested()) return std::nullopt;
   const auto zone = TimeZone::named(site.timeZone);
   prepared.nights = cutNights(*log, site.place, zone ? *zone : TimeZone::utc(), hold_C);
+  if (stop.stop_requested()) return std::nullopt;
   auto weather = weatherFromLog(*log, site);
   if (weather)
     prepared.weather = std::make_shared<const Weather>(std::move(*weather));

@@ -8,6 +8,8 @@
 #include "core/weather/weather.h"
 
 #include <memory>
+#include <optional>
+#include <stop_token>
 #include <string>
 #include <vector>
 
@@ -21,6 +23,7 @@ struct PreparedLog {
   std::string whyNoWeather;
 };
 
-PreparedLog prepareLog(const Log& raw, const Site& site, double hold_C);
+/// Nothing if it was told to stop.
+std::optional<PreparedLog> prepareLog(const Log& raw, const Site& site, double hold_C, const std::stop_token& stop = {});
 
 } // namespace muffle

@@ -65,9 +65,10 @@ QString Theme::styleSheet() const {
              "QToolTip{background:%1;color:%2;border:1px solid %3;padding:4px;}QScrollArea,QScrollArea>QWidget>QWidget{background:transparent;border:none;}"
              "QTableView,QTreeView{background:%1;color:%2;gridline-color:%3;border:none;selection-background-color:%3;selection-color:%2;}QHeaderView::section{"
              "background:%4;color:%6;border:none;border-bottom:1px solid %3;padding:3px 3px;}"
-             "QProgressBar{background:%4;border:1px solid %3;border-radius:3px;text-align:center;color:%2;}QProgressBar::chunk{background:%7;}"
+             "QTreeView::item{padding:2px 0;}QProgressBar{background:%4;border:1px solid %3;border-radius:3px;text-align:center;color:%2;}QProgressBar::chunk{background:%7;}"
              "QScrollBar:vertical{background:transparent;width:9px;}QScrollBar::handle:vertical{background:%3;border-radius:4px;min-height:24px;}QScrollBar::"
              "add-line,QScrollBar::sub-line{height:0;}"
+             "QWidget#notice{background:%1;border:1px solid %5;border-radius:4px;}"
              "QSplitter::handle{background:transparent;}"
              "QSlider::groove:horizontal{height:3px;background:%3;}QSlider::handle:horizontal{background:%5;width:13px;margin:-5px 0;border-radius:6px;}")
       .arg(wool.name(), ink.name(), seam.name(), oat.name(), madder.name(), fleece.name(), lichen.name());

@@ -1,16 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/main_window.h"
 
+#include "app/model/beside.h"
 #include "app/model/demo_book.h"
 #include "app/paint/theme.h"
 #include "app/stages/aids_dialog.h"
 #include "app/stages/cost_stage.h"
+#include "app/stages/earlier_states.h"
 #include "app/stages/hand_sheet.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/import_dialog.h"
 #include "app/stages/log_stage.h"
+#include "app/stages/notice_bar.h"
 #include "app/stages/print.h"
+#include "app/stages/salvage_dialog.h"
 #include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
 #include "app/stages/slip_view.h"
@@ -21,9 +25,9 @@
 
 #include <QActionGroup>
 #include <QApplication>
+#include <QCloseEvent>
 #include <QDir>
 #include <QDropEvent>
-#include <QEventLoop>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QGridLayout>
@@ -37,14 +41,16 @@
 #include <QStackedWidget>
 #include <QStandardPaths>
 
-#include <thread>
-
 namespace muffle {
+
+namespace {
+const QString kRefused = QStringLiteral("refused"), kUnsaved = QStringLiteral("unsaved"), kFollowing = QStringLiteral("following"), kDamaged = QStringLiteral("damaged");
+} // namespace
 
 MainWindow::MainWindow(Document& document, QWidget* parent)
     : QMainWindow(parent), m_document(document), m_follower(document), m_feed(document), m_thread(new ThreadBar(document)),
       m_section(new SectionView(document)), m_instruments(new QStackedWidget), m_cost(new CostStage(document)), m_start(new StartPage(document)),
-      m_slip(new SlipView(document)), m_scarf(new ScarfView(document)), m_status(new QLabel) {
+      m_slip(new SlipView(document)), m_scarf(new ScarfView(document)), m_notices(new NoticeBar), m_status(new QLabel) {
   setAcceptDrops(true);
   resize(1280, 800);
   auto* centre = new QWidget(this);
@@ -53,14 +59,15 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   grid->setHorizontalSpacing(12);
   grid->setVerticalSpacing(7);
   grid->addWidget(m_thread, 0, 0, 1, 3);
-  grid->addWidget(m_section, 1, 0);
-  grid->addWidget(m_instruments, 1, 1);
-  grid->addWidget(m_slip, 1, 2);
-  grid->addWidget(m_scarf, 2, 0, 1, 3);
-  grid->addWidget(m_status, 3, 0, 1, 3);
+  grid->addWidget(m_notices, 1, 0, 1, 3);
+  grid->addWidget(m_section, 2, 0);
+  grid->addWidget(m_instruments, 2, 1);
+  grid->addWidget(m_slip, 2, 2);
+  grid->addWidget(m_scarf, 3, 0, 1, 3);
+  grid->addWidget(m_status, 4, 0, 1, 3);
   grid->setColumnStretch(0, 55);
   grid->setColumnStretch(1, 49);
-  grid->setRowStretch(1, 1);
+  grid->setRowStretch(2, 1);
   m_slip->setFixedWidth(206);
   m_scarf->setFixedHeight(162);
   setCentralWidget(centre);
@@ -92,9 +99,11 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   });
   connect(&document, &Document::bookOpened, this, [this] {
     rememberBook();
-    m_follower.follow(m_document.followedFile());
+    m_notices->settle(kRefused);
+    const bool ours = !m_document.isFollowingWindow(); // else the other window follows and listens
+    m_follower.follow(ours ? m_document.followedFile() : QString());
     m_unfollow->setEnabled(!m_document.followedFile().isEmpty());
-    m_feed.listen(m_document.station());
+    m_feed.listen(ours ? m_document.station() : QString());
     m_unlisten->setEnabled(!m_document.station().isEmpty());
     if (m_document.log()) {
       showStage(m_thread->stage());
@@ -111,7 +120,13 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
     for (const StoreRef& s : storesOf(document.plan()))
       if (s.kind == kind && s.index == index) stores->choice().choose(s.id);
   });
-  connect(&document, &Document::trouble, this, &MainWindow::say);
+  connect(&document, &Document::trouble, this, &MainWindow::warn);
+  connect(document.undoStack(), &QUndoStack::indexChanged, this, [this] { m_notices->settle(kRefused); }); // something has gone well since
+  connect(&document, &Document::savingChanged, this, &MainWindow::refreshNotices);
+  connect(&document, &Document::bookMoved, this, [this] {
+    rememberBook();
+    refreshStatus();
+  });
   connect(&document, &Document::told, this, &MainWindow::say);
   connect(&m_feed, &StationFeed::connectedChanged, this, [this](bool connected) {
     if (!m_feed.address().isEmpty())
@@ -141,6 +156,9 @@ void MainWindow::buildMenus() {
   book->addAction(tr("&Listen to a station…"), this, &MainWindow::chooseStation);
   m_unlisten = book->addAction(tr("End listening"), this, [this] { listenTo({}); });
   m_unlisten->setEnabled(false);
+  book->addSeparator();
+  book->addAction(tr("&Save a copy elsewhere…"), QKeySequence::SaveAs, this, &MainWindow::saveElsewhere);
+  book->addAction(tr("&Earlier states…"), QKeySequence(tr("Ctrl+E")), this, &MainWindow::showEarlierStates);
   book->addAction(tr("&Export as folder…"), this, &MainWindow::exportTo);
   book->addAction(tr("&Print…"), QKeySequence::Print, this, [this] { previewPage(this, m_document, {m_section, m_instruments, m_slip, m_scarf}); });
   book->addSeparator();
@@ -234,6 +252,96 @@ void MainWindow::showStage(Document::Stage stage) {
 
 void MainWindow::say(const QString& text) { m_status->setText(text); }
 
+QString MainWindow::notice() const {
+  QStringList lines;
+  for (const QString& matter : {kDamaged, kUnsaved, kFollowing, kRefused})
+    if (const QString text = m_notices->textOf(matter); !text.isEmpty()) lines << text;
+  return lines.join(QLatin1Char('\n'));
+}
+
+void MainWindow::warn(const QString& text) { m_notices->show(kRefused, text, {}, true); }
+
+void MainWindow::refreshNotices() {
+  if (const auto why = m_document.whyNotSaved())
+    m_notices->show(kUnsaved, tr("Your last edits are not saved yet: %1. They are kept here and tried again by themselves.").arg(*why),
+                    {{tr("Try again"), [this] { m_document.trySavingAgain(); }}, {tr("Save elsewhere…"), [this] { saveElsewhere(); }}}, false);
+  else
+    m_notices->settle(kUnsaved);
+  if (m_document.isFollowingWindow())
+    m_notices->show(kFollowing, tr("This book is open in another window: what is done there is shown here, and nothing can be changed here until that window is closed."),
+                    {{tr("Work on a copy…"), [this] { saveElsewhere(); }}}, false);
+  else
+    m_notices->settle(kFollowing);
+}
+
+bool MainWindow::saveElsewhere() {
+  const QFileInfo now(m_document.bookPath());
+  QString path = QFileDialog::getSaveFileName(this, tr("Save a copy elsewhere"), QDir::home().filePath(now.completeBaseName() + tr(" copy.muffle")), tr("Muffle books (*.muffle)"));
+  if (path.isEmpty()) return false;
+  if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".muffle");
+  if (const auto why = m_document.saveElsewhere(path)) {
+    warn(*why);
+    return false;
+  }
+  m_notices->settle(kRefused);
+  say(tr("Saved: you now work in %1.").arg(path));
+  return true;
+}
+
+bool MainWindow::mayLeaveBook() {
+  m_document.waitUntilSaved(1500);
+  for (;;) {
+    const auto why = m_document.whyNotSaved();
+    if (!why) return true;
+    QMessageBox ask(QMessageBox::Warning, tr("Not saved"), tr("Your last edits are not saved."), QMessageBox::NoButton, this);
+    ask.setInformativeText(*why);
+    auto* elsewhere = ask.addButton(tr("Save elsewhere…"), QMessageBox::AcceptRole);
+    auto* lose = ask.addButton(tr("Lose them"), QMessageBox::DestructiveRole);
+    auto* stay = ask.addButton(tr("Stay"), QMessageBox::RejectRole);
+    ask.setDefaultButton(elsewhere);
+    ask.setEscapeButton(stay);
+    ask.exec();
+    if (ask.clickedButton() == lose) return true;
+    if (ask.clickedButton() != elsewhere) return false;
+    saveElsewhere();
+  }
+}
+
+void MainWindow::closeEvent(QCloseEvent* e) {
+  if (mayLeaveBook())
+    e->accept();
+  else
+    e->ignore();
+}
+
+void MainWindow::offerSalvage(const QString& path) {
+  const Problems& problems = m_document.openingProblems();
+  if (problems.empty() || problems.front().kind != ProblemKind::damaged) return;
+  QStringList what;
+  for (const Problem& p : problems) what << QString::fromStdString(p.what);
+  what.removeDuplicates();
+  constexpr int kNamed = 3;
+  QString text = tr("%1 is damaged: %2").arg(QFileInfo(path).fileName(), QStringList(what.mid(0, kNamed)).join(QStringLiteral("; ")));
+  if (what.size() > kNamed) text += tr("; and %1 more").arg(what.size() - kNamed);
+  m_notices->show(kDamaged, text + tr(". It is left as it is."),
+                  {{tr("Save what can be saved…"),
+                    [this, path] {
+                      const QFileInfo was(path);
+                      QString to = QFileDialog::getSaveFileName(this, tr("Save what can be saved"), was.dir().filePath(was.completeBaseName() + tr(" salvaged.muffle")),
+                                                                tr("Muffle books (*.muffle)"), nullptr, QFileDialog::DontConfirmOverwrite);
+                      if (to.isEmpty()) return;
+                      if (QFileInfo(to).suffix().isEmpty()) to += QStringLiteral(".muffle");
+                      const auto found = beside([&] { return salvageBook(path.toStdString(), to.toStdString()); });
+                      if (!found) return warn(QString::fromStdString(found.problem().text()));
+                      m_notices->settle(kDamaged);
+                      if (!openPath(to, false)) return;
+                      SalvageDialog(*found, to, this).exec();
+                    }}},
+                  true);
+}
+
+void MainWindow::showEarlierStates() { EarlierStatesDialog(m_document, this).exec(); }
+
 void MainWindow::refreshStatus() {
   setWindowTitle(tr("%1 — Muffle").arg(m_document.hasBook() ? QFileInfo(m_document.bookPath()).completeBaseName() : tr("no book")));
   const Simulation* run = m_document.result();
@@ -260,17 +368,22 @@ void MainWindow::openBook(bool create) {
 }
 
 bool MainWindow::openPath(const QString& path, bool create) {
+  if (!mayLeaveBook()) return false;
   if (const auto why = m_document.openBook(path, create)) {
-    say(*why);
+    if (!m_document.openingProblems().empty() && m_document.openingProblems().front().kind == ProblemKind::damaged)
+      offerSalvage(path);
+    else
+      warn(*why);
     return false;
   }
+  m_notices->settle(kDamaged);
   return true;
 }
 
 void MainWindow::openDemo() {
   const auto folder = demoFolder();
   if (!folder) {
-    say(tr("the demo's files did not come with this installation"));
+    warn(tr("the demo's files did not come with this installation"));
     return;
   }
   const QString home = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
@@ -278,7 +391,7 @@ void MainWindow::openDemo() {
   const QString path = home + QStringLiteral("/demo.muffle");
   const bool fresh = !QFileInfo::exists(path);
   if (fresh && !makeDemoBook(path, *folder)) {
-    say(tr("the demo book could not be made at %1").arg(path));
+    warn(tr("the demo book could not be made at %1").arg(path));
     return;
   }
   if (!openPath(path, false)) return;
@@ -315,7 +428,7 @@ void MainWindow::chooseStation() {
 bool MainWindow::listenTo(const QString& address) {
   m_feed.handOver();
   if (const auto why = m_feed.listen(address)) {
-    say(*why);
+    warn(*why);
     return false;
   }
   m_document.setStation(address);
@@ -328,7 +441,7 @@ bool MainWindow::writeByHand() {
   HandSheetDialog dialog(m_document, this);
   if (dialog.exec() != QDialog::Accepted) return false;
   if (const auto why = m_document.addToLog(tr("readings by hand"), dialog.log())) {
-    say(*why);
+    warn(*why);
     return false;
   }
   showStage(Document::Stage::log);
@@ -336,18 +449,6 @@ bool MainWindow::writeByHand() {
 }
 
 namespace {
-/// Reads a file on a thread of its own while the window goes on.
-Result<std::string> readBeside(const std::string& path) {
-  QEventLoop loop;
-  std::optional<Result<std::string>> bytes;
-  const std::jthread reader([&] {
-    bytes = readFile(path);
-    QMetaObject::invokeMethod(&loop, &QEventLoop::quit, Qt::QueuedConnection);
-  });
-  loop.exec(QEventLoop::ExcludeUserInputEvents);
-  return std::move(*bytes);
-}
-
 /// Books opened before that are still there, newest first.
 QStringList recentBooks() {
   QStringList recent = QSettings(QStringLiteral("muffle"), QStringLiteral("muffle")).value(QStringLiteral("books")).toStringList();
@@ -384,17 +485,20 @@ void MainWindow::exportTo() {
   if (folder.isEmpty()) return;
   const auto book = Book::open(m_document.bookPath().toStdString(), Book::Mode::existing);
   if (!book) {
-    say(QString::fromStdString(book.problem().text()));
+    warn(QString::fromStdString(book.problem().text()));
     return;
   }
   const auto ok = exportBook(*book, folder.toStdString());
-  say(ok ? tr("exported to %1").arg(folder) : QString::fromStdString(ok.problem().text()));
+  if (ok)
+    say(tr("exported to %1").arg(folder));
+  else
+    warn(QString::fromStdString(ok.problem().text()));
 }
 
 bool MainWindow::importFile(const QString& path) {
-  Result<std::string> bytes = readBeside(path.toStdString());
+  Result<std::string> bytes = beside([&] { return readFile(path.toStdString()); });
   if (!bytes) {
-    say(QString::fromStdString(bytes.problem().text()));
+    warn(QString::fromStdString(bytes.problem().text()));
     return false;
   }
   ImportDialog dialog(m_document, QFileInfo(path).fileName(), std::move(*bytes), this);
@@ -402,7 +506,7 @@ bool MainWindow::importFile(const QString& path) {
   if (const auto recipe = dialog.recipe()) m_document.keepRecipe(*recipe);
   const auto why = dialog.adds() ? m_document.addToLog(tr("add %1").arg(QFileInfo(path).fileName()), dialog.takeLog()) : m_document.setLog(dialog.takeLog());
   if (why) {
-    say(*why);
+    warn(*why);
     return false;
   }
   showStage(Document::Stage::log);
@@ -416,7 +520,7 @@ bool MainWindow::importFileUnasked(const QString& path) {
   options.zone = m_document.zone();
   auto read = readLog(*bytes, options);
   if (!read) {
-    say(QString::fromStdString(read.problem().text()));
+    warn(QString::fromStdString(read.problem().text()));
     return false;
   }
   read->log.name = QFileInfo(path).fileName().toStdString();

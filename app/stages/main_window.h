@@ -17,6 +17,7 @@ class QStackedWidget;
 namespace muffle {
 
 class CostStage;
+class NoticeBar;
 class ScarfView;
 class SectionView;
 class SlipView;
@@ -28,6 +29,10 @@ class MainWindow : public QMainWindow {
 public:
   explicit MainWindow(Document& document, QWidget* parent = nullptr);
   void showStage(Document::Stage stage);
+  /// Opens (or makes) a book and remembers it; false with the reason said if it cannot be.
+  bool openPath(const QString& path, bool create);
+  /// What stands above the work, a line a matter.
+  [[nodiscard]] QString notice() const;
   /// Reads a file and offers it for import; false if it was refused or given up.
   bool importFile(const QString& path);
   /// Used by --shots and tests: takes what was recognised without asking.
@@ -44,15 +49,22 @@ public:
 protected:
   void dragEnterEvent(QDragEnterEvent*) override;
   void dropEvent(QDropEvent*) override;
+  void closeEvent(QCloseEvent*) override;
 
 private:
   void buildMenus();
   void restyle();
   void say(const QString& text);
+  /// Something was refused: it stays in sight until the next thing goes well.
+  void warn(const QString& text);
   void refreshStatus();
+  void refreshNotices();
+  /// True if nothing unsaved is lost by leaving this book, or the grower says so.
+  bool mayLeaveBook();
+  bool saveElsewhere();
+  void offerSalvage(const QString& path);
+  void showEarlierStates();
   void openBook(bool create);
-  /// Opens (or makes) a book and remembers it; false with the reason said if it cannot be.
-  bool openPath(const QString& path, bool create);
   void openDemo();
   void chooseLog();
   void chooseFollowed();
@@ -73,6 +85,7 @@ private:
   bool m_remembersBooks = true;
   SlipView* m_slip;
   ScarfView* m_scarf;
+  NoticeBar* m_notices;
   QLabel* m_status;
 };
 

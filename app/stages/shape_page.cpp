@@ -50,7 +50,7 @@ protected:
     p.setRenderHint(QPainter::Antialiasing);
     const Theme& t = Theme::of(m_document.isDark());
     if (isChecked()) p.fillRect(rect(), t.oat);
-    HouseShape s{m_kind, 6.0, 12.0, 1.0, 3.2, 90.0};
+    HouseShape s{m_kind, 6.0, 12.0, 1.0, m_kind == ShapeKind::pointedArch ? 4.6 : 3.2, 90.0}; // high enough to show its point
     s = s.as(m_kind);
     const double scale = std::min((width() - 16.0) / s.span_m(), 38.0 / s.ridge_m);
     QPolygonF line;

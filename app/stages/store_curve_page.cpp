@@ -107,14 +107,16 @@ void StoreCurvePage::start() {
 }
 
 /// By each point the nights it holds, on the side where neither line nor another number is; where there is none, nothing.
-void StoreCurvePage::sayHeld(const QVector<double>& x, const QVector<double>& y) {
+void StoreCurvePage::sayHeld(const QVector<double>& x, const QVector<double>& y, double mine) {
   const Theme& t = Theme::of(m_document.isDark());
   const QFontMetricsF metrics(textFont(8.5));
   std::vector<QPointF> points;
   for (qsizetype i = 0; i < x.size(); ++i) points.emplace_back(m_plot->xAxis->coordToPixel(x[i]), m_plot->yAxis->coordToPixel(y[i]));
   std::vector<QRectF> taken;
   const auto isFree = [&](const QRectF& box) {
-    if (!QRectF(m_plot->axisRect()->rect()).contains(box)) return false;
+    if (!QRectF(m_plot->axisRect()->rect()).adjusted(5, 2, -2, -2).contains(box)) return false;
+    for (const double upright : {0.0, mine}) // the lines at none and at yours
+      if (const double at = m_plot->xAxis->coordToPixel(upright); at > box.left() - 2.0 && at < box.right() + 2.0) return false;
     for (const QRectF& other : taken)
       if (other.intersects(box.adjusted(-2, -1, 2, 1))) return false;
     for (std::size_t i = 1; i < points.size(); ++i) // the line between two points, every few pixels
@@ -180,12 +182,13 @@ void StoreCurvePage::draw() {
   m_plot->xAxis->scaleRange(1.12);
   m_plot->yAxis->scaleRange(1.3);
   m_plot->replot(); // the axes' pixels are known from here on
-  sayHeld(x, y);
+  sayHeld(x, y, shownSize(now));
   m_plot->replot();
   // from yours to the next size up, by one of what it is counted in
   const auto after = std::find_if(m_points.begin(), m_points.end(), [&](const StorePoint& q) { return q.size > now * 1.0001; });
   const auto mine = std::find_if(m_points.begin(), m_points.end(), [&](const StorePoint& q) { return std::abs(q.size - now) < 1e-6 * std::max(now, 1.0); });
   const StorePoint& none = m_points.front();
+  constexpr double kShown_K = 0.05; // what a run is off by, and half of the last digit
   if (mine == m_points.end()) return;
   QString words = tr("Without it %1 nights are held and the coldest is %2; with %3 it is %4 nights and %5.")
                       .arg(none.held)
@@ -193,10 +196,12 @@ void StoreCurvePage::draw() {
                       .arg(mine->held)
                       .arg(u.text(Quantity::temperature, mine->coldest_C));
   if (after != m_points.end())
-    words += QLatin1Char(' ') + tr("%1 would hold %2 and buy %3.")
-                                    .arg(StoreWords::size(m_of, after->size, u))
-                                    .arg(after->held)
-                                    .arg(u.text(Quantity::difference, after->coldest_C - mine->coldest_C));
+    words += QLatin1Char(' ') + (std::abs(after->coldest_C - mine->coldest_C) < kShown_K
+                                     ? tr("%1 would hold %2 and change the coldest by nothing that shows.").arg(StoreWords::size(m_of, after->size, u)).arg(after->held)
+                                     : tr("%1 would hold %2 and buy %3.")
+                                           .arg(StoreWords::size(m_of, after->size, u))
+                                           .arg(after->held)
+                                           .arg(u.text(Quantity::difference, after->coldest_C - mine->coldest_C)));
   m_words->setText(words);
 }
 

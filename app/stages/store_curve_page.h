@@ -31,7 +31,7 @@ protected:
 private:
   void start();
   void draw();
-  void sayHeld(const QVector<double>& x, const QVector<double>& y);
+  void sayHeld(const QVector<double>& x, const QVector<double>& y, double mine);
   [[nodiscard]] bool isCurrent() const;
   Document& m_document;
   StoreChoice& m_choice;

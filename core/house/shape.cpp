@@ -31,11 +31,11 @@ struct PointedArc {
 };
 
 /// One at least half as high as wide springs upright. A flatter one would have to dip at its ridge: it leans in from the foot, and bends
-/// by a share of what a round arch of its height would, which falls from all of it at half the width to three quarters.
+/// by a share of what a round arch of its height would, which falls from all of it at half the width to three fifths.
 PointedArc pointedArcOf(double width, double rise) {
   const double half = width / 2.0, chord = std::atan2(rise, half);
   double bend = kPi / 2.0 - chord; // half the sweep
-  if (rise < half) bend = chord * (0.75 + 0.25 * std::pow(rise / half, 3));
+  if (rise < half) bend = chord * (0.6 + 0.4 * std::pow(rise / half, 3));
   const double length = std::hypot(half, rise), radius = length / (2.0 * std::sin(bend)), toCentre = radius * std::cos(bend);
   // from the chord's middle inwards and down
   const double x = half / 2.0 - toCentre * rise / length, y = rise / 2.0 - toCentre * half / length;

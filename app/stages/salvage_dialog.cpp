@@ -1,0 +1,60 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/salvage_dialog.h"
+
+#include "app/model/units.h"
+#include "app/paint/theme.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QDialogButtonBox>
+#include <QFileInfo>
+#include <QLabel>
+#include <QPushButton>
+#include <QTreeWidget>
+#include <QVBoxLayout>
+
+namespace muffle {
+
+SalvageDialog::SalvageDialog(const Salvaged& found, const QString& newBook, QWidget* parent) : QDialog(parent) {
+  setWindowTitle(tr("What was saved"));
+  resize(680, 420);
+  auto* body = new QVBoxLayout(this);
+  const auto n = [](const std::vector<std::string>& list) { return static_cast<qint64>(list.size()); };
+  auto* sum = new QLabel(found.lost.empty() && found.doubtful.empty()
+                             ? tr("Everything was saved to %1.").arg(QFileInfo(newBook).fileName())
+                             : tr("Saved to %1, which is open now. %2, %3. The damaged book is as it was.")
+                                   .arg(QFileInfo(newBook).fileName(), counted(n(found.lost), tr("%1 thing is lost"), tr("%1 things are lost")),
+                                        counted(n(found.doubtful), tr("%1 is to be looked over"), tr("%1 are to be looked over"))),
+                         this);
+  sum->setWordWrap(true);
+  body->addWidget(sum);
+  auto* list = new QTreeWidget(this);
+  list->setHeaderHidden(true);
+  list->setRootIsDecorated(false);
+  list->setWordWrap(true);
+  list->setAccessibleName(tr("What was lost, what is doubtful and what was saved"));
+  QString text;
+  const auto add = [&](const QString& heading, const std::vector<std::string>& things) {
+    if (things.empty()) return;
+    auto* group = new QTreeWidgetItem(list, {heading});
+    group->setFont(0, titleFont(11));
+    group->setFlags(Qt::ItemIsEnabled);
+    text += heading + QLatin1Char('\n');
+    for (const std::string& thing : things) {
+      new QTreeWidgetItem(group, {QString::fromStdString(thing)});
+      text += QStringLiteral("  ") + QString::fromStdString(thing) + QLatin1Char('\n');
+    }
+  };
+  add(tr("Lost"), found.lost);
+  add(tr("To be looked over"), found.doubtful);
+  add(tr("Saved whole"), found.saved);
+  list->expandAll();
+  body->addWidget(list, 1);
+  auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, this);
+  QPushButton* copy = buttons->addButton(tr("Copy the list"), QDialogButtonBox::ActionRole);
+  connect(copy, &QPushButton::clicked, this, [text] { QApplication::clipboard()->setText(text); });
+  connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+  body->addWidget(buttons);
+}
+
+} // namespace muffle

@@ -1,0 +1,112 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "book/seal.h"
+
+#include "book/statement.h"
+
+#include <fmt/format.h>
+
+#define XXH_INLINE_ALL
+#include <xxhash.h>
+
+namespace muffle {
+namespace {
+
+constexpr std::size_t kMostNamed = 20; // of a book that is damaged all over
+
+void add(Problems& found, sqlite3* db, const std::string& what) {
+  const char* file = sqlite3_db_filename(db, "main");
+  if (found.size() < kMostNamed) found.push_back({ProblemKind::damaged, file ? file : "", what, "what is whole can be saved to a new book (salvage)"});
+}
+
+/// digest(value, ...): kind, length and bytes of each, so that no two rows of other cells meet.
+void digestOfValues(sqlite3_context* context, int count, sqlite3_value** values) {
+  XXH3_state_t state;
+  XXH3_64bits_reset(&state);
+  for (int i = 0; i < count; ++i) {
+    const int kind = sqlite3_value_type(values[i]);
+    const void* bytes = kind == SQLITE_BLOB ? sqlite3_value_blob(values[i]) : sqlite3_value_text(values[i]);
+    const std::int64_t head[2] = {kind, sqlite3_value_bytes(values[i])};
+    XXH3_64bits_update(&state, head, sizeof head);
+    if (bytes && head[1] > 0) XXH3_64bits_update(&state, bytes, static_cast<std::size_t>(head[1]));
+  }
+  sqlite3_result_int64(context, static_cast<sqlite3_int64>(XXH3_64bits_digest(&state)));
+}
+
+Result<std::int64_t> sealOfRows(sqlite3* db) {
+  XXH3_state_t state;
+  XXH3_64bits_reset(&state);
+  for (const SealedTable& table : sealedTables()) {
+    XXH3_64bits_update(&state, table.name, std::strlen(table.name));
+    Statement s(db, fmt::format("SELECT rowid, digest FROM {} NOT INDEXED ORDER BY rowid", table.name).c_str());
+    for (;;) {
+      auto row = s.step();
+      if (!row) return row.problems();
+      if (!*row) break;
+      const std::int64_t entry[2] = {s.integer(0), s.integer(1)};
+      XXH3_64bits_update(&state, entry, sizeof entry);
+    }
+  }
+  return static_cast<std::int64_t>(XXH3_64bits_digest(&state));
+}
+
+} // namespace
+
+const std::vector<SealedTable>& sealedTables() {
+  static const std::vector<SealedTable> tables{
+      {"plan", "name, json", "'the plan \"' || name || '\"'"},
+      {"log", "name, rows, time, record, in_use", "'the log \"' || name || '\"'"},
+      {"channel", "log_id, position, name, role, role_id, unit_in, unit_why, raw, flag, statistic", "'the log''s column \"' || name || '\"'"},
+      {"setting", "key, value", "'the setting \"' || key || '\"'"},
+      {"snapshot", "name, at, json, by_hand, log_id, log_name, log_rows, record", "'the snapshot \"' || name || '\"'"},
+      {"recipe", "name, json", "'the recipe \"' || name || '\"'"},
+  };
+  return tables;
+}
+
+void addDigestFunction(sqlite3* db) {
+  sqlite3_create_function_v2(db, "digest", -1, SQLITE_UTF8 | SQLITE_DETERMINISTIC, nullptr, &digestOfValues, nullptr, nullptr, nullptr);
+}
+
+Status digestAllRows(sqlite3* db) {
+  for (const SealedTable& t : sealedTables())
+    if (auto ok = execute(db, fmt::format("UPDATE {} SET digest = digest({})", t.name, t.columns)); !ok) return ok;
+  return Done{};
+}
+
+Status seal(sqlite3* db) {
+  const auto digest = sealOfRows(db);
+  if (!digest) return digest.problems();
+  return execute(db, fmt::format("INSERT OR REPLACE INTO seal (id, digest) VALUES (1, {})", *digest));
+}
+
+Problems pageDamageOf(sqlite3* db) {
+  Problems found;
+  Statement s(db, fmt::format("PRAGMA quick_check({})", kMostNamed).c_str());
+  for (;;) {
+    const auto row = s.step();
+    if (!row) add(found, db, "the file is damaged: " + row.problem().what);
+    if (!row || !*row) return found;
+    if (s.text(0) != "ok") add(found, db, "the file is damaged: " + s.text(0));
+  }
+}
+
+Problems damageOf(sqlite3* db) {
+  Problems found = pageDamageOf(db);
+  for (const SealedTable& t : sealedTables()) {
+    Statement s(db, fmt::format("SELECT {} FROM {} NOT INDEXED WHERE digest IS NOT digest({})", t.called, t.name, t.columns).c_str());
+    for (;;) {
+      const auto row = s.step();
+      if (!row) add(found, db, fmt::format("the table \"{}\" cannot be read", t.name));
+      if (!row || !*row) break;
+      add(found, db, s.text(0) + " is not as it was written");
+    }
+  }
+  if (!found.empty()) return found;
+  const auto digest = sealOfRows(db);
+  Statement s(db, "SELECT digest FROM seal WHERE id = 1");
+  const auto row = s.step();
+  if (!digest || !row || !*row || s.integer(0) != *digest) add(found, db, "something in it is missing or was put there by another program");
+  return found;
+}
+
+} // namespace muffle
