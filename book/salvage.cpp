@@ -127,7 +127,16 @@ private:
                                       statistics ? "statistic" : "0", id)
                               .c_str());
       const auto row = s.step();
-      if (!row || !*row || s.integer(0) != log) continue;
+      if (!row || !*row) { // its readings are out of reach; what it was called may not be
+        Statement named(m_from, fmt::format("SELECT log_id, name FROM channel NOT INDEXED WHERE rowid = {}", id).c_str());
+        const auto head = named.step();
+        if (!head || !*head || named.integer(0) != log) continue;
+        m_taken.insert(id);
+        found.lost.push_back(fmt::format("the column \"{}\" of the log \"{}\"", named.text(1), name));
+        m_isPart = true;
+        continue;
+      }
+      if (s.integer(0) != log) continue;
       m_taken.insert(id);
       Column c;
       c.whole = isWhole("channel", id);
@@ -136,6 +145,7 @@ private:
       const auto role = s.integer(3), statistic = s.integer(9);
       if (raw.size != rows * sizeof(float) || role < 0 || role > static_cast<int>(Role::note) || statistic < 0 || statistic > static_cast<int>(Statistic::highest)) {
         found.lost.push_back(fmt::format("the column \"{}\" of the log \"{}\"", c.channel.name, name));
+        m_isPart = true;
         continue;
       }
       c.channel.role = static_cast<Role>(role);
@@ -171,6 +181,7 @@ private:
       if (!log.time.empty()) std::memcpy(log.time.data(), times.data, log.time.size() * sizeof(UtcSeconds));
       bool whole = isWhole("log", id);
       std::vector<std::string> odd;
+      m_isPart = false;
       for (Column& c : columnsOf(id, log.time.size(), log.name)) {
         if (!c.whole) odd.push_back(c.channel.name);
         log.channels.push_back(std::move(c.channel));
@@ -193,11 +204,15 @@ private:
       m_logs[id] = *added;
       for (const std::string& name : odd)
         found.doubtful.push_back(fmt::format("the column \"{}\" of the log \"{}\": not as it was written, look it over", name, log.name));
-      if (odd.empty() || !whole) note(whole, fmt::format("the log \"{}\", {} rows", log.name, log.time.size()));
+      const std::string what = fmt::format("the log \"{}\", {} rows, {} columns", log.name, log.time.size(), log.channels.size());
+      if (!whole || (odd.empty() && !m_isPart))
+        note(whole, what);
+      else
+        found.doubtful.push_back(what + ": not all of it");
       tookAnything = true;
     }
     for (const std::int64_t id : m_channels)
-      if (!m_taken.contains(id)) found.lost.push_back(fmt::format("the column number {} of a log that is lost", id));
+      if (!m_taken.contains(id)) found.lost.push_back(fmt::format("the column number {}, of which log cannot be told", id));
     return Done{};
   }
 
@@ -258,6 +273,7 @@ private:
   sqlite3* m_from;
   Book& m_to;
   std::set<std::int64_t> m_channels, m_taken;
+  bool m_isPart = false; ///< a column of the log at work is lost
   std::map<RowId, RowId> m_logs; ///< old number to new
   std::string m_newestPlan, m_newestName;
 };

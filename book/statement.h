@@ -18,11 +18,21 @@ struct Blob {
   std::size_t size = 0;
 };
 
+/// What went wrong on the disk, in the words of whoever has to mend it.
 inline Problem sqliteProblem(sqlite3* db) {
-  const char* file = sqlite3_db_filename(db, "main");
-  if (sqlite3_errcode(db) == SQLITE_CORRUPT)
-    return {ProblemKind::damaged, file ? file : "", std::string("the file is damaged: ") + sqlite3_errmsg(db), "what is whole can be saved to a new book (salvage)"};
-  return {ProblemKind::storage, file ? file : "", std::string("storage: ") + sqlite3_errmsg(db), "check disk space, and that no other program holds the file"};
+  const char* name = sqlite3_db_filename(db, "main");
+  const std::string file = name ? name : "";
+  switch (sqlite3_errcode(db)) {
+  case SQLITE_CORRUPT: return {ProblemKind::damaged, file, "the file is damaged", "what is whole can be saved to a new book (salvage)"};
+  case SQLITE_FULL: return {ProblemKind::storage, file, "the disk is full", "make room on it, or save elsewhere"};
+  case SQLITE_READONLY: return {ProblemKind::storage, file, "the file may only be read", "allow writing to it and its folder, or save elsewhere"};
+  case SQLITE_CANTOPEN: return {ProblemKind::storage, file, "the file cannot be opened for writing", "check that the file and its folder are there and may be written to"};
+  case SQLITE_IOERR: return {ProblemKind::storage, file, "the disk gives an error", "check the disk and its connection, or save elsewhere"};
+  case SQLITE_BUSY:
+  case SQLITE_LOCKED: return {ProblemKind::storage, file, "another program holds the file", "close that program, or wait for it"};
+  case SQLITE_NOMEM: return {ProblemKind::storage, file, "there is not enough memory", "close other programs"};
+  default: return {ProblemKind::storage, file, std::string("it cannot be read or written: ") + sqlite3_errmsg(db), "check the disk, or save elsewhere"};
+  }
 }
 
 inline Status execute(sqlite3* db, const std::string& sql) {

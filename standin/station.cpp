@@ -25,7 +25,7 @@ struct Play {
   std::string file, zone = "UTC", write, publish, topic = "muffle/station";
   long rows = 0; ///< 0 all
   int pause_ms = 1000, gone = 0, twice = 0;
-  bool torn = false;
+  bool torn = false, now = false;
 };
 
 void rest(int ms) { std::this_thread::sleep_for(std::chrono::milliseconds(ms)); }
@@ -108,6 +108,7 @@ int main(int argc, char** argv) {
   app.add_option("--pause", play.pause_ms, "between rows, ms")->check(CLI::Range(0, 600000));
   app.add_option("--gone", play.gone, "loses every Nth row")->check(CLI::Range(0, 1000000));
   app.add_option("--twice", play.twice, "gives every Nth row twice")->check(CLI::Range(0, 1000000));
+  app.add_flag("--now", play.now, "shifts all times so that the last row played is of now");
   app.add_flag("--torn", play.torn, "writes each line in two goes");
   CLI11_PARSE(app, argc, argv);
   if (play.write.empty() == play.publish.empty()) {
@@ -122,10 +123,15 @@ int main(int argc, char** argv) {
   }
   ReadOptions options;
   options.zone = *zone;
-  const auto read = readLog(*bytes, options);
+  auto read = readLog(*bytes, options);
   if (!read) {
     std::fprintf(stderr, "%s: %s\n", play.file.c_str(), read.problem().text().c_str());
     return 3;
+  }
+  if (play.now && !read->log.time.empty()) {
+    const auto last = play.rows > 0 ? std::min<std::size_t>(static_cast<std::size_t>(play.rows), read->log.time.size()) - 1 : read->log.time.size() - 1;
+    const UtcSeconds shift = std::chrono::duration_cast<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count() - read->log.time[last];
+    for (UtcSeconds& t : read->log.time) t += shift;
   }
   return play.write.empty() ? publishLive(play, read->log, *zone) : writeFileLive(play, read->log, *zone);
 }

@@ -252,7 +252,7 @@ std::optional<QString> Document::whyNotSaved() const {
   if (!m_outbox) return m_book && !isFollowingWindow() ? std::optional(tr("the book cannot be opened for writing")) : std::nullopt;
   const auto stopped = m_outbox->state().stopped;
   if (!stopped) return std::nullopt;
-  return QString::fromStdString(stopped->text());
+  return QString::fromStdString(stopped->what + "; " + stopped->allowed);
 }
 
 void Document::trySavingAgain() {

@@ -9,9 +9,12 @@
 #include <QComboBox>
 #include <QCoreApplication>
 #include <QElapsedTimer>
-#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
+#include <QTreeWidget>
+#include <QVBoxLayout>
 
 #include <algorithm>
 #include <cmath>
@@ -20,6 +23,7 @@ namespace muffle {
 namespace {
 
 enum class Order { nights, money, heat };
+constexpr int kPackage = Qt::UserRole; // index into the list
 
 std::string textOf(const Plan& plan) { return planToJson(plan).dump(); }
 
@@ -30,7 +34,8 @@ QString signedText(double value, const QString& text) {
 } // namespace
 
 ChangePage::ChangePage(Document& document, QWidget* parent)
-    : QWidget(parent), m_document(document), m_order(new QComboBox(this)), m_state(new QLabel(this)), m_note(new QLabel(this)), m_rows(new QGridLayout) {
+    : QWidget(parent), m_document(document), m_order(new QComboBox(this)), m_state(new QLabel(this)), m_note(new QLabel(this)), m_tree(new QTreeWidget(this)),
+      m_build(new QPushButton(tr("Build it in"), this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(8);
@@ -43,11 +48,24 @@ ChangePage::ChangePage(Document& document, QWidget* parent)
   m_order->setAccessibleName(tr("Order of the list"));
   head->addWidget(m_order);
   body->addLayout(head);
-  m_rows->setHorizontalSpacing(8);
-  m_rows->setVerticalSpacing(3);
-  m_rows->setColumnStretch(0, 1);
-  body->addLayout(m_rows);
-  body->addStretch(1);
+  m_tree->setAccessibleName(tr("What each change would buy"));
+  m_tree->setRootIsDecorated(false);
+  m_tree->setUniformRowHeights(true);
+  m_tree->setFont(textFont(9.5));
+  m_tree->setColumnCount(5);
+  m_tree->header()->setStretchLastSection(false);
+  m_tree->header()->setSectionResizeMode(0, QHeaderView::Stretch);
+  for (int column = 1; column < 5; ++column) m_tree->header()->setSectionResizeMode(column, QHeaderView::ResizeToContents);
+  body->addWidget(m_tree, 1);
+  auto* foot = new QHBoxLayout;
+  foot->addWidget(m_build);
+  foot->addStretch();
+  body->addLayout(foot);
+  m_build->setEnabled(false);
+  m_build->setToolTip(tr("the chosen line becomes part of the plan: one step to undo"));
+  connect(m_build, &QPushButton::clicked, this, &ChangePage::build);
+  connect(m_tree, &QTreeWidget::itemActivated, this, &ChangePage::build);
+  connect(m_tree, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) { m_build->setEnabled(item != nullptr); });
   m_note->setFont(textFont(8.5));
   m_note->setWordWrap(true);
   m_note->setText(
@@ -104,9 +122,10 @@ void ChangePage::show(Result<Sizing> list) {
     refresh();
 }
 
-void ChangePage::build(std::size_t package) {
-  if (!isCurrent()) return;
-  const SizedPackage& chosen = m_list->packages[package];
+void ChangePage::build() {
+  const QTreeWidgetItem* item = m_tree->currentItem();
+  if (!item || !isCurrent()) return;
+  const SizedPackage& chosen = m_list->packages[item->data(0, kPackage).toULongLong()];
   Plan after = buildPackage(m_asked, chosen.choice).plan;
   after.measures = m_document.plan().measures;
   if (auto why = m_document.edit(nameOf(chosen), [&](Plan& p) { p = after; })) emit m_document.trouble(*why);
@@ -124,11 +143,7 @@ QString ChangePage::nameOf(const SizedPackage& package) const {
 }
 
 void ChangePage::rebuild() {
-  while (QLayoutItem* item = m_rows->takeAt(0)) {
-    item->widget()->hide();
-    item->widget()->deleteLater();
-    delete item;
-  }
+  m_tree->clear();
   if (!m_list) return;
   const SizedPackage& now = m_list->packages.front();
   std::vector<std::size_t> order;
@@ -141,42 +156,32 @@ void ChangePage::rebuild() {
     return at(a).cost.total() < at(b).cost.total();
   });
   const Units& u = m_document.units();
-  const auto cell = [&](int row, int column, const QString& text, bool bold = false, bool right = true) {
-    auto* l = new QLabel(text, this);
-    l->setFont(textFont(row == 0 ? 8.5 : 9.5, bold));
-    if (right) l->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-    m_rows->addWidget(l, row, column);
-    return l;
-  };
-  const QString headings[] = {tr("one change"), tr("nights"), u.unit(Quantity::energy), tr("%1 a winter").arg(QString::fromStdString(m_asked.prices.currency)),
-                              tr("hours")};
-  for (int c = 0; c < 5; ++c) cell(0, c, headings[c], false, c > 0);
-  int row = 1;
+  m_tree->setHeaderLabels({tr("one change"), tr("nights"), u.unit(Quantity::energy), tr("%1 a winter").arg(QString::fromStdString(m_asked.prices.currency)), tr("hours")});
+  for (int column = 1; column < 5; ++column) m_tree->headerItem()->setTextAlignment(column, Qt::AlignRight | Qt::AlignVCenter);
+  QList<QTreeWidgetItem*> items;
   for (const std::size_t i : order) {
     const SizedPackage& p = at(i);
     const int nights = p.held - now.held;
     const double heat = p.heater_kWh - now.heater_kWh;
     const double money = p.cost.total() - now.cost.total();
     const double hours = p.cost.hours - now.cost.hours;
-    auto* name = cell(row, 0, nameOf(p), false, false);
-    name->setMinimumWidth(120);
-    name->setWordWrap(true);
-    name->setToolTip(tr("%1: %2 of %3 nights held, coldest %4, %5 a winter")
-                         .arg(nameOf(p))
-                         .arg(p.held)
-                         .arg(p.nights)
-                         .arg(u.text(Quantity::temperature, p.coldest_C), u.text(Quantity::energy, p.heater_kWh)));
-    cell(row, 1, nights == 0 ? tr("as now") : signedText(nights, QString::number(std::abs(nights))), nights > 0);
-    cell(row, 2, signedText(std::round(heat), u.number(Quantity::energy, std::abs(heat))));
-    cell(row, 3, signedText(std::round(money), u.number(Quantity::money, std::abs(money))), money < -0.5);
-    cell(row, 4, signedText(std::round(hours), u.number(Quantity::hours, std::round(std::abs(hours)))));
-    auto* button = new QPushButton(tr("Do it"), this);
-    button->setFont(textFont(9));
-    button->setAccessibleName(tr("Build in: %1").arg(nameOf(p)));
-    connect(button, &QPushButton::clicked, this, [this, i] { build(i); });
-    m_rows->addWidget(button, row, 5);
-    ++row;
+    auto* item = new QTreeWidgetItem({nameOf(p), nights == 0 ? tr("as now") : signedText(nights, QString::number(std::abs(nights))),
+                                      signedText(std::round(heat), u.number(Quantity::energy, std::abs(heat))), signedText(std::round(money), u.number(Quantity::money, std::abs(money))),
+                                      signedText(std::round(hours), u.number(Quantity::hours, std::round(std::abs(hours))))});
+    item->setData(0, kPackage, static_cast<qulonglong>(i));
+    item->setToolTip(0, tr("%1: %2 of %3 nights held, coldest %4, %5 a winter")
+                            .arg(nameOf(p))
+                            .arg(p.held)
+                            .arg(p.nights)
+                            .arg(u.text(Quantity::temperature, p.coldest_C), u.text(Quantity::energy, p.heater_kWh)));
+    for (int column = 1; column < 5; ++column) item->setTextAlignment(column, Qt::AlignRight | Qt::AlignVCenter);
+    QFont strong = textFont(9.5);
+    strong.setBold(true);
+    if (nights > 0) item->setFont(1, strong);
+    if (money < -0.5) item->setFont(3, strong);
+    items << item;
   }
+  m_tree->addTopLevelItems(items);
   m_state->setText(tr("Holds %1 of %2 nights as it stands. Each line changes one thing.").arg(now.held).arg(now.nights));
 }
 

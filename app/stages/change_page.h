@@ -10,7 +10,8 @@
 #include <QWidget>
 
 class QComboBox;
-class QGridLayout;
+class QPushButton;
+class QTreeWidget;
 class QLabel;
 
 namespace muffle {
@@ -31,14 +32,15 @@ private:
   void start();
   void show(Result<Sizing> list);
   void rebuild();
-  void build(std::size_t package);
+  void build();
   /// A change in the shown units: "skirt 0.60 m".
   [[nodiscard]] QString nameOf(const SizedPackage& package) const;
   [[nodiscard]] bool isCurrent() const;
   Document& m_document;
   QComboBox* m_order;
   QLabel *m_state, *m_note;
-  QGridLayout* m_rows;
+  QTreeWidget* m_tree;
+  QPushButton* m_build;
   Plan m_asked; ///< whose measures are the changes
   std::string m_askedText;
   std::shared_ptr<const Weather> m_weather;

@@ -109,7 +109,7 @@ EarlierStatesDialog::EarlierStatesDialog(Document& document, QWidget* parent)
     const auto json = parseJson(s.planJson);
     const QString plan = json ? QString::fromStdString(json->value("name", "")) : tr("damaged");
     QString log = tr("none");
-    if (s.logRows > 0) log = tr("%1, %2").arg(QString::fromStdString(s.logName), counted(s.logRows, tr("%1 row"), tr("%1 rows")));
+    if (s.logRows > 0) log = tr("%1, %2").arg(QString::fromStdString(s.logName), counted(s.logRows, tr("row"), tr("rows")));
     if (s.logRows > 0 && s.log == 0) log = tr("%1 (no longer kept)").arg(QString::fromStdString(s.logName));
     auto* item = new QTreeWidgetItem(m_list, {locale.toString(QDateTime::fromSecsSinceEpoch(s.at), QStringLiteral("d MMM yyyy  hh:mm")), QString::fromStdString(s.name), plan, log});
     if (s.byHand) item->setFont(1, textFont(10, true));
@@ -164,7 +164,7 @@ void EarlierStatesDialog::showChosen() {
     words << tr("There was no log yet: the one in hand goes.");
   else if (s->logRows != rowsNow)
     words << tr("Its log has %1, the one in hand %2.")
-                 .arg(counted(s->logRows, tr("%1 row"), tr("%1 rows")), counted(rowsNow, tr("%1 row"), tr("%1 rows")));
+                 .arg(counted(s->logRows, tr("row"), tr("rows")), counted(rowsNow, tr("row"), tr("rows")));
   m_words->setText(words.join(QLatin1Char(' ')));
 }
 

@@ -2,21 +2,56 @@
 #include "app/stages/hand_sheet.h"
 
 #include "app/paint/theme.h"
+#include "core/bounds.h"
 
 #include <QDateEdit>
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QMimeData>
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
+#include <algorithm>
+#include <functional>
+
 namespace muffle {
 
+namespace {
+
+/// Refuses what would take minutes to lay out: a line is a reading, not a file.
+class HandLines : public QPlainTextEdit {
+public:
+  HandLines(QWidget* parent, std::function<void(const QString&)> refused) : QPlainTextEdit(parent), m_refused(std::move(refused)) {}
+
+protected:
+  void insertFromMimeData(const QMimeData* pasted) override {
+    const QString text = pasted->text();
+    qsizetype longest = 0, lines = blockCount();
+    for (qsizetype from = 0; from <= text.size();) {
+      const qsizetype end = text.indexOf(QLatin1Char('\n'), from) < 0 ? text.size() : text.indexOf(QLatin1Char('\n'), from);
+      longest = std::max(longest, end - from);
+      from = end + 1;
+      ++lines;
+      if (longest > static_cast<qsizetype>(bounds::kHandLineBytes))
+        return m_refused(HandSheetDialog::tr("What you pasted has a line of more than %1 characters: at most so many are allowed, a line a reading. A file is imported instead.").arg(bounds::kHandLineBytes));
+      if (lines > static_cast<qsizetype>(bounds::kHandLines) + 1)
+        return m_refused(HandSheetDialog::tr("What you pasted makes more than %1 lines: at most so many are allowed by hand. A file is imported instead.").arg(bounds::kHandLines));
+    }
+    QPlainTextEdit::insertFromMimeData(pasted);
+  }
+
+private:
+  std::function<void(const QString&)> m_refused;
+};
+
+} // namespace
+
 HandSheetDialog::HandSheetDialog(Document& document, QWidget* parent)
-    : QDialog(parent), m_document(document), m_day(new QDateEdit(this)), m_lines(new QPlainTextEdit(this)), m_table(new QTableWidget(this)),
+    : QDialog(parent), m_document(document), m_day(new QDateEdit(this)), m_lines(new HandLines(this, [this](const QString& why) { refusePaste(why); })), m_table(new QTableWidget(this)),
       m_problems(new QLabel(this)) {
   setWindowTitle(tr("Readings by hand"));
   resize(760, 480);
@@ -67,6 +102,8 @@ HandSheetDialog::HandSheetDialog(Document& document, QWidget* parent)
   m_lines->setFocus();
   understand();
 }
+
+void HandSheetDialog::refusePaste(const QString& why) { m_problems->setText(why); }
 
 void HandSheetDialog::understand() {
   const QDate day = m_day->date();

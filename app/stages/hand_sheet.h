@@ -26,6 +26,7 @@ public:
 
 private:
   void understand();
+  void refusePaste(const QString& why);
   Document& m_document;
   HandSheet m_sheet;
   QDateEdit* m_day;

@@ -3,6 +3,7 @@
 
 #include "app/model/beside.h"
 #include "app/model/demo_book.h"
+#include "app/model/units.h"
 #include "app/paint/theme.h"
 #include "app/stages/aids_dialog.h"
 #include "app/stages/cost_stage.h"
@@ -44,13 +45,13 @@
 namespace muffle {
 
 namespace {
-const QString kRefused = QStringLiteral("refused"), kUnsaved = QStringLiteral("unsaved"), kFollowing = QStringLiteral("following"), kDamaged = QStringLiteral("damaged");
+const QString kRefused = QStringLiteral("refused"), kUnsaved = QStringLiteral("unsaved"), kFollowing = QStringLiteral("following"), kDamaged = QStringLiteral("damaged"), kOddTimes = QStringLiteral("odd times");
 } // namespace
 
 MainWindow::MainWindow(Document& document, QWidget* parent)
     : QMainWindow(parent), m_document(document), m_follower(document), m_feed(document), m_thread(new ThreadBar(document)),
       m_section(new SectionView(document)), m_instruments(new QStackedWidget), m_cost(new CostStage(document)), m_start(new StartPage(document)),
-      m_slip(new SlipView(document)), m_scarf(new ScarfView(document)), m_notices(new NoticeBar), m_status(new QLabel) {
+      m_slip(new SlipView(document)), m_scarf(new ScarfView(document)), m_notices(new NoticeBar), m_status(new QLabel), m_station(new QLabel) {
   setAcceptDrops(true);
   resize(1280, 800);
   auto* centre = new QWidget(this);
@@ -64,7 +65,10 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   grid->addWidget(m_instruments, 2, 1);
   grid->addWidget(m_slip, 2, 2);
   grid->addWidget(m_scarf, 3, 0, 1, 3);
-  grid->addWidget(m_status, 4, 0, 1, 3);
+  auto* foot = new QHBoxLayout;
+  foot->addWidget(m_status, 1);
+  foot->addWidget(m_station);
+  grid->addLayout(foot, 4, 0, 1, 3);
   grid->setColumnStretch(0, 55);
   grid->setColumnStretch(1, 49);
   grid->setRowStretch(2, 1);
@@ -128,9 +132,12 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
     refreshStatus();
   });
   connect(&document, &Document::told, this, &MainWindow::say);
-  connect(&m_feed, &StationFeed::connectedChanged, this, [this](bool connected) {
-    if (!m_feed.address().isEmpty())
-      say(connected ? tr("The station %1 answers.").arg(m_feed.address()) : tr("The station %1 is silent; it is asked again.").arg(m_feed.address()));
+  connect(&m_feed, &StationFeed::stateChanged, this, &MainWindow::refreshStation);
+  connect(&m_feed, &StationFeed::readingsSetAside, this, [this] {
+    m_notices->show(kOddTimes,
+                    tr("%1 of the station carry times more than a day from now, such as %2: they are set aside. Set the station's clock.")
+                        .arg(counted(m_feed.setAside(), tr("reading"), tr("readings")), QString::fromStdString(m_document.zone().iso(m_feed.oddTime()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' '))),
+                    {}, true);
   });
   connect(&document, &Document::viewChanged, this, &MainWindow::restyle);
   for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::logChanged}) connect(&document, signal, this, &MainWindow::refreshStatus);
@@ -243,6 +250,17 @@ void MainWindow::restyle() {
   QPalette p = m_status->palette();
   p.setColor(QPalette::WindowText, t.fleece);
   m_status->setPalette(p);
+  refreshStation();
+}
+
+/// In sight for as long as a station is listened to; red while it is silent.
+void MainWindow::refreshStation() {
+  const Theme& t = Theme::of(m_document.isDark());
+  m_station->setText(m_feed.state());
+  m_station->setFont(textFont(9));
+  QPalette p = m_station->palette();
+  p.setColor(QPalette::WindowText, m_feed.isSilent() ? t.madder : t.fleece);
+  m_station->setPalette(p);
 }
 
 void MainWindow::showStage(Document::Stage stage) {
@@ -254,7 +272,7 @@ void MainWindow::say(const QString& text) { m_status->setText(text); }
 
 QString MainWindow::notice() const {
   QStringList lines;
-  for (const QString& matter : {kDamaged, kUnsaved, kFollowing, kRefused})
+  for (const QString& matter : {kDamaged, kUnsaved, kFollowing, kOddTimes, kRefused})
     if (const QString text = m_notices->textOf(matter); !text.isEmpty()) lines << text;
   return lines.join(QLatin1Char('\n'));
 }
@@ -263,7 +281,7 @@ void MainWindow::warn(const QString& text) { m_notices->show(kRefused, text, {},
 
 void MainWindow::refreshNotices() {
   if (const auto why = m_document.whyNotSaved())
-    m_notices->show(kUnsaved, tr("Your last edits are not saved yet: %1. They are kept here and tried again by themselves.").arg(*why),
+    m_notices->show(kUnsaved, tr("Not saved yet: %1. Your edits are kept and tried again by themselves.").arg(*why),
                     {{tr("Try again"), [this] { m_document.trySavingAgain(); }}, {tr("Save elsewhere…"), [this] { saveElsewhere(); }}}, false);
   else
     m_notices->settle(kUnsaved);
@@ -420,7 +438,7 @@ void MainWindow::followFile(const QString& path) {
 void MainWindow::chooseStation() {
   bool ok = false;
   const QString address =
-      QInputDialog::getText(this, tr("Listen to a station"), tr("Where it publishes (MQTT): HOST[:PORT]/TOPIC, a topic a sensor below it"), QLineEdit::Normal,
+      QInputDialog::getText(this, tr("Listen to a station"), tr("Where it publishes (MQTT): HOST[:PORT]/TOPIC, a topic a sensor below it; an IPv6 address in brackets"), QLineEdit::Normal,
                             m_document.station().isEmpty() ? QStringLiteral("localhost/muffle/station") : m_document.station(), &ok);
   if (ok) listenTo(address.trimmed());
 }
@@ -433,7 +451,8 @@ bool MainWindow::listenTo(const QString& address) {
   }
   m_document.setStation(address);
   m_unlisten->setEnabled(!address.isEmpty());
-  say(address.isEmpty() ? tr("No station is listened to any more.") : tr("Listening to %1: what it publishes comes in by itself.").arg(address));
+  m_notices->settle(kRefused);
+  say(address.isEmpty() ? tr("No station is listened to any more.") : tr("What the station publishes comes in by itself."));
   return true;
 }
 

@@ -33,6 +33,7 @@ public:
   bool openPath(const QString& path, bool create);
   /// What stands above the work, a line a matter.
   [[nodiscard]] QString notice() const;
+  [[nodiscard]] const StationFeed& station() const { return m_feed; }
   /// Reads a file and offers it for import; false if it was refused or given up.
   bool importFile(const QString& path);
   /// Used by --shots and tests: takes what was recognised without asking.
@@ -59,6 +60,7 @@ private:
   void warn(const QString& text);
   void refreshStatus();
   void refreshNotices();
+  void refreshStation();
   /// True if nothing unsaved is lost by leaving this book, or the grower says so.
   bool mayLeaveBook();
   bool saveElsewhere();
@@ -86,7 +88,7 @@ private:
   SlipView* m_slip;
   ScarfView* m_scarf;
   NoticeBar* m_notices;
-  QLabel* m_status;
+  QLabel *m_status, *m_station;
 };
 
 } // namespace muffle

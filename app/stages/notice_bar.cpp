@@ -25,7 +25,7 @@ void NoticeBar::show(const QString& matter, const QString& text, std::vector<Act
   line->setObjectName(QStringLiteral("notice"));
   line->setAttribute(Qt::WA_StyledBackground);
   auto* row = new QHBoxLayout(line);
-  row->setContentsMargins(10, 4, 6, 4);
+  row->setContentsMargins(10, 2, 4, 2);
   row->setSpacing(6);
   auto* words = new QLabel(text, line);
   words->setTextFormat(Qt::PlainText); // it may quote a file

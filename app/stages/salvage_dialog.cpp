@@ -23,8 +23,8 @@ SalvageDialog::SalvageDialog(const Salvaged& found, const QString& newBook, QWid
   auto* sum = new QLabel(found.lost.empty() && found.doubtful.empty()
                              ? tr("Everything was saved to %1.").arg(QFileInfo(newBook).fileName())
                              : tr("Saved to %1, which is open now. %2, %3. The damaged book is as it was.")
-                                   .arg(QFileInfo(newBook).fileName(), counted(n(found.lost), tr("%1 thing is lost"), tr("%1 things are lost")),
-                                        counted(n(found.doubtful), tr("%1 is to be looked over"), tr("%1 are to be looked over"))),
+                                   .arg(QFileInfo(newBook).fileName(), counted(n(found.lost), tr("thing is lost"), tr("things are lost")),
+                                        counted(n(found.doubtful), tr("is to be looked over"), tr("are to be looked over"))),
                          this);
   sum->setWordWrap(true);
   body->addWidget(sum);
@@ -32,6 +32,8 @@ SalvageDialog::SalvageDialog(const Salvaged& found, const QString& newBook, QWid
   list->setHeaderHidden(true);
   list->setRootIsDecorated(false);
   list->setWordWrap(true);
+  list->setSelectionMode(QAbstractItemView::NoSelection);
+  list->setFocusPolicy(Qt::ClickFocus);
   list->setAccessibleName(tr("What was lost, what is doubtful and what was saved"));
   QString text;
   const auto add = [&](const QString& heading, const std::vector<std::string>& things) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/log/by_hand.h"
 
+#include "core/bounds.h"
 #include "core/log/cells.h"
 #include "core/log/clock_text.h"
 
@@ -186,7 +187,15 @@ HandSheet readByHand(std::string_view text, const Date& first, const TimeZone& z
   int number = 0;
   while (!text.empty()) {
     const auto end = std::min(text.find('\n'), text.size());
-    if (auto reading = Line(text.substr(0, end), ++number, day, zone, fahrenheit).read(sheet.problems)) sheet.readings.push_back(std::move(*reading));
+    if (++number > static_cast<int>(bounds::kHandLines)) {
+      sheet.problems.push_back({ProblemKind::badInput, fmt::format("line {}", number), "this line and all below it are too many for readings by hand",
+                                fmt::format("at most {} are allowed; import a file instead", bounds::kHandLines)});
+      break;
+    }
+    if (end > bounds::kHandLineBytes)
+      sheet.problems.push_back({ProblemKind::badInput, fmt::format("line {}", number), fmt::format("this line has {} characters", end),
+                                fmt::format("at most {} are allowed", bounds::kHandLineBytes)});
+    else if (auto reading = Line(text.substr(0, end), number, day, zone, fahrenheit).read(sheet.problems)) sheet.readings.push_back(std::move(*reading));
     text.remove_prefix(std::min(end + 1, text.size()));
   }
   return sheet;

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/log/cells.h"
 
+#include "core/bounds.h"
+
 #include <csv.h>
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <array>
@@ -18,17 +21,23 @@ struct RowSink {
   std::vector<std::size_t> ends;
   std::vector<std::string_view> cells;
   long line = 1;
-  bool stopped = false;
+  std::size_t began = 0; ///< where in the file the row began, to within a chunk
+  std::size_t at = 0;    ///< where the chunk at work begins
+  bool stopped = false, isTooWide = false;
 };
 
 void onField(void* data, std::size_t size, void* sink) {
   auto& row = *static_cast<RowSink*>(sink);
+  if (row.ends.size() >= bounds::kTableColumns) row.isTooWide = true;
+  if (row.stopped || row.isTooWide) return;
   row.text.append(static_cast<const char*>(data), size);
   row.ends.push_back(row.text.size());
 }
 
 void onRow(int, void* sink) {
   auto& row = *static_cast<RowSink*>(sink);
+  if (row.isTooWide) row.stopped = true;
+  row.began = row.at;
   row.cells.clear();
   std::size_t from = 0;
   for (const std::size_t end : row.ends) {
@@ -92,19 +101,29 @@ std::optional<double> parseNumber(std::string_view cell, bool decimalComma) {
   return value;
 }
 
-void eachRow(std::string_view bytes, char separator, std::function<bool(const std::vector<std::string_view>&, long)> sink) {
+Status eachRow(std::string_view bytes, char separator, std::function<bool(const std::vector<std::string_view>&, long)> sink) {
   csv_parser parser{};
   csv_init(&parser, CSV_REPALL_NL);
   csv_set_delim(&parser, static_cast<unsigned char>(separator));
   RowSink rows;
   rows.onRow = std::move(sink);
   constexpr std::size_t kChunk = 1 << 16;
-  for (std::size_t at = 0; at < bytes.size() && !rows.stopped; at += kChunk) {
-    const auto part = bytes.substr(at, kChunk);
+  const auto where = [&] { return fmt::format("line {}", rows.line); };
+  Status done = Done{};
+  for (; rows.at < bytes.size() && !rows.stopped && done; rows.at += kChunk) {
+    const auto part = bytes.substr(rows.at, kChunk);
     csv_parse(&parser, part.data(), part.size(), onField, onRow, &rows);
+    if (rows.isTooWide)
+      done = Problem{ProblemKind::badInput, where(), fmt::format("there are more than {} columns", bounds::kTableColumns), fmt::format("at most {} are allowed", bounds::kTableColumns)};
+    else if (!rows.stopped && rows.at - rows.began > bounds::kTableRowBytes)
+      done = Problem{ProblemKind::badInput, where(), fmt::format("this row has more than {} bytes; perhaps a quotation mark is not closed", bounds::kTableRowBytes),
+                     fmt::format("at most {} are allowed", bounds::kTableRowBytes)};
   }
-  if (!rows.stopped) csv_fini(&parser, onField, onRow, &rows);
+  if (!rows.stopped && done) csv_fini(&parser, onField, onRow, &rows);
+  if (rows.isTooWide && done)
+    done = Problem{ProblemKind::badInput, where(), fmt::format("there are more than {} columns", bounds::kTableColumns), fmt::format("at most {} are allowed", bounds::kTableColumns)};
   csv_free(&parser);
+  return done;
 }
 
 } // namespace muffle

@@ -3,6 +3,8 @@
 // The pieces of delimited text: rows, cells and numbers as loggers and people write them.
 #pragma once
 
+#include "core/status.h"
+
 #include <functional>
 #include <optional>
 #include <string>
@@ -21,6 +23,7 @@ std::optional<double> parseNumber(std::string_view cell, bool decimalComma);
 
 /// Feeds the rows to `sink` with their line numbers, from 1, until it returns false. Quoting by RFC 4180; malformed quoting is read as
 /// it stands. The views last for the call only.
-void eachRow(std::string_view bytes, char separator, std::function<bool(const std::vector<std::string_view>&, long)> sink);
+/// Problem at the first row that is wider or longer than bounds.h allows.
+Status eachRow(std::string_view bytes, char separator, std::function<bool(const std::vector<std::string_view>&, long)> sink);
 
 } // namespace muffle

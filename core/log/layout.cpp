@@ -132,13 +132,14 @@ class Recogniser {
 public:
   Recogniser(std::string_view bytes, const ReadOptions& options) : m_options(options) {
     m_layout.separator = options.separator.value_or(guessSeparator(bytes));
-    eachRow(bytes, m_layout.separator, [&](const auto& cells, long) {
+    m_sampled = eachRow(bytes, m_layout.separator, [&](const auto& cells, long) {
       m_sample.emplace_back(cells.begin(), cells.end());
       return m_sample.size() < kSampleRows;
     });
   }
 
   Result<Layout> run() {
+    if (!m_sampled) return m_sampled.problems();
     findWidth();
     if (m_layout.width < 2)
       return noTable("no columns were found", "a table with a time column and at least one reading, separated by comma, semicolon, tab or |, is needed");
@@ -380,6 +381,7 @@ private:
   }
   const ReadOptions& m_options;
   std::vector<Row> m_sample;
+  Status m_sampled = Done{};
   Layout m_layout;
 };
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/log/message.h"
 
+#include "core/bounds.h"
 #include "core/json/fields.h"
 #include "core/log/cells.h"
 #include "core/log/layout.h"
@@ -38,6 +39,8 @@ std::optional<UtcSeconds> timeIn(std::string_view text, DateForm form) {
 } // namespace
 
 Result<Log> readMessage(std::string_view topic, std::string_view text, UtcSeconds now) {
+  if (text.size() > bounds::kMessageBytes)
+    return Problem{ProblemKind::badInput, std::string(topic), fmt::format("a message of {} bytes", text.size()), fmt::format("at most {} are allowed", bounds::kMessageBytes)};
   text = trim(text);
   Log log;
   log.time = {now};
@@ -46,6 +49,8 @@ Result<Log> readMessage(std::string_view topic, std::string_view text, UtcSecond
   if (text.starts_with('{')) {
     const auto json = parseJson(text);
     if (!json || !json->is_object()) return notAReading(topic, text);
+    if (json->size() > bounds::kMessageReadings)
+      return Problem{ProblemKind::badInput, std::string(topic), fmt::format("a message of {} readings", json->size()), fmt::format("at most {} are allowed", bounds::kMessageReadings)};
     for (const auto& [key, value] : json->items()) {
       if (looksLikeTimeName(key)) {
         const auto at = value.is_string()   ? timeIn(value.get_ref<const std::string&>(), DateForm::iso)

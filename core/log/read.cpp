@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/log/read.h"
 
+#include "core/bounds.h"
 #include "core/log/cells.h"
 #include "core/log/layout.h"
 #include "core/log/plain_text.h"
@@ -68,10 +69,14 @@ public:
     for (Column& c : m_layout.columns)
       if (c.use) c.channel.raw.reserve(m_estimatedRows);
     std::size_t seen = 0;
-    eachRow(m_bytes, m_layout.separator, [&](const std::vector<std::string_view>& cells, long line) {
+    const Status rows = eachRow(m_bytes, m_layout.separator, [&](const std::vector<std::string_view>& cells, long line) {
       if (seen++ < m_layout.firstData || (cells.size() == 1 && trim(cells[0]).empty())) return true;
       return row(cells, line);
     });
+    if (!rows) return rows.problems();
+    if (m_isTooMuch)
+      return Problem{ProblemKind::badInput, "", fmt::format("there are more than {} rows, or more than {} readings", bounds::kTableRows, bounds::kTableCells),
+                     "so many are allowed: divide the file"};
     if (m_cancelled) return Problem{ProblemKind::cancelled, "", "reading was stopped", "nothing was kept"};
     Log& log = m_out.log;
     if (log.time.empty()) return Problem{ProblemKind::badInput, "line 1", "no row has a readable time", "dates and times such as 2031-01-17 05:10 are needed"};
@@ -128,6 +133,9 @@ private:
       note(line, fmt::format("\"{}\" is not a readable time", asUtf8(text.substr(0, 40))), "the row is left out");
       return true;
     }
+    m_isTooMuch = m_out.log.time.size() >= bounds::kTableRows || m_out.log.time.size() * m_layout.columns.size() >= bounds::kTableCells ||
+                  (m_layout.isTall() && m_layout.columns.size() > bounds::kTableColumns);
+    if (m_isTooMuch) return false;
     const UtcSeconds at = m_toUtc(*clock, m_previous);
     if (m_layout.isTall()) return tallRow(cells, at, line);
     begin(at);
@@ -359,7 +367,7 @@ private:
   std::string m_day, m_dateAndTime;
   Span m_back, m_doubled;
   bool m_sorted = true;
-  bool m_cancelled = false;
+  bool m_cancelled = false, m_isTooMuch = false;
 };
 
 /// A last line without its end and with fewer cells than the others was caught while it was being written.

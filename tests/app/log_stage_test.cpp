@@ -290,59 +290,6 @@ TEST_F(LogTest, AGrowingFileIsFollowedLineByWholeLine) {
   EXPECT_EQ(waitFor(50), 50U);
 }
 
-/// A broker of its own on a free port, for the life of the object.
-class Broker {
-public:
-  explicit Broker(const QString& folder) {
-    QTcpServer probe;
-    if (!probe.listen(QHostAddress::LocalHost)) return;
-    m_port = probe.serverPort();
-    probe.close();
-    QFile config(folder + QStringLiteral("/broker.conf"));
-    if (!config.open(QIODevice::WriteOnly)) return;
-    config.write(QStringLiteral("listener %1 127.0.0.1\nallow_anonymous true\nuser root\n").arg(m_port).toUtf8());
-    config.close();
-    m_process.setStandardErrorFile(QProcess::nullDevice());
-    m_process.start(QStringLiteral("/usr/sbin/mosquitto"), {QStringLiteral("-c"), config.fileName()});
-    m_process.waitForStarted();
-    for (int i = 0; i < 100; ++i) {
-      QTcpSocket socket;
-      socket.connectToHost(QHostAddress::LocalHost, m_port);
-      if (socket.waitForConnected(50)) break;
-      QTest::qWait(30);
-    }
-  }
-  ~Broker() {
-    m_process.terminate();
-    m_process.waitForFinished(3000);
-  }
-  [[nodiscard]] QString address() const { return QStringLiteral("127.0.0.1:%1").arg(m_port); }
-
-private:
-  quint16 m_port = 0;
-  QProcess m_process;
-};
-
-TEST_F(LogTest, AStationThatPublishesIsHeardAndNothingIsDoubled) {
-  open();
-  const Broker broker(m_dir.path());
-  ASSERT_FALSE(window->listenTo(QStringLiteral("nowhere"))) << "an address without a topic";
-  ASSERT_TRUE(window->listenTo(broker.address() + QStringLiteral("/yard/station")));
-  QTest::qWait(600); // the subscription stands
-  const QString from = write("from.csv", "Time,Outside C,House C\n" + rows(0, 24));
-  QProcess station;
-  station.start(QStringLiteral(MUFFLE_STATION), {from, QStringLiteral("--publish"), broker.address(), QStringLiteral("--topic"), QStringLiteral("yard/station"),
-                                                 QStringLiteral("--pause"), QStringLiteral("5"), QStringLiteral("--twice"), QStringLiteral("3")});
-  ASSERT_TRUE(station.waitForStarted());
-  for (int i = 0; i < 600 && readings() != 24; ++i) QTest::qWait(20);
-  ASSERT_EQ(readings(), 24U);
-  station.waitForFinished();
-  QTest::qWait(2500); // what came twice comes in as nothing new
-  EXPECT_EQ(readings(), 24U);
-  EXPECT_NEAR(static_cast<double>(document->log()->find(Role::outside)->raw[1]), -3.9, 1e-5);
-  EXPECT_EQ(document->station(), broker.address() + QStringLiteral("/yard/station")) << "kept with the book";
-}
-
 TEST_F(LogTest, AStandInLoggersTornLinesAreFollowed) {
   open();
   const QString from = write("from.csv", "Time,Outside C,House C\n" + rows(0, 40)), live = m_dir.filePath(QStringLiteral("live.csv"));

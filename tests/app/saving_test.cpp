@@ -61,10 +61,10 @@ TEST_F(SavingTest, AFailedSaveStaysInSightAndIsMadeGoodByItself) {
     rename("first");
     rename("second");
     ASSERT_TRUE(QTest::qWaitFor([&] { return notices()->isVisible(); }, 5000));
-    EXPECT_TRUE(window->notice().contains(QStringLiteral("not saved yet"))) << window->notice().toStdString();
+    EXPECT_TRUE(window->notice().contains(QStringLiteral("Not saved yet"))) << window->notice().toStdString();
     emit document->told(QStringLiteral("34 steps simulated"));
     QTest::qWait(300);
-    EXPECT_TRUE(window->notice().contains(QStringLiteral("not saved yet"))) << "no progress overwrites it";
+    EXPECT_TRUE(window->notice().contains(QStringLiteral("Not saved yet"))) << "no progress overwrites it";
     EXPECT_EQ(document->plan().name, "second") << "the edit stands in the window";
   }
   ASSERT_TRUE(QTest::qWaitFor([&] { return !document->whyNotSaved(); }, 10000)) << "tried again by itself";

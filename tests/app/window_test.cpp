@@ -17,6 +17,7 @@
 #include <QComboBox>
 #include <QDialogButtonBox>
 #include <QLabel>
+#include <QTreeWidget>
 #include <QTableWidget>
 #include <QToolButton>
 
@@ -340,16 +341,16 @@ TEST_F(WindowTest, OneChangeIsTriedListedBuiltInAndUndone) {
   ASSERT_TRUE(house->changes().waitForList());
   EXPECT_EQ(house->changes().list()->packages.front().held, document->result()->summary.held) << "the first line is the house as it is";
   const std::size_t layers = document->plan().house.roof.layers.size();
-  QPushButton* wrap = nullptr;
-  for (auto* b : house->findChildren<QPushButton*>())
-    if (b->accessibleName().contains(QStringLiteral("bubble wrap"))) wrap = b;
-  ASSERT_NE(wrap, nullptr);
+  auto* list = house->changes().findChild<QTreeWidget*>();
+  const auto wrap = list->findItems(QStringLiteral("bubble wrap"), Qt::MatchContains);
+  ASSERT_FALSE(wrap.empty());
   const SizedPackage* promised = nullptr;
   for (const SizedPackage& p : house->changes().list()->packages)
     if (p.label == "bubble wrap lining") promised = &p;
   ASSERT_NE(promised, nullptr);
   const SizedPackage promise = *promised;
-  wrap->click();
+  list->setCurrentItem(wrap.front());
+  QTest::mouseClick(button(QStringLiteral("Build it in")), Qt::LeftButton);
   ASSERT_EQ(document->plan().house.roof.layers.size(), layers + 1);
   ASSERT_TRUE(document->waitForResult());
   EXPECT_EQ(document->result()->summary.held, promise.held) << "what was promised is what it then does";

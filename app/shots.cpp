@@ -1,0 +1,299 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shots.h"
+
+#include "app/stages/aids_dialog.h"
+#include "app/stages/cost_stage.h"
+#include "app/stages/earlier_states.h"
+#include "app/stages/hand_sheet.h"
+#include "app/stages/house_stage.h"
+#include "app/stages/import_dialog.h"
+#include "app/stages/log_stage.h"
+#include "app/stages/main_window.h"
+#include "app/stages/salvage_dialog.h"
+#include "app/stages/section_view.h"
+#include "app/stages/stores_stage.h"
+
+#include <QApplication>
+#include <QDir>
+#include <QFile>
+#include <QPlainTextEdit>
+#include <QTemporaryDir>
+
+#include <algorithm>
+
+namespace muffle {
+namespace {
+
+bool shoot(QWidget& window, const QString& path) {
+  for (int i = 0; i < 5; ++i) QCoreApplication::processEvents(QEventLoop::AllEvents, 30);
+  return window.grab().save(path);
+}
+
+/// By day, by lamp, and in feet and degrees Fahrenheit.
+bool shootThreeWays(Document& document, MainWindow& window, const QString& path) {
+  bool ok = shoot(window, path + QStringLiteral(".png"));
+  document.setDark(true);
+  ok = shoot(window, path + QStringLiteral("-lamp.png")) && ok;
+  document.setDark(false);
+  document.setUnits({true, true});
+  ok = shoot(window, path + QStringLiteral("-fahrenheit.png")) && ok;
+  document.setUnits({});
+  return ok;
+}
+
+/// Vents and what else may open, on the mildest day.
+bool shootOpenings(Document& document, MainWindow& window, const QString& out) {
+  const int night = document.selectedNight();
+  const double clock = document.clock();
+  document.edit(QStringLiteral("openings"), [](Plan& p) {
+    p.house.rollUp = RollUpSides{.height_m = 0.6, .opens_C = 10.0, .full_C = 17.0};
+    p.house.extractFan = ExtractFan{.above_C = 19.0};
+  });
+  if (!document.waitForResult()) return false;
+  const auto& nights = document.result()->nights;
+  const auto mildest = std::max_element(nights.begin(), nights.end(), [](const auto& a, const auto& b) { return a.outsideLow_C < b.outsideLow_C; });
+  document.selectNight(static_cast<int>(mildest - nights.begin()));
+  document.setClock(0.02);
+  window.showStage(Document::Stage::house);
+  window.findChild<HouseStage*>()->showPage(HouseStage::Page::vents);
+  const bool ok = shootThreeWays(document, window, out + QStringLiteral("/vents"));
+  document.undoStack()->undo();
+  if (!document.waitForResult()) return false;
+  document.selectNight(night);
+  document.setClock(clock);
+  return ok;
+}
+
+/// The demo's house is one room: shown with a bay, a lobby, a ceiling and a covered bed.
+bool shootRooms(Document& document, MainWindow& window, const QString& out) {
+  document.edit(QStringLiteral("rooms"), [](Plan& p) {
+    p.house.bay = WarmBay{};
+    p.house.bay->heater_W = 7500.0;
+    BedCover bed;
+    bed.x_m = -2.0;
+    p.house.bedCovers.push_back(bed);
+    p.house.lobby = Lobby{};
+    if (p.house.shape.eave_m >= 0.8) p.house.roofVoid = RoofVoid{};
+  });
+  if (!document.waitForResult()) return false;
+  window.showStage(Document::Stage::house);
+  window.findChild<HouseStage*>()->showPage(HouseStage::Page::rooms);
+  return shootThreeWays(document, window, out + QStringLiteral("/rooms"));
+}
+
+/// The demo has barrels only: shown with pipes, a hot bed and a tank beside them.
+bool shootStores(Document& document, MainWindow& window, const QString& out) {
+  const int steps = document.undoStack()->index();
+  window.showStage(Document::Stage::stores);
+  auto* stores = window.findChild<StoresStage*>();
+  stores->showPage(StoresStage::Page::stores);
+  for (const std::size_t addition : {std::size_t{6}, std::size_t{3}, std::size_t{1}}) stores->stores().add(addition);
+  if (!document.waitForResult()) return false;
+  bool ok = shootThreeWays(document, window, out + QStringLiteral("/pipes"));
+  stores->choice().choose("loop:1");
+  ok = shoot(window, out + QStringLiteral("/tank.png")) && ok;
+  stores->choice().choose("pipes:1");
+  auto* section = window.findChild<SectionView*>();
+  stores->stores().choose(5); // a mound, on its way to its place
+  ok = shoot(window, out + QStringLiteral("/placing.png")) && ok;
+  section->leaveIt();
+  for (const std::size_t addition : {std::size_t{7}, std::size_t{8}, std::size_t{9}, std::size_t{10}}) stores->stores().add(addition);
+  if (!document.waitForResult()) return false;
+  ok = shoot(window, out + QStringLiteral("/heavy.png")) && ok;
+  stores->showPage(StoresStage::Page::together);
+  ok = shoot(window, out + QStringLiteral("/together-many.png")) && ok;
+  stores->showPage(StoresStage::Page::stores);
+  for (int i = 0; i < 4; ++i) document.undoStack()->undo();
+  stores->stores().add(5); // the mound beside the house
+  if (!document.waitForResult()) return false;
+  ok = shoot(window, out + QStringLiteral("/mound.png")) && ok;
+  document.undoStack()->undo();
+  stores->stores().showWinter(true);
+  ok = shoot(window, out + QStringLiteral("/pipes-winter.png")) && ok;
+  stores->showPage(StoresStage::Page::together);
+  ok = shootThreeWays(document, window, out + QStringLiteral("/together")) && ok;
+  stores->showPage(StoresStage::Page::ground);
+  ok = shootThreeWays(document, window, out + QStringLiteral("/ground")) && ok;
+  stores->showPage(StoresStage::Page::oneMore);
+  ok = stores->oneMore().waitForCurve() && ok;
+  ok = shootThreeWays(document, window, out + QStringLiteral("/one-more")) && ok;
+  stores->choice().choose("compost:1");
+  stores->showPage(StoresStage::Page::compost);
+  ok = shootThreeWays(document, window, out + QStringLiteral("/compost")) && ok;
+  stores->showPage(StoresStage::Page::stores);
+  ok = shoot(window, out + QStringLiteral("/hot-bed.png")) && ok;
+  stores->stores().showWinter(false);
+  while (document.undoStack()->index() > steps) document.undoStack()->undo();
+  return document.waitForResult() && ok;
+}
+
+/// The dialogs of the log: a file's preview, readings by hand, the measuring aids.
+bool shootDialogs(Document& document, MainWindow& window, const QString& out, const QString& suffix) {
+  const auto shootIt = [&](QDialog& dialog, const char* name) {
+    dialog.show();
+    QCoreApplication::processEvents();
+    return shoot(dialog, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix));
+  };
+  ImportDialog import(document, QStringLiteral("bench.csv"),
+                      "Datum;Uhrzeit;Aussen;Tunnel (\xC2\xB0"
+                      "F);Feuchte (%)\n17.01.2031;06:10;-4,5;37,4;91\n17.01.2031;06:20;-4,7;37,2;91\n"
+                      "17.01.2031;06:30;-4,8;36,9;92\n17.01.2031;06:40;-;36,7;92\n",
+                      &window);
+  HandSheetDialog hand(document, &window);
+  hand.lines()->setPlainText(QStringLiteral("17.1.2031\n7:10 -4 / 2.5\n18:00 1 / 8 bench wet\n18/1 min -6 / 1.2\n18/1 max 4 / 19\n7:20 cold"));
+  AidsDialog aid(&window);
+  aid.showAid(4);
+  return shootIt(import, "import") && shootIt(hand, "by-hand") && shootIt(aid, "aids");
+}
+
+/// What is said when something goes wrong with a book, and what is done about it.
+bool shootKeeping(Document& document, MainWindow& window, const QString& out) {
+  bool ok = true;
+  const auto bothThemes = [&](QWidget& view, const QString& name) {
+    for (const bool dark : {false, true}) {
+      document.setDark(dark);
+      ok = shoot(view, out + QLatin1Char('/') + name + (dark ? QStringLiteral("-lamp.png") : QStringLiteral(".png"))) && ok;
+    }
+    document.setDark(false);
+  };
+  const QString path = document.bookPath();
+  document.keepSnapshot(QStringLiteral("before the second film"));
+  document.edit(QStringLiteral("lengthen"), [](Plan& p) { p.house.shape.length_m += 2.0; });
+  document.edit(QStringLiteral("hold"), [](Plan& p) { p.setpoints.hold_C += 1.0; });
+  document.keepSnapshot(QStringLiteral("two metres longer"));
+  document.undoStack()->undo();
+  document.undoStack()->undo();
+  if (!document.waitForResult() || !document.waitUntilSaved()) return false;
+  window.showStage(Document::Stage::house);
+  {
+    EarlierStatesDialog states(document, &window);
+    states.show();
+    bothThemes(states, QStringLiteral("earlier-states"));
+  }
+  { // a folder where a write begins: the disk takes nothing
+    const QString journal = path + QStringLiteral("-journal");
+    QDir().mkdir(journal);
+    document.edit(QStringLiteral("rename"), [](Plan& p) { p.name = "As it stands, sealed"; });
+    document.waitUntilSaved();
+    if (!document.waitForResult()) return false;
+    bothThemes(window, QStringLiteral("not-saved"));
+    QDir().rmdir(journal);
+    document.undoStack()->undo();
+    document.trySavingAgain();
+    document.waitUntilSaved();
+  }
+  {
+    Document second;
+    MainWindow other(second);
+    other.setRemembersBooks(false);
+    if (second.openBook(path, false)) return false;
+    other.resize(window.size());
+    other.show();
+    second.waitForResult();
+    ok = shoot(other, out + QStringLiteral("/second-window.png")) && ok;
+  }
+  const QString damaged = QFileInfo(path).dir().filePath(QStringLiteral("last-year.muffle"));
+  QFile::copy(path, damaged);
+  QFile file(damaged);
+  if (!file.open(QIODevice::ReadWrite) || !file.seek(file.size() / 2)) return false;
+  file.write(QByteArray(3000, 'x'));
+  file.close();
+  window.openPath(damaged, false);
+  bothThemes(window, QStringLiteral("damaged"));
+  const QString to = QFileInfo(path).dir().filePath(QStringLiteral("last-year saved.muffle"));
+  if (const auto found = salvageBook(damaged.toStdString(), to.toStdString())) {
+    SalvageDialog dialog(*found, to, &window);
+    dialog.show();
+    bothThemes(dialog, QStringLiteral("salvage"));
+  }
+  return ok;
+}
+
+} // namespace
+
+int takeShots(Document& document, MainWindow& window, const QString& out) {
+  if (!QDir().mkpath(out)) return 3;
+  if (!document.waitForResult()) return 4;
+  document.setClock(0.72);
+  document.startSizing();
+  if (!document.waitForSizing()) return 4;
+  const QString names[] = {QStringLiteral("house"), QStringLiteral("log"), QStringLiteral("stores"), QStringLiteral("heat"), QStringLiteral("cost")};
+  bool ok = true;
+  const auto all = [&](const QString& suffix) {
+    for (int i = 0; i < 5; ++i) {
+      window.showStage(static_cast<Document::Stage>(i));
+      ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, names[i], suffix)) && ok;
+    }
+    auto* log = window.findChild<LogStage*>();
+    window.showStage(Document::Stage::log);
+    log->showPage(LogStage::Page::measured);
+    ok = log->measured().waitForFit() && ok;
+    ok = shoot(window, QStringLiteral("%1/measured%2.png").arg(out, suffix)) && ok;
+    log->showPage(LogStage::Page::nights);
+    for (const auto& [view, name] : {std::pair{NightsPage::View::lift, "nights"},
+                                     {NightsPage::View::often, "often"},
+                                     {NightsPage::View::calendar, "calendar"},
+                                     {NightsPage::View::compare, "winters"}}) {
+      log->nights().show(view);
+      ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix)) && ok;
+    }
+    log->showPage(LogStage::Page::readings);
+    ok = shootDialogs(document, window, out, suffix) && ok;
+    window.showStage(Document::Stage::house);
+    auto* house = window.findChild<HouseStage*>();
+    for (const auto& [page, name] : {std::pair{HouseStage::Page::place, "place"},
+                                     {HouseStage::Page::shape, "shape"},
+                                     {HouseStage::Page::skins, "skins"},
+                                     {HouseStage::Page::floor, "floor"},
+                                     {HouseStage::Page::proportions, "proportions"},
+                                     {HouseStage::Page::change, "change"}}) {
+      house->showPage(page);
+      if (page == HouseStage::Page::change && !house->changes().waitForList()) ok = false;
+      if (page == HouseStage::Page::proportions && !house->proportions().waitForSweep()) ok = false;
+      ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix)) && ok;
+    }
+    house->showPage(HouseStage::Page::flows);
+    auto* section = window.findChild<SectionView*>();
+    section->setFromAbove(true);
+    const double clock = document.clock();
+    document.setClock(0.9); // a winter morning's sun
+    ok = shoot(window, QStringLiteral("%1/above%2.png").arg(out, suffix)) && ok;
+    document.setClock(clock);
+    section->setFromAbove(false);
+  };
+  window.findChild<LogStage*>()->measured().startFit();
+  all({});
+  document.setDark(true);
+  all(QStringLiteral("-lamp"));
+  document.setDark(false);
+  document.setUnits({true, true});
+  all(QStringLiteral("-fahrenheit"));
+  document.setUnits({});
+  const Sizing* sizing = document.sizing();
+  if (sizing && sizing->winner >= 0) {
+    const SizedPackage& p = sizing->packages[static_cast<std::size_t>(sizing->winner)];
+    document.compareWith(buildPackage(document.sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
+    if (!document.waitForResult()) return 4;
+    window.showStage(Document::Stage::cost);
+    ok = shoot(window, out + QStringLiteral("/compare.png")) && ok;
+  }
+  if (auto* cost = window.findChild<CostStage*>()) {
+    cost->showMeasures(true);
+    window.showStage(Document::Stage::cost);
+    ok = shoot(window, out + QStringLiteral("/measures.png")) && ok;
+    document.setDark(true);
+    ok = shoot(window, out + QStringLiteral("/measures-lamp.png")) && ok;
+    document.setDark(false);
+  }
+  document.compareWith(std::nullopt, {});
+  ok = shootStores(document, window, out) && ok;
+  ok = shootOpenings(document, window, out) && ok;
+  ok = shootRooms(document, window, out) && ok;
+  ok = shootKeeping(document, window, out) && ok;
+  const QTemporaryDir empty;
+  if (document.openBook(empty.filePath(QStringLiteral("new.muffle")), true)) return 3;
+  ok = shoot(window, out + QStringLiteral("/start.png")) && ok;
+  return ok ? 0 : 3;
+}
+
+} // namespace muffle
