@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "book/book.h"
 #include "book/files.h"
+#include "core/json/shape.h"
 #include "core/log/soundness.h"
 #include "core/plan/plan_json.h"
 
@@ -51,6 +52,36 @@ Problem damaged(const std::string& where, const std::string& what) {
   return {ProblemKind::badInput, where, what, "a folder written by `muffle-cli export` is needed"};
 }
 
+/// The index of an export, as far as its readers need not ask again.
+const Shape& indexShape() {
+  constexpr UtcSeconds kFar = 1LL << 40;
+  static const Shape channel = Shape::object({{"name", Shape::text()},
+                                              {"role", Shape::integer(0, static_cast<int>(Role::note))},
+                                              {"id", Shape::text()},
+                                              {"unit_in", Shape::text()},
+                                              {"unit_why", Shape::text()},
+                                              {"statistic", Shape::integer(0, static_cast<int>(Statistic::highest)), true},
+                                              {"flags", Shape::list(Shape::row({Shape::whole(), Shape::whole(), Shape::integer(0, static_cast<int>(Flag::clock))}))}});
+  static const Shape log = Shape::object({{"file", Shape::text()},
+                                          {"name", Shape::text(), true},
+                                          {"in_use", Shape::boolean(), true},
+                                          {"record", Shape::anything(), true},
+                                          {"channels", Shape::list(channel)}});
+  static const Shape ofLog = Shape::object({{"name", Shape::text()}, {"rows", Shape::whole()}, {"record", Shape::anything()}, {"file", Shape::text(), true}});
+  static const Shape snapshot = Shape::object({{"name", Shape::text()},
+                                               {"at", Shape::integer(-kFar, kFar)},
+                                               {"plan", Shape::anything()},
+                                               {"by_hand", Shape::boolean(), true},
+                                               {"log", ofLog, true}});
+  static const Shape index = Shape::object({{"schema", Shape::text()},
+                                            {"plans", Shape::list(Shape::text())},
+                                            {"logs", Shape::list(log)},
+                                            {"settings", Shape::map(Shape::text())},
+                                            {"snapshots", Shape::list(snapshot)},
+                                            {"recipes", Shape::list(Shape::anything()), true}});
+  return index;
+}
+
 Result<Log> readTable(const std::string& path, const Json& meta) {
   auto text = readFile(path);
   if (!text) return text.problems();
@@ -59,14 +90,11 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
   for (const Json& m : meta.at("channels")) {
     Channel c;
     c.name = m.at("name").get<std::string>();
-    const int role = m.at("role").get<int>(), statistic = m.value("statistic", 0);
-    if (role < 0 || role > static_cast<int>(Role::note)) return damaged(path, fmt::format("there is no role {}", role));
-    if (statistic < 0 || statistic > static_cast<int>(Statistic::highest)) return damaged(path, fmt::format("there is no statistic {}", statistic));
-    c.role = static_cast<Role>(role);
+    c.role = static_cast<Role>(m.at("role").get<int>());
     c.id = m.at("id").get<std::string>();
     c.unitIn = m.at("unit_in").get<std::string>();
     c.unitWhy = m.at("unit_why").get<std::string>();
-    c.statistic = static_cast<Statistic>(statistic);
+    c.statistic = static_cast<Statistic>(m.value("statistic", 0));
     log.channels.push_back(std::move(c));
   }
   const char* p = text->data();
@@ -101,11 +129,8 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
     Channel& c = log.channels[k];
     c.flag.assign(log.time.size(), 0);
     for (const Json& run : meta.at("channels")[k].at("flags")) {
-      const bool isRun = run.is_array() && run.size() == 3 && std::all_of(run.begin(), run.end(), [](const Json& v) { return v.is_number_unsigned(); });
-      if (!isRun) return damaged(path, fmt::format("the flags {} are not a row, how many and which", describeValue(run)));
       const auto from = run[0].get<std::uint64_t>(), rows = run[1].get<std::uint64_t>(), flag = run[2].get<std::uint64_t>();
       if (from > c.flag.size() || rows > c.flag.size() - from) return damaged(path, "a flag lies beyond the last row");
-      if (flag > static_cast<std::uint64_t>(Flag::clock)) return damaged(path, fmt::format("there is no flag {}", flag));
       std::fill_n(c.flag.begin() + static_cast<long>(from), rows, static_cast<std::uint8_t>(flag));
     }
   }
@@ -223,7 +248,11 @@ Status importBook(const std::string& folder, const std::string& path) {
   const auto parsed = parseJson(*text);
   if (!parsed) return damaged(folder + "/book.json", parsed.problem().text());
   const Json& index = *parsed;
-  if (!index.is_object() || index.value("schema", "") != "muffle-book-1") return damaged(folder + "/book.json", "this is not a Muffle export");
+  if (!index.is_object() || index.value("schema", Json()) != Json("muffle-book-1")) return damaged(folder + "/book.json", "this is not a Muffle export");
+  if (auto found = misshapen(index, indexShape()); !found.empty()) {
+    for (Problem& p : found) p.where = folder + "/book.json: " + p.where;
+    return found;
+  }
   auto made = TemporaryFolder::beside(path);
   if (!made) return made.problems();
   const std::string part = made->path() + "/book.muffle";
@@ -231,49 +260,47 @@ Status importBook(const std::string& folder, const std::string& path) {
     auto book = Book::open(part, Book::Mode::create);
     if (!book) return book.problems();
     std::map<std::string, RowId> logIds; // by file
-    try {
-      for (const Json& name : index.at("plans")) {
-        const std::string file = folder + "/" + fs::path(name.get<std::string>()).filename().string();
-        const auto planText = readFile(file);
-        if (!planText) return planText.problems();
-        const auto json = parseJson(*planText);
-        if (!json) return damaged(file, json.problem().text());
-        const auto plan = planFromJson(*json);
-        if (!plan) {
-          Problems problems = plan.problems();
-          for (Problem& p : problems) p.where = file + ": " + p.where;
-          return problems;
-        }
-        if (auto id = book->addPlan(*plan); !id) return id.problems();
+    for (const Json& name : index.at("plans")) {
+      const std::string file = folder + "/" + fs::path(name.get<std::string>()).filename().string();
+      const auto planText = readFile(file);
+      if (!planText) return planText.problems();
+      const auto json = parseJson(*planText);
+      if (!json) return damaged(file, json.problem().text());
+      const auto plan = planFromJson(*json);
+      if (!plan) {
+        Problems problems = plan.problems();
+        for (Problem& p : problems) p.where = file + ": " + p.where;
+        return problems;
       }
-      for (const Json& entry : index.at("logs")) {
-        const auto log = readTable(folder + "/" + fs::path(entry.at("file").get<std::string>()).filename().string(), entry);
-        if (!log) return log.problems();
-        auto id = book->addLog(*log, entry.value("in_use", true));
-        if (!id) return id.problems();
-        logIds[entry.at("file").get<std::string>()] = *id;
+      if (auto id = book->addPlan(*plan); !id) return id.problems();
+    }
+    for (const Json& entry : index.at("logs")) {
+      const auto log = readTable(folder + "/" + fs::path(entry.at("file").get<std::string>()).filename().string(), entry);
+      if (!log) return log.problems();
+      auto id = book->addLog(*log, entry.value("in_use", true));
+      if (!id) return id.problems();
+      logIds[entry.at("file").get<std::string>()] = *id;
+    }
+    for (const auto& [key, value] : index.at("settings").items())
+      if (auto ok = book->setSetting(key, value.get<std::string>()); !ok) return ok;
+    for (const Json& r : index.value("recipes", Json::array())) {
+      const auto recipe = recipeFromJson(r);
+      if (!recipe) return damaged(folder + "/book.json", "a recipe: " + recipe.problem().text());
+      if (auto ok = book->saveRecipe(*recipe); !ok) return ok;
+    }
+    for (const Json& s : index.at("snapshots")) {
+      const auto plan = planFromJson(s.at("plan"));
+      if (!plan) return damaged(folder + "/book.json", fmt::format("the plan of the snapshot {}: {}", describeValue(s.at("name")), plan.problem().text()));
+      Snapshot snapshot{.name = s.at("name").get<std::string>(), .at = s.at("at").get<UtcSeconds>(), .planJson = planToJson(*plan).dump(), .byHand = s.value("by_hand", true)};
+      if (s.contains("log")) {
+        const Json& log = s.at("log");
+        snapshot.logName = log.at("name").get<std::string>();
+        snapshot.logRows = log.at("rows").get<std::int64_t>();
+        snapshot.record = log.at("record").dump();
+        if (const auto of = logIds.find(log.value("file", "")); of != logIds.end()) snapshot.log = of->second;
       }
-      for (const auto& [key, value] : index.at("settings").items())
-        if (auto ok = book->setSetting(key, value.get<std::string>()); !ok) return ok;
-      for (const Json& r : index.value("recipes", Json::array())) {
-        const auto recipe = recipeFromJson(r);
-        if (!recipe) return damaged(folder + "/book.json", "a recipe: " + recipe.problem().text());
-        if (auto ok = book->saveRecipe(*recipe); !ok) return ok;
-      }
-      for (const Json& s : index.at("snapshots")) {
-        const auto plan = planFromJson(s.at("plan"));
-        if (!plan) return damaged(folder + "/book.json", fmt::format("the plan of the snapshot {}: {}", describeValue(s.at("name")), plan.problem().text()));
-        Snapshot snapshot{.name = s.at("name").get<std::string>(), .at = s.at("at").get<UtcSeconds>(), .planJson = planToJson(*plan).dump(), .byHand = s.value("by_hand", true)};
-        if (s.contains("log")) {
-          const Json& log = s.at("log");
-          snapshot.logName = log.at("name").get<std::string>();
-          snapshot.logRows = log.at("rows").get<std::int64_t>();
-          snapshot.record = log.at("record").dump();
-          if (const auto of = logIds.find(log.value("file", "")); of != logIds.end()) snapshot.log = of->second;
-        }
-        if (auto id = book->takeOverSnapshot(snapshot); !id) return id.problems();
-      }
-    } catch (const Json::exception& e) { return damaged(folder + "/book.json", e.what()); }
+      if (auto id = book->takeOverSnapshot(snapshot); !id) return id.problems();
+    }
     return Done{};
   };
   if (auto ok = fill(); !ok) {

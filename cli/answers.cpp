@@ -3,6 +3,7 @@
 
 #include "core/fit/design_night.h"
 #include "core/log/growing.h"
+#include "core/plan/cautions.h"
 
 #include "core/air/moist_air.h"
 
@@ -138,6 +139,12 @@ Json lossAnswer(const HeatLoss& loss) {
   return out;
 }
 
+Json cautionsAnswer(const Plan& plan) {
+  Json all = Json::array();
+  for (const StatedCaution& s : cautionsOf(plan)) all.push_back({{"id", s.caution.id}, {"text", s.caution.text}, {"of", s.of}});
+  return all;
+}
+
 Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone) {
   const Summary& s = run.summary;
   Json out{{"nights", s.nights}, {"held", s.held}, {"nights_left_out", s.leftOut}};
@@ -154,6 +161,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   out["cost"] = costJson(s.cost, plan.prices);
   out["hours"] = {{"work", digits(s.cost.hours, 1)}};
   out["closure"] = s.closure;
+  out["cautions"] = cautionsAnswer(plan);
   out["inputs"] = {{"outside", inputKindText(weather.outside)},
                    {"sun", inputKindText(weather.sun)},
                    {"wind", inputKindText(weather.wind)},
@@ -345,7 +353,9 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
   Json out;
   if (sizing.winner >= 0) {
     out["plan"] = entry(sizing.winner);
-    out["plan"]["plan"] = planToJson(buildPackage(plan, sizing.packages[static_cast<std::size_t>(sizing.winner)].choice).plan);
+    const Plan proposed = buildPackage(plan, sizing.packages[static_cast<std::size_t>(sizing.winner)].choice).plan;
+    out["plan"]["plan"] = planToJson(proposed);
+    out["cautions"] = cautionsAnswer(proposed);
     out["cost"] = out["plan"]["cost"];
   } else {
     out["plan"] = nullptr;

@@ -152,6 +152,7 @@ int runCheck(const std::string& file, bool json) {
       for (const Problem& p : plan.problems()) out["problems"].push_back({{"pointer", p.where}, {"what", p.what}, {"allowed", p.allowed}});
     out["notes"] = Json::array();
     for (const Problem& p : notes) out["notes"].push_back({{"pointer", p.where}, {"what", p.what}, {"instead", p.allowed}});
+    if (plan) out["cautions"] = cautionsAnswer(*plan);
     print(out);
   }
   if (!plan) return report(file, plan.problems());
@@ -592,7 +593,13 @@ static int run(int argc, char** argv) {
         print(planSchema());
       return kDone;
     }
-  } catch (const std::exception& e) { // a library's last word: out of memory, a broken pipe
+  } catch (const std::bad_alloc&) {
+    std::fputs("muffle-cli: there is not enough memory for this; give it less at once\n", stderr);
+    return kBadInput;
+  } catch (const Json::type_error&) { // a name that is no UTF-8, met only when it is to be written
+    std::fputs("muffle-cli: a text in this input is not UTF-8 and cannot be written as JSON; UTF-8 is needed\n", stderr);
+    return kBadInput;
+  } catch (const std::exception& e) { // a library's last word; none is known
     std::fprintf(stderr, "muffle-cli: %s\n", e.what());
     return kBadInput;
   }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/cost_stage.h"
 
+#include "app/stages/caution_label.h"
 #include "app/stages/dates.h"
 #include "app/stages/measures_editor.h"
 #include "core/sizing/usual_measures.h"
@@ -212,7 +213,7 @@ bool FrontierView::event(QEvent* e) {
 CostStage::CostStage(Document& document, QWidget* parent)
     : StagePage(document, parent), m_pages(new QStackedWidget(this)), m_frontier(new FrontierView(document, this)), m_search(new QPushButton(this)),
       m_take(new QPushButton(tr("Make it the plan"), this)), m_turn(new QPushButton(this)), m_progress(new QProgressBar(this)), m_bill(new QLabel(this)),
-      m_lost(new QLabel(this)), m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)),
+      m_lost(new QLabel(this)), m_caution(new CautionLabel(this)), m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)),
       m_hourText(new QLabel(this)) {
   auto* result = new QWidget(this);
   auto* page = new QVBoxLayout(result);
@@ -226,6 +227,7 @@ CostStage::CostStage(Document& document, QWidget* parent)
   m_lost->setFont(textFont(9));
   page->addWidget(m_bill);
   page->addWidget(m_lost);
+  page->addWidget(m_caution);
   page->addSpacing(6);
   page->addLayout(priceSliders());
   m_pages->addWidget(result);
@@ -339,6 +341,21 @@ void CostStage::compareWithWinner() {
   m_document.compareWith(buildPackage(m_document.sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
 }
 
+/// Of the measures in the cheapest plan, or in the one compared with.
+std::vector<Caution> CostStage::cautionsOfWhatIsProposed() const {
+  const Sizing* s = m_document.sizing();
+  if (!s) return {};
+  int proposed = s->winner;
+  for (std::size_t i = 0; i < s->packages.size(); ++i)
+    if (m_document.otherPlan() && QString::fromStdString(s->packages[i].label) == m_document.otherName()) proposed = static_cast<int>(i);
+  if (proposed < 0) return {};
+  std::vector<Measure> chosen;
+  const auto& choice = s->packages[static_cast<std::size_t>(proposed)].choice;
+  for (std::size_t m = 0; m < choice.size() && m < m_document.sizedPlan().measures.size(); ++m)
+    if (choice[m] >= 0) chosen.push_back(m_document.sizedPlan().measures[m]);
+  return cautionsFor(chosen);
+}
+
 void CostStage::refresh() {
   const Sizing* s = m_document.sizing();
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
@@ -373,6 +390,7 @@ void CostStage::refresh() {
   m_take->setText(m_document.otherPlan() ? tr("Make it the plan") : tr("Make the cheapest the plan"));
   m_priceText->setText(tr("a kWh costs %1 %2").arg(QLocale().toString(m_price->value() / 100.0, 'f', 2), currency));
   m_hourText->setText(tr("your hour is worth %1 %2").arg(m_hour->value()).arg(currency));
+  m_caution->state(cautionsOfWhatIsProposed());
   if (!s) {
     m_bill->clear();
     m_lost->clear();

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/stages/document_view.h"
+#include "core/plan/cautions.h"
 #include "app/stages/stage_page.h"
 
 class QGridLayout;
@@ -14,6 +15,8 @@ class QStackedWidget;
 namespace muffle {
 
 /// Cost against cold owed, one mark a plan; click one to compare with it.
+class CautionLabel;
+
 class FrontierView : public DocumentView {
   Q_OBJECT
 public:
@@ -47,6 +50,7 @@ public:
   void showMeasures(bool on);
 
 private:
+  [[nodiscard]] std::vector<Caution> cautionsOfWhatIsProposed() const;
   void refresh() override;
   QGridLayout* priceSliders();
   bool listUsual();
@@ -58,6 +62,7 @@ private:
   QProgressBar* m_progress;
   QLabel* m_bill;
   QLabel* m_lost;
+  CautionLabel* m_caution;
   QSlider* m_price;
   QSlider* m_hour;
   QLabel* m_priceText;

@@ -2,6 +2,7 @@
 #include "app/stages/floor_page.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/caution_label.h"
 #include "app/stages/number_field.h"
 #include "core/material/materials.h"
 
@@ -99,11 +100,7 @@ FloorPage::FloorPage(Document& document, QWidget* parent)
   body->addSpacing(6);
   body->addWidget(m_damp);
   body->addStretch(1);
-  auto* caution = new QLabel(
-      tr("Damp leaves rot: let the air out on a mild morning, water early, leave room between plants. Loose straw burns; keep it clear of heaters."), this);
-  caution->setFont(textFont(8.5));
-  caution->setWordWrap(true);
-  body->addWidget(caution);
+  body->addWidget(new CautionLabel(ThingKind::floor, this));
 }
 
 void FloorPage::choose(const QString& name, const std::function<void(Floor&)>& change) {

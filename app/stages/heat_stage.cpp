@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/heat_stage.h"
 
+#include "app/stages/caution_label.h"
 #include "app/stages/number_field.h"
 #include "core/sizing/usual_measures.h"
 
@@ -262,12 +263,7 @@ HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, 
     if (!power) return;
     if (const auto why = m_document.edit(tr("add a usual heater"), [&](Plan& p) { p.heater = Heater{.power_W = *power}; })) m_usual->setToolTip(*why);
   });
-  auto* caution = new QLabel(tr("Heat in the wet: residual-current protection, cables never run coiled, heater clear of film and fleece. Wiring is work for a "
-                                "licensed electrician. Hang a second thermometer with an alarm: a heater can fail while you sleep."),
-                             this);
-  caution->setWordWrap(true);
-  caution->setFont(textFont(8.5));
-  m_body->addWidget(caution);
+  m_body->addWidget(new CautionLabel(ThingKind::heater, this));
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::logChanged, &Document::viewChanged});
 }
 

@@ -5,6 +5,7 @@
 
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
+#include "app/stages/caution_label.h"
 #include "app/stages/number_field.h"
 #include "app/stages/stack_field.h"
 #include "core/material/materials.h"
@@ -84,7 +85,7 @@ std::optional<std::vector<double>> parseLevels(const QString& typed, MeasureKind
   return levels;
 }
 
-MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_cards(nullptr), m_add(new QComboBox(this)) {
+MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_cards(nullptr), m_add(new QComboBox(this)), m_caution(new CautionLabel(this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   auto* scroll = new QScrollArea(this);
@@ -97,6 +98,7 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
   m_cards->setSpacing(10);
   scroll->setWidget(inner);
   body->addWidget(scroll, 1);
+  body->addWidget(m_caution);
   auto* row = new QHBoxLayout;
   m_add->addItem(tr("Add something to try…"));
   for (const MeasureKind kind : kKinds) m_add->addItem(kindText(kind));
@@ -134,6 +136,7 @@ void MeasuresEditor::refresh() {
 
 void MeasuresEditor::rebuild() {
   m_shown = kinds();
+  m_caution->state(cautionsFor(m_document.plan().measures));
   clearCards(*m_cards);
   for (std::size_t i = 0; i < m_shown.size(); ++i) m_cards->addWidget(card(i));
   if (m_shown.empty()) {

@@ -2,16 +2,31 @@
 #include "app/stages/print.h"
 
 #include "app/paint/theme.h"
+#include "core/plan/cautions.h"
 
 #include <QDate>
 #include <QLocale>
 #include <QPainter>
 #include <QPrintPreviewDialog>
 #include <QPrinter>
+#include <QAbstractTextDocumentLayout>
+#include <QTextDocument>
 
 #include <algorithm>
 
 namespace muffle {
+
+QString printedCautions(const Plan& plan) {
+  QString html = QStringLiteral("<h2>%1</h2><p>%2</p><ul>")
+                     .arg(QObject::tr("Cautions that go with \"%1\"").arg(QString::fromStdString(plan.name).toHtmlEscaped()),
+                          QObject::tr("Local codes and licensed people come first."));
+  for (const StatedCaution& s : cautionsOf(plan)) {
+    QStringList of;
+    for (const std::string& name : s.of) of << QString::fromStdString(name).toHtmlEscaped();
+    html += QStringLiteral("<li>%1 <i>(%2)</i></li>").arg(QString::fromUtf8(s.caution.text).toHtmlEscaped(), of.join(QStringLiteral(", ")));
+  }
+  return html + QStringLiteral("</ul>");
+}
 
 void printPage(QPrinter& printer, const Document& document, const PrintedViews& views) {
   QPainter p(&printer);
@@ -45,7 +60,17 @@ void printPage(QPrinter& printer, const Document& document, const PrintedViews& 
   views.scarf->render(&p);
   p.restore();
   p.drawText(QRectF(0, height - foot + 6, width, foot - 6), static_cast<int>(Qt::AlignVCenter | Qt::TextWordWrap),
-             QObject::tr("Estimates from a model and logged readings. Snow, wind, electrics, fuel and flues follow local codes and licensed people."));
+             QObject::tr("Estimates from a model and logged readings. Snow, wind, electrics, fuel and flues follow local codes and licensed people; the next page "
+                         "says what goes with this plan."));
+  printer.newPage();
+  p.resetTransform();
+  QTextDocument cautions;
+  cautions.documentLayout()->setPaintDevice(&printer); // its sizes are then those of the paper
+  cautions.setDefaultFont(textFont(10));
+  cautions.setDefaultStyleSheet(QStringLiteral("body{color:%1} li{margin-bottom:4px}").arg(t.ink.name()));
+  cautions.setHtml(QStringLiteral("<body>%1</body>").arg(printedCautions(document.plan())));
+  cautions.setTextWidth(page.width());
+  cautions.drawContents(&p);
 }
 
 void previewPage(QWidget* parent, Document& document, const PrintedViews& views) {

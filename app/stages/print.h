@@ -16,6 +16,9 @@ struct PrintedViews {
 };
 
 /// Draws one landscape page. The views are drawn in the light theme whatever the window shows.
+/// What stands under the page, and on a second one what goes with each thing of the plan, as HTML.
+QString printedCautions(const Plan& plan);
+
 void printPage(QPrinter& printer, const Document& document, const PrintedViews& views);
 /// Print preview, from which the page is printed or saved as PDF.
 void previewPage(QWidget* parent, Document& document, const PrintedViews& views);

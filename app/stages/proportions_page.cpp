@@ -2,6 +2,7 @@
 #include "app/stages/proportions_page.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/caution_label.h"
 #include "core/plan/plan_json.h"
 
 #include <QComboBox>
@@ -138,10 +139,7 @@ ProportionsPage::ProportionsPage(Document& document, QWidget* parent)
   head->addWidget(m_of);
   body->addLayout(head);
   body->addWidget(m_strips, 1);
-  auto* caution = new QLabel(tr("Taller and wider houses carry more wind and snow: a licensed structural engineer decides what may stand."), this);
-  caution->setFont(textFont(8.5));
-  caution->setWordWrap(true);
-  body->addWidget(caution);
+  body->addWidget(new CautionLabel(ThingKind::shape, this));
   connect(m_of, &QComboBox::currentIndexChanged, this, [this] { refresh(); });
 }
 

@@ -2,6 +2,7 @@
 #include "app/stages/rooms_page.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/caution_label.h"
 #include "app/stages/cards.h"
 
 #include <QGridLayout>
@@ -45,12 +46,7 @@ RoomsPage::RoomsPage(Document& document, QWidget* parent)
   buttons->addWidget(m_addLobby, 1, 0);
   buttons->addWidget(m_addCeiling, 1, 1);
   body->addLayout(buttons);
-  auto* caution = new QLabel(
-      tr("Never put a lamp, heater or coiled cable under a cover: cloth and film burn. A second heater is more load on wet wiring: a licensed electrician."),
-      this);
-  caution->setFont(textFont(8.5));
-  caution->setWordWrap(true);
-  body->addWidget(caution);
+  body->addWidget(new CautionLabel(ThingKind::rooms, this));
   connect(m_add, &QPushButton::clicked, this, &RoomsPage::addBed);
   connect(m_addBay, &QPushButton::clicked, this, &RoomsPage::addBay);
   connect(m_addLobby, &QPushButton::clicked, this, [this] {

@@ -2,6 +2,7 @@
 #include "app/stages/shape_page.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/caution_label.h"
 #include "app/stages/number_field.h"
 #include "core/house/infiltration.h"
 #include "core/material/materials.h"
@@ -163,12 +164,7 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
   m_taken->setWordWrap(true);
   body->addWidget(m_taken);
   body->addStretch(1);
-  auto* caution = new QLabel(tr("Snow and wind load are not calculated here: ask a licensed structural engineer. Before digging for a skirt or a sunk floor, "
-                                "have buried lines marked; a trench deeper than your waist can collapse and must be shored."),
-                             this);
-  caution->setFont(textFont(8.5));
-  caution->setWordWrap(true);
-  body->addWidget(caution);
+  body->addWidget(new CautionLabel(ThingKind::shape, this));
 }
 
 QComboBox* ShapePage::coverChoice() {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/skin_editor.h"
 
+#include "app/stages/caution_label.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
 #include "app/stages/number_field.h"
@@ -211,12 +212,7 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
       emit m_document.trouble(*why);
   });
   body->addStretch(1);
-  m_caution = new QLabel(
-      tr("Keep films, wraps and cloths away from heaters, flues and lamps; a hot pipe through film needs a proper sleeve. A house lined inside sheds "
-         "snow more slowly: ask a licensed structural engineer about its load."),
-      this);
-  m_caution->setFont(textFont(8.5));
-  m_caution->setWordWrap(true);
+  m_caution = new CautionLabel(ThingKind::covers, this);
   body->addWidget(m_caution);
   connect(m_insert, &QComboBox::activated, this, [this](int i) {
     if (i == 0) return;

@@ -121,47 +121,6 @@ QString StoreWords::trace(StoreTrace trace) {
 
 QString StoreWords::kWh(double value) { return QLocale().toString(value, 'f', std::abs(value) < 10.0 ? 1 : 0).replace(QLatin1Char('-'), QChar(0x2212)); }
 
-QString StoreWords::caution(const Plan& plan, const StoreRef& store, const Units& units) {
-  switch (store.kind) {
-  case StoreKind::barrels:
-    return plan.barrels[store.index].filling == BarrelFilling::water
-               ? tr("Keep barrels off paths and electrics; full ones are too heavy to shift, and they freeze and burst below %1.")
-                     .arg(units.text(Quantity::temperature, 0.0).replace(QLatin1Char(' '), QChar(QChar::Nbsp)))
-               : tr("Full bins are too heavy to shift: set them on firm ground, off paths and electrics.");
-  case StoreKind::pipes:
-    return tr(
-        "Trenches collapse: none deeper than your hips without shoring, and ask first where cables and mains lie. Water that stands in pipes grows mould, "
-        "soil air brings radon: lay them to a drain.");
-  case StoreKind::compost:
-    switch (plan.compost[store.index].place) {
-    case PilePlace::hotBed:
-      return tr("Fresh manure burns roots and gives ammonia: plant when the soil at the roots has fallen to what they bear, and keep raw manure from what is "
-                "eaten raw, as your local rules say. Air the house before you work in it.");
-    case PilePlace::chamber:
-      return tr("A compost shed can lack oxygen and hold ammonia and carbon dioxide: open it wide before you go in, never alone, and lead its air outside. "
-                "Dust and spores: wear a mask when you turn it.");
-    case PilePlace::mound:
-      return tr(
-          "A coil is a water heater: give it a relief valve and an open vent, never seal it, and drain it before frost where the pump may stop. Large heaps "
-          "can slump and smoulder: build them clear of walls.");
-    }
-    break;
-  case StoreKind::loop:
-    return tr("Tank and collector need a relief valve and an open vent: never a sealed boiler. Water in a collector freezes and bursts it. Pump and wiring in "
-              "the wet: "
-              "residual-current protection, by a licensed electrician.");
-  case StoreKind::cable:
-    return tr("Lay the passes apart and never coiled, cover them with mesh against spades, and feed them through residual-current protection: a licensed "
-              "electrician.");
-  case StoreKind::mass:
-    if (plan.mass[store.index].kind == MassKind::wall)
-      return tr("A free wall of stone or earth can fall: its foundation and height are for a licensed builder.");
-    if (plan.mass[store.index].kind == MassKind::path) return tr("Lift slabs in twos or with a barrow, and ask before digging where pipes or cables may lie.");
-    return tr("Wet soil weighs near two tonnes a cubic metre and pushes its boards outwards: stake and tie a bed higher than a spade.");
-  }
-  return {};
-}
-
 QString StoreWords::measure(const StoreRef& store, const Units& units) {
   switch (store.kind) {
   case StoreKind::barrels: return tr("barrels");

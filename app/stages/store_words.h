@@ -23,8 +23,6 @@ public:
   static QString trace(StoreTrace trace);
   /// An energy without its unit, to a tenth below ten.
   static QString kWh(double value);
-  /// The caution that stands beside it.
-  static QString caution(const Plan& plan, const StoreRef& store, const Units& units);
   /// "3 pipes", "960 kg", ...
   static QString size(const StoreRef& store, double size, const Units& units);
   /// What it is counted by: "pipes", "kg", ...

@@ -2,6 +2,7 @@
 #include "app/stages/stores_page.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/caution_label.h"
 #include "app/stages/plot.h"
 #include "app/stages/store_fields.h"
 #include "app/stages/store_words.h"
@@ -37,7 +38,7 @@ StoresPage::StoresPage(Document& document, StoreChoice& choice, QWidget* parent)
     : QWidget(parent), m_document(document), m_choice(choice), m_group(new QButtonGroup(this)), m_words(new QLabel(this)),
       m_add(new QPushButton(tr("Add a store"), this)), m_remove(new QPushButton(tr("Take it out"), this)), m_more(new QPushButton(tr("more sizes"), this)),
       m_span(new QPushButton(tr("whole winter"), this)), m_plot(new Plot(document, this)), m_fields(new StoreFields(document, this)),
-      m_caution(new QLabel(this)) {
+      m_caution(new CautionLabel(this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(5);
@@ -62,8 +63,6 @@ StoresPage::StoresPage(Document& document, StoreChoice& choice, QWidget* parent)
   m_span->setCheckable(true);
   row->addWidget(m_span);
   body->addLayout(row);
-  m_caution->setFont(textFont(8.5));
-  m_caution->setWordWrap(true);
   body->addWidget(m_caution);
   auto* menu = new QMenu(m_add);
   const auto additions = StoreWords::additions();
@@ -329,7 +328,7 @@ void StoresPage::refresh() {
     return;
   }
   m_words->setText(told());
-  m_caution->setText(StoreWords::caution(m_document.plan(), *store, m_document.units()));
+  m_caution->state(cautionsFor(m_document.plan(), thingOf(*store)));
   if (m_plot->isVisibleTo(this)) draw();
 }
 

@@ -15,6 +15,8 @@ class QPushButton;
 
 namespace muffle {
 
+class CautionLabel;
+
 class Plot;
 class StoreFields;
 
@@ -50,7 +52,7 @@ private:
   QPushButton *m_add, *m_remove, *m_more, *m_span;
   Plot* m_plot;
   StoreFields* m_fields;
-  QLabel* m_caution;
+  CautionLabel* m_caution;
 };
 
 } // namespace muffle

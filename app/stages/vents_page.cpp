@@ -2,6 +2,7 @@
 #include "app/stages/vents_page.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/caution_label.h"
 #include "app/stages/cards.h"
 
 #include <QCheckBox>
@@ -88,13 +89,7 @@ VentsPage::VentsPage(Document& document, QWidget* parent)
       if (h.leakage) h.leakage->shelter = static_cast<Shelter>(i);
     });
   });
-  auto* caution =
-      new QLabel(tr("Motors and fans near wet hands: residual-current protection and a licensed electrician. A roof or side that stands open in a gale is "
-                    "lost: snow and wind load are for a licensed engineer."),
-                 this);
-  caution->setFont(textFont(8.5));
-  caution->setWordWrap(true);
-  body->addWidget(caution);
+  body->addWidget(new CautionLabel(ThingKind::vents, this));
 }
 
 void VentsPage::edit(const QString& name, const std::function<void(House&)>& change) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/log/recipe.h"
 
+#include "core/json/shape.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -138,21 +140,26 @@ Json recordToJson(const Log& log) {
 }
 
 Status recordFromJson(const Json& json, Log& log) {
-  const auto small = [](const Json& v, int most) { return v.is_number_integer() && v.get<int>() >= 0 && v.get<int>() <= most; };
-  try {
-    for (const Json& d : json.value("decisions", Json::array())) {
-      if (!d.is_array() || d.size() != 5 || !small(d[0], static_cast<int>(Verdict::setAside)) || !small(d[1], static_cast<int>(Flag::clock)) ||
-          d[2].get<int>() >= static_cast<int>(log.channels.size()))
-        return Problem{ProblemKind::badInput, "/decisions", describeValue(d) + " is no decision",
-                       "[verdict, flag, channel, from, to] as muffle writes it is needed"};
-      log.decisions.push_back(
-          {static_cast<Verdict>(d[0].get<int>()), static_cast<Flag>(d[1].get<int>()), d[2].get<int>(), d[3].get<UtcSeconds>(), d[4].get<UtcSeconds>()});
-    }
-    for (const Json& n : json.value("notes", Json::array()))
-      log.notes.push_back({n.at("kind").get<std::string>(), "", n.at("from").get<UtcSeconds>(), n.at("to").get<UtcSeconds>(), n.at("count").get<long>(),
-                           n.at("why").get<std::string>(),
-                           small(n.at("flag"), static_cast<int>(Flag::clock)) ? static_cast<Flag>(n.at("flag").get<int>()) : Flag::none});
-  } catch (const Json::exception& e) { return Problem{ProblemKind::badInput, "", e.what(), "a log's record as muffle writes it is needed"}; }
+  constexpr UtcSeconds kFar = 1LL << 40;
+  const auto upTo = [](int most) { return Shape::integer(0, most); };
+  const Shape time = Shape::integer(-kFar, kFar);
+  const Shape shape = Shape::object(
+      {{"decisions",
+        Shape::list(Shape::row({upTo(static_cast<int>(Verdict::setAside)), upTo(static_cast<int>(Flag::clock)),
+                                Shape::integer(-1, static_cast<std::int64_t>(log.channels.size()) - 1), time, time})),
+        true},
+       {"notes",
+        Shape::list(Shape::object({{"kind", Shape::text()}, {"from", time}, {"to", time}, {"count", Shape::whole()}, {"why", Shape::text()}, {"flag", Shape::whole()}})),
+        true}});
+  if (auto found = misshapen(json, shape); !found.empty()) return found;
+  for (const Json& d : json.value("decisions", Json::array()))
+    log.decisions.push_back(
+        {static_cast<Verdict>(d[0].get<int>()), static_cast<Flag>(d[1].get<int>()), d[2].get<int>(), d[3].get<UtcSeconds>(), d[4].get<UtcSeconds>()});
+  for (const Json& n : json.value("notes", Json::array())) {
+    const auto flag = n.at("flag").get<std::uint64_t>();
+    log.notes.push_back({n.at("kind").get<std::string>(), "", n.at("from").get<UtcSeconds>(), n.at("to").get<UtcSeconds>(), n.at("count").get<long>(),
+                         n.at("why").get<std::string>(), flag <= static_cast<std::uint64_t>(Flag::clock) ? static_cast<Flag>(flag) : Flag::none});
+  }
   return Done{};
 }
 

@@ -3,6 +3,8 @@
 // Stores in the window: each kind added, seen, changed and taken out again; the bench, the ground, and what one more buys.
 #include "tests/app/window_fixture.h"
 
+#include "core/plan/cautions.h"
+
 #include "app/paint/theme.h"
 #include "app/paint/word_places.h"
 #include "app/stages/plot.h"
@@ -401,7 +403,7 @@ TEST(StoreWords, HaveACautionAndANameForEveryKind) {
   for (const auto& addition : StoreWords::additions()) addition.add(p);
   EXPECT_TRUE(check(p).empty());
   for (const StoreRef& s : storesOf(p)) {
-    EXPECT_GT(StoreWords::caution(p, s, {}).size(), 40) << s.id;
+    EXPECT_GT(textOf(cautionsFor(p, thingOf(s))).size(), 40U) << s.id;
     EXPECT_FALSE(StoreWords::kind(p, s).isEmpty());
     EXPECT_FALSE(storeTraces(p, s).empty());
     for (const StoreTrace t : storeTraces(p, s)) EXPECT_FALSE(StoreWords::trace(t).isEmpty());

@@ -9,6 +9,8 @@
 
 #include <fcntl.h>
 #include <filesystem>
+#include <limits>
+#include <random>
 #include <sys/stat.h>
 #include <thread>
 #include <unistd.h>
@@ -106,6 +108,9 @@ protected:
     log.channels[0].flag[3] = log.channels[0].flag[4] = 2;
     ASSERT_TRUE(book->addLog(log));
     ASSERT_TRUE(book->addPlan(Plan{}));
+    ASSERT_TRUE(book->addSnapshot("before", 5, Plan{}));
+    ASSERT_TRUE(book->saveRecipe({"yard", ';', true, std::nullopt, false, Clockwork::winterTime, {}}));
+    ASSERT_TRUE(book->setSetting("theme", "lamp"));
   }
   [[nodiscard]] Status exportTo(const std::string& folder) const { return exportBook(*Book::open(at("a.muffle"), Book::Mode::existing), folder); }
 };
@@ -158,6 +163,63 @@ TEST_F(Exports, DamagedOnesAreRefusedByNameAndLeaveNothing) {
   }
   ASSERT_TRUE(writeFile(at("out/log-1.csv"), table));
   EXPECT_TRUE(importBook(at("out"), at("c.muffle")));
+}
+
+/// Changes one value somewhere in a document: another kind, another number, gone, doubled.
+void alterOneValue(Json& json, std::mt19937& random) {
+  Json* at = &json;
+  for (int depth = 0; depth < 8 && at->is_structured() && !at->empty(); ++depth) {
+    if (random() % 4 == 0 && depth > 0) break;
+    const auto nth = static_cast<std::ptrdiff_t>(random() % at->size());
+    if (at->is_object() && random() % 12 == 0) {
+      at->erase(std::next(at->begin(), nth));
+      return;
+    }
+    at = &*std::next(at->begin(), nth);
+  }
+  switch (random() % 8) {
+  case 0: *at = nullptr; break;
+  case 1: *at = -1; break;
+  case 2: *at = 1e300; break;
+  case 3: *at = "x"; break;
+  case 4: *at = Json::array(); break;
+  case 5: *at = Json::object(); break;
+  case 6: *at = std::numeric_limits<std::uint64_t>::max(); break;
+  default: *at = true; break;
+  }
+}
+
+TEST_F(Exports, AnAlteredExportIsRefusedInOurOwnWordsOrMakesASoundBook) {
+  ASSERT_TRUE(exportTo(at("out")));
+  const std::string index = *readFile(at("out/book.json"));
+  std::mt19937 random(8);
+  int refused = 0, taken = 0;
+  for (int i = 0; i < 600; ++i) {
+    Json json = *parseJson(index);
+    alterOneValue(json, random);
+    if (json.dump() == parseJson(index)->dump()) continue;
+    ASSERT_TRUE(writeFile(at("out/book.json"), json.dump()));
+    const auto read = importBook(at("out"), at("c.muffle"));
+    if (!read) {
+      ++refused;
+      EXPECT_FALSE(fs::exists(at("c.muffle")));
+      for (const Problem& p : read.problems()) {
+        EXPECT_EQ(p.text().find("exception"), std::string::npos) << p.text();
+        EXPECT_EQ(p.text().find("[json"), std::string::npos) << p.text();
+        EXPECT_FALSE(p.allowed.empty()) << p.text();
+      }
+      continue;
+    }
+    ++taken;
+    const auto book = Book::open(at("c.muffle"), Book::Mode::existing);
+    ASSERT_TRUE(book) << book.problem().text();
+    EXPECT_TRUE(book->plans());
+    EXPECT_TRUE(book->logs());
+    fs::remove_all(at("again"));
+    EXPECT_TRUE(exportBook(*book, at("again")));
+    fs::remove(at("c.muffle"));
+  }
+  EXPECT_GT(refused, 200) << taken;
 }
 
 } // namespace

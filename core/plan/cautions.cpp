@@ -1,0 +1,210 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/cautions.h"
+
+#include <algorithm>
+#include <initializer_list>
+
+namespace muffle {
+namespace {
+
+using When = bool (*)(const Plan&, std::size_t);
+
+bool always(const Plan&, std::size_t) { return true; }
+
+/// A kind that a caution goes with, and when.
+struct GoesWith {
+  ThingKind kind;
+  When when = &always;
+};
+
+struct Row {
+  Caution caution;
+  std::vector<GoesWith> with;
+  std::vector<MeasureKind> measures;
+};
+
+bool burns(const Plan& p, std::size_t i) { return p.waterLoops[i].boiler_W > 0.0; }
+bool isPlace(const Plan& p, std::size_t i, PilePlace place) { return p.compost[i].place == place; }
+bool holdsManure(const Plan& p, std::size_t i) {
+  const auto& recipe = p.compost[i].recipe;
+  return std::any_of(recipe.begin(), recipe.end(), [](const PileIngredient& g) { return g.ingredient.find("manure") != std::string::npos || g.ingredient.find("litter") != std::string::npos; });
+}
+bool isSunk(const Plan& p, std::size_t) { return p.house.shape.sunk_m > 0.0; }
+bool isDug(const Plan& p, std::size_t) { return p.house.shape.sunk_m > 0.0 || p.house.floor.edgeDepth_m > 0.0; }
+bool hasHeater(const Plan& p, std::size_t) { return p.house.bay && p.house.bay->heater_W > 0.0; }
+bool hasFan(const Plan& p, std::size_t) {
+  return (p.house.bay && p.house.bay->fan) || (p.house.roofVoid && p.house.roofVoid->fan);
+}
+
+const std::vector<Row>& table() {
+  using K = ThingKind;
+  using M = MeasureKind;
+  static const std::vector<Row> rows{
+      {{"structure", "Snow and wind load are not calculated here: a licensed structural engineer decides what may stand."},
+       {{K::shape}, {K::vents, [](const Plan& p, std::size_t) { return p.house.rollUp || p.house.retractable; }}},
+       {M::lobby}},
+      {{"lined-roof", "A house lined or covered inside sheds snow more slowly: ask a licensed structural engineer about its load."},
+       {{K::covers, [](const Plan& p, std::size_t) { return p.house.roof.layers.size() > 1 || p.house.blanket; }}},
+       {M::secondSkin, M::nightBlanket, M::ceiling}},
+      {{"open-in-wind", "A roof or side that stands open in a gale is lost: it must shut by itself or by someone who is there."},
+       {{K::vents, [](const Plan& p, std::size_t) { return p.house.rollUp || p.house.retractable; }}},
+       {}},
+      {{"trench", "Before digging, have buried lines marked; a trench deeper than your hips can collapse and must be shored."},
+       {{K::shape, &isDug}, {K::pipes}, {K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::path; }}},
+       {M::skirt}},
+      {{"pit-gas", "In pits, sunk floors and compost sheds heavy gas gathers and oxygen can lack: air them wide before you go in, never alone."},
+       {{K::shape, &isSunk}, {K::compost, [](const Plan& p, std::size_t i) { return p.compost[i].place == PilePlace::chamber || p.compost[i].buried > 0.0; }}},
+       {}},
+      {{"carbon-monoxide", "Whatever burns needs air from outside and a flue: unvented it gives carbon monoxide, which kills unnoticed, and moisture. Hang a carbon monoxide alarm."},
+       {{K::loop, &burns}},
+       {}},
+      {{"tight-house", "A tight house keeps in damp and the gases of whatever burns in it: no open flame in a sealed house."}, {}, {M::sealing, M::secondSkin}},
+      {{"flue", "Stove and flue: clearances as their makers and local codes say, through film only in a proper sleeve, swept every year by who is licensed."}, {{K::loop, &burns}}, {}},
+      {{"fuel-store", "Keep fuel dry and away from the fire, gas bottles upright and out of doors, no more than local rules allow."}, {{K::loop, &burns}}, {}},
+      {{"water-pressure", "Tank, boiler, coil and collector need a relief valve and an open vent: never a sealed boiler."},
+       {{K::loop}, {K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound); }}, {K::pipes, [](const Plan& p, std::size_t i) { return p.groundPipes[i].collector_m2 > 0.0; }}},
+       {}},
+      {{"freezing-water", "Water that stands in frost bursts what holds it: drain collectors, coils and loops, or fill them with what is meant for it."},
+       {{K::loop}, {K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound); }}, {K::pipes, [](const Plan& p, std::size_t i) { return p.groundPipes[i].collector_m2 > 0.0; }}},
+       {}},
+      {{"electric-heat", "Electric heat in the wet: residual-current protection, heater clear of film and fleece, cables never run coiled. Wiring is work for a licensed electrician."},
+       {{K::heater}, {K::rooms, &hasHeater}},
+       {M::heater}},
+      {{"electric-motors", "Fans, pumps and motors near wet hands: residual-current protection and a licensed electrician."},
+       {{K::vents, [](const Plan& p, std::size_t) { return p.house.extractFan || p.house.rollUp || p.house.retractable; }},
+        {K::rooms, &hasFan},
+        {K::pipes},
+        {K::loop},
+        {K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound) || p.compost[i].fan_m3_h > 0.0 || p.compost[i].blown_m3_h > 0.0; }}},
+       {}},
+      {{"soil-cable", "Lay the passes apart and never coiled, cover them with mesh against spades, and feed them through residual-current protection: a licensed electrician."}, {{K::cable}}, {}},
+      {{"sleeping", "A heater can fail while you sleep: hang a second thermometer with an alarm."}, {{K::heater}, {K::rooms, &hasHeater}, {K::loop, &burns}}, {M::heater}},
+      {{"fabric-fire", "Keep films, wraps and cloths away from heaters, flues and lamps; a hot pipe through film needs a proper sleeve."},
+       {{K::covers}, {K::rooms, [](const Plan& p, std::size_t) { return p.house.roofVoid.has_value(); }}},
+       {M::secondSkin, M::nightBlanket, M::ceiling}},
+      {{"under-cover", "Never put a lamp, heater or coiled cable under a bed cover: cloth and film burn."},
+       {{K::rooms, [](const Plan& p, std::size_t) { return !p.house.bedCovers.empty(); }}},
+       {}},
+      {{"straw-fire", "Loose straw burns: keep it clear of heaters and flues."}, {{K::floor, [](const Plan& p, std::size_t) { return !p.house.floor.cover.empty(); }}}, {}},
+      {{"damp", "Damp leaves rot: let the air out on a mild morning, water early, leave room between plants."}, {{K::floor}}, {M::sealing}},
+      {{"heavy", "Full barrels and bins are too heavy to shift: set them on firm ground, off paths and electrics; water in them freezes and bursts them."}, {{K::barrels}}, {M::barrels}},
+      {{"standing-water", "Water that stands in ground pipes grows mould, and soil air brings radon: lay them to a drain."}, {{K::pipes}}, {}},
+      {{"manure", "Raw manure and what is eaten raw: keep a harvest interval, often 90 days, and 120 where the crop touches the soil; your local rules come first."}, {{K::compost, &holdsManure}}, {}},
+      {{"roots", "A young hot bed burns roots and gives ammonia: plant when the soil at the roots has fallen to what they bear, and air the house before you work in it."},
+       {{K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::hotBed); }}},
+       {}},
+      {{"spores", "Dust and spores: wear a mask when you build, turn or take away a pile."}, {{K::compost}}, {}},
+      {{"heap", "Large heaps can slump and smoulder: build them clear of walls and of anything that burns."},
+       {{K::compost, [](const Plan& p, std::size_t i) { return !isPlace(p, i, PilePlace::hotBed); }}},
+       {}},
+      {{"free-wall", "A free wall of stone or earth can fall: its foundation and height are for a licensed builder."},
+       {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::wall; }}},
+       {}},
+      {{"lifting", "Lift slabs in twos or with a barrow."}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::path; }}}, {}},
+      {{"wet-soil", "Wet soil weighs near two tonnes a cubic metre and pushes its boards outwards: stake and tie a bed higher than a spade."},
+       {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::raisedBed; }}},
+       {}},
+      {{"hardier", "A hardier crop still dies of one night too cold: look up its own limit, not its kind's."}, {}, {M::hardier}},
+  };
+  return rows;
+}
+
+ThingKind kindOf(StoreKind kind) {
+  switch (kind) {
+  case StoreKind::barrels: return ThingKind::barrels;
+  case StoreKind::pipes: return ThingKind::pipes;
+  case StoreKind::compost: return ThingKind::compost;
+  case StoreKind::loop: return ThingKind::loop;
+  case StoreKind::cable: return ThingKind::cable;
+  case StoreKind::mass: break;
+  }
+  return ThingKind::mass;
+}
+
+bool goesWith(const Row& row, const Plan& plan, const Thing& thing) {
+  return std::any_of(row.with.begin(), row.with.end(), [&](const GoesWith& w) { return w.kind == thing.kind && w.when(plan, thing.index); });
+}
+
+} // namespace
+
+Thing thingOf(const StoreRef& store) { return {kindOf(store.kind), store.index}; }
+
+std::vector<Thing> thingsOf(const Plan& plan) {
+  std::vector<Thing> things{{ThingKind::shape, 0}, {ThingKind::covers, 0}, {ThingKind::floor, 0}, {ThingKind::vents, 0}};
+  const House& h = plan.house;
+  if (h.bay || h.lobby || h.roofVoid || !h.bedCovers.empty()) things.push_back({ThingKind::rooms, 0});
+  if (plan.heater) things.push_back({ThingKind::heater, 0});
+  for (const StoreRef& s : storesOf(plan)) things.push_back(thingOf(s));
+  return things;
+}
+
+std::string thingName(const Plan& plan, const Thing& thing) {
+  switch (thing.kind) {
+  case ThingKind::shape: return "the house";
+  case ThingKind::covers: return "covers";
+  case ThingKind::floor: return "floor";
+  case ThingKind::vents: return "vents";
+  case ThingKind::rooms: return "rooms";
+  case ThingKind::heater: return plan.heater ? plan.heater->name : "heater";
+  case ThingKind::measure: return thing.index < plan.measures.size() ? plan.measures[thing.index].name : "measure";
+  default:
+    for (const StoreRef& s : storesOf(plan))
+      if (kindOf(s.kind) == thing.kind && s.index == thing.index) return s.name;
+    return "store";
+  }
+}
+
+const std::vector<Caution>& allCautions() {
+  static const std::vector<Caution> all = [] {
+    std::vector<Caution> cautions;
+    for (const Row& row : table()) cautions.push_back(row.caution);
+    return cautions;
+  }();
+  return all;
+}
+
+std::vector<Caution> cautionsFor(const Plan& plan, const Thing& thing) {
+  if (thing.kind == ThingKind::measure) return cautionsFor(std::vector<Measure>{plan.measures[thing.index]});
+  std::vector<Caution> cautions;
+  for (const Row& row : table())
+    if (goesWith(row, plan, thing)) cautions.push_back(row.caution);
+  return cautions;
+}
+
+std::vector<Caution> cautionsAbout(ThingKind kind) {
+  std::vector<Caution> cautions;
+  for (const Row& row : table())
+    if (std::any_of(row.with.begin(), row.with.end(), [&](const GoesWith& w) { return w.kind == kind; })) cautions.push_back(row.caution);
+  return cautions;
+}
+
+std::vector<Caution> cautionsFor(const std::vector<Measure>& measures) {
+  std::vector<Caution> cautions;
+  for (const Row& row : table())
+    if (std::any_of(measures.begin(), measures.end(), [&](const Measure& m) { return std::find(row.measures.begin(), row.measures.end(), m.kind) != row.measures.end(); }))
+      cautions.push_back(row.caution);
+  return cautions;
+}
+
+std::vector<StatedCaution> cautionsOf(const Plan& plan) {
+  std::vector<StatedCaution> stated;
+  const auto things = thingsOf(plan);
+  for (const Row& row : table()) {
+    StatedCaution s{row.caution, {}};
+    for (const Thing& thing : things) {
+      if (!goesWith(row, plan, thing)) continue;
+      const std::string name = thingName(plan, thing);
+      if (std::find(s.of.begin(), s.of.end(), name) == s.of.end()) s.of.push_back(name);
+    }
+    if (!s.of.empty()) stated.push_back(std::move(s));
+  }
+  return stated;
+}
+
+std::string textOf(const std::vector<Caution>& cautions) {
+  std::string text;
+  for (const Caution& c : cautions) text += (text.empty() ? "" : " ") + std::string(c.text);
+  return text;
+}
+
+} // namespace muffle

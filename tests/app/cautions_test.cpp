@@ -1,0 +1,100 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The cautions of the table stand beside what they go with, and on paper.
+#include "tests/app/window_fixture.h"
+
+#include "app/stages/caution_label.h"
+#include "app/stages/cost_stage.h"
+#include "app/stages/house_stage.h"
+#include "app/stages/print.h"
+#include "app/stages/store_words.h"
+#include "app/stages/stores_stage.h"
+#include "core/plan/cautions.h"
+#include "core/plan/store_list.h"
+
+#include <QTextDocument>
+
+namespace muffle {
+namespace {
+
+class CautionsTest : public WindowTest {
+protected:
+  void TearDown() override { close(); }
+  /// Every caution that can be seen now.
+  QString inSight() {
+    QCoreApplication::processEvents();
+    QString all;
+    for (const QLabel* l : window->findChildren<QLabel*>(QStringLiteral("caution")))
+      if (l->isVisible()) all += l->text() + QLatin1Char('\n');
+    return all;
+  }
+  void expectInSight(const std::vector<Caution>& cautions, const std::string& of) {
+    const QString seen = inSight();
+    EXPECT_FALSE(cautions.empty()) << of;
+    for (const Caution& c : cautions) EXPECT_TRUE(seen.contains(QString::fromUtf8(c.text))) << of << ": " << c.id;
+  }
+};
+
+TEST_F(CautionsTest, StandBesideEveryPartOfTheHouseAndTheHeater) {
+  open();
+  window->showStage(Document::Stage::house);
+  for (const auto& [page, kind] : {std::pair{HouseStage::Page::shape, ThingKind::shape},
+                                   {HouseStage::Page::skins, ThingKind::covers},
+                                   {HouseStage::Page::floor, ThingKind::floor},
+                                   {HouseStage::Page::vents, ThingKind::vents},
+                                   {HouseStage::Page::rooms, ThingKind::rooms}}) {
+    find<HouseStage>()->showPage(page);
+    expectInSight(cautionsAbout(kind), "page " + std::to_string(static_cast<int>(page)));
+  }
+  window->showStage(Document::Stage::heat);
+  expectInSight(cautionsAbout(ThingKind::heater), "heat");
+}
+
+TEST_F(CautionsTest, StandBesideEveryStore) {
+  open();
+  for (const auto& addition : StoreWords::additions()) ASSERT_FALSE(document->edit(QStringLiteral("add"), addition.add));
+  ASSERT_FALSE(document->edit(QStringLiteral("stove"), [](Plan& p) {
+    for (WaterLoop& loop : p.waterLoops) loop.boiler_W = 6000.0;
+  }));
+  window->showStage(Document::Stage::stores);
+  auto* stores = find<StoresStage>();
+  stores->showPage(StoresStage::Page::stores);
+  for (const StoreRef& s : storesOf(document->plan())) {
+    stores->choice().choose(s.id);
+    expectInSight(cautionsFor(document->plan(), thingOf(s)), s.id);
+  }
+}
+
+TEST_F(CautionsTest, StandUnderTheCheapestPlanAndUnderWhatMayBeAdded) {
+  open();
+  importDemoLog();
+  document->startSizing();
+  ASSERT_TRUE(document->waitForSizing());
+  window->showStage(Document::Stage::cost);
+  const Sizing& s = *document->sizing();
+  ASSERT_GE(s.winner, 0);
+  std::vector<Measure> chosen;
+  const auto& choice = s.packages[static_cast<std::size_t>(s.winner)].choice;
+  for (std::size_t m = 0; m < choice.size(); ++m)
+    if (choice[m] >= 0) chosen.push_back(document->sizedPlan().measures[m]);
+  expectInSight(cautionsFor(chosen), "the cheapest");
+  find<CostStage>()->showMeasures(true);
+  expectInSight(cautionsFor(document->plan().measures), "measures");
+}
+
+TEST_F(CautionsTest, ArePrintedWithThePlan) {
+  open();
+  for (const auto& addition : StoreWords::additions()) ASSERT_FALSE(document->edit(QStringLiteral("add"), addition.add));
+  QTextDocument page;
+  page.setHtml(printedCautions(document->plan()));
+  const QString text = page.toPlainText();
+  const auto stated = cautionsOf(document->plan());
+  ASSERT_GT(stated.size(), 12U);
+  for (const StatedCaution& s : stated) {
+    EXPECT_TRUE(text.contains(QString::fromUtf8(s.caution.text))) << s.caution.id;
+    for (const std::string& name : s.of) EXPECT_TRUE(text.contains(QString::fromStdString(name))) << name;
+  }
+}
+
+} // namespace
+} // namespace muffle
