@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "book/book.h"
 
+#include "book/files.h"
 #include "book/seal.h"
 #include "book/statement.h"
 #include "core/log/recipe.h"
@@ -66,10 +67,17 @@ Result<Book> Book::open(const std::string& path, Mode mode, Check check) {
   if (error) return cannot(error.message());
   if (exists && std::filesystem::is_regular_file(path, error) && std::filesystem::file_size(path, error) == 0)
     return Problem{ProblemKind::badInput, path, "this file is empty, it is no book", "a new book is made under a name of its own"};
+  if (mode == Mode::create && !exists) { // made elsewhere and put in its place whole: whatever happens, there is a book or there is none
+    auto folder = TemporaryFolder::beside(path);
+    if (!folder) return folder.problems();
+    const std::string made = folder->path() + "/book.muffle";
+    if (auto ok = writeEmptyBook(made); !ok) return cannot(ok.problem().what);
+    if (auto ok = putInPlace(made, path); !ok) return ok.problems();
+  }
   if (mode == Mode::existing && !exists) return Problem{ProblemKind::storage, path, "there is no such book", "name an existing *.muffle file"};
   sqlite3* raw = nullptr;
   const std::string name = std::filesystem::path(path).is_absolute() ? path : "./" + path; // ":memory:" is a name like any other
-  const int rc = sqlite3_open_v2(name.c_str(), &raw, SQLITE_OPEN_READWRITE | (mode == Mode::create ? SQLITE_OPEN_CREATE : 0), nullptr);
+  const int rc = sqlite3_open_v2(name.c_str(), &raw, SQLITE_OPEN_READWRITE, nullptr);
   book.m_db.reset(raw);
   if (rc != SQLITE_OK)
     return cannot(raw ? sqlite3_errmsg(raw) : "out of memory");
@@ -108,6 +116,22 @@ Status Book::change(const std::function<Status()>& work) {
   return t.commit();
 }
 
+/// Its schema, in a file that nobody else has.
+Status Book::writeEmptyBook(const std::string& path) {
+  Book book;
+  book.m_path = path;
+  sqlite3* raw = nullptr;
+  const int rc = sqlite3_open_v2(path.c_str(), &raw, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE, nullptr);
+  book.m_db.reset(raw);
+  if (rc != SQLITE_OK) return raw ? sqliteProblem(raw) : Problem{ProblemKind::storage, path, "there is not enough memory", "close other programs"};
+  addDigestFunction(raw);
+  if (auto ok = execute(raw, "PRAGMA synchronous = FULL;"); !ok) return ok;
+  return book.change([&]() -> Status {
+    if (auto ok = execute(raw, kSchema); !ok) return ok;
+    return execute(raw, fmt::format("PRAGMA application_id = {}; PRAGMA user_version = {};", kApplicationId, kSchemaVersion));
+  });
+}
+
 Status Book::migrate() {
   const Problem notABook{ProblemKind::badInput, m_path, "this is not a Muffle book", "choose a *.muffle file"};
   const auto number = [&](const char* sql) -> Result<std::int64_t> {
@@ -121,14 +145,6 @@ Status Book::migrate() {
   if (!application) return application.problems();
   auto version = number("PRAGMA user_version");
   if (!version) return version.problems();
-  auto tables = number("SELECT count(*) FROM sqlite_master");
-  if (!tables) return tables.problems();
-  if (*application == 0 && *tables == 0) {
-    return change([&]() -> Status {
-      if (auto ok = execute(m_db.get(), kSchema); !ok) return ok;
-      return execute(m_db.get(), fmt::format("PRAGMA application_id = {}; PRAGMA user_version = {};", kApplicationId, kSchemaVersion));
-    });
-  }
   if (*application != kApplicationId) return notABook;
   if (*version > kSchemaVersion)
     return Problem{ProblemKind::badInput, m_path, fmt::format("this book has format {}", *version),

@@ -106,6 +106,7 @@ private:
   struct Closer {
     void operator()(sqlite3* db) const;
   };
+  static Status writeEmptyBook(const std::string& path);
   Status migrate();
   /// Runs a change as one transaction and seals the book anew; nothing of it stays if any part fails.
   Status change(const std::function<Status()>& work);

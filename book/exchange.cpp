@@ -142,6 +142,17 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
 
 } // namespace
 
+namespace {
+
+/// What goes wrong in a folder of our own is told of what was to be made there.
+Problems toldOf(const std::string& asked, const std::string& own, Problems problems) {
+  for (Problem& p : problems)
+    if (p.where.starts_with(own)) p.where = asked;
+  return problems;
+}
+
+} // namespace
+
 Status exportBook(const Book& book, const std::string& asked) {
   std::error_code error;
   fs::path target = fs::path(asked).lexically_normal();
@@ -178,7 +189,7 @@ Status exportBook(const Book& book, const std::string& asked) {
   for (std::size_t i = 0; i < plans->size(); ++i) {
     const std::string name = fmt::format("plan-{}.json", i + 1);
     index["plans"].push_back(name);
-    if (auto ok = writeFile(part + "/" + name, planToJson((*plans)[i].plan).dump(2) + "\n"); !ok) return ok;
+    if (auto ok = writeFile(part + "/" + name, planToJson((*plans)[i].plan).dump(2) + "\n"); !ok) return toldOf(asked, part, ok.problems());
   }
   for (std::size_t i = 0; i < logs->size(); ++i) {
     const Log& log = (*logs)[i].log;
@@ -194,7 +205,7 @@ Status exportBook(const Book& book, const std::string& asked) {
                                    {"statistic", static_cast<int>(c.statistic)},
                                    {"flags", flagRuns(c.flag)}});
     index["logs"].push_back(entry);
-    if (auto ok = writeFile(part + "/" + name, table(log)); !ok) return ok;
+    if (auto ok = writeFile(part + "/" + name, table(log)); !ok) return toldOf(asked, part, ok.problems());
   }
   for (const Snapshot& s : *snapshots) {
     const auto plan = parseJson(s.planJson);
@@ -212,7 +223,7 @@ Status exportBook(const Book& book, const std::string& asked) {
     index["snapshots"].push_back(std::move(entry));
   }
   const std::string indexName = "book.json";
-  if (auto ok = writeFile(part + "/" + indexName, index.dump(2) + "\n"); !ok) return ok;
+  if (auto ok = writeFile(part + "/" + indexName, index.dump(2) + "\n"); !ok) return toldOf(asked, part, ok.problems());
   const auto failed = [&] { return Problem{ProblemKind::storage, asked, "cannot be made: " + error.message(), "check the name and permissions"}; };
   if (!exists) {
     const fs::path around = target.has_parent_path() ? target.parent_path() : fs::path(".");
@@ -303,12 +314,7 @@ Status importBook(const std::string& folder, const std::string& path) {
     }
     return Done{};
   };
-  if (auto ok = fill(); !ok) {
-    Problems problems = ok.problems();
-    for (Problem& p : problems) // what goes wrong in the folder of its own is told of the book that was to be
-      if (p.where.starts_with(made->path())) p.where = path;
-    return problems;
-  }
+  if (auto ok = fill(); !ok) return toldOf(path, made->path(), ok.problems());
   fs::rename(part, path, error);
   if (error) return Problem{ProblemKind::storage, path, "cannot be written: " + error.message(), "check the name and permissions"};
   return Done{};

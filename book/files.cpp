@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cerrno>
+#include <cstdio>
 #include <cstring>
 #include <fcntl.h>
 #include <filesystem>
@@ -132,13 +133,26 @@ Status writeFile(const std::string& path, std::string_view bytes) {
   return Done{};
 }
 
+Status putInPlace(const std::string& made, const std::string& path) {
+  if (::renameat2(AT_FDCWD, made.c_str(), AT_FDCWD, path.c_str(), RENAME_NOREPLACE) == 0 || errno == EEXIST) return Done{};
+  // not every file system can tell whether the name is taken
+  if (errno == EINVAL && ::access(path.c_str(), F_OK) != 0 && ::rename(made.c_str(), path.c_str()) == 0) return Done{};
+  return notWritten(path, errno);
+}
+
 Result<TemporaryFolder> TemporaryFolder::in(const std::string& folder) {
   std::string path = folder + "/.muffle-XXXXXX";
   if (!::mkdtemp(path.data())) return notWritten(folder, errno);
   return TemporaryFolder(std::move(path));
 }
 
-Result<TemporaryFolder> TemporaryFolder::beside(const std::string& target) { return in(folderOf(target)); }
+Result<TemporaryFolder> TemporaryFolder::beside(const std::string& target) {
+  auto made = in(folderOf(target));
+  if (made) return made;
+  Problem problem = made.problem();
+  problem.where = target; // it is this that cannot be written
+  return problem;
+}
 
 TemporaryFolder::~TemporaryFolder() {
   std::error_code error;

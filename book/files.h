@@ -18,6 +18,9 @@ Result<std::string> readFile(const std::string& path);
 /// file they replace. Anything else, such as a pipe or /dev/stdout, is written to as the stream it is.
 Status writeFile(const std::string& path, std::string_view bytes);
 
+/// Renames a whole file to a name that is not taken; where somebody has taken it meanwhile, theirs stays and it is no problem.
+Status putInPlace(const std::string& made, const std::string& path);
+
 /// A folder of its own beside `target`, on the same file system, so that what is made in it can be renamed into place. Goes with all
 /// that is left in it.
 class TemporaryFolder {

@@ -70,7 +70,7 @@ void StationFeed::stop() {
 
 std::optional<QString> StationFeed::listen(const QString& address) {
   stop();
-  m_waiting.clear(); // the thread that filled it has ended
+  (void)m_waiting.takeAll(); // of another address, or for another book
   m_connected = false;
   m_address.clear();
   m_whyNot.clear();
@@ -139,8 +139,7 @@ void StationFeed::onMessage(mosquitto*, void* feed, const mosquitto_message* mes
   const std::string_view text(static_cast<const char*>(message->payload), static_cast<std::size_t>(message->payloadlen));
   auto log = readMessage(message->topic, text, QDateTime::currentSecsSinceEpoch());
   if (!log) return;
-  const std::scoped_lock lock(self->m_mutex);
-  self->m_waiting.push_back(std::move(*log));
+  self->m_waiting.put(std::move(*log));
 }
 
 void StationFeed::connected(bool is, const QString& why) {
@@ -151,11 +150,7 @@ void StationFeed::connected(bool is, const QString& why) {
 }
 
 void StationFeed::handOver() {
-  std::vector<Log> waiting;
-  {
-    const std::scoped_lock lock(m_mutex);
-    waiting.swap(m_waiting);
-  }
+  std::vector<Log> waiting = m_waiting.takeAll();
   if (waiting.empty()) return;
   // a station whose clock is wrong would put its readings where nobody looks, or make winters of 1970
   const qint64 now = QDateTime::currentSecsSinceEpoch();

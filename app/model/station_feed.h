@@ -4,12 +4,11 @@
 // kept up by libmosquitto on a thread of its own and comes back by itself when the broker does.
 #pragma once
 
-#include "core/log/log.h"
+#include "app/model/incoming.h"
 
 #include <QObject>
 #include <QTimer>
 
-#include <mutex>
 #include <optional>
 #include <string>
 #include <vector>
@@ -66,8 +65,7 @@ private:
   qint64 m_asked_s = 0, m_heard_s = 0, m_setAside = 0;
   UtcSeconds m_oddTime = 0;
   QTimer m_timer, m_minute;
-  std::mutex m_mutex;
-  std::vector<Log> m_waiting; ///< under m_mutex
+  Incoming m_waiting; ///< filled on libmosquitto's thread
 };
 
 } // namespace muffle

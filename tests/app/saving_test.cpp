@@ -4,7 +4,6 @@
 // salvaged, earlier states come back.
 #include "tests/app/window_fixture.h"
 
-#include "app/model/outbox.h"
 #include "app/stages/earlier_states.h"
 #include "app/stages/notice_bar.h"
 #include "app/stages/salvage_dialog.h"
@@ -13,7 +12,6 @@
 #include <QMessageBox>
 #include <QTreeWidget>
 
-#include <atomic>
 #include <filesystem>
 
 namespace muffle {
@@ -222,43 +220,6 @@ TEST_F(SavingTest, EarlierStatesComeBackWithTheirLogAndCanBeUndone) {
   EXPECT_EQ(document->plan().house.shape.length_m, 12.0);
   ASSERT_TRUE(document->waitUntilSaved());
   EXPECT_EQ(Book::open(m_path.toStdString(), Book::Mode::existing)->logs()->front().log.time.size(), 500U);
-}
-
-TEST(Outbox, KeepsTheNewestOfAKeyAndTheOrderOfTheRest) {
-  const QTemporaryDir dir;
-  const std::string path = dir.filePath(QStringLiteral("a.muffle")).toStdString();
-  std::atomic<bool> full{true};
-  std::vector<std::string> done;
-  const auto job = [&](const std::string& name) {
-    return [&, name](Book&) -> Status {
-      if (full) return Problem{ProblemKind::storage, "disk", "full", ""};
-      done.push_back(name);
-      return Done{};
-    };
-  };
-  {
-    Outbox outbox(std::move(*Book::open(path, Book::Mode::create)), [] {});
-    outbox.put("plan", job("plan 1"));
-    EXPECT_FALSE(outbox.waitUntilWritten(2000));
-    outbox.put("flags", job("flags 1"));
-    outbox.put("plan", job("plan 2"));
-    outbox.put("log", job("log"), {"flags"});
-    outbox.put("wrong", [](Book&) -> Status { return Problem{ProblemKind::badInput, "x", "wrong in itself", ""}; });
-    outbox.put("last", job("last"));
-    EXPECT_TRUE(outbox.state().stopped);
-    EXPECT_EQ(outbox.state().waiting, 4U);
-    full = false;
-    outbox.tryAgain();
-    EXPECT_TRUE(outbox.waitUntilWritten(2000));
-    EXPECT_EQ(done, (std::vector<std::string>{"plan 2", "log", "last"}));
-    EXPECT_FALSE(outbox.state().stopped);
-    EXPECT_EQ(outbox.state().refused->what, "wrong in itself") << "it does not hold up the others";
-    full = true;
-    outbox.put("plan", job("plan 3"));
-    EXPECT_FALSE(outbox.waitUntilWritten(2000));
-    full = false;
-  }
-  EXPECT_EQ(done.back(), "plan 3") << "once more at the end";
 }
 
 } // namespace
