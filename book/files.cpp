@@ -17,6 +17,7 @@ namespace muffle {
 namespace {
 
 constexpr std::uintmax_t kMostBytes = 2ULL << 30;
+constexpr std::uintmax_t kMostOfStream = 256ULL << 20; // of a pipe or device, which may never end
 
 Problem storageProblem(const std::string& path, const std::string& what) {
   return {ProblemKind::storage, path, what, "check the name, the folder and its permissions"};
@@ -29,7 +30,9 @@ Result<std::string> readFile(const std::string& path) {
   if (file < 0) return storageProblem(path, fmt::format("cannot be read: {}", std::strerror(errno)));
   struct stat about = {};
   std::string bytes;
-  if (::fstat(file, &about) == 0 && S_ISREG(about.st_mode)) bytes.reserve(std::min(static_cast<std::uintmax_t>(about.st_size), kMostBytes) + 1);
+  const bool isFile = ::fstat(file, &about) == 0 && S_ISREG(about.st_mode);
+  const std::uintmax_t most = isFile ? kMostBytes : kMostOfStream;
+  if (isFile) bytes.reserve(std::min(static_cast<std::uintmax_t>(about.st_size), most) + 1);
   constexpr std::size_t kChunk = 1U << 20;
   for (std::size_t got = 0;;) { // until its end, and not until the size it had: a pipe has none
     bytes.resize(std::max(bytes.capacity(), got + kChunk));
@@ -38,10 +41,10 @@ Result<std::string> readFile(const std::string& path) {
     if (n < 0 && why == EINTR) continue;
     if (n > 0) got += static_cast<std::size_t>(n);
     bytes.resize(got);
-    if (n > 0 && got <= kMostBytes) continue;
+    if (n > 0 && got <= most) continue;
     ::close(file);
     if (n < 0) return storageProblem(path, why == EISDIR ? "this is a folder" : fmt::format("cannot be read: {}", std::strerror(why)));
-    if (got > kMostBytes) return Problem{ProblemKind::badInput, path, fmt::format("the file has more than {} bytes", kMostBytes), "at most 2 GiB are read"};
+    if (got > most) return Problem{ProblemKind::badInput, path, fmt::format("there are more than {} bytes", most), "at most 2 GiB of a file and 256 MiB of a pipe are read"};
     return bytes;
   }
 }

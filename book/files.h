@@ -11,7 +11,7 @@
 
 namespace muffle {
 
-/// Problem if the file is missing, a folder, or larger than 2 GiB.
+/// To its end. Problem if the file is missing, a folder, or larger than 2 GiB; of a pipe or a device at most 256 MiB are read.
 Result<std::string> readFile(const std::string& path);
 
 /// Ordinary files are written beside the target, synced and renamed: through a link to what it leads to, with the mode and owner of the

@@ -2,6 +2,7 @@
 #include "app/stages/change_page.h"
 
 #include "app/paint/theme.h"
+#include "app/stages/caution_label.h"
 #include "app/stages/measures_editor.h"
 #include "core/plan/plan_json.h"
 #include "core/sizing/usual_measures.h"
@@ -34,7 +35,7 @@ QString signedText(double value, const QString& text) {
 } // namespace
 
 ChangePage::ChangePage(Document& document, QWidget* parent)
-    : QWidget(parent), m_document(document), m_order(new QComboBox(this)), m_state(new QLabel(this)), m_note(new QLabel(this)), m_tree(new QTreeWidget(this)),
+    : QWidget(parent), m_document(document), m_order(new QComboBox(this)), m_state(new QLabel(this)), m_note(new QLabel(this)), m_caution(new CautionLabel(this)), m_tree(new QTreeWidget(this)),
       m_build(new QPushButton(tr("Build it in"), this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
@@ -65,13 +66,16 @@ ChangePage::ChangePage(Document& document, QWidget* parent)
   m_build->setToolTip(tr("the chosen line becomes part of the plan: one step to undo"));
   connect(m_build, &QPushButton::clicked, this, &ChangePage::build);
   connect(m_tree, &QTreeWidget::itemActivated, this, &ChangePage::build);
-  connect(m_tree, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) { m_build->setEnabled(item != nullptr); });
+  connect(m_tree, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) {
+    m_build->setEnabled(item != nullptr);
+    m_caution->state(item && m_list ? cautionsFor(measuresOf(m_list->packages[item->data(0, kPackage).toULongLong()])) : std::vector<Caution>());
+  });
   m_note->setFont(textFont(8.5));
   m_note->setWordWrap(true);
   m_note->setText(
-      tr("Prices and hours are those of your measures in Cost where you have them, else usual ones: change them there. A change built in is one step to undo. "
-         "Heaters and wiring in a wet house: residual-current protection and a licensed electrician."));
+      tr("Prices and hours are those of your measures in Cost where you have them, else usual ones: change them there. A change built in is one step to undo."));
   body->addWidget(m_note);
+  body->addWidget(m_caution);
   connect(m_order, &QComboBox::activated, this, [this] { rebuild(); });
 }
 
@@ -129,6 +133,13 @@ void ChangePage::build() {
   Plan after = buildPackage(m_asked, chosen.choice).plan;
   after.measures = m_document.plan().measures;
   if (auto why = m_document.edit(nameOf(chosen), [&](Plan& p) { p = after; })) emit m_document.trouble(*why);
+}
+
+std::vector<Measure> ChangePage::measuresOf(const SizedPackage& package) const {
+  std::vector<Measure> chosen;
+  for (std::size_t i = 0; i < package.choice.size() && i < m_asked.measures.size(); ++i)
+    if (package.choice[i] >= 0) chosen.push_back(m_asked.measures[i]);
+  return chosen;
 }
 
 QString ChangePage::nameOf(const SizedPackage& package) const {

@@ -16,6 +16,8 @@ class QLabel;
 
 namespace muffle {
 
+class CautionLabel;
+
 class ChangePage : public QWidget {
   Q_OBJECT
 public:
@@ -33,12 +35,14 @@ private:
   void show(Result<Sizing> list);
   void rebuild();
   void build();
+  [[nodiscard]] std::vector<Measure> measuresOf(const SizedPackage& package) const;
   /// A change in the shown units: "skirt 0.60 m".
   [[nodiscard]] QString nameOf(const SizedPackage& package) const;
   [[nodiscard]] bool isCurrent() const;
   Document& m_document;
   QComboBox* m_order;
   QLabel *m_state, *m_note;
+  CautionLabel* m_caution; ///< of the chosen line
   QTreeWidget* m_tree;
   QPushButton* m_build;
   Plan m_asked; ///< whose measures are the changes

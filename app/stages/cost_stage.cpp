@@ -227,6 +227,7 @@ CostStage::CostStage(Document& document, QWidget* parent)
   m_lost->setFont(textFont(9));
   page->addWidget(m_bill);
   page->addWidget(m_lost);
+  page->addSpacing(2);
   page->addWidget(m_caution);
   page->addSpacing(6);
   page->addLayout(priceSliders());
