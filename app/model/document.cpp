@@ -243,8 +243,7 @@ void Document::own(Book writer) {
 
 void Document::outboxChanged() {
   if (!m_outbox) return;
-  const Outbox::State state = m_outbox->state();
-  if (state.refused) emit trouble(QString::fromStdString(state.refused->text()));
+  if (const auto refused = m_outbox->takeRefused()) emit trouble(QString::fromStdString(refused->text()));
   emit savingChanged();
 }
 

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <chrono>
+#include <utility>
 
 namespace muffle {
 namespace {
@@ -43,7 +44,12 @@ void Outbox::tryAgain() {
 
 Outbox::State Outbox::state() const {
   const std::scoped_lock lock(m_mutex);
-  return {m_entries.size(), m_stopped, m_refused};
+  return {m_entries.size(), m_stopped};
+}
+
+std::optional<Problem> Outbox::takeRefused() {
+  const std::scoped_lock lock(m_mutex);
+  return std::exchange(m_refused, std::nullopt);
 }
 
 bool Outbox::waitUntilWritten(int timeout_ms) {

@@ -29,9 +29,8 @@ public:
     Job job;
   };
   struct State {
-    std::size_t waiting = 0;         ///< jobs not in the book yet
-    std::optional<Problem> stopped;  ///< why the disk does not take them; nothing while all goes well
-    std::optional<Problem> refused;  ///< the newest job that was wrong in itself; it is not tried again
+    std::size_t waiting = 0;        ///< jobs not in the book yet
+    std::optional<Problem> stopped; ///< why the disk does not take them; nothing while all goes well
   };
 
   /// `book` is a connection of its own. `changed` is called on the outbox's thread whenever a job ends well or not.
@@ -45,6 +44,8 @@ public:
   void put(const std::string& key, Job job, const std::vector<std::string>& overtaken = {});
   void tryAgain();
   [[nodiscard]] State state() const;
+  /// The newest job that was wrong in itself and is not tried again; told once.
+  [[nodiscard]] std::optional<Problem> takeRefused();
   /// False if the disk refuses or time is up.
   bool waitUntilWritten(int timeout_ms);
   /// What waits, in order; it is no longer this outbox's to write.

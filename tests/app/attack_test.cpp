@@ -36,7 +36,7 @@ Log numbered(int rows) {
 class Attacked : public WindowTest {};
 
 /// What the killed process does: edits and imports without end, each told on standard output once it is in the book.
-TEST(Attacked_, DISABLED_EditsWithoutEnd) {
+TEST(AttackedChild, DISABLED_EditsWithoutEnd) {
   const char* path = std::getenv("MUFFLE_BOOK");
   ASSERT_NE(path, nullptr);
   Document document;
@@ -73,7 +73,7 @@ TEST_F(Attacked, KilledAtAnyMomentTheWindowLosesNothingThatItSaved) {
       ::dup2(told[1], STDOUT_FILENO);
       ::close(told[0]);
       ::setenv("MUFFLE_BOOK", m_path.toLocal8Bit().constData(), 1);
-      ::execl("/proc/self/exe", "muffle_app_tests", "--gtest_also_run_disabled_tests", "--gtest_filter=Attacked_.*", "--gtest_color=no", nullptr);
+      ::execl("/proc/self/exe", "muffle_app_tests", "--gtest_also_run_disabled_tests", "--gtest_filter=AttackedChild.*", "--gtest_color=no", nullptr);
       ::_exit(9);
     }
     ::close(told[1]);
