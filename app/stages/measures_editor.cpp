@@ -85,7 +85,7 @@ std::optional<std::vector<double>> parseLevels(const QString& typed, MeasureKind
   return levels;
 }
 
-MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_cards(nullptr), m_add(new QComboBox(this)), m_caution(new CautionLabel(this)) {
+MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_cards(nullptr), m_add(new QComboBox(this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   auto* scroll = new QScrollArea(this);
@@ -98,7 +98,6 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
   m_cards->setSpacing(10);
   scroll->setWidget(inner);
   body->addWidget(scroll, 1);
-  body->addWidget(m_caution);
   auto* row = new QHBoxLayout;
   m_add->addItem(tr("Add something to try…"));
   for (const MeasureKind kind : kKinds) m_add->addItem(kindText(kind));
@@ -136,7 +135,6 @@ void MeasuresEditor::refresh() {
 
 void MeasuresEditor::rebuild() {
   m_shown = kinds();
-  m_caution->state(cautionsFor(m_document.plan().measures));
   clearCards(*m_cards);
   for (std::size_t i = 0; i < m_shown.size(); ++i) m_cards->addWidget(card(i));
   if (m_shown.empty()) {
@@ -243,6 +241,9 @@ QWidget* MeasuresEditor::card(std::size_t index) {
     number(3, 1, tr("Work a night"), Quantity::hours, &Measure::hoursPerNight, 12, 0.05, tr("closing and opening it"));
   else
     number(3, 1, tr("Work a winter"), Quantity::hours, &Measure::hoursPerWinter, 1000, 1, tr("putting up, mending, taking down"));
+  auto* caution = new CautionLabel(card);
+  caution->state(cautionsFor(std::vector<Measure>{m}));
+  grid->addWidget(caution, grid->rowCount(), 0, 1, 2);
   return card;
 }
 

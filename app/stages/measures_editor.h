@@ -21,8 +21,6 @@ Quantity levelQuantity(MeasureKind kind);
 QString levelsText(const Measure& measure, const Units& units);
 std::optional<std::vector<double>> parseLevels(const QString& typed, MeasureKind kind, const Units& units);
 
-class CautionLabel;
-
 class MeasuresEditor : public QWidget {
   Q_OBJECT
 public:
@@ -36,7 +34,6 @@ private:
   Document& m_document;
   QVBoxLayout* m_cards;
   QComboBox* m_add;
-  CautionLabel* m_caution;
   std::vector<MeasureKind> m_shown;
 };
 
