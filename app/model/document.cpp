@@ -7,8 +7,8 @@
 #include "app/model/outbox.h"
 #include "book/files.h"
 #include "book/lock.h"
-#include "core/log/merge.h"
 #include "core/fit/design_night.h"
+#include "core/log/merge.h"
 #include "core/log/recipe.h"
 #include "core/plan/plan_json.h"
 
@@ -20,18 +20,18 @@
 #include <QTimeZone>
 #include <QUndoCommand>
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <filesystem>
 
 namespace muffle {
 
 namespace {
-constexpr int kReadAfter_ms = 1500; // what is still being written is waited for so long
+constexpr int kReadingPatience_ms = 100; // the window waits no longer for what is just being written
+constexpr int kReadAfter_ms = 1500;      // what is still being written is waited for so long
 
 bool sameFlags(const Log& a, const Log& b) {
-  return std::equal(a.channels.begin(), a.channels.end(), b.channels.begin(), b.channels.end(), [](const Channel& x, const Channel& y) { return x.flag == y.flag; }) &&
+  return std::equal(a.channels.begin(), a.channels.end(), b.channels.begin(), b.channels.end(),
+                    [](const Channel& x, const Channel& y) { return x.flag == y.flag; }) &&
          recordToJson(a) == recordToJson(b);
 }
 
@@ -166,6 +166,10 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   const bool fresh = !std::filesystem::exists(file, error);
   auto lock = BookLock::take(file); // before SQLite opens it; see lock.h
   auto opened = beside([&] { return Opened::read(file, create); });
+  if (fresh && opened) { // it is there now: whoever made it at the same moment has it
+    lock.reset();
+    if (auto now = BookLock::take(file)) lock.emplace(std::move(*now));
+  }
   m_openingProblems = opened ? Problems() : opened.problems();
   if (!opened) {
     if (bookPath() == path)
@@ -192,6 +196,7 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   m_outbox.reset(); // the book before is written and let go
   m_lock.reset();
   m_book = std::move(opened->book);
+  m_book->setPatience(kReadingPatience_ms);
   m_undo.clear();
   m_planId = planId;
   m_plan = plan;
@@ -216,7 +221,7 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
     m_seenLog = m_book->logDigest() ? *m_book->logDigest() : 0;
     m_followTimer.start();
   } else {
-    if (!fresh) m_lock = std::make_shared<BookLock>(std::move(*lock));
+    m_lock = std::make_shared<BookLock>(std::move(*lock));
     own(std::move(opened->writer));
     keepState(tr("when the book was opened"));
   }
@@ -275,15 +280,15 @@ std::optional<QString> Document::saveElsewhere(const QString& path) {
       for (const Outbox::Entry& e : waiting) m_outbox->put(e.key, e.job);
   };
   const std::string part = folder->path() + "/book.muffle";
-  const Status made = beside([&]() -> Status {
+  const Status made = beside([&, plan = m_plan, log = m_log.log]() -> Status {
     const bool copied = static_cast<bool>(m_book->copyTo(part)); // the old one may be out of reach altogether
     if (!copied) std::filesystem::remove(part, error);
     auto book = Book::open(part, Book::Mode::create, Book::Check::opened);
     if (!book) return book.problems();
     if (!copied) {
-      if (auto id = book->addPlan(m_plan); !id) return id.problems();
-      if (m_log.log)
-        if (auto id = book->addLog(*m_log.log); !id) return id.problems();
+      if (auto id = book->addPlan(plan); !id) return id.problems();
+      if (log)
+        if (auto id = book->addLog(*log); !id) return id.problems();
     }
     for (const Outbox::Entry& e : waiting)
       if (auto ok = e.job(*book); !ok && ok.problem().kind == ProblemKind::storage) return ok;
@@ -309,6 +314,7 @@ std::optional<QString> Document::saveElsewhere(const QString& path) {
   m_planId = book->plans()->front().id;
   m_outbox.reset();
   m_book = std::move(*book);
+  m_book->setPatience(kReadingPatience_ms);
   m_lock.reset();
   own(std::move(*writer));
   emit bookMoved();
@@ -402,7 +408,7 @@ void Document::keepState(const QString& why, bool onlyIfLongAgo) {
   const qint64 now = QDateTime::currentSecsSinceEpoch();
   if (!m_outbox || (onlyIfLongAgo && now - m_stateKept_s < kLongAgo_s)) return;
   m_stateKept_s = now;
-  m_outbox->put(fmt::format("state {}", ++m_states), [why = why.toStdString(), now, plan = m_plan](Book& book) -> Status {
+  m_outbox->putToStay([why = why.toStdString(), now, plan = m_plan](Book& book) -> Status {
     auto id = book.keepState(why, now, plan);
     if (!id) return id.problems();
     return Done{};
@@ -503,8 +509,8 @@ void Document::applyDecisions(const std::vector<Decision>& decisions) {
   if (!m_log.log) return;
   auto log = std::make_shared<Log>(*m_log.log);
   log->decisions = decisions;
-  m_log.log = log; // at once, so that the next decision builds on this one; the flags follow
-  ++m_generation;  // whatever runs now goes by the readings as they were
+  m_log.log = log;           // at once, so that the next decision builds on this one; the flags follow
+  ++m_generation;            // whatever runs now goes by the readings as they were
   saveLog(log, Save::flags); // the grower's word at once, the flags that follow from it when they are known
   prepareNow(std::move(log), Save::flags);
 }
@@ -533,7 +539,7 @@ void Document::keepRecipe(const Recipe& recipe) {
 void Document::keepSnapshot(const QString& name) {
   if (!m_outbox) return void(mayChange());
   const qint64 now = QDateTime::currentSecsSinceEpoch();
-  m_outbox->put(fmt::format("state {}", ++m_states), [name = name.toStdString(), now, plan = m_plan](Book& book) -> Status {
+  m_outbox->putToStay([name = name.toStdString(), now, plan = m_plan](Book& book) -> Status {
     auto id = book.addSnapshot(name, now, plan);
     if (!id) return id.problems();
     return Done{};

@@ -25,11 +25,21 @@ void Outbox::put(const std::string& key, Job job, const std::vector<std::string>
   {
     const std::scoped_lock lock(m_mutex);
     // the first may be at work just now: it is let finish
-    const auto from = m_entries.begin() + (m_atWork && !m_entries.empty() ? 1 : 0);
+    const auto notAtWork = m_entries.begin() + (m_atWork && !m_entries.empty() ? 1 : 0);
+    const auto stays = std::find_if(m_entries.rbegin(), m_entries.rend(), [](const Entry& e) { return e.key.empty(); });
+    const auto from = std::max(notAtWork, stays.base());
     m_entries.erase(std::remove_if(from, m_entries.end(),
                                    [&](const Entry& e) { return e.key == key || std::find(overtaken.begin(), overtaken.end(), e.key) != overtaken.end(); }),
                     m_entries.end());
     m_entries.push_back({key, std::move(job)});
+  }
+  m_wake.notify_all();
+}
+
+void Outbox::putToStay(Job job) {
+  {
+    const std::scoped_lock lock(m_mutex);
+    m_entries.push_back({{}, std::move(job)});
   }
   m_wake.notify_all();
 }

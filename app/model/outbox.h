@@ -25,7 +25,7 @@ class Outbox {
 public:
   using Job = std::function<Status(Book&)>;
   struct Entry {
-    std::string key;
+    std::string key; ///< empty: to stay
     Job job;
   };
   struct State {
@@ -40,8 +40,10 @@ public:
   Outbox(const Outbox&) = delete;
   Outbox& operator=(const Outbox&) = delete;
 
-  /// Takes the place of waiting jobs of the same key and of those of `overtaken`.
+  /// Takes the place of waiting jobs of the same key and of those of `overtaken`, as far as they come after the last that was put to stay.
   void put(const std::string& key, Job job, const std::vector<std::string>& overtaken = {});
+  /// A job that builds on all that were put before it, and is overtaken by none.
+  void putToStay(Job job);
   void tryAgain();
   [[nodiscard]] State state() const;
   /// The newest job that was wrong in itself and is not tried again; told once.

@@ -58,6 +58,28 @@ TEST_F(Threads, TheOutboxKeepsTheNewestOfAKeyAndTheOrderOfTheRest) {
   EXPECT_EQ(done.back(), "plan 3") << "once more at the end";
 }
 
+TEST_F(Threads, WhatAKeptStateBuildsOnIsNotOvertaken) {
+  std::atomic<bool> full{true};
+  std::vector<std::string> done;
+  const auto job = [&](const std::string& name) {
+    return [&, name](Book&) -> Status {
+      if (full) return Problem{ProblemKind::storage, "disk", "full", ""};
+      done.push_back(name);
+      return Done{};
+    };
+  };
+  Outbox outbox(std::move(*Book::open(at("a.muffle"), Book::Mode::create)), [] {});
+  outbox.put("log", job("log 1"));
+  outbox.putToStay(job("state of log 1"));
+  outbox.put("log", job("log 2"));
+  outbox.put("log", job("log 3"));
+  outbox.putToStay(job("state of log 3"));
+  full = false;
+  outbox.tryAgain();
+  EXPECT_TRUE(outbox.waitUntilWritten(10000));
+  EXPECT_EQ(done, (std::vector<std::string>{"log 1", "state of log 1", "log 3", "state of log 3"}));
+}
+
 TEST_F(Threads, TheOutboxTakesJobsFromAllSidesAndWritesEachThingsLast) {
   std::atomic<int> changes{0};
   {
@@ -131,7 +153,8 @@ std::shared_ptr<const Weather> spell(const Plan& plan) {
 TEST_F(Threads, ASearchAndAListSideBySideAgreeWithASearchAlone) {
   Plan plan;
   plan.heater.emplace();
-  for (const auto& [kind, levels] : {std::pair{MeasureKind::sealing, std::vector<double>{0.4, 0.2}}, {MeasureKind::barrels, {6.0, 12.0}}, {MeasureKind::heater, {2000.0, 6000.0}}}) {
+  for (const auto& [kind, levels] :
+       {std::pair{MeasureKind::sealing, std::vector<double>{0.4, 0.2}}, {MeasureKind::barrels, {6.0, 12.0}}, {MeasureKind::heater, {2000.0, 6000.0}}}) {
     Measure m;
     m.kind = kind;
     m.name = "m" + std::to_string(static_cast<int>(kind));
