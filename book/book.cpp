@@ -30,6 +30,8 @@ CREATE TABLE snapshot (id INTEGER PRIMARY KEY, name TEXT NOT NULL, at INTEGER NO
   log_id INTEGER NOT NULL DEFAULT 0, log_name TEXT NOT NULL DEFAULT '', log_rows INTEGER NOT NULL DEFAULT 0, record TEXT NOT NULL DEFAULT '{}', digest INTEGER);
 CREATE TABLE recipe (id INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE, json TEXT NOT NULL, digest INTEGER);
 CREATE TABLE seal (id INTEGER PRIMARY KEY CHECK (id = 1), digest INTEGER NOT NULL);
+CREATE INDEX log_digest ON log(digest);
+CREATE INDEX channel_digest ON channel(digest);
 )sql";
 
 // what each version added to the one before
@@ -52,6 +54,8 @@ ALTER TABLE setting ADD COLUMN digest INTEGER;
 ALTER TABLE snapshot ADD COLUMN digest INTEGER;
 ALTER TABLE recipe ADD COLUMN digest INTEGER;
 CREATE TABLE seal (id INTEGER PRIMARY KEY CHECK (id = 1), digest INTEGER NOT NULL);
+CREATE INDEX log_digest ON log(digest);
+CREATE INDEX channel_digest ON channel(digest);
 )sql";
 
 } // namespace

@@ -6,6 +6,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
+#include <vector>
 
 #define XXH_INLINE_ALL
 #include <xxhash.h>
@@ -34,19 +36,26 @@ void digestOfValues(sqlite3_context* context, int count, sqlite3_value** values)
   sqlite3_result_int64(context, static_cast<sqlite3_int64>(XXH3_64bits_digest(&state)));
 }
 
-Result<std::int64_t> sealOfRows(sqlite3* db) {
+enum class From {
+  indices, ///< as they were written; a digest behind the blobs of a log is not worth reading the log for
+  rows     ///< as they stand
+};
+
+Result<std::int64_t> sealOf(sqlite3* db, From from) {
   XXH3_state_t state;
   XXH3_64bits_reset(&state);
   for (const SealedTable& table : sealedTables()) {
-    XXH3_64bits_update(&state, table.name, std::strlen(table.name));
-    Statement s(db, fmt::format("SELECT rowid, digest FROM {} NOT INDEXED ORDER BY rowid", table.name).c_str());
+    std::vector<std::array<std::int64_t, 2>> entries;
+    Statement s(db, fmt::format("SELECT rowid, digest FROM {}{}", table.name, from == From::rows ? " NOT INDEXED" : "").c_str());
     for (;;) {
       auto row = s.step();
       if (!row) return row.problems();
       if (!*row) break;
-      const std::int64_t entry[2] = {s.integer(0), s.integer(1)};
-      XXH3_64bits_update(&state, entry, sizeof entry);
+      entries.push_back({s.integer(0), s.integer(1)});
     }
+    std::sort(entries.begin(), entries.end()); // an index has an order of its own
+    XXH3_64bits_update(&state, table.name, std::strlen(table.name));
+    XXH3_64bits_update(&state, entries.data(), entries.size() * sizeof entries[0]);
   }
   return static_cast<std::int64_t>(XXH3_64bits_digest(&state));
 }
@@ -76,7 +85,7 @@ Status digestAllRows(sqlite3* db) {
 }
 
 Status seal(sqlite3* db) {
-  const auto digest = sealOfRows(db);
+  const auto digest = sealOf(db, From::indices);
   if (!digest) return digest.problems();
   return execute(db, fmt::format("INSERT OR REPLACE INTO seal (id, digest) VALUES (1, {})", *digest));
 }
@@ -108,10 +117,13 @@ Problems damageOf(sqlite3* db) {
     }
   }
   if (!found.empty()) return found;
-  const auto digest = sealOfRows(db);
+  const auto rows = sealOf(db, From::rows), indices = sealOf(db, From::indices);
   Statement s(db, "SELECT digest FROM seal WHERE id = 1");
   const auto row = s.step();
-  if (!digest || !row || !*row || s.integer(0) != *digest) add(found, db, "something in it is missing or was put there by another program");
+  if (!rows || !row || !*row || s.integer(0) != *rows)
+    add(found, db, "something in it is missing or was put there by another program");
+  else if (!indices || *indices != *rows) // the next edit would be sealed by it
+    add(found, db, "an index is not as it was written");
   return found;
 }
 

@@ -114,6 +114,21 @@ TEST_F(DamageTest, EveryChangeOfOursLeavesTheBookSealed) {
   EXPECT_TRUE(Book::open(at("copy.muffle"), Book::Mode::existing));
 }
 
+TEST_F(DamageTest, SealingAnEditDoesNotReadTheLogAgain) {
+  auto book = std::move(*Book::open(at("a.muffle"), Book::Mode::existing));
+  const Log years = log(500'000); // 10 MB
+  ASSERT_TRUE(book.replaceLogs(&years));
+  const RowId id = book.plans()->front().id;
+  const auto bytesRead = [] {
+    const std::string io = *readFile("/proc/self/io");
+    return std::atoll(io.c_str() + io.find(' '));
+  };
+  const auto before = bytesRead();
+  for (int i = 0; i < 5; ++i) ASSERT_TRUE(book.savePlan(id, plan("edit " + std::to_string(i))));
+  EXPECT_LT(bytesRead() - before, 1'000'000) << "five edits read less than a tenth of the log once";
+  EXPECT_TRUE(problemsAtOpening().empty());
+}
+
 TEST_F(DamageTest, AnUnsoundLogIsNotStored) {
   auto book = std::move(*Book::open(at("a.muffle"), Book::Mode::existing));
   Log l = log(10);
