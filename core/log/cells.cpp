@@ -105,6 +105,7 @@ Status eachRow(std::string_view bytes, char separator, std::function<bool(const 
   csv_parser parser{};
   csv_init(&parser, CSV_REPALL_NL);
   csv_set_delim(&parser, static_cast<unsigned char>(separator));
+  csv_set_blk_size(&parser, std::size_t{1} << 16); // what a long cell's room grows by; by its own 128 bytes a mebibyte is copied eight thousand times
   RowSink rows;
   rows.onRow = std::move(sink);
   constexpr std::size_t kChunk = 1 << 16;
@@ -114,14 +115,17 @@ Status eachRow(std::string_view bytes, char separator, std::function<bool(const 
     const auto part = bytes.substr(rows.at, kChunk);
     csv_parse(&parser, part.data(), part.size(), onField, onRow, &rows);
     if (rows.isTooWide)
-      done = Problem{ProblemKind::badInput, where(), fmt::format("there are more than {} columns", bounds::kTableColumns), fmt::format("at most {} are allowed", bounds::kTableColumns)};
+      done = Problem{ProblemKind::badInput, where(), fmt::format("there are more than {} columns", bounds::kTableColumns),
+                     fmt::format("at most {} are allowed", bounds::kTableColumns)};
     else if (!rows.stopped && rows.at - rows.began > bounds::kTableRowBytes)
-      done = Problem{ProblemKind::badInput, where(), fmt::format("this row has more than {} bytes; perhaps a quotation mark is not closed", bounds::kTableRowBytes),
+      done = Problem{ProblemKind::badInput, where(),
+                     fmt::format("this row has more than {} bytes; perhaps a quotation mark is not closed", bounds::kTableRowBytes),
                      fmt::format("at most {} are allowed", bounds::kTableRowBytes)};
   }
   if (!rows.stopped && done) csv_fini(&parser, onField, onRow, &rows);
   if (rows.isTooWide && done)
-    done = Problem{ProblemKind::badInput, where(), fmt::format("there are more than {} columns", bounds::kTableColumns), fmt::format("at most {} are allowed", bounds::kTableColumns)};
+    done = Problem{ProblemKind::badInput, where(), fmt::format("there are more than {} columns", bounds::kTableColumns),
+                   fmt::format("at most {} are allowed", bounds::kTableColumns)};
   csv_free(&parser);
   return done;
 }
