@@ -316,7 +316,8 @@ Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>&
   out["held_out_rms_K"] = digits(full.lowAfter_K, 3);
   out["held_out_rms_before_K"] = digits(full.lowBefore_K, 3);
   out["sensors"] = Json::array();
-  for (const SensorMisfit& s : full.sensors) out["sensors"].push_back({{"channel", s.channel}, {"rms_K", digits(s.after_K, 3)}, {"rms_before_K", digits(s.before_K, 3)}});
+  for (const SensorMisfit& s : full.sensors)
+    out["sensors"].push_back({{"channel", s.channel}, {"rms_K", digits(s.after_K, 3)}, {"rms_before_K", digits(s.before_K, 3)}});
   out["nights_fitted"] = full.nights;
   out["nights_held_out"] = full.heldOut;
   out["heater"] = full.heaterMeasured ? "measured" : "assumed";

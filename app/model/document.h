@@ -185,7 +185,6 @@ private:
   QTimer m_followTimer;
   std::int64_t m_seenVersion = 0, m_seenLog = 0;
   qint64 m_stateKept_s = 0;
-  quint64 m_states = 0;
   RowId m_planId = 0;
   Plan m_plan;
   PreparedLog m_log;

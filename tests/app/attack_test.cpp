@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The window killed at any moment, and books damaged anywhere. How often is set by MUFFLE_KILLS and MUFFLE_DAMAGED; scripts/attack asks for many.
+#include "tests/app/edit_without_end.h"
 #include "tests/app/window_fixture.h"
 
 #include <cmath>
@@ -21,44 +22,7 @@ int howMany(const char* name, int usually) {
   return asked ? std::max(1, std::atoi(asked)) : usually;
 }
 
-/// So many readings, as many as it says in its name.
-Log numbered(int rows) {
-  Log log;
-  log.name = std::to_string(rows);
-  Channel c;
-  c.role = Role::outside;
-  for (int i = 0; i < rows; ++i) log.time.push_back(1'900'000'000 + 600 * i), c.raw.push_back(static_cast<float>(i % 53) / 4.0F);
-  c.flag.assign(c.raw.size(), 0);
-  log.channels = {c};
-  return log;
-}
-
 class Attacked : public WindowTest {};
-
-/// What the killed process does: edits and imports without end, each told on standard output once it is in the book.
-TEST(AttackedChild, DISABLED_EditsWithoutEnd) {
-  const char* path = std::getenv("MUFFLE_BOOK");
-  ASSERT_NE(path, nullptr);
-  Document document;
-  MainWindow window(document);
-  window.setRemembersBooks(false);
-  ASSERT_TRUE(window.openPath(QString::fromLocal8Bit(path), false));
-  window.show();
-  for (int i = static_cast<int>(document.plan().house.shape.length_m); i < 100000; ++i) {
-    const int k = 10 + i % 190;
-    document.edit(QStringLiteral("longer"), [k](Plan& p) {
-      p.house.shape.length_m = k;
-      p.house.airChanges_per_h = k / 100.0; // two fields that must always agree
-    });
-    if (i % 7 == 0) document.setLog(numbered(500 + 10 * (i % 50)));
-    if (i % 3 == 0) document.undoStack()->undo(), document.undoStack()->redo();
-    QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
-    if (document.waitUntilSaved()) {
-      std::printf("%d\n", k);
-      std::fflush(stdout);
-    }
-  }
-}
 
 TEST_F(Attacked, KilledAtAnyMomentTheWindowLosesNothingThatItSaved) {
   const int kills = howMany("MUFFLE_KILLS", 8);
@@ -72,8 +36,7 @@ TEST_F(Attacked, KilledAtAnyMomentTheWindowLosesNothingThatItSaved) {
     if (child == 0) {
       ::dup2(told[1], STDOUT_FILENO);
       ::close(told[0]);
-      ::setenv("MUFFLE_BOOK", m_path.toLocal8Bit().constData(), 1);
-      ::execl("/proc/self/exe", "muffle_app_tests", "--gtest_also_run_disabled_tests", "--gtest_filter=AttackedChild.*", "--gtest_color=no", nullptr);
+      ::execl("/proc/self/exe", "muffle_app_tests", "--edit-without-end", m_path.toLocal8Bit().constData(), nullptr);
       ::_exit(9);
     }
     ::close(told[1]);
@@ -82,7 +45,6 @@ TEST_F(Attacked, KilledAtAnyMomentTheWindowLosesNothingThatItSaved) {
       char c = 0;
       if (::poll(&waiting, 1, 20000) <= 0 || ::read(told[0], &c, 1) <= 0) break;
       said += c;
-      if (c == '\n' && !std::isdigit(static_cast<unsigned char>(said[0]))) said.clear(); // the test framework's own lines
     }
     ::usleep(static_cast<useconds_t>(random() % 700000));
     ::kill(child, SIGKILL);
@@ -118,7 +80,7 @@ TEST_F(Attacked, KilledAtAnyMomentTheWindowLosesNothingThatItSaved) {
 TEST_F(Attacked, ADamagedBookIsRefusedOrOpenedAndNeverEndsTheWindow) {
   {
     auto book = Book::open(m_path.toStdString(), Book::Mode::existing);
-    ASSERT_TRUE(book->addLog(numbered(800)));
+    ASSERT_TRUE(book->addLog(numberedLog(800)));
     ASSERT_TRUE(book->addSnapshot("before", 5, book->plans()->front().plan));
   }
   const std::string whole = *readFile(m_path.toStdString());

@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paint/theme.h"
+#include "tests/app/edit_without_end.h"
 
 #include <gtest/gtest.h>
 
 #include <QApplication>
 #include <QStyleFactory>
 #include <QTemporaryDir>
+
+#include <string_view>
 
 int main(int argc, char** argv) {
   if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
@@ -17,5 +20,6 @@ int main(int argc, char** argv) {
   QApplication::setApplicationName(QStringLiteral("muffle"));
   QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
   muffle::loadFonts();
+  if (argc == 3 && std::string_view(argv[1]) == "--edit-without-end") return muffle::editWithoutEnd(argv[2]);
   return RUN_ALL_TESTS();
 }

@@ -2,6 +2,7 @@
 //
 // Nothing that a grower does is lost or overwritten: saves that fail are told and kept, a second window follows the first, a damaged book is
 // salvaged, earlier states come back.
+#include "tests/app/edit_without_end.h"
 #include "tests/app/window_fixture.h"
 
 #include "app/stages/earlier_states.h"
@@ -192,12 +193,7 @@ TEST_F(SavingTest, EarlierStatesComeBackWithTheirLogAndCanBeUndone) {
   importDemoLog();
   const auto rows = document->log()->time.size();
   document->keepSnapshot(QStringLiteral("with the demo's log"));
-  Log other;
-  Channel c;
-  c.role = Role::outside;
-  for (int i = 0; i < 500; ++i) other.time.push_back(1'700'000'000 + 600 * i), c.raw.push_back(1.0F);
-  c.flag.assign(c.raw.size(), 0);
-  other.channels = {c};
+  const Log other = numberedLog(500);
   ASSERT_FALSE(document->setLog(other));
   ASSERT_FALSE(document->edit(QStringLiteral("length"), [](Plan& p) { p.house.shape.length_m = 12.0; }));
   const auto states = document->earlierStates();

@@ -17,19 +17,22 @@
 namespace muffle {
 namespace {
 
-class Threads : public testing::FolderTest {};
-
-TEST_F(Threads, TheOutboxKeepsTheNewestOfAKeyAndTheOrderOfTheRest) {
-  const std::string path = at("a.muffle");
-  std::atomic<bool> full{true};
-  std::vector<std::string> done;
-  const auto job = [&](const std::string& name) {
-    return [&, name](Book&) -> Status {
+class Threads : public testing::FolderTest {
+protected:
+  /// A job that a full disk refuses and that tells when it was done.
+  Outbox::Job job(const std::string& name) {
+    return [this, name](Book&) -> Status {
       if (full) return Problem{ProblemKind::storage, "disk", "full", ""};
       done.push_back(name);
       return Done{};
     };
-  };
+  }
+  std::atomic<bool> full{true};
+  std::vector<std::string> done;
+};
+
+TEST_F(Threads, TheOutboxKeepsTheNewestOfAKeyAndTheOrderOfTheRest) {
+  const std::string path = at("a.muffle");
   {
     Outbox outbox(std::move(*Book::open(path, Book::Mode::create)), [] {});
     outbox.put("plan", job("plan 1"));
@@ -59,15 +62,6 @@ TEST_F(Threads, TheOutboxKeepsTheNewestOfAKeyAndTheOrderOfTheRest) {
 }
 
 TEST_F(Threads, WhatAKeptStateBuildsOnIsNotOvertaken) {
-  std::atomic<bool> full{true};
-  std::vector<std::string> done;
-  const auto job = [&](const std::string& name) {
-    return [&, name](Book&) -> Status {
-      if (full) return Problem{ProblemKind::storage, "disk", "full", ""};
-      done.push_back(name);
-      return Done{};
-    };
-  };
   Outbox outbox(std::move(*Book::open(at("a.muffle"), Book::Mode::create)), [] {});
   outbox.put("log", job("log 1"));
   outbox.putToStay(job("state of log 1"));

@@ -1,0 +1,163 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/answers.h"
+#include "cli/verbs.h"
+
+#include "book/files.h"
+#include "core/log/flags.h"
+#include "core/network/network_json.h"
+#include "core/plan/plan_notes.h"
+#include "core/plan/store_list.h"
+
+#include <fmt/format.h>
+#include <unistd.h>
+
+#include <cmath>
+#include <cstdio>
+#include <thread>
+
+namespace muffle {
+
+int runNetworkVerb(const std::string& file, const std::string& out, bool json) {
+  const auto document = readJson(file);
+  if (!document) return report(file, document.problems());
+  const auto network = networkFromJson(*document);
+  if (!network) return report(file, network.problems());
+  const auto run = runNetwork(*network);
+  if (!run) return report(file, run.problems());
+  if (!out.empty())
+    if (const auto ok = writeFile(out, run->csv); !ok) return report(out, ok.problems());
+  if (json)
+    print(run->summary);
+  else if (out.empty())
+    std::fputs(run->csv.c_str(), stdout);
+  else
+    fmt::print("wrote {}; the energy balance closes to {:.1e}\n", out, run->summary["closure"].get<double>());
+  return kDone;
+}
+
+int runCheck(const std::string& file, bool json) {
+  const auto plan = readPlan(file);
+  const Problems notes = plan ? planNotes(*plan) : Problems{};
+  if (json) {
+    Json out{{"ok", static_cast<bool>(plan)}, {"problems", Json::array()}};
+    if (!plan)
+      for (const Problem& p : plan.problems()) out["problems"].push_back({{"pointer", p.where}, {"what", p.what}, {"allowed", p.allowed}});
+    out["notes"] = Json::array();
+    for (const Problem& p : notes) out["notes"].push_back({{"pointer", p.where}, {"what", p.what}, {"instead", p.allowed}});
+    if (plan) out["cautions"] = cautionsAnswer(*plan);
+    print(out);
+  }
+  if (!plan) return report(file, plan.problems());
+  if (!json) {
+    fmt::print("{}: \"{}\" is sound\n", file, plan->name);
+    for (const Problem& p : notes) fmt::print("  {}\n", p.text());
+  }
+  return kDone;
+}
+
+int runLoss(const std::string& file, double inside_C, double outside_C, double wind_m_s, double clear, bool json) {
+  const auto plan = readPlan(file);
+  if (!plan) return report(file, plan.problems());
+  const auto loss = steadyLoss(*plan, inside_C, outside_C, wind_m_s, clear);
+  if (!loss) return report(file, loss.problems());
+  if (json) {
+    print(lossAnswer(*loss));
+    return kDone;
+  }
+  fmt::print("{:.2f} kW to hold {:g} C at {:g} C outside\n", loss->total_W / 1000.0, inside_C, outside_C);
+  for (const LossPart& p : loss->parts) fmt::print("  {:<12} {:8.0f} W\n", partId(p.part), p.loss_W);
+  return kDone;
+}
+
+namespace {
+
+struct PlanAndWeather {
+  Plan plan;
+  std::shared_ptr<const Weather> weather;
+  TimeZone zone;
+};
+
+/// On failure reports and returns nothing.
+std::optional<PlanAndWeather> load(const std::string& planFile, const LogOptions& o) {
+  const auto plan = readPlan(planFile);
+  if (!plan) {
+    report(planFile, plan.problems());
+    return std::nullopt;
+  }
+  auto read = readLogFile(o, plan->site.timeZone);
+  if (!read) {
+    report(o.file, read.problems());
+    return std::nullopt;
+  }
+  flagProblems(read->log, plan->site.place);
+  auto weather = weatherFromLog(read->log, plan->site);
+  if (!weather) {
+    report(o.file, weather.problems());
+    return std::nullopt;
+  }
+  return PlanAndWeather{*plan, std::make_shared<const Weather>(std::move(*weather)), *TimeZone::named(plan->site.timeZone)};
+}
+
+} // namespace
+
+int runSimulate(const std::string& planFile, const LogOptions& o, const std::string& out, bool json) {
+  const auto in = load(planFile, o);
+  if (!in) return kBadInput;
+  const Scene scene = makeScene(in->weather, in->plan);
+  const auto run = simulate(in->plan, scene, {.series = true, .threads = static_cast<int>(std::thread::hardware_concurrency())});
+  if (!run) return report(planFile, run.problems());
+  if (!out.empty())
+    if (const auto ok = writeFile(out, simulateSeries(in->plan, *run, *in->weather, in->zone)); !ok) return report(out, ok.problems());
+  if (json) {
+    print(simulateAnswer(in->plan, *run, *in->weather, in->zone));
+    return kDone;
+  }
+  const Summary& s = run->summary;
+  fmt::print("held {:g} C on {} of {} nights", in->plan.setpoints.hold_C, s.held, s.nights);
+  if (s.leftOut) fmt::print(" ({} left out: outside readings are missing)", s.leftOut);
+  fmt::print("\ncoldest {:.1f} C at {}\ncold owed {:.1f} K h\nheater {:.0f} kWh in {:.0f} days; a winter of 182 days like these {:.0f} kWh, {:.0f} {}\nenergy "
+             "balance closes to {:.0e}\n",
+             s.coldest_C, in->zone.iso(s.coldestAt), s.degreeHours_K_h, s.heater_kWh, s.winters * kWinterDays, s.heater_kWh / s.winters, s.cost.total(),
+             in->plan.prices.currency, s.closure);
+  const auto stores = storesOf(in->plan);
+  for (std::size_t k = 0; k < stores.size() && k < s.stores.size(); ++k)
+    fmt::print("{}: gave {:.0f} kWh, took {:.0f}, {:+.0f} in all\n", stores[k].name, s.stores[k].given_kWh, s.stores[k].taken_kWh,
+               s.stores[k].given_kWh - s.stores[k].taken_kWh);
+  return kDone;
+}
+
+int runSize(const std::string& planFile, const LogOptions& o, bool json, int threads) {
+  const auto in = load(planFile, o);
+  if (!in) return kBadInput;
+  SizingOptions options;
+  options.threads = threads;
+  if (isatty(STDERR_FILENO))
+    options.progress = [](std::size_t done, std::size_t of) {
+      fmt::print(stderr, "\r{} of {}", done, of);
+      if (done == of) fmt::print(stderr, "\n");
+      return true;
+    };
+  const auto sizing = size(in->plan, in->weather, options);
+  if (!sizing) return report(planFile, sizing.problems());
+  const Json answer = sizeAnswer(in->plan, *sizing);
+  if (json) {
+    print(answer);
+    return kDone;
+  }
+  const std::string& currency = in->plan.prices.currency;
+  if (sizing->winner >= 0) {
+    const SizedPackage& w = sizing->packages[static_cast<std::size_t>(sizing->winner)];
+    fmt::print("cheapest that holds: {}\n  {:.0f} {} a winter: power {:.0f}, kit {:.0f}, {:.0f} h of work at {:.0f}\n", w.label, w.cost.total(), currency,
+               w.cost.energy, w.cost.kit, w.cost.hours, w.cost.hoursMoney);
+  } else {
+    fmt::print("{}\n", answer["why_none"].get<std::string>());
+  }
+  fmt::print("cost against cold owed, {} packages simulated:\n", sizing->packages.size());
+  for (const int i : sizing->frontier) {
+    const SizedPackage& p = sizing->packages[static_cast<std::size_t>(i)];
+    fmt::print("  {:6.0f} {}  {:7.1f} K h  held {}/{}  {}\n", p.cost.total(), currency, p.degreeHours_K_h, p.held, p.nights, p.label);
+  }
+  return kDone;
+}
+
+} // namespace muffle
