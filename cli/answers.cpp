@@ -390,7 +390,7 @@ Json aidsAnswer() {
   Json list = Json::array();
   for (const Aid& aid : aids()) {
     Json entry{{"name", aid.name}, {"what", aid.what}, {"formula", aid.formula}, {"inputs", Json::array()}, {"outputs", Json::array()}};
-    const auto units = [](Kind kind) {
+    const auto units = [](QuantityKind kind) {
       Json symbols = Json::array();
       for (const UnitOf& u : unitsOf(kind)) symbols.push_back(u.symbol);
       return symbols;
@@ -404,7 +404,7 @@ Json aidsAnswer() {
 
 Json aidAnswer(const Aid& aid, const std::vector<Measured>& inputs, const std::vector<Measured>& answer) {
   Json out{{"name", aid.name}, {"inputs", Json::object()}, {"outputs", Json::object()}};
-  const auto entry = [](const Measured& m, Kind kind) {
+  const auto entry = [](const Measured& m, QuantityKind kind) {
     const UnitOf& unit = unitsOf(kind).front();
     return Json{{"value", (m.value - unit.offset) / unit.factor}, {"uncertainty", m.uncertain / unit.factor}, {"unit", unit.symbol}, {"text", textOf(m, kind)}};
   };

@@ -40,7 +40,7 @@ CLI::Validator within(double least, double most) {
 /// Of any unit that the aids understand; says what is allowed where it is not.
 std::optional<double> temperatureGiven(const char* option, const std::string& text) {
   constexpr double kMost_C = 60.0;
-  const auto read = readMeasured(text, Kind::temperature);
+  const auto read = readMeasured(text, QuantityKind::temperature);
   if (!read)
     std::fprintf(stderr, "%s: %s\n", option, read.problem().text().c_str());
   else if (!(std::abs(read->value) <= kMost_C))

@@ -21,6 +21,8 @@ inline constexpr double kFusion_J_kg = 334000.0;
 inline constexpr double kIceHeat_J_kgK = 2100.0;
 inline constexpr double kSolarConstant_W_m2 = 1367.0;
 inline constexpr double kStandardPressure_Pa = 101325.0;
+inline constexpr double kHour_s = 3600.0;
+inline constexpr double kDay_s = 86400.0;
 inline constexpr double kPi = 3.14159265358979323846;
 
 struct Constant {

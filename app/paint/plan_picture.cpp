@@ -12,7 +12,7 @@
 namespace muffle {
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("PlanView", text); }
+QString planText(const char* text) { return QCoreApplication::translate("PlanView", text); }
 
 class PlanPicture {
 public:
@@ -55,7 +55,7 @@ private:
     m_p.setBrush(Qt::NoBrush);
     m_p.setPen(QPen(kPale, 1.0, Qt::DotLine));
     m_p.drawEllipse(m_centre, m_radius, m_radius);
-    const std::pair<double, QString> quarters[] = {{0.0, tr("north")}, {90.0, tr("east")}, {180.0, tr("south")}, {270.0, tr("west")}};
+    const std::pair<double, QString> quarters[] = {{0.0, planText("north")}, {90.0, planText("east")}, {180.0, planText("south")}, {270.0, planText("west")}};
     for (const auto& [angle, name] : quarters) {
       const QPointF out = bearing(angle);
       m_p.setPen(QPen(kPale, 1.2));

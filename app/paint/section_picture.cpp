@@ -2,6 +2,7 @@
 //
 // The picture of the cross-section, part by part from the sky down.
 #include "app/paint/section.h"
+#include "app/paint/section_words.h"
 #include "app/paint/section_stores.h"
 #include "app/paint/word_places.h"
 
@@ -18,7 +19,7 @@ namespace {
 
 constexpr double kLeastShown_W = 20.0; ///< of a ribbon
 constexpr double kRoomy_px = 130.0;    ///< a house drawn lower than this has its words beside it
-QString tr(const char* text) { return QCoreApplication::translate("Section", text); }
+using section::tr;
 
 /// A ribbon along a curve whose width is watts.
 void ribbon(QPainter& p, QPointF from, QPointF to, double bend, double width, const QColor& colour) {

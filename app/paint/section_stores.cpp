@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paint/section_stores.h"
 
+#include "app/paint/section_words.h"
 #include "core/store/pile.h"
 
 #include <QCoreApplication>
@@ -11,7 +12,7 @@
 namespace muffle {
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("Section", text); }
+using section::tr;
 
 class StoresPicture {
 public:

@@ -20,7 +20,7 @@ constexpr int kProblem = Qt::UserRole;         // index into Document::logProble
 constexpr std::int64_t kSummer_s = 30 * 86400; // a gap as long is the time between two winters
 
 QString kindText(const LogProblem& p) {
-  static const std::map<std::string, const char*> kNames{{"out of range", QT_TRANSLATE_NOOP("muffle::FaultsList", "no sensor reads this")},
+  static const std::map<std::string, const char*> kFaultNames{{"out of range", QT_TRANSLATE_NOOP("muffle::FaultsList", "no sensor reads this")},
                                                          {"spike", QT_TRANSLATE_NOOP("muffle::FaultsList", "spikes")},
                                                          {"stuck", QT_TRANSLATE_NOOP("muffle::FaultsList", "a sensor that hangs")},
                                                          {"unit", QT_TRANSLATE_NOOP("muffle::FaultsList", "written in °F")},
@@ -32,8 +32,8 @@ QString kindText(const LogProblem& p) {
                                                          {"duplicate", QT_TRANSLATE_NOOP("muffle::FaultsList", "rows given twice")},
                                                          {"set aside", QT_TRANSLATE_NOOP("muffle::FaultsList", "set aside by you")},
                                                          {"gap", QT_TRANSLATE_NOOP("muffle::FaultsList", "no readings")}};
-  const auto name = kNames.find(p.kind);
-  return name == kNames.end() ? QString::fromStdString(p.kind) : FaultsList::tr(name->second);
+  const auto name = kFaultNames.find(p.kind);
+  return name == kFaultNames.end() ? QString::fromStdString(p.kind) : FaultsList::tr(name->second);
 }
 
 QString verdictText(Verdict v) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/floor_page.h"
 
+#include "app/model/text.h"
 #include "app/paint/theme.h"
 #include "app/stages/caution_label.h"
 #include "app/stages/number_field.h"
@@ -15,8 +16,6 @@
 
 namespace muffle {
 namespace {
-
-QString text(std::string_view view) { return QString::fromUtf8(view.data(), static_cast<qsizetype>(view.size())); }
 
 } // namespace
 

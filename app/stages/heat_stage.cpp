@@ -49,10 +49,10 @@ void Ladder::put(Rung rung, double c) {
   const Units& u = m_document.units();
   const double step = u.fahrenheit ? 1.0 : 0.5;
   c = u.toSi(Quantity::temperature, std::round(u.show(Quantity::temperature, std::clamp(c, kLow_C, kHigh_C)) / step) * step);
-  static const char* const kNames[] = {QT_TR_NOOP("move the vents' rung"), QT_TR_NOOP("move the day setpoint"), QT_TR_NOOP("move the night setpoint"),
+  static const char* const kRungNames[] = {QT_TR_NOOP("move the vents' rung"), QT_TR_NOOP("move the day setpoint"), QT_TR_NOOP("move the night setpoint"),
                                        QT_TR_NOOP("move the line to hold")};
   const auto why = m_document.edit(
-      tr(kNames[rung]),
+      tr(kRungNames[rung]),
       [&](Plan& p) {
         switch (rung) {
         case vents:

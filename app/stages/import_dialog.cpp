@@ -51,7 +51,7 @@ constexpr int kLeaveAside = static_cast<int>(std::size(kMeanings)) - 1;
 constexpr std::size_t kPreviewBytes = 1 << 20;
 constexpr char kSeparators[] = {0, ',', ';', '\t', '|', ' '};
 
-QStringList unitsOf(Role role) {
+QStringList unitsOfRole(Role role) {
   if (isTemperature(role)) return {QStringLiteral("C"), QStringLiteral("F"), QStringLiteral("K")};
   switch (role) {
   case Role::wind: return {QStringLiteral("m/s"), QStringLiteral("km/h"), QStringLiteral("mph"), QStringLiteral("kn")};
@@ -285,7 +285,7 @@ void ImportDialog::showColumns() {
       choose({now.heading, m.role, m.id, m.statistic, isTemperature(m.role) == isTemperature(now.role) ? unitIn : std::string(), true});
     });
     m_columns->setCellWidget(row, 1, role);
-    if (const QStringList units = unitsOf(c->role); !units.empty()) {
+    if (const QStringList units = unitsOfRole(c->role); !units.empty()) {
       auto* unit = new QComboBox(m_columns);
       unit->addItems(units);
       unit->setCurrentIndex(std::max(0, static_cast<int>(units.indexOf(QString::fromStdString(c->unitIn)))));

@@ -24,7 +24,7 @@
 namespace muffle {
 namespace {
 
-constexpr MeasureKind kKinds[] = {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater,
+constexpr MeasureKind kMeasureKinds[] = {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater,
                                   MeasureKind::skirt,      MeasureKind::hardier,      MeasureKind::ceiling, MeasureKind::lobby};
 
 QString kindText(MeasureKind kind) {
@@ -100,7 +100,7 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
   body->addWidget(scroll, 1);
   auto* row = new QHBoxLayout;
   m_add->addItem(tr("Add something to try…"));
-  for (const MeasureKind kind : kKinds) m_add->addItem(kindText(kind));
+  for (const MeasureKind kind : kMeasureKinds) m_add->addItem(kindText(kind));
   m_add->setAccessibleName(tr("Add a measure"));
   row->addWidget(m_add);
   row->addStretch();
@@ -113,7 +113,7 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
   connect(m_add, &QComboBox::activated, this, [this](int i) {
     m_add->setCurrentIndex(0);
     if (i < 1) return;
-    const MeasureKind kind = kKinds[i - 1];
+    const MeasureKind kind = kMeasureKinds[i - 1];
     if (const auto why = m_document.edit(tr("add %1 to try").arg(kindText(kind)), [&](Plan& p) { p.measures.push_back(usualMeasure(kind)); }))
       emit m_document.trouble(*why);
   });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/room_cards.h"
 
+#include "app/model/text.h"
 #include "app/paint/theme.h"
 #include "app/stages/number_field.h"
 #include "app/stages/stack_field.h"
@@ -20,8 +21,6 @@ namespace {
 
 constexpr const char* kCloths[] = {"fleece", "pe-film", "pe-film-ir", "bubble-wrap", "clear-screen", "woven-blanket", "quilt"};
 constexpr int kResultRow = 20;
-
-QString text(std::string_view view) { return QString::fromUtf8(view.data(), static_cast<qsizetype>(view.size())); }
 
 QString fanSign(const std::optional<RoomFan>& fan) { return fan ? QStringLiteral("fan %1").arg(static_cast<int>(fan->rule)) : QString(); }
 

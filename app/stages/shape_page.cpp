@@ -22,11 +22,11 @@
 namespace muffle {
 namespace {
 
-struct Kind {
+struct Silhouetted {
   ShapeKind kind;
   const char* name;
 };
-constexpr Kind kKinds[] = {{ShapeKind::gable, QT_TRANSLATE_NOOP("muffle::ShapePage", "gable")},
+constexpr Silhouetted kKinds[] = {{ShapeKind::gable, QT_TRANSLATE_NOOP("muffle::ShapePage", "gable")},
                            {ShapeKind::arch, QT_TRANSLATE_NOOP("muffle::ShapePage", "round arch")},
                            {ShapeKind::pointedArch, QT_TRANSLATE_NOOP("muffle::ShapePage", "pointed arch")},
                            {ShapeKind::leanTo, QT_TRANSLATE_NOOP("muffle::ShapePage", "lean-to")},
@@ -86,7 +86,7 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
   body->setSpacing(8);
   auto* row = new QHBoxLayout;
   row->setSpacing(2);
-  for (const Kind& k : kKinds) {
+  for (const Silhouetted& k : kKinds) {
     auto* button = new Silhouette(document, k.kind, tr(k.name), this);
     row->addWidget(button, 1);
     m_silhouettes.push_back(button);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/skin_editor.h"
 
+#include "app/model/text.h"
 #include "app/stages/caution_label.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
@@ -23,8 +24,8 @@
 namespace muffle {
 namespace {
 
-constexpr std::size_t kMostLayers = 6;
-constexpr const char* kCloths[] = {"woven-blanket", "aluminised-screen", "clear-screen", "quilt", "fleece", "pe-film", "bubble-wrap", "shade-cloth"};
+constexpr std::size_t kMostSkinLayers = 6;
+constexpr const char* kBlanketCloths[] = {"woven-blanket", "aluminised-screen", "clear-screen", "quilt", "fleece", "pe-film", "bubble-wrap", "shade-cloth"};
 constexpr double kClearSky_K = 20.0; // how much colder than the air a clear night's sky is
 
 Skin& skinOf(House& house, FaceGroup group) {
@@ -36,8 +37,6 @@ Skin& skinOf(House& house, FaceGroup group) {
   }
   return house.backWall;
 }
-
-QString text(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<int>(s.size())); }
 
 /// A piece of the layer: as light as it lets light through, dotted where radiant heat passes, hatched where it is solid.
 class Swatch : public QWidget {
@@ -159,7 +158,7 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_blanket->setFont(textFont(9.5));
   m_blanket->setAccessibleName(tr("Night blanket"));
   m_blanket->addItem(tr("none"));
-  for (const char* id : kCloths) m_blanket->addItem(text(findCoverMaterial(id)->name), QString::fromLatin1(id));
+  for (const char* id : kBlanketCloths) m_blanket->addItem(text(findCoverMaterial(id)->name), QString::fromLatin1(id));
   m_rule = new QComboBox(this);
   m_rule->setFont(textFont(9.5));
   m_rule->setAccessibleName(tr("When the blanket is drawn"));
@@ -218,8 +217,8 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
     if (i == 0) return;
     const std::string id = m_insert->itemData(i).toString().toStdString();
     m_insert->setCurrentIndex(0);
-    if (skin().layers.size() >= kMostLayers) {
-      emit m_document.trouble(tr("A skin has at most %1 layers.").arg(kMostLayers));
+    if (skin().layers.size() >= kMostSkinLayers) {
+      emit m_document.trouble(tr("A skin has at most %1 layers.").arg(kMostSkinLayers));
       return;
     }
     change(tr("add a layer"), [&](Skin& s) { s.layers.push_back({id, 0.05}); });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/stack_field.h"
 
+#include "app/model/text.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
 #include "core/material/materials.h"
@@ -17,8 +18,6 @@ namespace muffle {
 namespace {
 
 constexpr std::size_t kMostLayers = 3;
-
-QString text(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
 
 } // namespace
 

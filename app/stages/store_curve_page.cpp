@@ -19,13 +19,13 @@
 namespace muffle {
 namespace {
 
-struct Measured {
+struct CurveOf {
   QString name;
   double StorePoint::*value;
   Quantity quantity;
 };
 
-std::vector<Measured> measured() {
+std::vector<CurveOf> measured() {
   return {{StoreCurvePage::tr("coldest night inside"), &StorePoint::coldest_C, Quantity::temperature},
           {StoreCurvePage::tr("cold owed"), &StorePoint::degreeHours_K_h, Quantity::degreeHours},
           {StoreCurvePage::tr("heat bought a winter"), &StorePoint::heater_kWh, Quantity::energy},
@@ -43,7 +43,7 @@ StoreCurvePage::StoreCurvePage(Document& document, StoreChoice& choice, QWidget*
   m_words->setFont(textFont(10));
   m_words->setWordWrap(true);
   head->addWidget(m_words, 1);
-  for (const Measured& m : measured()) m_what->addItem(m.name);
+  for (const CurveOf& m : measured()) m_what->addItem(m.name);
   m_what->setFont(textFont(9.5));
   m_what->setAccessibleName(tr("What is drawn"));
   head->addWidget(m_what);
@@ -145,7 +145,7 @@ void StoreCurvePage::draw() {
   if (m_points.empty()) return;
   const Units& u = m_document.units();
   const Theme& t = Theme::of(m_document.isDark());
-  const Measured what = measured()[static_cast<std::size_t>(std::max(m_what->currentIndex(), 0))];
+  const CurveOf what = measured()[static_cast<std::size_t>(std::max(m_what->currentIndex(), 0))];
   const double now = storeSize(m_document.plan(), m_of);
   const auto shownSize = [&](double size) {
     switch (m_of.kind) {

@@ -27,7 +27,6 @@
 namespace muffle {
 namespace {
 
-constexpr double kDay_s = 86400.0;
 constexpr double kRoots_m = 0.06; // of seedlings
 
 QString kWh(double value) { return StoreWords::kWh(value) + QStringLiteral("\u00a0kWh"); }

@@ -16,7 +16,6 @@
 namespace muffle {
 namespace {
 
-constexpr double kDay_s = 86400.0;
 constexpr double kLeastShown_kWh = 0.05;
 
 /// A store's mark; the second five are the first five's, paler.

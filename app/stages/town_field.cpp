@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/town_field.h"
 
+#include "app/model/text.h"
 #include "app/model/atlas.h"
 #include "core/site/place_names.h"
 
@@ -17,8 +18,6 @@ namespace {
 
 constexpr std::size_t kOffered = 10;
 constexpr qsizetype kLeastTyped = 2;
-
-QString text(std::string_view words) { return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size())); }
 
 } // namespace
 

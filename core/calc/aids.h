@@ -16,7 +16,7 @@ namespace muffle {
 struct AidInput {
   const char* key;
   const char* what; ///< for people
-  Kind kind;
+  QuantityKind kind;
   const char* typical; ///< as it might be written, with what such a reading is usually off by
   double least, most;  ///< SI, allowed
 };
@@ -24,7 +24,7 @@ struct AidInput {
 struct AidOutput {
   const char* key;
   const char* what;
-  Kind kind;
+  QuantityKind kind;
 };
 
 struct Aid {

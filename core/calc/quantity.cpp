@@ -17,60 +17,60 @@ namespace {
 constexpr double kGallon_m3 = 3.785411784e-3; // US
 constexpr double kBtu_J = 1055.05585262;      // international table
 
-// in the order of Kind
+// in the order of QuantityKind
 constexpr std::array kUnits{
-    UnitOf{Kind::temperature,
+    UnitOf{QuantityKind::temperature,
            "\xC2\xB0"
            "C",
            1.0},
-    UnitOf{Kind::temperature,
+    UnitOf{QuantityKind::temperature,
            "\xC2\xB0"
            "F",
            1.0 / 1.8, -32.0 / 1.8},
-    UnitOf{Kind::temperature, "K", 1.0, -273.15},
-    UnitOf{Kind::difference, "K", 1.0},
-    UnitOf{Kind::difference,
+    UnitOf{QuantityKind::temperature, "K", 1.0, -273.15},
+    UnitOf{QuantityKind::difference, "K", 1.0},
+    UnitOf{QuantityKind::difference,
            "\xC2\xB0"
            "C",
            1.0},
-    UnitOf{Kind::difference,
+    UnitOf{QuantityKind::difference,
            "\xC2\xB0"
            "F",
            1.0 / 1.8},
-    UnitOf{Kind::power, "W", 1.0},
-    UnitOf{Kind::power, "kW", 1000.0},
-    UnitOf{Kind::power, "BTU/h", kBtu_J / 3600.0},
-    UnitOf{Kind::power, "kBTU/h", 1000.0 * kBtu_J / 3600.0},
-    UnitOf{Kind::energy, "kWh", 3.6e6},
-    UnitOf{Kind::energy, "Wh", 3600.0},
-    UnitOf{Kind::energy, "MJ", 1e6},
-    UnitOf{Kind::energy, "BTU", kBtu_J},
-    UnitOf{Kind::flow, "L/h", 1e-3 / 3600.0},
-    UnitOf{Kind::flow, "L/min", 1e-3 / 60.0},
-    UnitOf{Kind::flow, "L/s", 1e-3},
-    UnitOf{Kind::flow, "m3/h", 1.0 / 3600.0},
-    UnitOf{Kind::flow, "gal/min", kGallon_m3 / 60.0},
-    UnitOf{Kind::flow, "gal/h", kGallon_m3 / 3600.0},
-    UnitOf{Kind::flow, "gpm", kGallon_m3 / 60.0},
-    UnitOf{Kind::flow, "gph", kGallon_m3 / 3600.0},
-    UnitOf{Kind::volume, "L", 1e-3},
-    UnitOf{Kind::volume, "m3", 1.0},
-    UnitOf{Kind::volume, "gal", kGallon_m3},
-    UnitOf{Kind::time, "h", 3600.0},
-    UnitOf{Kind::time, "min", 60.0},
-    UnitOf{Kind::time, "s", 1.0},
-    UnitOf{Kind::time, "d", 86400.0},
-    UnitOf{Kind::share, "%", 0.01},
-    UnitOf{Kind::conductance, "W/K", 1.0},
-    UnitOf{Kind::conductance,
+    UnitOf{QuantityKind::power, "W", 1.0},
+    UnitOf{QuantityKind::power, "kW", 1000.0},
+    UnitOf{QuantityKind::power, "BTU/h", kBtu_J / 3600.0},
+    UnitOf{QuantityKind::power, "kBTU/h", 1000.0 * kBtu_J / 3600.0},
+    UnitOf{QuantityKind::energy, "kWh", 3.6e6},
+    UnitOf{QuantityKind::energy, "Wh", 3600.0},
+    UnitOf{QuantityKind::energy, "MJ", 1e6},
+    UnitOf{QuantityKind::energy, "BTU", kBtu_J},
+    UnitOf{QuantityKind::flow, "L/h", 1e-3 / 3600.0},
+    UnitOf{QuantityKind::flow, "L/min", 1e-3 / 60.0},
+    UnitOf{QuantityKind::flow, "L/s", 1e-3},
+    UnitOf{QuantityKind::flow, "m3/h", 1.0 / 3600.0},
+    UnitOf{QuantityKind::flow, "gal/min", kGallon_m3 / 60.0},
+    UnitOf{QuantityKind::flow, "gal/h", kGallon_m3 / 3600.0},
+    UnitOf{QuantityKind::flow, "gpm", kGallon_m3 / 60.0},
+    UnitOf{QuantityKind::flow, "gph", kGallon_m3 / 3600.0},
+    UnitOf{QuantityKind::volume, "L", 1e-3},
+    UnitOf{QuantityKind::volume, "m3", 1.0},
+    UnitOf{QuantityKind::volume, "gal", kGallon_m3},
+    UnitOf{QuantityKind::time, "h", 3600.0},
+    UnitOf{QuantityKind::time, "min", 60.0},
+    UnitOf{QuantityKind::time, "s", 1.0},
+    UnitOf{QuantityKind::time, "d", 86400.0},
+    UnitOf{QuantityKind::share, "%", 0.01},
+    UnitOf{QuantityKind::conductance, "W/K", 1.0},
+    UnitOf{QuantityKind::conductance,
            "BTU/h\xC2\xB0"
            "F",
            kBtu_J / 3600.0 * 1.8},
-    UnitOf{Kind::heatPerVolume, "kWh/L", 3.6e9},
-    UnitOf{Kind::heatPerVolume, "MJ/L", 1e9},
-    UnitOf{Kind::heatPerVolume, "kWh/gal", 3.6e6 / kGallon_m3},
-    UnitOf{Kind::heatPerVolume, "BTU/gal", kBtu_J / kGallon_m3},
-    UnitOf{Kind::number, "", 1.0},
+    UnitOf{QuantityKind::heatPerVolume, "kWh/L", 3.6e9},
+    UnitOf{QuantityKind::heatPerVolume, "MJ/L", 1e9},
+    UnitOf{QuantityKind::heatPerVolume, "kWh/gal", 3.6e6 / kGallon_m3},
+    UnitOf{QuantityKind::heatPerVolume, "BTU/gal", kBtu_J / kGallon_m3},
+    UnitOf{QuantityKind::number, "", 1.0},
 };
 
 /// "degF", "°f" and "F" are the same.
@@ -98,13 +98,13 @@ std::size_t numberEnds(std::string_view s) {
 
 } // namespace
 
-std::span<const UnitOf> unitsOf(Kind kind) {
+std::span<const UnitOf> unitsOf(QuantityKind kind) {
   const auto first = std::find_if(kUnits.begin(), kUnits.end(), [&](const UnitOf& u) { return u.kind == kind; });
   const auto last = std::find_if(first, kUnits.end(), [&](const UnitOf& u) { return u.kind != kind; });
   return {first, last};
 }
 
-Result<Measured> readMeasured(std::string_view text, Kind kind) {
+Result<Measured> readMeasured(std::string_view text, QuantityKind kind) {
   text = trim(text);
   const auto units = unitsOf(kind);
   std::string names;
@@ -138,7 +138,7 @@ Result<Measured> readMeasured(std::string_view text, Kind kind) {
   return read;
 }
 
-std::string textOf(const Measured& m, Kind kind) {
+std::string textOf(const Measured& m, QuantityKind kind) {
   const UnitOf& unit = unitsOf(kind).front();
   const double value = (m.value - unit.offset) / unit.factor, uncertain = m.uncertain / unit.factor;
   // two digits of the uncertainty, or four of the value where it has none

@@ -14,7 +14,7 @@
 namespace muffle {
 namespace {
 
-constexpr int kEvening_s = 21 * 3600; // where a low or high without a time is put: both are then behind it
+constexpr int kUntimed_s = 21 * 3600; // where a low or high without a time is put: both are then behind it
 constexpr double kColdest_C = -60.0, kWarmest_C = 75.0;
 
 std::vector<std::string> wordsOf(std::string_view line) {
@@ -65,7 +65,7 @@ public:
       if (!reading.remark.empty()) reading.remark += ' ';
       reading.remark += m_words[m_at];
     }
-    reading.at = m_zone.fromLocal(daysSinceEpoch(m_day) * 86400 + clock.value_or(kEvening_s));
+    reading.at = m_zone.fromLocal(daysSinceEpoch(m_day) * 86400 + clock.value_or(kUntimed_s));
     return reading;
   }
 

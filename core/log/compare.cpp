@@ -8,7 +8,7 @@
 namespace muffle {
 namespace {
 
-constexpr std::size_t kLeastNights = 8;
+constexpr std::size_t kLeastCompared = 8;
 
 bool counts(const Night& n) { return n.complete && n.lift_K().has_value(); }
 
@@ -31,7 +31,7 @@ NightSet summed(const std::vector<Night>& nights) {
 
 std::optional<Comparison> compareNights(const std::vector<Night>& first, const std::vector<Night>& second) {
   Comparison c{summed(first), summed(second)};
-  if (c.first.nights < kLeastNights || c.second.nights < kLeastNights) return std::nullopt;
+  if (c.first.nights < kLeastCompared || c.second.nights < kLeastCompared) return std::nullopt;
   constexpr Eigen::Index kColumns = 6;
   const auto rows = static_cast<Eigen::Index>(c.first.nights + c.second.nights);
   Eigen::MatrixXd x(rows, kColumns);

@@ -9,7 +9,7 @@
 namespace muffle {
 namespace {
 
-constexpr UtcSeconds kLongestStep_s = 7200; // a reading stands for the time since the one before, no longer than this
+constexpr UtcSeconds kLongestReading_s = 7200; // a reading stands for the time since the one before, no longer than this
 constexpr double kLargestHole_s = 3900.0;   // an hourly logger that is a little late still counts as whole
 
 template <class F> void eachClean(const Log& log, const Channel& channel, UtcSeconds from, UtcSeconds to, F visit) {
@@ -91,7 +91,7 @@ std::vector<Night> cutNights(const Log& log, const Place& place, const TimeZone&
       double owed = 0.0, frost_s = 0.0;
       UtcSeconds previous = 0;
       eachClean(log, *inside, night.sunset, night.sunrise, [&](UtcSeconds at, double v) {
-        if (previous && at - previous <= kLongestStep_s) {
+        if (previous && at - previous <= kLongestReading_s) {
           const auto step_s = static_cast<double>(at - previous);
           if (line_C) owed += std::max(0.0, *line_C - v) * step_s / 3600.0;
           if (v < 0.0) frost_s += step_s;
@@ -112,7 +112,7 @@ std::vector<Night> cutNights(const Log& log, const Place& place, const TimeZone&
     if (heater) {
       UtcSeconds previous = 0;
       eachClean(log, *heater, night.sunset, night.sunrise, [&](UtcSeconds at, double v) {
-        if (previous && at - previous <= kLongestStep_s) night.heater_kWh += v * static_cast<double>(at - previous) / 3.6e6;
+        if (previous && at - previous <= kLongestReading_s) night.heater_kWh += v * static_cast<double>(at - previous) / 3.6e6;
         previous = at;
       });
     }

@@ -11,7 +11,7 @@
 namespace muffle {
 namespace {
 
-constexpr std::size_t kHeadBytes = 20000;
+constexpr std::size_t kLookedAtBytes = 20000;
 constexpr std::size_t kLeastLines = 3;
 
 void append(std::string& out, std::uint32_t point) {
@@ -64,7 +64,7 @@ std::size_t words(std::string_view line) {
 
 /// No line has another separator, and most have as many words, with digits first.
 bool isSetByBlanks(std::string_view bytes) {
-  const std::string_view head = bytes.substr(0, kHeadBytes);
+  const std::string_view head = bytes.substr(0, kLookedAtBytes);
   if (head.find_first_of(";\t|\"") != std::string_view::npos) return false;
   std::vector<std::size_t> counts;
   for (std::size_t from = 0; from < head.size();) {

@@ -20,7 +20,7 @@ namespace muffle {
 namespace {
 
 constexpr std::size_t kMostProblems = 20;
-constexpr double kMost = 1e30; // no reading; a float would not hold it
+constexpr double kMostReading = 1e30; // no reading; a float would not hold it
 constexpr long kRowsBetweenProgress = 20000;
 constexpr int kEvening_s = 21 * 3600;               // a row of a day is put at nine in the evening: its low and high are then behind it
 constexpr UtcSeconds kClockBack_s = 60;             // less is two readings of one minute
@@ -207,7 +207,7 @@ private:
   }
 
   float reading(const Column& column, std::string_view text, long line) {
-    if (const auto number = parseNumber(text, m_layout.decimalComma); number && std::abs(*number) < kMost) {
+    if (const auto number = parseNumber(text, m_layout.decimalComma); number && std::abs(*number) < kMostReading) {
       const std::string_view cell = trim(text);
       if (isTemperature(column.channel.role) && !std::isdigit(static_cast<unsigned char>(cell.back()))) // a reading with a degree of its own
         if (const auto own = unitIn(fmt::format("({})", unitBehind(cell))))

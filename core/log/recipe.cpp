@@ -12,11 +12,11 @@
 namespace muffle {
 namespace {
 
-enum class Choice { recognised, first, second };
-constexpr std::array<std::pair<Choice, const char*>, 3> kDecimals{{{Choice::recognised, "recognised"}, {Choice::first, "point"}, {Choice::second, "comma"}}};
-constexpr std::array<std::pair<Choice, const char*>, 3> kDates{
-    {{Choice::recognised, "recognised"}, {Choice::first, "day first"}, {Choice::second, "month first"}}};
-constexpr std::array<std::pair<Choice, const char*>, 3> kDegrees{{{Choice::recognised, "recognised"}, {Choice::first, "C"}, {Choice::second, "F"}}};
+enum class RowChoice { recognised, first, second };
+constexpr std::array<std::pair<RowChoice, const char*>, 3> kDecimals{{{RowChoice::recognised, "recognised"}, {RowChoice::first, "point"}, {RowChoice::second, "comma"}}};
+constexpr std::array<std::pair<RowChoice, const char*>, 3> kDates{
+    {{RowChoice::recognised, "recognised"}, {RowChoice::first, "day first"}, {RowChoice::second, "month first"}}};
+constexpr std::array<std::pair<RowChoice, const char*>, 3> kDegrees{{{RowChoice::recognised, "recognised"}, {RowChoice::first, "C"}, {RowChoice::second, "F"}}};
 constexpr std::array<std::pair<char, const char*>, 5> kSeparators{{{0, "recognised"}, {',', "comma"}, {';', "semicolon"}, {'\t', "tab"}, {'|', "bar"}}};
 constexpr std::array<std::pair<Clockwork, const char*>, 3> kClocks{
     {{Clockwork::place, "place"}, {Clockwork::winterTime, "winter time"}, {Clockwork::utc, "UTC"}}};
@@ -34,13 +34,13 @@ constexpr std::array<std::pair<Role, const char*>, 11> kRoles{{{Role::outside, "
                                                                {Role::rain, "rain"},
                                                                {Role::note, "note"}}};
 
-Choice of(const std::optional<bool>& v) { return !v ? Choice::recognised : *v ? Choice::second : Choice::first; }
-std::optional<bool> from(Choice c) { return c == Choice::recognised ? std::nullopt : std::optional(c == Choice::second); }
+RowChoice of(const std::optional<bool>& v) { return !v ? RowChoice::recognised : *v ? RowChoice::second : RowChoice::first; }
+std::optional<bool> from(RowChoice c) { return c == RowChoice::recognised ? std::nullopt : std::optional(c == RowChoice::second); }
 
 /// The choices as they are written down.
 struct Written {
   Recipe recipe;
-  Choice decimal = Choice::recognised, dates = Choice::recognised, degrees = Choice::recognised;
+  RowChoice decimal = RowChoice::recognised, dates = RowChoice::recognised, degrees = RowChoice::recognised;
   char separator = 0;
 };
 

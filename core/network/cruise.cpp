@@ -24,10 +24,8 @@ constexpr int kMaxRounds = 3;              // of evaluation and solve
 constexpr double kCruiseTolerance_K = 0.4; // of the bound on what a round leaves over; raises a season's rms error by 0.003 K
 constexpr double kJump_K_s = 1.2e-3;        // that a heater's power moves its sensor faster from one step to the next, however big the heater
 constexpr double kJumpToLimit_K_s = 0.4e-3; // the same where it reaches or leaves a limit
-constexpr int kMaxSweeps = 20;             // over thermostats that heat each other's sensors
 constexpr double kPowerTolerance_K = 1e-4;
 constexpr double kWarmEnough_K = 4.0;  // over a new setpoint, for its heater to stay off
-constexpr double kInside = 1.0 - 1e-9; // held tables have their next value at the step's end itself
 
 } // namespace
 
@@ -205,7 +203,7 @@ bool Solver::settleStage(FlowState& stage, double s, Kept& kept, bool findPower)
       if (kept.off_K > kRetryOff_K || round > 0) kept.isFactored = false;
       continue;
     }
-    m_flows.addToReported(kept.slopes, m_delta.data(), stage.f.data());
+    m_flows.addFreeToReported(kept.slopes, m_delta.data(), stage.f.data());
     return true;
   }
   return false;

@@ -16,8 +16,7 @@ int TableSampler::add(const Network& network, int table) {
   if (signal->relay >= 0) {
     const int then = add(network, signal->then), otherwise = add(network, signal->otherwise);
     const auto held = [&](int place) { return m_tables[static_cast<std::size_t>(place)].hold; };
-    m_tables.push_back({signal, -1, held(then) || held(otherwise), then, otherwise});
-    return static_cast<int>(m_tables.size()) - 1;
+    return append({signal, -1, held(then) || held(otherwise), then, otherwise});
   }
   int grid = -1;
   if (signal->step_s > 0.0 && signal->value.size() > 1) {
@@ -27,36 +26,60 @@ int TableSampler::add(const Network& network, int table) {
     if (it == m_grids.end()) m_grids.push_back({signal->start_s, signal->step_s, signal->value.size()});
   }
   if (grid < 0 && signal->value.size() == 1) grid = kOneValue;
-  m_tables.push_back({signal, grid, signal->hold});
+  return append({signal, grid, signal->hold});
+}
+
+TableSampler::Reading TableSampler::readingOf(const Table& table) const {
+  if (table.then >= 0) return Reading::switched;
+  if (table.grid < 0) return table.grid == kOneValue ? Reading::constant : Reading::itself;
+  return table.hold ? Reading::held : Reading::between;
+}
+
+int TableSampler::append(const Table& table) {
+  m_tables.push_back(table);
+  m_values.push_back(table.then >= 0 ? nullptr : table.signal->value.data());
+  const Reading reading = readingOf(table);
+  if (m_runs.empty() || m_runs.back().reading != reading || m_runs.back().grid != table.grid) m_runs.push_back({reading, table.grid, 0});
+  m_runs.back().end = m_tables.size();
   return static_cast<int>(m_tables.size()) - 1;
 }
 
 void TableSampler::sample(double t, double* value, const char* relays) const {
-  const double* const values = value;
   std::size_t before = 0;
   double along = 0.0; // from `before` to the value after it
   int grid = -1;
-  for (const Table& table : m_tables) {
-    if (table.then >= 0) {
-      *value++ = values[relays[table.signal->relay] ? table.then : table.otherwise];
-      continue;
-    }
-    if (table.grid < 0) {
-      *value++ = table.grid == kOneValue ? table.signal->value.front() : table.signal->at(t);
-      continue;
-    }
-    if (table.grid != grid) {
-      grid = table.grid;
+  std::size_t i = 0;
+  for (const Run& run : m_runs) {
+    if (run.grid >= 0 && run.grid != grid) {
+      grid = run.grid;
       const Grid& g = m_grids[static_cast<std::size_t>(grid)];
       const double position = std::clamp((t - g.start_s) / g.step_s, 0.0, static_cast<double>(g.count - 1));
       before = std::min(static_cast<std::size_t>(position), g.count - 2);
       along = position - static_cast<double>(before);
     }
-    const double* const at = table.signal->value.data() + before;
-    if (table.hold)
-      *value++ = along < 1.0 ? at[0] : at[1];
-    else
-      *value++ = along < 1.0 ? at[0] + (at[1] - at[0]) * along : at[1];
+    switch (run.reading) {
+    case Reading::between:
+      if (along < 1.0) {
+        for (; i < run.end; ++i) {
+          const double* const at = m_values[i] + before;
+          value[i] = at[0] + (at[1] - at[0]) * along;
+        }
+        break;
+      }
+      [[fallthrough]];
+    case Reading::held:
+      for (; i < run.end; ++i) value[i] = m_values[i][before + (along < 1.0 ? 0 : 1)];
+      break;
+    case Reading::itself:
+      for (; i < run.end; ++i) value[i] = m_tables[i].signal->at(t);
+      break;
+    case Reading::constant:
+      for (; i < run.end; ++i) value[i] = *m_values[i];
+      break;
+    case Reading::switched:
+      for (; i < run.end; ++i) value[i] = value[relays[m_tables[i].signal->relay] ? m_tables[i].then : m_tables[i].otherwise];
+      break;
+    }
   }
 }
 

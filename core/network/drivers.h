@@ -37,7 +37,18 @@ private:
     bool hold;
     int then = -1, otherwise = -1; ///< of a switch: places among the values
   };
+  /// Tables one after the other that are read in one way.
+  enum class Reading { between, held, itself, constant, switched };
+  struct Run {
+    Reading reading;
+    int grid; ///< of the first two
+    std::size_t end;
+  };
+  [[nodiscard]] Reading readingOf(const Table& table) const;
+  int append(const Table& table);
   std::vector<Table> m_tables;
+  std::vector<const double*> m_values; ///< by table: its own, null for a switch
+  std::vector<Run> m_runs;
   std::vector<Grid> m_grids;
 };
 

@@ -159,50 +159,12 @@ void NetworkFlows::addDriven(const FlowSlopes& slopes, const FlowState& from, co
     f[n.a] -= q;
     f[n.b] += q;
   }
-  m_vapour.addReported(slopes.vapour, delta, f, 0);
+  m_vapour.addAlong(slopes.vapour, delta, f);
   for (std::size_t i = 0; i < m_vents.size(); ++i) {
     const VentSlots& v = m_vents[i];
     const double q = slopes.vent[i].opening * (delta[v.a] - delta[v.b]) + slopes.vent[i].sensor * delta[v.sensor];
     f[v.a] -= q;
     f[v.b] += q;
-  }
-}
-
-void NetworkFlows::addToReported(const FlowSlopes& slopes, const double* delta, double* f) const {
-  const auto add = [&](int row, double q) {
-    if (row >= m_free) f[row] += q;
-  };
-  const auto addPlain = [&](const PlainLinks& links, const double* slope) {
-    for (const ReportedRow& r : links.reportedRow) {
-      const Pair& pair = links.pair[static_cast<std::size_t>(r.pair)];
-      f[r.row] += r.sign * pair.g * ((slope ? slope[pair.a] : 1.0) * delta[pair.a] - (slope ? slope[pair.b] : 1.0) * delta[pair.b]);
-    }
-  };
-  addPlain(m_conductances, nullptr);
-  addPlain(m_radiative, slopes.fourCubed.data());
-  for (std::size_t i = 0; i < m_varying.size(); ++i) {
-    const Varying& v = m_varying[i];
-    if (!v.reported) continue;
-    const double q = slopes.varying[i] * (delta[v.a] - delta[v.b]);
-    add(v.paid, v.sign * q);
-    add(v.b, q);
-    add(v.group, q);
-  }
-  for (std::size_t i = 0; i < m_natural.size(); ++i) {
-    const Natural& n = m_natural[i];
-    if (!n.reported) continue;
-    const double q = slopes.natural[i] * (delta[n.a] - delta[n.b]);
-    add(n.a, -q);
-    add(n.b, q);
-    add(n.group, q);
-  }
-  m_vapour.addReported(slopes.vapour, delta, f, m_free);
-  for (std::size_t i = 0; i < m_vents.size(); ++i) {
-    const VentSlots& v = m_vents[i];
-    const double q = slopes.vent[i].opening * (delta[v.a] - delta[v.b]) + slopes.vent[i].sensor * delta[v.sensor];
-    add(v.a, -q);
-    add(v.b, q);
-    add(v.group, q);
   }
 }
 
@@ -300,7 +262,31 @@ void NetworkFlows::factor(double s, FlowSlopes& slopes) {
     a[m_vents[i].as] += s * v.sensor;
     a[m_vents[i].bs] -= s * v.sensor;
   }
+  gatherReported(slopes);
   m_lu.factor(m_lu.fixedCount(), m_free);
+}
+
+void NetworkFlows::gatherReported(FlowSlopes& slopes) const {
+  std::vector<double>& values = slopes.reported;
+  m_reported.set(values, m_reportedPlain, m_reportedRadiative, slopes.fourCubed);
+  const auto add = [&](int a, int b, int group, double byA, double byB) { m_reported.addFlow(values, a, b, group, byA, byB); };
+  for (const Varying& v : m_varying) {
+    if (!v.reported) continue;
+    for (const auto& [row, sign] : {std::pair{v.paid, v.sign}, {v.b, 1.0}, {v.group, 1.0}}) {
+      m_reported.add(values, row, v.a, sign * v.g);
+      m_reported.add(values, row, v.b, -sign * v.g);
+    }
+  }
+  for (std::size_t i = 0; i < m_natural.size(); ++i) {
+    const Natural& n = m_natural[i];
+    if (n.reported) add(n.a, n.b, n.group, slopes.natural[i], slopes.natural[i]);
+  }
+  m_vapour.gather(slopes.vapour, m_reported, values);
+  for (std::size_t i = 0; i < m_vents.size(); ++i) {
+    const VentSlots& v = m_vents[i];
+    add(v.a, v.b, v.group, slopes.vent[i].opening, slopes.vent[i].opening);
+    for (const auto& [row, sign] : {std::pair{v.a, -1.0}, {v.b, 1.0}, {v.group, 1.0}}) m_reported.add(values, row, v.sensor, sign * slopes.vent[i].sensor);
+  }
 }
 
 } // namespace muffle

@@ -17,6 +17,7 @@
 
 #include "core/network/drivers.h"
 #include "core/network/freezing.h"
+#include "core/network/reported_rows.h"
 #include "core/network/sparse_lu.h"
 #include "core/network/vapour.h"
 
@@ -45,7 +46,8 @@ struct FlowSlopes {
   struct Vent {
     double opening, sensor;
   };
-  std::vector<Vent> vent; ///< W/K
+  std::vector<Vent> vent;       ///< W/K
+  std::vector<double> reported; ///< of the rows past the free slots, when the matrix was factored
 };
 
 class NetworkFlows {
@@ -116,8 +118,10 @@ public:
   /// The change of heat into the free slots when driven values and boundaries move from one state to another, along the
   /// slopes; `delta` holds the boundaries' moves, and zeros at the free slots. Adds to `f`.
   void addDriven(const FlowSlopes& slopes, const FlowState& from, const FlowState& to, const double* delta, double* f) const;
-  /// Adds J delta to the rows that are not free slots.
-  void addToReported(const FlowSlopes& slopes, const double* delta, double* f) const;
+  /// Adds J delta to the rows that are not free slots, by slopes that a matrix was factored with.
+  void addToReported(const FlowSlopes& slopes, const double* delta, double* f) const { m_reported.multiply(slopes.reported, delta, f); }
+  /// The same where boundaries stand still.
+  void addFreeToReported(const FlowSlopes& slopes, const double* delta, double* f) const { m_reported.multiplyFree(slopes.reported, delta, f); }
   /// Adds what the driven values' change brings to boundary rows, times `weight`.
   void addSourcesAtBoundaries(const FlowState& from, const FlowState& to, double weight, double* f) const;
 
@@ -199,15 +203,9 @@ private:
     int a, b;
     double g;
   };
-  /// A row past the free slots that takes a pair's flow, or pays it.
-  struct ReportedRow {
-    int pair, row;
-    double sign;
-  };
   struct PlainLinks {
     std::vector<Plain> all, active; ///< tracked ones first, then the others that are reported
     std::vector<Pair> pair;         ///< of the active ones
-    std::vector<ReportedRow> reportedRow;
     std::size_t tracked = 0, reported = 0;
   };
   struct Base {
@@ -234,6 +232,9 @@ private:
     if (v.group >= 0) f[v.group] += q;
   }
   const Base& baseFor(double s);
+  void markReported();
+  void gatherReported(FlowSlopes& slopes) const;
+  void gatherReported(const PlainLinks& links, std::vector<double>& values) const;
   /// Of a link by the state of the water at its ends.
   [[nodiscard]] double frozenStrength(int link) const;
   [[nodiscard]] double plainStrength(const Plain& link) const {
@@ -260,6 +261,8 @@ private:
   std::vector<Natural> m_allNatural, m_natural;
   std::vector<VentSlots> m_vents;
   VapourFlows m_vapour;
+  ReportedRows m_reported;
+  std::vector<double> m_reportedPlain, m_reportedRadiative; ///< what conductances that never change bring to it, and long-wave links by their slot's cube
   std::vector<FilmNow> m_film;                       ///< of m_vapour's films at the state last evaluated
   mutable std::vector<FilmNow> m_filmFrom, m_filmTo; ///< scratch of curvature_K()
   std::vector<Source> m_sources;                     ///< by row

@@ -14,6 +14,7 @@ namespace muffle {
 NetworkFlows::NetworkFlows(std::shared_ptr<const Network> network, const std::vector<int>& groupOfLink) : m_network(std::move(network)), m_drivers(*m_network) {
   orderNodes(*m_network);
   addLinks(*m_network, groupOfLink);
+  markReported();
   for (const NetworkDrivers::Term& t : m_drivers.sourceTerms()) m_sources.push_back({static_cast<int>(slot(t.node)), t.value, t.factor});
   std::stable_sort(m_sources.begin(), m_sources.end(), [](const Source& x, const Source& y) { return x.row < y.row; });
   m_boundarySources = static_cast<std::size_t>(std::count_if(m_sources.begin(), m_sources.end(), [&](const Source& x) { return x.row < m_free; }));
@@ -137,10 +138,34 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
   }
 }
 
+/// Where the flows of all links, in force or not, count past the free slots.
+void NetworkFlows::markReported() {
+  m_reported = ReportedRows(m_free, m_slots, m_rows);
+  for (const PlainLinks* links : {&m_conductances, &m_radiative})
+    for (const Plain& link : links->all) m_reported.markFlow(link.a, link.b, link.group);
+  for (const Varying& v : m_varying)
+    for (const int row : {v.paid, v.b, v.group})
+      for (const int slot : {v.a, v.b}) m_reported.mark(row, slot);
+  for (const Natural& n : m_allNatural) m_reported.markFlow(n.a, n.b, n.group);
+  m_vapour.mark(m_reported);
+  for (const VentSlots& v : m_vents) {
+    m_reported.markFlow(v.a, v.b, v.group);
+    for (const int row : {v.a, v.b, v.group}) m_reported.mark(row, v.sensor);
+  }
+  m_reported.number();
+  m_reportedPlain = m_reportedRadiative = m_reported.makeValues();
+}
+
+void NetworkFlows::gatherReported(const PlainLinks& links, std::vector<double>& values) const {
+  std::fill(values.begin(), values.end(), 0.0);
+  for (std::size_t i = 0; i < links.reported; ++i) m_reported.addFlow(values, links.pair[i].a, links.pair[i].b, links.active[i].group, links.pair[i].g, links.pair[i].g);
+}
+
 /// Takes up the links in force, by the state of the water too.
 void NetworkFlows::activate() {
   for (Base& base : m_bases) base.s = -1.0;
   activate(m_conductances);
+  gatherReported(m_conductances, m_reportedPlain);
   activateModulated();
 }
 
@@ -149,6 +174,7 @@ void NetworkFlows::activateModulated() {
   ++m_layoutCount;
   m_natural.clear();
   activate(m_radiative);
+  gatherReported(m_radiative, m_reportedRadiative);
   for (Varying& v : m_varying) v.g = varyingStrength(v);
   for (VentSlots& v : m_vents) v.g = v.full * strength(v.modulator);
   m_film.assign(m_vapour.filmCount(), {});
@@ -175,12 +201,6 @@ void NetworkFlows::activate(PlainLinks& links) {
   const auto count = [&](auto is) { return static_cast<std::size_t>(std::count_if(links.active.begin(), links.active.end(), is)); };
   links.tracked = count([](const Plain& link) { return link.group >= 0; });
   links.reported = count([](const Plain& link) { return link.reported; });
-  links.reportedRow.clear();
-  for (std::size_t i = 0; i < links.reported; ++i) {
-    const Plain& link = links.active[i];
-    for (const auto& [row, sign] : {std::pair{link.a, -1.0}, {link.b, 1.0}, {link.group, 1.0}})
-      if (row >= m_free) links.reportedRow.push_back({static_cast<int>(i), row, sign});
-  }
 }
 
 double NetworkFlows::varyingStrength(const Varying& v) const { return v.full * strength(v.modulator) * frozenStrength(v.frozen); }
@@ -205,6 +225,7 @@ void NetworkFlows::followRelays() {
   ++m_layoutCount;
   for (std::size_t i = 0; i < m_radiative.active.size(); ++i)
     if (m_radiative.active[i].relay >= 0) m_radiative.pair[i].g = plainStrength(m_radiative.active[i]);
+  gatherReported(m_radiative, m_reportedRadiative);
   for (const Natural& n : m_allNatural)
     if (n.relay >= 0) m_vapour.setWetShare(n.vapour, m_relays.isOn(n.relay) ? 1.0 : n.wetShare);
 }
@@ -253,6 +274,7 @@ FlowSlopes NetworkFlows::makeSlopes() const {
   slopes.varying.assign(m_varying.size(), 0.0);
   slopes.vapour = m_vapour.makeSlopes();
   slopes.vent.assign(m_vents.size(), {});
+  slopes.reported = m_reported.makeValues();
   return slopes;
 }
 

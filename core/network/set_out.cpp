@@ -18,7 +18,7 @@ namespace {
 
 const double kStage = 1.0 - std::sqrt(0.5);
 const double kFirst = (1.0 - kStage) / kStage; // the first stage's flows in the second, by what they did there
-constexpr int kMaxRounds = 3;                  // of the stages
+constexpr int kMaxStageRounds = 3;                  // of the stages
 constexpr double kAlongSlopes_K = 1.5;         // that powers found at the end may move a stage without its flows being asked again
 
 } // namespace
@@ -56,7 +56,7 @@ bool Solver::afreshStage(FlowState& stage, double s, double first) {
 double Solver::moveStages() {
   const auto move = [&](FlowState& stage, const std::vector<std::vector<double>>& response) {
     const double furthest = moveByPowers(stage, m_powerTried, response);
-    m_flows.addToReported(m_afresh.slopes, m_delta.data(), stage.f.data());
+    m_flows.addFreeToReported(m_afresh.slopes, m_delta.data(), stage.f.data());
     return furthest;
   };
   const double first = move(m_middle, m_firstResponse);
@@ -67,7 +67,7 @@ double Solver::moveStages() {
 bool Solver::solveAfresh(double s) {
   const std::size_t free = m_known.size();
   std::copy_n(m_start.T.begin(), free, m_middle.T.begin());
-  for (int round = 0; round < kMaxRounds; ++round) {
+  for (int round = 0; round < kMaxStageRounds; ++round) {
     if (!afreshStage(m_middle, s, 0.0)) return false;
     if (round == 0)
       for (std::size_t i = 0; i < free; ++i) m_end.T[i] = 1.5 * m_middle.T[i] - 0.5 * m_start.T[i];

@@ -209,7 +209,7 @@ bool Solver::refine(FlowState& stage, double s, double previous) {
     for (std::size_t i = 0; i < free; ++i) stage.T[i] += m_delta[i];
     moved += largest;
     if (largest * std::min(largest / std::max(previous, 1e-300), 1.0) < m_options.newtonTolerance_K) {
-      m_flows.addToReported(m_slopes, m_delta.data(), stage.f.data());
+      m_flows.addFreeToReported(m_slopes, m_delta.data(), stage.f.data());
       stage.reported = true;
       imply(stage, s, free);
       if (isEnd) {

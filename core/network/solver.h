@@ -54,6 +54,11 @@ struct EnergyBalance {
   [[nodiscard]] double closure() const;
 };
 
+/// Held tables have their next value at a step's end itself.
+inline constexpr double kInside = 1.0 - 1e-9;
+/// Over thermostats that heat each other's sensors.
+inline constexpr int kMaxSweeps = 20;
+
 class Solver {
 public:
   static Result<Solver> prepare(Network network, SolverOptions options = {});

@@ -40,14 +40,14 @@ template <int kWidth> void invert(double* block, int width, double* inverse, int
 
 /// b = block b over the first `count` entries.
 template <int kWidth> void multiply(const double* block, int width, double* b, int count) {
-  constexpr int kMost = 64;
-  if (width > kMost) {
+  constexpr int kMostWidth = 64;
+  if (width > kMostWidth) {
     const std::vector<double> from(b, b + count);
     std::fill_n(b, count, 0.0);
     for (int j = 0; j < count; ++j) add<0>(b, block + j * width, from[static_cast<std::size_t>(j)], count);
     return;
   }
-  double sum[kWidth > 0 ? kWidth : kMost] = {};
+  double sum[kWidth > 0 ? kWidth : kMostWidth] = {};
   for (int j = 0; j < count; ++j) add<kWidth>(sum, block + j * width, b[j], width);
   for (int i = 0; i < count; ++i) b[i] = sum[i];
 }

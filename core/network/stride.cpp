@@ -23,7 +23,6 @@ constexpr double kTurn_K = 2.0;        // of the state (of humidity g/kg), off t
 constexpr int kBarredAfterBend = 3;    // steps, until it lies before the line that the next stride sets out along
 constexpr int kBarredAfterTurn = 2;    // steps: it came near the end of what was tried
 constexpr double kBelowSetpoint_K = 0.005; // of a sensor in the middle; a tenth of what a night may miss its line by
-constexpr double kInside = 1.0 - 1e-9; // held tables have their next value at a step's end itself
 constexpr double kEndInFirst = 3.0 / 8.0;
 constexpr double kBeforeInFirst = 1.0 / 8.0;
 

@@ -14,8 +14,7 @@ using namespace trBdf2;
 
 namespace {
 
-constexpr int kMaxRounds = 8;  // of correction and Newton
-constexpr int kMaxSweeps = 20; // over thermostats that heat each other's sensors
+constexpr int kMaxCorrections = 8;  // of correction and Newton
 
 } // namespace
 
@@ -101,21 +100,21 @@ double Solver::moveByPowers(FlowState& stage, const std::vector<double>& before,
 void Solver::shift(FlowState& stage, double s, const std::vector<std::vector<double>>& response, double& furthest) {
   const std::size_t free = m_known.size();
   furthest = std::max(furthest, moveByPowers(stage, m_powerBefore, response));
-  if (stage.reported) m_flows.addToReported(m_slopes, m_delta.data(), stage.f.data());
+  if (stage.reported) m_flows.addFreeToReported(m_slopes, m_delta.data(), stage.f.data());
   const bool exactToo = &stage == &m_end && m_haveNextFlows; // the exact flows move along with those of the linear solve
   if (exactToo)
     for (std::size_t i = 0; i < free; ++i) m_nextFlows[i] -= stage.f[i];
   imply(stage, s, free);
   if (!exactToo) return;
   for (std::size_t i = 0; i < free; ++i) m_nextFlows[i] += stage.f[i];
-  m_flows.addToReported(m_slopes, m_delta.data(), m_nextFlows.data());
+  m_flows.addFreeToReported(m_slopes, m_delta.data(), m_nextFlows.data());
 }
 
 /// Ideal thermostats on their setpoints or at a limit, and the end stage exact. The powers are chosen on the linear stages
 /// first, so that as a rule the one exact evaluation is of the temperatures that stay.
 bool Solver::holdSetpoints(double h) {
   const double s = kD * h;
-  for (int round = 0; round < kMaxRounds; ++round) {
+  for (int round = 0; round < kMaxCorrections; ++round) {
     const bool moved = choosePowers(h);
     if (!moved && round > 0) return true;
     double furthest = 0.0;

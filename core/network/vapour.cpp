@@ -5,6 +5,10 @@
 
 namespace muffle {
 
+namespace {
+constexpr int kNoGroup = -1;
+}
+
 int VapourFlows::addFilm(int air, int surface, int vapour, double wetShare, int group, int free, const SparseLu& lu) {
   const bool reported = air >= free || surface >= free || vapour >= free || group >= 0;
   m_films.push_back({air, surface, vapour, wetShare, group, reported, lu.entry(surface, surface), lu.entry(surface, vapour), lu.entry(surface, air),
@@ -70,22 +74,44 @@ void VapourFlows::evaluate(const double* T, const std::vector<FilmNow>& film, do
     evaluateAs<false>(T, film.data(), f, nullptr);
 }
 
-void VapourFlows::addReported(const VapourSlopes& slopes, const double* delta, double* f, int fromRow) const {
-  const auto move = [&](int from, int to, double q) {
-    if (from >= fromRow) f[from] -= q;
-    if (to >= fromRow) f[to] += q;
+void VapourFlows::addAlong(const VapourSlopes& slopes, const double* delta, double* f) const {
+  const auto move = [f](int from, int to, double q) {
+    f[from] -= q;
+    f[to] += q;
   };
   for (std::size_t i = 0; i < m_films.size(); ++i) {
     const Film& n = m_films[i];
     if (!n.reported) continue;
     const VapourSlopes::Film& s = slopes.film[i];
-    const double q = s.vapour * delta[n.vapour] + s.surface * delta[n.surface] + s.difference * (delta[n.air] - delta[n.surface]);
-    move(n.vapour, n.surface, q);
-    if (n.group >= 0 && fromRow > 0) f[n.group] += q;
+    move(n.vapour, n.surface, s.vapour * delta[n.vapour] + s.surface * delta[n.surface] + s.difference * (delta[n.air] - delta[n.surface]));
   }
   for (std::size_t i = 0; i < m_leaves.size(); ++i) {
     const Leaf& l = m_leaves[i];
     if (l.reported) move(l.leaf, l.vapour, slopes.leaf[i].g * (slopes.leaf[i].saturated * delta[l.leaf] - delta[l.vapour]));
+  }
+}
+
+void VapourFlows::mark(ReportedRows& rows) const {
+  for (const Film& n : m_films)
+    for (const int row : {n.vapour, n.surface, n.group})
+      for (const int slot : {n.vapour, n.surface, n.air}) rows.mark(row, slot);
+  for (const Leaf& l : m_leaves) rows.markFlow(l.leaf, l.vapour, kNoGroup);
+}
+
+void VapourFlows::gather(const VapourSlopes& slopes, const ReportedRows& rows, std::vector<double>& values) const {
+  for (std::size_t i = 0; i < m_films.size(); ++i) {
+    const Film& n = m_films[i];
+    if (!n.reported) continue;
+    const VapourSlopes::Film& s = slopes.film[i];
+    for (const auto& [row, sign] : {std::pair{n.vapour, -1.0}, {n.surface, 1.0}, {n.group, 1.0}}) {
+      rows.add(values, row, n.vapour, sign * s.vapour);
+      rows.add(values, row, n.surface, sign * (s.surface - s.difference));
+      rows.add(values, row, n.air, sign * s.difference);
+    }
+  }
+  for (std::size_t i = 0; i < m_leaves.size(); ++i) {
+    const Leaf& l = m_leaves[i];
+    if (l.reported) rows.addFlow(values, l.leaf, l.vapour, kNoGroup, slopes.leaf[i].g * slopes.leaf[i].saturated, slopes.leaf[i].g);
   }
 }
 

@@ -12,6 +12,7 @@
 #pragma once
 
 #include "core/air/saturation_curve.h"
+#include "core/network/reported_rows.h"
 #include "core/network/sparse_lu.h"
 
 #include <vector>
@@ -63,8 +64,11 @@ public:
   void modulate(const std::vector<double>& modulator);
   /// Adds the flows at T to f.
   void evaluate(const double* T, const std::vector<FilmNow>& film, double* f, VapourSlopes* slopes) const;
-  /// Adds the flows' change for moves along the slopes to rows from fromRow; only links that touch a boundary or a group.
-  void addReported(const VapourSlopes& slopes, const double* delta, double* f, int fromRow) const;
+  /// Adds the flows' change for moves along the slopes; only links that touch a boundary or a group.
+  void addAlong(const VapourSlopes& slopes, const double* delta, double* f) const;
+  void mark(ReportedRows& rows) const;
+  /// The slopes to where they count.
+  void gather(const VapourSlopes& slopes, const ReportedRows& rows, std::vector<double>& values) const;
   /// Adds -s J to the matrix, by the leaves' present strength.
   void fill(VapourSlopes& slopes, double s, double* matrix) const;
   /// The largest, in K or g/kg, that the links' curves leave over between two states, by each node's pivot.

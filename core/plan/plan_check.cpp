@@ -16,7 +16,7 @@ namespace muffle {
 namespace {
 
 constexpr double kLeastEave_m = 0.8;               // a ceiling over one's knees
-constexpr double kMost = 0.9;                      // of a house, its sides or its floor, that one thing in it may take
+constexpr double kMostOfHouse = 0.9;                      // of a house, its sides or its floor, that one thing in it may take
 constexpr double kHeaviestCeiling_J_m2K = 30000.0; // 30 mm of plaster; what is heavier is a wall
 
 bool mayHaveCeiling(const HouseShape& s) { return s.kind != ShapeKind::dome && s.eave_m + s.sunk_m >= kLeastEave_m; }
@@ -45,9 +45,9 @@ template <class Bad> void checkRooms(const Plan& plan, const Materials& material
     const WarmBay& bay = *house.bay;
     if (isDome)
       bad("/house/warm_bay", "a bay partitioned off in a dome", "only long houses are partitioned; cover the beds instead");
-    else if (bay.length_m > kMost * length)
+    else if (bay.length_m > kMostOfHouse * length)
       bad("/house/warm_bay/length_m", fmt::format("the bay is {} m long", bay.length_m),
-          fmt::format("at most nine tenths of the house, {:.3g} m", kMost * length));
+          fmt::format("at most nine tenths of the house, {:.3g} m", kMostOfHouse * length));
     checkSkin(bay.partition, materials, "/house/warm_bay/partition", problems);
     if (std::max(bay.setpoints.night_C, bay.setpoints.day_C) > house.ventOpens_C)
       bad("/house/warm_bay/setpoints", "a setpoint lies above the vents' opening temperature",
@@ -57,9 +57,9 @@ template <class Bad> void checkRooms(const Plan& plan, const Materials& material
     const double bay = house.bay ? house.bay->length_m : 0.0;
     if (isDome)
       bad("/house/lobby", "a lobby partitioned off in a dome", "only long houses are partitioned; use a second door");
-    else if (house.lobby->length_m + bay > kMost * length)
+    else if (house.lobby->length_m + bay > kMostOfHouse * length)
       bad("/house/lobby/length_m", fmt::format("the lobby is {} m long", house.lobby->length_m),
-          fmt::format("lobby and bay together take at most nine tenths of the house: {:.3g} m are left", std::max(kMost * length - bay, 0.0)));
+          fmt::format("lobby and bay together take at most nine tenths of the house: {:.3g} m are left", std::max(kMostOfHouse * length - bay, 0.0)));
     checkSkin(house.lobby->partition, materials, "/house/lobby/partition", problems);
     if (house.door.lobby) bad("/house/door/lobby", "a second door and a lobby with air of its own", "one of the two is meant; set this to false");
   }
@@ -118,9 +118,9 @@ template <class Bad> void checkOpenings(const Plan& plan, const Bad& bad) {
     const double side = house.shape.kind == ShapeKind::arch || house.shape.kind == ShapeKind::pointedArch ? house.shape.ridge_m : house.shape.eave_m;
     if (house.shape.kind == ShapeKind::dome)
       bad("/house/roll_up_sides", "rolled sides on a dome", "only long houses have sides to roll up");
-    else if (r->height_m > kMost * side)
+    else if (r->height_m > kMostOfHouse * side)
       bad("/house/roll_up_sides/height_m", fmt::format("a strip of {:g} m", r->height_m),
-          fmt::format("at most nine tenths of the {} can be opened, {:.3g} m", side == house.shape.eave_m ? "sides" : "arch's height", kMost * side));
+          fmt::format("at most nine tenths of the {} can be opened, {:.3g} m", side == house.shape.eave_m ? "sides" : "arch's height", kMostOfHouse * side));
   }
   if (house.extractFan) fights(house.extractFan->above_C, "/house/extract_fan/above_C");
   if (house.retractable && house.roofVoid) bad("/house/retractable_roof", "a roof that draws back over a ceiling", "take the ceiling or the roof's drive away");
@@ -163,9 +163,9 @@ Problems check(const Plan& plan) {
   }
   for (const bool inBay : {false, true}) {
     const double ground = floorOf(plan.house, inBay);
-    if (covered[inBay ? 1 : 0] > kMost * ground)
+    if (covered[inBay ? 1 : 0] > kMostOfHouse * ground)
       bad("/house/bed_covers", fmt::format("covers over {:.3g} m2 of beds {}", covered[inBay ? 1 : 0], inBay ? "in the bay" : "in the house"),
-          fmt::format("at most nine tenths of the floor there can be beds: {:.3g} m2", kMost * ground));
+          fmt::format("at most nine tenths of the floor there can be beds: {:.3g} m2", kMostOfHouse * ground));
   }
   if (plan.house.blanket && !materials.find(plan.house.blanket->material))
     bad("/house/blanket/material", fmt::format("\"{}\" is not a known material", plan.house.blanket->material), "see `muffle-cli materials`");
@@ -215,7 +215,7 @@ Problems check(const Plan& plan) {
     if (m.kind == MeasureKind::lobby)
       for (const double length : m.levels)
         if (plan.house.shape.kind == ShapeKind::dome || length < 0.3 ||
-            length + (plan.house.bay ? plan.house.bay->length_m : 0.0) > kMost * plan.house.shape.length_m)
+            length + (plan.house.bay ? plan.house.bay->length_m : 0.0) > kMostOfHouse * plan.house.shape.length_m)
           bad(where + "/levels", fmt::format("a lobby {:g} m long", length), "at least 0.3 m, and with the bay at most nine tenths of a long house");
     if (m.levels.size() > 12) bad(where + "/levels", fmt::format("{} sizes", m.levels.size()), "at most 12 are allowed");
   }

@@ -39,7 +39,7 @@ Assembly Assembler::run() {
 }
 
 double Assembler::start() const {
-  constexpr double kLift_K = 2.0, kDay_s = 86400.0;
+  constexpr double kLift_K = 2.0;
   const std::size_t steps = std::clamp<std::size_t>(static_cast<std::size_t>(kDay_s / m_winter.step_s), 1, m_winter.size());
   double mean = 0.0;
   for (std::size_t i = 0; i < steps; ++i) mean += m_winter.outside_C[i] / static_cast<double>(steps);

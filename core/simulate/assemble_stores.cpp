@@ -24,7 +24,7 @@ constexpr double kRuleBand_K = 1.0; // that a fan or pump runs past its line
 const std::vector<double> kUnderPipes_m{0.10, 0.20, 0.20, 0.30, 0.50, 0.80};
 constexpr std::size_t kBoardAfter = 3; // of those layers, half a metre down
 constexpr double kInner_m2K_W = 0.125; // film and radiation on a face in the house
-constexpr double kOuter_m2K_W = 0.05;  // on one that faces the weather
+constexpr double kOuterFace_m2K_W = 0.05;  // on one that faces the weather
 constexpr double kBedLongwave = 0.9;   // of soil: its exchange with all it sees, of much larger area
 constexpr double kChamberWallBeyondPile = 1.2;
 constexpr double kOpeningDischarge = 0.6, kBetweenOpenings_m = 1.5;
@@ -199,7 +199,7 @@ void Assembler::chamber(std::size_t index, StoreNodes& store) {
   constexpr double kWallCapacity_J_m2K = 8000.0; // a centimetre of timber
   const int air = m_net.addNode(fmt::format("chamber {} air", index + 1), kWallCapacity_J_m2K * walls + kAirHeat_J_m3K * size.foot_m2, start());
   m_net.addConductance(store.core, air, faces / (size.core_m2K_W + pile.jacket_m2K_W + kInner_m2K_W)); // boards lie against it
-  m_net.addConductance(air, m_a.outside, walls / (kInner_m2K_W + pile.jacket_m2K_W + kOuter_m2K_W));
+  m_net.addConductance(air, m_a.outside, walls / (kInner_m2K_W + pile.jacket_m2K_W + kOuterFace_m2K_W));
   const auto gives = [&] { store.giving.push_back(static_cast<int>(m_net.links.size()) - 1); };
   if (pile.opening_m2 > 0.0) { // a low and a high opening, in line: ASHRAE Fundamentals, stack flow
     const double k = kAirHeat_J_m3K * kOpeningDischarge * pile.opening_m2 / std::sqrt(2.0) * std::sqrt(2.0 * kGravity_m_s2 * kBetweenOpenings_m / kelvin(10.0));

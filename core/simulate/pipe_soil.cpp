@@ -19,7 +19,7 @@ constexpr double kPipe_W_mK = 0.4;       // polyethylene
 constexpr double kMinorLoss = 2.5;       // inlet, two bends, outlet
 constexpr double kFanEfficiency = 0.35;  // of small centrifugal and axial fans with their motors
 constexpr double kBoxBelowPipes_m = 0.5; // where a board under a bed lies
-constexpr int kSlices = 3, kRings = 4;   // docs/model.md has what finer ones change
+constexpr int kSlices = 3, kSoilRings = 4;   // docs/model.md has what finer ones change
 
 GroundPipe pipeOf(const GroundPipes& p) {
   return {p.diameter_m, kPipeWall * p.diameter_m, p.length_m, kPipe_W_mK, p.ribbed ? kRibbed * p.diameter_m : kSmooth_m, kMinorLoss};
@@ -43,7 +43,7 @@ PipeRunShape pipeShape(const GroundPipes& p, const Floor& floor, double conducti
   shape.soilHeat_J_m3K = heat.heat_J_m3K;
   shape.soilRadius_m = pipeSoil(p, shape.soil_W_mK).ring_m;
   shape.slices = kSlices;
-  shape.rings = kRings;
+  shape.rings = kSoilRings;
   return shape;
 }
 

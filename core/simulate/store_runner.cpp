@@ -9,7 +9,6 @@
 namespace muffle {
 namespace {
 
-constexpr double kDay_s = 86400.0;
 constexpr double kPileStep_s = 3600.0; // a pile changes over hours: half of it moves what one makes by 0.01 %
 constexpr int kMostWarmUp_days = 200;
 constexpr double kLeastStart_C = 5.0; // of what a pile is built of: it has lain in a heap

@@ -10,7 +10,7 @@
 namespace muffle {
 namespace {
 
-constexpr double kShares[] = {0.6, 0.7, 0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75}; // of the present value
+constexpr double kTriedShares[] = {0.6, 0.7, 0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75}; // of the present value
 
 HouseShape withHeight(HouseShape s, double ridge_m) {
   const double rise = s.rise_m();
@@ -54,7 +54,7 @@ double meanSwing_K(const Simulation& run, const Weather& weather) {
 std::vector<HouseShape> proportionShapes(const HouseShape& shape, Proportion of) {
   std::vector<HouseShape> shapes;
   if (of == Proportion::width && shape.kind == ShapeKind::dome) return shapes;
-  for (const double share : kShares) {
+  for (const double share : kTriedShares) {
     HouseShape s = share == 1.0 ? shape : of == Proportion::height ? withHeight(shape, shape.ridge_m * share) : withWidth(shape, shape.width_m * share);
     if (s.check().empty()) shapes.push_back(s);
   }

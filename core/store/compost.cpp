@@ -80,10 +80,11 @@ CompostRates compostRates(const CompostMix& mix, const CompostState& state, cons
   r.air_kg_s = air.blown_kg_s;
   constexpr double kLeastPasses = 0.4;
   const double passes = std::clamp(mix.wet_kg / mix.volume_m3 / kSheets_kg_m3, kLeastPasses, 1.0);
-  const double saturated = humidityRatio(saturationPressure_Pa(std::min(T, kMostDamp_C)), weather.pressure_Pa);
+  const double damp = humidityRatio(saturationPressure_Pa(T), weather.pressure_Pa);
+  const double saturated = T <= kMostDamp_C ? damp : humidityRatio(saturationPressure_Pa(kMostDamp_C), weather.pressure_Pa);
+  const double density = airDensity_kg_m3(weather.air_C, weather.pressure_Pa);
   if (air.draws_m2 > 0.0) { // by its own lift, Darcy: the pile's air is warm and damp, and lighter by both
     const double within_K = kelvin(T) * (1.0 + kVapourLightens * saturated), outside_K = kelvin(weather.air_C) * (1.0 + kVapourLightens * weather.air_kg_kg);
-    const double density = airDensity_kg_m3(weather.air_C, weather.pressure_Pa);
     const double lift_Pa_m = density * kGravity_m_s2 * (1.0 - outside_K / within_K);
     const double crusted = -std::expm1(-state.age_s / kCrustForms_s);
     const double drives_Pa_m = lift_Pa_m / (1.0 + crusted * std::max(lift_Pa_m, 0.0) / kCrust_Pa_m);
@@ -95,8 +96,9 @@ CompostRates compostRates(const CompostMix& mix, const CompostState& state, cons
     const double pores = std::max(r.freeAirSpace, 1.0 - ofSolids);
     const double connected = std::min(r.freeAirSpace, kMostConnected);
     const double tortuous = connected * connected * connected * std::cbrt(connected); // to the power of 10/3
-    const double between_K = kelvin(0.5 * (T + weather.air_C)) / kelvin(20.0); // diffusion quickens with warmth
-    r.diffused_kg_s = airDensity_kg_m3(weather.air_C, weather.pressure_Pa) * kOxygenInAir_m2_s * std::pow(between_K, 1.75) * tortuous / (pores * pores) * air.faces_m2 / air.path_m * passes;
+    const double between_K = kelvin(0.5 * (T + weather.air_C)) / kelvin(20.0);
+    const double quickens = between_K * std::sqrt(between_K) * std::sqrt(std::sqrt(between_K)); // with warmth, to the power of 1.75
+    r.diffused_kg_s = density * kOxygenInAir_m2_s * quickens * tortuous / (pores * pores) * air.faces_m2 / air.path_m * passes;
   }
   const double perKg = r.temperatureFactor_per_day / 86400.0 * r.water * r.structure;
   const double quick_kg_s = perKg * mix.quickK20_per_day / mix.k20_per_day * state.quick_kg;
@@ -106,7 +108,7 @@ CompostRates compostRates(const CompostMix& mix, const CompostState& state, cons
   r.rate_kg_s = full_kg_s * r.oxygen;
   r.quick_kg_s = quick_kg_s * r.oxygen;
   r.heat_W = mix.heat_J_kg * r.rate_kg_s;
-  const double more = humidityRatio(saturationPressure_Pa(T), weather.pressure_Pa) - weather.air_kg_kg;
+  const double more = damp - weather.air_kg_kg;
   r.drying_kg_s = r.air_kg_s * more;
   r.sensible_W = r.air_kg_s * (kAirHeat_J_kgK + kVapourHeat_J_kgK * weather.air_kg_kg) * (T - weather.air_C);
   r.latent_W = r.drying_kg_s * (kEvaporation_J_kg - kEvaporationFall_J_kgK * T);

@@ -10,7 +10,6 @@
 namespace muffle {
 namespace {
 
-constexpr double kDay_s = 86400.0, kHour_s = 3600.0;
 constexpr std::size_t kJoin = 14;   // days of the log that it is joined to
 constexpr double kWarmest_h = 14.5; // of the sun's day
 constexpr double kMostSwing_K = 25.0;

@@ -10,7 +10,7 @@ namespace {
 
 constexpr double kNightDecay = 2.20;
 constexpr double kLowAfterSunrise_s = -0.17 * 3600.0;
-constexpr UtcSeconds kStep_s = 600;
+constexpr UtcSeconds kCurveStep_s = 600;
 
 } // namespace
 
@@ -48,8 +48,8 @@ Log outsideFromExtremes(const Log& log, const Place& place, const TimeZone& zone
   const DailyCurve curve(std::move(extremes), place);
   Channel outside;
   outside.role = Role::outside;
-  const UtcSeconds from = (log.time.front() - 2 * 86400) / kStep_s * kStep_s; // the first reading is of the day before it
-  for (UtcSeconds t = from; t <= log.time.back() + 86400; t += kStep_s)
+  const UtcSeconds from = (log.time.front() - 2 * 86400) / kCurveStep_s * kCurveStep_s; // the first reading is of the day before it
+  for (UtcSeconds t = from; t <= log.time.back() + 86400; t += kCurveStep_s)
     if (const auto v = curve.at(t)) hours.time.push_back(t), outside.raw.push_back(static_cast<float>(*v));
   outside.flag.assign(hours.time.size(), 0);
   hours.channels.push_back(std::move(outside));

@@ -10,7 +10,7 @@
 namespace muffle::cases {
 namespace {
 
-constexpr double kStep_s = 60.0; // the reference is given at full hours; the relay cycles in minutes
+constexpr double kMinute_s = 60.0; // the reference is given at full hours; the relay cycles in minutes
 
 struct Drives {
   std::vector<double> outside, environment, sun;
@@ -102,7 +102,7 @@ void addGreenhouse(Adapters& a) {
       double sumAir = 0.0, sumPower = 0.0;
       for (int m = 0; m < 60; ++m) {
         const double before = s.temperature_C(air);
-        s.advance(kStep_s);
+        s.advance(kMinute_s);
         sumAir += 0.5 * (before + s.temperature_C(air)) / 60.0;
         if (!net.thermostats.empty()) sumPower += s.lastPower_W(0) / 60.0;
       }

@@ -80,8 +80,8 @@ void mustSay(const Problems& problems) {
 }
 
 [[maybe_unused]] void quantity(std::string_view bytes) {
-  for (int kind = 0; kind <= static_cast<int>(Kind::number); ++kind) {
-    const auto read = readMeasured(std::string(bytes), static_cast<Kind>(kind));
+  for (int kind = 0; kind <= static_cast<int>(QuantityKind::number); ++kind) {
+    const auto read = readMeasured(std::string(bytes), static_cast<QuantityKind>(kind));
     if (read)
       must(std::isfinite(read->value));
     else

@@ -18,33 +18,33 @@ std::vector<Measured> typicalOf(const Aid& aid) {
 }
 
 TEST(Quantity, IsReadWithAnyOfItsUnits) {
-  EXPECT_CLOSE(readMeasured("5.2 kW", Kind::power)->value, 5200.0, 1e-9, "rounding");
-  EXPECT_CLOSE(readMeasured("5200", Kind::power)->value, 5200.0, 1e-9, "the first unit where none is written");
-  EXPECT_CLOSE(readMeasured("5,2kW", Kind::power)->value, 5200.0, 1e-9, "a decimal comma, no blank");
-  EXPECT_CLOSE(readMeasured("14 F", Kind::temperature)->value, -10.0, 1e-12, "the definition");
+  EXPECT_CLOSE(readMeasured("5.2 kW", QuantityKind::power)->value, 5200.0, 1e-9, "rounding");
+  EXPECT_CLOSE(readMeasured("5200", QuantityKind::power)->value, 5200.0, 1e-9, "the first unit where none is written");
+  EXPECT_CLOSE(readMeasured("5,2kW", QuantityKind::power)->value, 5200.0, 1e-9, "a decimal comma, no blank");
+  EXPECT_CLOSE(readMeasured("14 F", QuantityKind::temperature)->value, -10.0, 1e-12, "the definition");
   EXPECT_CLOSE(readMeasured("14 \xC2\xB0"
                             "F",
-                            Kind::difference)
+                            QuantityKind::difference)
                    ->value,
                14.0 / 1.8, 1e-12, "a difference has no zero point");
-  const auto flow = readMeasured("310 +-15 L/h", Kind::flow);
+  const auto flow = readMeasured("310 +-15 L/h", QuantityKind::flow);
   EXPECT_CLOSE(flow->value, 310e-3 / 3600.0, 1e-12, "rounding");
   EXPECT_CLOSE(flow->uncertain, 15e-3 / 3600.0, 1e-12, "rounding");
-  EXPECT_CLOSE(readMeasured("1.4 gal/min", Kind::flow)->value, 1.4 * 3.785411784e-3 / 60.0, 1e-12, "the gallon's definition");
+  EXPECT_CLOSE(readMeasured("1.4 gal/min", QuantityKind::flow)->value, 1.4 * 3.785411784e-3 / 60.0, 1e-12, "the gallon's definition");
 }
 
 TEST(Quantity, SaysWhichUnitsAreAllowed) {
   for (const char* text : {"5.2 L/h", "many", "", "5 +-x W", "5 +- -1 W"}) {
-    const auto power = readMeasured(text, Kind::power);
+    const auto power = readMeasured(text, QuantityKind::power);
     ASSERT_FALSE(power) << text;
     EXPECT_NE(power.problem().allowed.find("kW"), std::string::npos) << text;
   }
 }
 
 TEST(Quantity, IsShownWithTheDigitsItBears) {
-  EXPECT_EQ(textOf({310e-3 / 3600.0, 15e-3 / 3600.0}, Kind::flow), "310 \xC2\xB1 15 L/h");
-  EXPECT_EQ(textOf({811.0, 32.4}, Kind::power), "811 \xC2\xB1 32 W");
-  EXPECT_EQ(textOf({-10.0, 0.25}, Kind::temperature), "-10.00 \xC2\xB1 0.25 \xC2\xB0"
+  EXPECT_EQ(textOf({310e-3 / 3600.0, 15e-3 / 3600.0}, QuantityKind::flow), "310 \xC2\xB1 15 L/h");
+  EXPECT_EQ(textOf({811.0, 32.4}, QuantityKind::power), "811 \xC2\xB1 32 W");
+  EXPECT_EQ(textOf({-10.0, 0.25}, QuantityKind::temperature), "-10.00 \xC2\xB1 0.25 \xC2\xB0"
                                                       "C");
 }
 

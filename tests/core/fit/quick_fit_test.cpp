@@ -14,7 +14,7 @@
 #include <cmath>
 #include <random>
 
-namespace muffle {
+namespace muffle::quick_fit_test {
 namespace {
 
 constexpr double kUA_W_K = 150.0, kC_J_K = 6e6;
@@ -171,4 +171,4 @@ TEST(QuickFit, TheIntervalHoldsTheTruthThoughNeighbouringNightsAreAlike) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::quick_fit_test

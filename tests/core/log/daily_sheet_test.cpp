@@ -10,7 +10,7 @@
 
 #include <fmt/format.h>
 
-namespace muffle {
+namespace muffle::daily_sheet_test {
 namespace {
 
 const Place kPlace{46.0, 8.0, 500.0};
@@ -180,4 +180,4 @@ TEST(DailyCurve, ComesWithinWhatWasFoundInTheFieldOfHoursThatAreKnown) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::daily_sheet_test

@@ -9,7 +9,7 @@
 
 #include <random>
 
-namespace muffle {
+namespace muffle::flags_test {
 namespace {
 
 const Place kPlace{46.0, 8.0, 500.0};
@@ -219,4 +219,4 @@ TEST(Decisions, ReadingsCanBeSetAsideByHand) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::flags_test

@@ -106,8 +106,8 @@ TEST(Hostile, MessagesAndNumbers) {
     return read ? Problems{} : read.problems();
   });
   readEach({"-4.2 C", "12 kBTU/h", "5 +- 0.2 m", "7 1/2 in"}, [](const std::string& text) {
-    for (int kind = 0; kind <= static_cast<int>(Kind::number); ++kind)
-      if (const auto read = readMeasured(text, static_cast<Kind>(kind)); !read) return read.problems();
+    for (int kind = 0; kind <= static_cast<int>(QuantityKind::number); ++kind)
+      if (const auto read = readMeasured(text, static_cast<QuantityKind>(kind)); !read) return read.problems();
     return Problems{};
   });
 }

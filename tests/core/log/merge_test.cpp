@@ -6,7 +6,7 @@
 #include "core/log/recipe.h"
 #include "tests/support/near.h"
 
-namespace muffle {
+namespace muffle::merge_test {
 namespace {
 
 Log logOf(const std::string& text) { return std::move(readLog(text, {})->log); }
@@ -105,4 +105,4 @@ TEST(Recipe, RefusesWhatItDoesNotKnow) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::merge_test

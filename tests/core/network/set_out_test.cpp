@@ -5,7 +5,7 @@
 
 #include "tests/support/near.h"
 
-namespace muffle {
+namespace muffle::set_out_test {
 namespace {
 
 const SolverOptions kCruise{.cruise = true};
@@ -103,4 +103,4 @@ TEST(SetOut, WaterThatFreezesLosesNoHeatOnTheWay) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::set_out_test

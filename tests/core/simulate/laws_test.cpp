@@ -7,7 +7,7 @@
 #include "tests/support/near.h"
 #include "tests/support/random_house.h"
 
-namespace muffle {
+namespace muffle::laws_test {
 namespace {
 
 using testing::kManyHouses;
@@ -219,4 +219,4 @@ TEST(Laws, WhatIsWrittenIsReadBack) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::laws_test

@@ -11,7 +11,7 @@
 
 #include <algorithm>
 
-namespace muffle {
+namespace muffle::moisture_test {
 namespace {
 
 using testing::filmTunnel;
@@ -290,4 +290,4 @@ TEST(Light, LostToDirtComesOffTheSun) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::moisture_test

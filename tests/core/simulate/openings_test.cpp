@@ -12,7 +12,7 @@
 #include <algorithm>
 #include <cmath>
 
-namespace muffle {
+namespace muffle::openings_test {
 namespace {
 
 /// Mild sunny days: 4 to 18 degrees outside.
@@ -193,4 +193,4 @@ TEST(Openings, AreKeptInThePlansFile) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::openings_test

@@ -8,7 +8,7 @@
 
 #include <random>
 
-namespace muffle {
+namespace muffle::season_accuracy_test {
 namespace {
 
 constexpr int kDays = 24;
@@ -74,4 +74,4 @@ TEST(SeasonAccuracy, ThreeRoomsUnderBlanketAndCoverAreRightToAHundredthOfTheirSw
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::season_accuracy_test

@@ -13,7 +13,7 @@
 
 #include <fmt/format.h>
 
-namespace muffle {
+namespace muffle::simulate_test {
 namespace {
 
 Plan yard() {
@@ -302,4 +302,4 @@ TEST(LoadDuration, HoldsTheHeatersEnergyAndFallsFromItsSize) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::simulate_test

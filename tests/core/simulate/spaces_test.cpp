@@ -11,7 +11,7 @@
 
 #include <gtest/gtest.h>
 
-namespace muffle {
+namespace muffle::spaces_test {
 namespace {
 
 using testing::frost;
@@ -186,4 +186,4 @@ TEST(Spaces, AreKeptInThePlansFile) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::spaces_test

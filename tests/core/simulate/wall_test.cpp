@@ -19,7 +19,6 @@ namespace {
 
 using Complex = std::complex<double>;
 
-constexpr double kDay_s = 86400.0;
 constexpr double kOutsideFilm_W_m2K = 4.0 + 4.0 * 3.0;
 
 /// The skin between a sine outside and still air inside at 0 degC, radiation left out: the wall and its two films alone.

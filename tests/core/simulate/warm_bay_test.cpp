@@ -10,7 +10,7 @@
 
 #include <cmath>
 
-namespace muffle {
+namespace muffle::warm_bay_test {
 namespace {
 
 using testing::frost;
@@ -129,4 +129,4 @@ TEST(WarmBay, SaysWhatDoesNotFit) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::warm_bay_test

@@ -39,7 +39,6 @@ TEST(StoreNights, NothingIsSaidOfTheColdestWhereThereAreNoOthersOrOneIsNotWorked
 }
 
 TEST(StoreNights, ADayGoesFromNoonToNoonWithGivenAndTakenApart) {
-  constexpr double kHour_s = 3600.0;
   std::vector<float> given_W(72, 0.0F);
   given_W[12] = 9000.0F; // in the hour before the first noon: another day's
   for (int i = 13; i <= 36; ++i) given_W[static_cast<std::size_t>(i)] = i < 24 ? -500.0F : 1000.0F;

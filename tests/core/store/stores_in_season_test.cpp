@@ -16,7 +16,7 @@
 #include <functional>
 #include <numeric>
 
-namespace muffle {
+namespace muffle::stores_in_season_test {
 namespace {
 
 using testing::yard;
@@ -429,4 +429,4 @@ TEST(StoresInSeason, ACoilInTheMoundCanWarmTheTank) {
 }
 
 } // namespace
-} // namespace muffle
+} // namespace muffle::stores_in_season_test
