@@ -33,11 +33,11 @@ LogStage::LogStage(Document& document, QWidget* parent)
 void LogStage::head() {
   const Log* log = m_document.log();
   m_empty->setVisible(!log);
-  if (log)
-    setHeading(tr("The log"),
-               tr("%1 readings, every %2 min").arg(QLocale().toString(static_cast<qlonglong>(log->time.size()))).arg(std::lround(log->step_s() / 60.0)));
-  else
-    setHeading(tr("The log"), tr("no readings yet"));
+  if (!log) return setHeading(tr("The log"), tr("no readings yet"));
+  constexpr double kInSecondsBelow_s = 90.0;
+  const double step_s = log->step_s();
+  const QString every = step_s < kInSecondsBelow_s ? tr("%1 s").arg(std::lround(step_s)) : tr("%1 min").arg(std::lround(step_s / 60.0));
+  setHeading(tr("The log"), tr("%1 readings, every %2").arg(QLocale().toString(static_cast<qlonglong>(log->time.size())), every));
 }
 
 void LogStage::refresh() {

@@ -171,6 +171,7 @@ void ReadingsPage::fillTraces() {
   for (const Trace& trace : m_drawn) {
     const Channel& c = log->channels[trace.channel];
     QVector<double> x, y, fx, fy;
+    std::size_t nextMark = from;
     const auto put = [&](std::size_t i) {
       x.push_back(static_cast<double>(time[i]) + offset);
       y.push_back(u.show(Quantity::temperature, c.clean(i)));
@@ -184,7 +185,8 @@ void ReadingsPage::fillTraces() {
       for (std::size_t k = i; k < std::min(i + share, to); ++k) {
         if (!(c.clean(low) <= c.clean(k))) low = k;
         if (!(c.clean(high) >= c.clean(k))) high = k;
-        if (!c.flag[k] || fx.size() > static_cast<int>(kDrawnWhole)) continue;
+        if (!c.flag[k] || k < nextMark) continue;
+        nextMark = k + 1 + (to - from) / kShares; // marks closer than a pixel are one
         fx.push_back(static_cast<double>(time[k]) + offset);
         fy.push_back(u.show(Quantity::temperature, c.flag[k] == static_cast<std::uint8_t>(Flag::fahrenheit) ? c.clean(k) : static_cast<double>(c.raw[k])));
       }

@@ -34,10 +34,25 @@ const Channel* Log::find(Role role, const std::string& id, Statistic statistic) 
 
 double Log::step_s() const {
   if (time.size() < 2) return 0.0;
-  std::vector<UtcSeconds> steps;
-  for (std::size_t i = 1; i < time.size(); ++i) steps.push_back(time[i] - time[i - 1]);
-  std::nth_element(steps.begin(), steps.begin() + static_cast<long>(steps.size() / 2), steps.end());
-  return static_cast<double>(steps[steps.size() / 2]);
+  // the median by counting: nearly all of a log's intervals are short, and it may have millions
+  constexpr std::size_t kShort_s = 7200;
+  std::vector<std::size_t> count(kShort_s, 0);
+  std::vector<UtcSeconds> longer;
+  for (std::size_t i = 1; i < time.size(); ++i) {
+    const UtcSeconds step = time[i] - time[i - 1];
+    if (step < static_cast<UtcSeconds>(kShort_s))
+      ++count[static_cast<std::size_t>(std::max<UtcSeconds>(step, 0))];
+    else
+      longer.push_back(step);
+  }
+  std::size_t left = (time.size() - 1) / 2;
+  for (std::size_t step = 0; step < kShort_s; ++step) {
+    if (left < count[step]) return static_cast<double>(step);
+    left -= count[step];
+  }
+  const auto middle = longer.begin() + static_cast<std::ptrdiff_t>(left);
+  std::nth_element(longer.begin(), middle, longer.end());
+  return static_cast<double>(*middle);
 }
 
 } // namespace muffle
