@@ -39,6 +39,19 @@ Solver::Kept Solver::makeKept() const {
   return kept;
 }
 
+/// False if a heater that is on may not give as much from then on, or one at its limit more, at once; what changes little by little is taken up.
+bool Solver::limitsStay(double time_s) {
+  for (std::size_t j = 0; j < m_power.size(); ++j) {
+    const int signal = m_network->thermostats[j].limitSignal;
+    if (signal < 0) continue;
+    const double then = limitAt(j, time_s);
+    if (then == m_limit[j]) continue;
+    if (m_network->tables[static_cast<std::size_t>(signal)].hold && (m_power[j] > then || m_power[j] == m_limit[j])) return false;
+    m_limit[j] = then;
+  }
+  return true;
+}
+
 /// False if a setpoint is another then, unless its heater is off and stays so as far as one can see: that one is taken up.
 bool Solver::setpointsStay(double time_s) {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
@@ -49,7 +62,7 @@ bool Solver::setpointsStay(double time_s) {
     if (m_power[j] > 0.0 || m_start.T[m_sensorSlot[j]] < then + kWarmEnough_K) return false;
     m_setpoint[j] = then;
   }
-  return true;
+  return limitsStay(time_s);
 }
 
 /// Sets the stage out along the line from m_middle, where the step before it began, through m_start, with what the formula knows of it: the move so far and the
@@ -66,7 +79,7 @@ void Solver::setOut(FlowState& stage, double s, Kept& kept) {
     known[i] = C[i] * moved * (1.0 / 3.0);
     T[i] = start[i] + moved;
   }
-  for (std::size_t j = 0; j < m_power.size(); ++j) known[m_heatedSlot[j]] += s * m_power[j];
+  for (std::size_t j = 0; j < m_power.size(); ++j) addHeat(m_known, j, s * m_power[j]);
   takeUp(stage, s, kept);
 }
 
@@ -100,7 +113,7 @@ const std::vector<double>& Solver::cruiseResponse(std::size_t j, double s, Kept&
   auto& response = kept.response[j];
   if (kept.responseKnown[j]) return response;
   std::fill(response.begin(), response.end(), 0.0);
-  response[m_heatedSlot[j]] = s;
+  addHeat(response, j, s);
   m_flows.solve(response.data());
   kept.responseKnown[j] = true;
   return response;
@@ -114,13 +127,13 @@ bool Solver::findPowers(const FlowState& stage, double s, Kept& kept, ResponseOf
   for (int sweep = 0; sweep < kMaxSweeps; ++sweep) {
     double largest = 0.0;
     for (std::size_t j = 0; j < m_power.size(); ++j) {
-      const double limit = m_network->thermostats[j].power_W;
+      const double limit = m_limit[j];
       const std::size_t sensor = m_sensorSlot[j];
       if (sensor >= free) continue;
       double error = m_setpoint[j] - stage.T[sensor] - m_delta[sensor];
       for (std::size_t k = 0; k < m_power.size(); ++k)
         if (m_power[k] != m_powerTried[k]) error -= (m_power[k] - m_powerTried[k]) * kept.response[k][sensor];
-      if ((m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] >= limit && error >= 0.0)) continue;
+      if ((m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] == limit && error >= 0.0)) continue;
       const double response = (this->*responseOf)(j, s, kept)[sensor];
       if (response <= 0.0) continue;
       const double power = std::clamp(m_power[j] + error / response, 0.0, limit);
@@ -139,7 +152,7 @@ void Solver::cruisePowers(const FlowState& stage, double s, Kept& kept) {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const double change = m_power[j] - m_powerTried[j];
     if (change == 0.0) continue;
-    m_known[m_heatedSlot[j]] += s * change;
+    addHeat(m_known, j, s * change);
     const double* __restrict const response = kept.response[j].data();
     double* __restrict const delta = m_delta.data();
     for (std::size_t i = 0; i < free; ++i) delta[i] += change * response[i];
@@ -183,7 +196,7 @@ bool Solver::cruiseRound(FlowState& stage, double s, Kept& kept, bool findPower)
 /// freeze.
 bool Solver::hasJumped(const FlowState& stage, double s, const Kept& kept) const {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
-    const double limit = m_network->thermostats[j].power_W;
+    const double limit = m_limit[j];
     const auto place = [limit](double power) { return power <= 0.0 ? 0 : power >= limit ? 2 : 1; };
     if (m_power[j] == m_powerBefore[j]) continue;
     const bool reaches = place(m_power[j]) != place(m_powerBefore[j]);

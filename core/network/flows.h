@@ -80,6 +80,8 @@ public:
   /// slopes must be evaluated anew.
   bool settleFreezing(std::span<const double> before, std::span<double> T);
   [[nodiscard]] const FreezingNodes& freezing() const { return m_freezing; }
+  /// Relays as another network of the same ones has them.
+  void takeRelays(const NetworkFlows& from);
 
   /// The relays by the temperatures T alone, for a start.
   void startRelays(std::span<const double> T);

@@ -268,6 +268,16 @@ Problems validate(const Network& net) {
     checkNode(t.heats, where + "/heats");
     if (t.heats >= 0 && t.heats < count && net.nodes[static_cast<std::size_t>(t.heats)].boundary)
       bad(where + "/heats", "heats a boundary", "must heat a node with a free temperature");
+    double elsewhere = 0.0;
+    for (const HeatShare& h : t.elsewhere) {
+      checkNode(h.node, where + "/elsewhere");
+      if (h.node >= 0 && h.node < count && net.nodes[static_cast<std::size_t>(h.node)].boundary)
+        bad(where + "/elsewhere", "heats a boundary", "must heat a node with a free temperature");
+      if (!(h.share > 0.0)) bad(where + "/elsewhere", fmt::format("share {}", h.share), "above 0 is allowed");
+      elsewhere += h.share;
+    }
+    if (elsewhere > 1.0 + 1e-12) bad(where + "/elsewhere", fmt::format("shares of {}", elsewhere), "1 together at most");
+    if (t.limitSignal >= static_cast<int>(net.tables.size())) bad(where + "/limit", "no such signal", "name one of the network's");
     if (t.mode == Thermostat::Mode::hysteresis && !(t.off_C > t.on_C))
       bad(where, fmt::format("off_C {} with on_C {}", t.off_C, t.on_C), "off_C must be above on_C");
   }

@@ -137,6 +137,12 @@ struct Source {
   std::string id;
 };
 
+/// Of a heater's power, what goes to another node: a surface by radiation, a room's humidity by what burning makes.
+struct HeatShare {
+  int node = -1;
+  double share = 0.0; ///< > 0, all of a thermostat's together at most 1
+};
+
 struct Thermostat {
   enum class Mode {
     ideal,     ///< the mean power of the step that ends it on the setpoint, within 0..power_W
@@ -151,6 +157,8 @@ struct Thermostat {
   double on_C = 0.0;
   double off_C = 0.0;
   double power_W = 0.0;
+  int limitSignal = -1;                   ///< signal that multiplies power_W: a capacity by the weather, or mains that are off; held ones jump
+  std::vector<HeatShare> elsewhere = {};  ///< the rest goes to `heats`
 };
 
 struct Vent {

@@ -34,6 +34,11 @@ public:
   [[nodiscard]] const char* states() const { return m_on.data(); }
   [[nodiscard]] double water_g(int relay) const { return m_water_g[static_cast<std::size_t>(relay)]; }
 
+  /// The states of another set of the same relays.
+  void takeOver(const Relays& from) {
+    m_on = from.m_on;
+    m_water_g = from.m_water_g;
+  }
   /// Thermostats by the sensors' temperatures alone; a surface is wet if water condenses on it now.
   void start(std::size_t relay, double sensor_C, double condensing_W);
   /// After a step of h seconds; true if the relay has switched.

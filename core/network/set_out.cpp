@@ -29,11 +29,11 @@ const std::vector<double>& Solver::afreshResponse(std::size_t j, double s, Kept&
   if (kept.responseKnown[j]) return end;
   auto& first = m_firstResponse[j];
   std::fill(first.begin(), first.end(), 0.0);
-  first[m_heatedSlot[j]] = s;
+  addHeat(first, j, s);
   m_flows.solve(first.data());
   const auto& C = m_flows.capacity_J_K();
   for (std::size_t i = 0; i < end.size(); ++i) end[i] = kFirst * C[i] * first[i];
-  end[m_heatedSlot[j]] += s;
+  addHeat(end, j, s);
   m_flows.solve(end.data());
   kept.responseKnown[j] = true;
   return end;
@@ -47,7 +47,7 @@ bool Solver::afreshStage(FlowState& stage, double s, double first) {
   const double* __restrict const middle = m_middle.T.data();
   double* __restrict const known = m_known.data();
   for (std::size_t i = 0; i < free; ++i) known[i] = first * C[i] * (middle[i] - start[i]);
-  for (std::size_t j = 0; j < m_power.size(); ++j) known[m_heatedSlot[j]] += s * m_power[j];
+  for (std::size_t j = 0; j < m_power.size(); ++j) addHeat(m_known, j, s * m_power[j]);
   takeUp(stage, s, m_afresh);
   return settleStage(stage, s, m_afresh, false);
 }

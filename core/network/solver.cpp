@@ -43,7 +43,14 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   const Network& net = *solver.m_network;
   for (const Thermostat& t : net.thermostats) {
     solver.m_sensorSlot.push_back(solver.m_flows.slot(t.sensor));
-    solver.m_heatedSlot.push_back(solver.m_flows.slot(t.heats));
+    double rest = 1.0;
+    std::vector<Heated> heated;
+    for (const HeatShare& h : t.elsewhere) {
+      heated.push_back({solver.m_flows.slot(h.node), h.share});
+      rest -= h.share;
+    }
+    if (rest > 1e-12) heated.insert(heated.begin(), {solver.m_flows.slot(t.heats), rest});
+    solver.m_heated.push_back(std::move(heated));
   }
   const auto free = static_cast<std::size_t>(solver.m_flows.freeCount());
   const auto slots = static_cast<std::size_t>(solver.m_flows.slotCount());
@@ -65,6 +72,7 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   solver.m_responseMiddle.assign(net.thermostats.size(), std::vector<double>(free, 0.0));
   solver.m_responseEnd = solver.m_responseMiddle;
   solver.m_setpoint.assign(net.thermostats.size(), 0.0);
+  for (std::size_t j = 0; j < net.thermostats.size(); ++j) solver.m_limit.push_back(solver.limitAt(j, 0.0));
   solver.m_powerBefore = solver.m_powerTried = solver.m_powerAtStart = solver.m_lastPower = solver.m_setpoint;
   solver.m_step_J.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
   solver.m_stepValue.assign(solver.m_flows.drivers().valueCount(), 0.0);
@@ -111,6 +119,20 @@ void Solver::setTemperatures(std::span<const double> temperature_C) {
   m_flows.startRelays(m_start.T);
   m_startKnown = m_midway = false;
   m_cruiseFor_s = 0.0;
+}
+
+void Solver::takeOver(const Solver& from) {
+  for (std::size_t i = 0; i < m_network->nodes.size(); ++i) {
+    const std::size_t here = m_flows.slot(static_cast<int>(i)), there = from.m_flows.slot(static_cast<int>(i));
+    m_start.T[here] = from.m_start.T[there];
+    m_initial[here] = from.m_start.T[there];
+  }
+  reset();
+  m_flows.takeRelays(from.m_flows); // ice lies by its temperature
+  m_time = from.m_time;
+  m_flows.drive(m_time, m_start);
+  m_power = from.m_power;
+  m_on = from.m_on;
 }
 
 /// How much smaller the next Newton update is than one of this size, K. The slopes are those of the step's start: fourth
@@ -268,13 +290,15 @@ void Solver::takeNext() {
 void Solver::knownOfMiddle(double s) {
   const auto& C = m_flows.capacity_J_K();
   for (std::size_t i = 0; i < C.size(); ++i) m_known[i] = s * m_start.f[i] * m_storing[i];
-  for (std::size_t j = 0; j < m_power.size(); ++j) m_known[m_heatedSlot[j]] += (C[m_heatedSlot[j]] > 0.0 ? 2.0 : 1.0) * s * m_power[j];
+  for (std::size_t j = 0; j < m_power.size(); ++j)
+    for (const Heated& at : m_heated[j]) m_known[at.slot] += (C[at.slot] > 0.0 ? 2.0 : 1.0) * s * at.share * m_power[j];
 }
 
 void Solver::knownOfEnd(double h, double s) {
   const auto& C = m_flows.capacity_J_K();
   for (std::size_t i = 0; i < C.size(); ++i) m_known[i] = kW * h * (m_start.f[i] + m_middle.f[i]) * m_storing[i];
-  for (std::size_t j = 0; j < m_power.size(); ++j) m_known[m_heatedSlot[j]] += (C[m_heatedSlot[j]] > 0.0 ? h : s) * m_power[j];
+  for (std::size_t j = 0; j < m_power.size(); ++j)
+    for (const Heated& at : m_heated[j]) m_known[at.slot] += (C[at.slot] > 0.0 ? h : s) * at.share * m_power[j];
 }
 
 /// Both stages from m_start with the present powers, the end along the slopes only; leaves m_middle and m_end.
@@ -312,7 +336,8 @@ bool Solver::balanceAlgebraic() {
     m_flows.factor(kInstant_s, m_slopes);
     for (std::size_t i = 0; i < C.size(); ++i) m_delta[i] = C[i] > 0.0 ? 0.0 : kInstant_s * m_start.f[i];
     for (std::size_t j = 0; j < m_power.size(); ++j)
-      if (C[m_heatedSlot[j]] <= 0.0) m_delta[m_heatedSlot[j]] += kInstant_s * m_power[j];
+      for (const Heated& at : m_heated[j])
+        if (C[at.slot] <= 0.0) m_delta[at.slot] += kInstant_s * at.share * m_power[j];
     m_flows.solve(m_delta.data());
     double largest = 0.0;
     for (std::size_t i = 0; i < C.size(); ++i) {

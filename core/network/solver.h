@@ -12,6 +12,9 @@
 //   hysteresis          the crossing is located inside the step and the step is split there
 // Deterministic; nothing is allocated after prepare() but when a modulator brings links into force or takes them out.
 //
+// A solver is a value: a copy is where a run stands, and goes on to the last bit as the one that it was copied from (they share the network,
+// which never changes).
+//
 //   auto solver = Solver::prepare(network);
 //   while (solver->time_s() < end) solver->advance(600.0);
 //   solver->temperature_C(air);
@@ -73,6 +76,9 @@ public:
   /// what it was. Of two steps taken as one the second is already worked out when the first is handed out.
   void setBoundary(int node, double value_C) { m_flows.setBoundary(node, value_C); }
   void setSource(int source, double value_W) { m_flows.setSource(source, value_W); }
+  /// Stands where another does: clock, temperatures, ice, water on surfaces, switches and powers. For a network of the same nodes, relays and
+  /// thermostats under other circumstances; the next step sets out afresh. To go on as if nothing had been between, copy the solver itself.
+  void takeOver(const Solver& from);
   /// One step of h > 0 seconds. False if no solution was found even after halving the step 12 times.
   bool advance(double h);
 
@@ -146,7 +152,14 @@ private:
   };
   [[nodiscard]] Kept makeKept() const;
   bool cruise(double h);
+  /// What a thermostat may give at a time, W.
+  [[nodiscard]] double limitAt(std::size_t thermostat, double time_s) const;
   bool setpointsStay(double time_s);
+  bool limitsStay(double time_s);
+  /// Adds a thermostat's heat to a right-hand side.
+  void addHeat(std::vector<double>& rhs, std::size_t thermostat, double heat) const {
+    for (const Heated& h : m_heated[thermostat]) rhs[h.slot] += h.share * heat;
+  }
   bool extrapolate(double h);
   void setOut(FlowState& stage, double s, Kept& kept);
   void takeUp(const FlowState& stage, double s, Kept& kept);
@@ -181,7 +194,12 @@ private:
   SolverOptions m_options;
   std::shared_ptr<const Network> m_network;
   NetworkFlows m_flows;
-  std::vector<std::size_t> m_sensorSlot, m_heatedSlot; ///< by thermostat
+  struct Heated {
+    std::size_t slot;
+    double share;
+  };
+  std::vector<std::size_t> m_sensorSlot;     ///< by thermostat
+  std::vector<std::vector<Heated>> m_heated; ///< by thermostat: where its power goes
 
   double m_time = 0.0;
   FlowState m_start, m_middle, m_end;
@@ -201,6 +219,7 @@ private:
 
   std::vector<double> m_power; ///< by thermostat, now
   std::vector<bool> m_on;
+  std::vector<double> m_limit; ///< by thermostat, W: of the step in hand
   std::vector<double> m_setpoint, m_powerBefore, m_powerTried, m_powerAtStart;
   std::vector<std::vector<double>> m_responseMiddle, m_responseEnd; ///< by thermostat, free slot: K/W
   std::size_t m_besideStages = 0;                                   ///< the ideal thermostat whose responses are solved for with the stages

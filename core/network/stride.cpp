@@ -68,7 +68,7 @@ bool Solver::holdOnTheWay() const {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const Thermostat& t = m_network->thermostats[j];
     const std::size_t sensor = m_sensorSlot[j];
-    if (t.mode == Thermostat::Mode::ideal && sensor < m_known.size() && m_power[j] < t.power_W && m_middle.T[sensor] < m_setpoint[j] - kBelowSetpoint_K)
+    if (t.mode == Thermostat::Mode::ideal && sensor < m_known.size() && m_power[j] < m_limit[j] && m_middle.T[sensor] < m_setpoint[j] - kBelowSetpoint_K)
       return false;
   }
   return true;

@@ -22,7 +22,7 @@ constexpr int kMaxCorrections = 8;  // of correction and Newton
 void Solver::middleUnit(std::size_t j, double s) {
   auto& middle = m_responseMiddle[j];
   std::fill(middle.begin(), middle.end(), 0.0);
-  middle[m_heatedSlot[j]] = (m_flows.capacity_J_K()[m_heatedSlot[j]] > 0.0 ? 2.0 : 1.0) * s;
+  for (const Heated& at : m_heated[j]) middle[at.slot] += (m_flows.capacity_J_K()[at.slot] > 0.0 ? 2.0 : 1.0) * at.share * s;
 }
 
 /// The same at the end stage, once the middle's response is known.
@@ -30,11 +30,9 @@ void Solver::endUnit(std::size_t j, double h, double s) {
   const auto& C = m_flows.capacity_J_K();
   const auto& middle = m_responseMiddle[j];
   auto& end = m_responseEnd[j];
-  const std::size_t heated = m_heatedSlot[j];
-  const bool storing = C[heated] > 0.0;
   // s J r = C r - rhs, so that w h J r needs no product with J
   for (std::size_t i = 0; i < middle.size(); ++i) end[i] = kW / kD * C[i] * middle[i];
-  end[heated] = storing ? end[heated] - 2.0 * kW * h + h : s;
+  for (const Heated& at : m_heated[j]) end[at.slot] += C[at.slot] > 0.0 ? at.share * (h - 2.0 * kW * h) : at.share * s;
 }
 
 /// How both stages move with a watt of each ideal thermostat.
@@ -63,12 +61,13 @@ bool Solver::choosePowers(double h) {
       double error = m_setpoint[j] - m_end.T[m_sensorSlot[j]];
       if (moved && m_sensorSlot[j] < free)
         for (std::size_t k = 0; k < m_power.size(); ++k) error -= (m_power[k] - m_powerBefore[k]) * m_responseEnd[k][m_sensorSlot[j]];
-      const bool idle = (m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] >= t.power_W && error >= 0.0);
-      if (idle || std::abs(error) < m_options.newtonTolerance_K) continue;
+      const double limit = m_limit[j];
+      const bool idle = (m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] == limit && error >= 0.0);
+      if (idle || (m_power[j] <= limit && std::abs(error) < m_options.newtonTolerance_K)) continue;
       if (!moved) unitResponses(h);
       const double response = m_sensorSlot[j] < free ? m_responseEnd[j][m_sensorSlot[j]] : 0.0;
       if (response <= 0.0) continue;
-      const double power = std::clamp(m_power[j] + error / response, 0.0, t.power_W);
+      const double power = std::clamp(m_power[j] + error / response, 0.0, limit);
       largest = std::max(largest, std::abs(power - m_power[j]) * response);
       m_power[j] = power;
       moved = true;
@@ -135,10 +134,16 @@ bool Solver::holdSetpoints(double h) {
   return true;
 }
 
-/// Of the ideal thermostats.
+double Solver::limitAt(std::size_t j, double time_s) const {
+  const Thermostat& t = m_network->thermostats[j];
+  return t.limitSignal < 0 ? t.power_W : t.power_W * std::max(m_network->tables[static_cast<std::size_t>(t.limitSignal)].at(time_s), 0.0);
+}
+
+/// Of the ideal thermostats; limits of all.
 void Solver::takeSetpoints(double time_s) {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const Thermostat& t = m_network->thermostats[j];
+    m_limit[j] = limitAt(j, time_s);
     if (t.mode == Thermostat::Mode::ideal)
       m_setpoint[j] = t.setpointSignal >= 0 ? m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(time_s) : t.setpoint_C;
   }
@@ -150,7 +155,7 @@ bool Solver::advanceSmooth(double h) {
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const Thermostat& t = m_network->thermostats[j];
     if (t.mode == Thermostat::Mode::hysteresis) {
-      m_power[j] = m_on[j] ? t.power_W : 0.0;
+      m_power[j] = m_on[j] ? m_limit[j] : 0.0;
       continue;
     }
     anyIdeal = true;
