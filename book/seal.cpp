@@ -93,7 +93,7 @@ Status seal(sqlite3* db) {
 Problems pageDamageOf(sqlite3* db) {
   Problems found;
   long places = 0;
-  Statement s(db, "PRAGMA quick_check");
+  Statement s(db, "PRAGMA integrity_check");
   for (;;) {
     const auto row = s.step();
     if (!row) ++places;

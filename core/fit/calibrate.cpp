@@ -3,11 +3,9 @@
 
 #include "core/fit/fitted_sensors.h"
 #include "core/fit/model_balance.h"
-#include "core/network/solver.h"
 #include "core/parallel.h"
 #include "core/simulate/before_run.h"
 #include "core/simulate/simulate.h"
-#include "core/simulate/store_runner.h"
 
 #include <ceres/ceres.h>
 #include <fmt/format.h>
@@ -81,20 +79,22 @@ public:
         power.step_s = winter.step_s;
         a.network.sources.push_back({a.air, Driver::table(a.network.addSignal(std::move(power))), "heater"});
       }
-      auto solver = Solver::prepare(std::move(a.network), {.cruise = true});
-      StoreRunner stores(plan, a, winter);
+      auto run = Run::prepare(plan, std::move(a), winter);
       const Scene::Before& before = m_scene.before[w];
       const auto state = before.winter ? runBefore(plan, before) : std::nullopt;
-      if (solver && state && state->temperature_C.size() == solver->network().nodes.size()) {
-        solver->setTemperatures(state->temperature_C);
-        solver->reset();
+      if (!run || (before.winter && !state)) {
+        failed = true;
+        return;
       }
-      if (solver) stores.begin(*solver, state ? state->piles : std::vector<PilePresent>{});
+      if (!state || !run->begin(*state)) run->begin();
       said[w].assign(m_sensors.size(), std::vector<float>(winter.size(), 0.0F));
-      for (std::size_t i = 0; i < winter.size() && !failed; ++i) {
-        if (i > 0 && (!solver || !solver->advance(winter.step_s))) failed = true;
-        if (i > 0 && !failed) stores.step(*solver, i);
-        for (std::size_t k = 0; k < m_sensors.size() && !failed; ++k) said[w][k][i] = static_cast<float>(solver->temperature_C(m_sensors[k].node));
+      const auto see = [&] {
+        for (std::size_t k = 0; k < m_sensors.size(); ++k) said[w][k][run->step()] = static_cast<float>(run->solver().temperature_C(m_sensors[k].node));
+      };
+      see();
+      while (!run->isDone() && !failed) {
+        if (!run->advance()) failed = true;
+        see();
       }
     });
     return failed ? Modelled{} : said;

@@ -80,6 +80,8 @@ public:
   /// slopes must be evaluated anew.
   bool settleFreezing(std::span<const double> before, std::span<double> T);
   [[nodiscard]] const FreezingNodes& freezing() const { return m_freezing; }
+  /// A commanded relay; flows and slopes must be evaluated anew.
+  void setRelay(int relay, bool on);
   /// Relays as another network of the same ones has them.
   void takeRelays(const NetworkFlows& from);
 

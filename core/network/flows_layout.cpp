@@ -220,6 +220,11 @@ void NetworkFlows::startFreezing(std::span<const double> T) {
   activate();
 }
 
+void NetworkFlows::setRelay(int relay, bool on) {
+  m_relays.set(relay, on);
+  followRelays();
+}
+
 void NetworkFlows::takeRelays(const NetworkFlows& from) {
   if (m_relays.empty()) return;
   m_relays.takeOver(from.m_relays);
@@ -239,6 +244,7 @@ void NetworkFlows::followRelays() {
 void NetworkFlows::startRelays(std::span<const double> T) {
   if (m_relays.empty()) return;
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
+    if (m_network->relays[r].isCommanded) continue;
     const int film = m_relayFilm[r];
     constexpr double kAnyFilm_W_K = 1.0; // only the sign counts
     const bool reached = film >= 0 && strength(m_relayModulator[r]) > 0.0; // no damp air gets behind a tight cloth
@@ -250,6 +256,7 @@ void NetworkFlows::startRelays(std::span<const double> T) {
 bool NetworkFlows::settleRelays(std::span<const double> T, double h) {
   bool switched = false;
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
+    if (m_network->relays[r].isCommanded) continue;
     const int film = m_relayFilm[r];
     const bool has = film < 0 ? m_relays.step(r, T[slot(m_network->relays[r].sensor)], 0.0, h)
                               : m_relays.step(r, 0.0, m_vapour.condensing_W(film, T.data(), m_film[static_cast<std::size_t>(film)].h), h);
@@ -376,7 +383,7 @@ bool NetworkFlows::modulateOver(double middle_s, double end_s, const std::vector
 
 bool NetworkFlows::relayTurns(const std::vector<double>& T) const {
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
-    if (m_relayFilm[r] >= 0) continue;
+    if (m_relayFilm[r] >= 0 || m_network->relays[r].isCommanded) continue;
     const Relay& relay = m_network->relays[r];
     const double sensor_C = T[slot(relay.sensor)];
     if (m_relays.isOn(static_cast<int>(r)) ? sensor_C >= relay.off_C : sensor_C <= relay.on_C) return true;

@@ -6,6 +6,7 @@
 //   water       m' = q/L of a film (core/network/vapour.h), counted by the flow at each step's end; 0 <= m <= holds_g, and what
 //               is more runs off. On from wets_g until all has dried. What a step dries beyond the last drop is heat of the
 //               balance all the same; only the count of water ends at 0
+//   commanded   on from the start, and as it is told from outside the network
 #pragma once
 
 #include <string>
@@ -20,13 +21,16 @@ struct Relay {
   int film = -1;                  ///< water: a natural link with vapour
   double wets_g = 0.0;            ///< from which it counts as wet, > 0
   double holds_g = 0.0;           ///< of the whole film, >= wets_g
+  bool isCommanded = false;       ///< by neither
 };
 
 /// The states of a network's relays.
 class Relays {
 public:
   Relays() = default;
-  explicit Relays(const std::vector<Relay>& relays) : m_relays(&relays), m_on(relays.size(), 0), m_water_g(relays.size(), 0.0) {}
+  explicit Relays(const std::vector<Relay>& relays) : m_relays(&relays), m_on(relays.size(), 0), m_water_g(relays.size(), 0.0) {
+    for (std::size_t r = 0; r < relays.size(); ++r) m_on[r] = relays[r].isCommanded ? 1 : 0;
+  }
 
   [[nodiscard]] bool empty() const { return m_on.empty(); }
   [[nodiscard]] std::size_t size() const { return m_on.size(); }
@@ -34,6 +38,7 @@ public:
   [[nodiscard]] const char* states() const { return m_on.data(); }
   [[nodiscard]] double water_g(int relay) const { return m_water_g[static_cast<std::size_t>(relay)]; }
 
+  void set(int relay, bool on) { m_on[static_cast<std::size_t>(relay)] = on ? 1 : 0; }
   /// The states of another set of the same relays.
   void takeOver(const Relays& from) {
     m_on = from.m_on;

@@ -72,6 +72,7 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   solver.m_responseMiddle.assign(net.thermostats.size(), std::vector<double>(free, 0.0));
   solver.m_responseEnd = solver.m_responseMiddle;
   solver.m_setpoint.assign(net.thermostats.size(), 0.0);
+  solver.m_limitShare.assign(net.thermostats.size(), 1.0);
   for (std::size_t j = 0; j < net.thermostats.size(); ++j) solver.m_limit.push_back(solver.limitAt(j, 0.0));
   solver.m_powerBefore = solver.m_powerTried = solver.m_powerAtStart = solver.m_lastPower = solver.m_setpoint;
   solver.m_step_J.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
@@ -117,6 +118,20 @@ void Solver::setTemperatures(std::span<const double> temperature_C) {
   }
   m_flows.startFreezing(m_start.T);
   m_flows.startRelays(m_start.T);
+  m_startKnown = m_midway = false;
+  m_cruiseFor_s = 0.0;
+}
+
+void Solver::setLimit(std::size_t thermostat, double share) {
+  if (m_limitShare[thermostat] == share) return;
+  m_limitShare[thermostat] = share;
+  m_midway = false; // what was worked out ahead is no longer so
+  m_cruiseFor_s = 0.0;
+}
+
+void Solver::setRelay(int relay, bool on) {
+  if (m_flows.relays().isOn(relay) == on) return;
+  m_flows.setRelay(relay, on);
   m_startKnown = m_midway = false;
   m_cruiseFor_s = 0.0;
 }

@@ -79,6 +79,10 @@ public:
   /// Stands where another does: clock, temperatures, ice, water on surfaces, switches and powers. For a network of the same nodes, relays and
   /// thermostats under other circumstances; the next step sets out afresh. To go on as if nothing had been between, copy the solver itself.
   void takeOver(const Solver& from);
+  /// Of what a thermostat may give by itself, from the next step on, 0..1.
+  void setLimit(std::size_t thermostat, double share);
+  /// A relay that is commanded, from the next step on.
+  void setRelay(int relay, bool on);
   /// One step of h > 0 seconds. False if no solution was found even after halving the step 12 times.
   bool advance(double h);
 
@@ -219,7 +223,8 @@ private:
 
   std::vector<double> m_power; ///< by thermostat, now
   std::vector<bool> m_on;
-  std::vector<double> m_limit; ///< by thermostat, W: of the step in hand
+  std::vector<double> m_limit;      ///< by thermostat, W: of the step in hand
+  std::vector<double> m_limitShare; ///< by thermostat, as set
   std::vector<double> m_setpoint, m_powerBefore, m_powerTried, m_powerAtStart;
   std::vector<std::vector<double>> m_responseMiddle, m_responseEnd; ///< by thermostat, free slot: K/W
   std::size_t m_besideStages = 0;                                   ///< the ideal thermostat whose responses are solved for with the stages

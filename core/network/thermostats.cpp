@@ -136,7 +136,8 @@ bool Solver::holdSetpoints(double h) {
 
 double Solver::limitAt(std::size_t j, double time_s) const {
   const Thermostat& t = m_network->thermostats[j];
-  return t.limitSignal < 0 ? t.power_W : t.power_W * std::max(m_network->tables[static_cast<std::size_t>(t.limitSignal)].at(time_s), 0.0);
+  const double most_W = m_limitShare[j] * t.power_W;
+  return t.limitSignal < 0 ? most_W : most_W * std::max(m_network->tables[static_cast<std::size_t>(t.limitSignal)].at(time_s), 0.0);
 }
 
 /// Of the ideal thermostats; limits of all.

@@ -69,6 +69,15 @@ void Assembler::rooms() {
     if (const auto place = otherRoom(m_plan, r.space.kind)) m_a.rooms[*place] = {r.air.air, r.air.vapour};
 }
 
+int Assembler::onMains(int signal) {
+  if (m_a.mains < 0) {
+    m_a.mains = static_cast<int>(m_net.relays.size());
+    m_net.relays.push_back({.id = "mains", .isCommanded = true});
+  }
+  if (signal < 0) signal = constantSignal(1.0);
+  return m_net.addSwitch(m_a.mains, signal, constantSignal(0.0));
+}
+
 int Assembler::signal(std::vector<double> values, bool hold) {
   Signal s;
   s.value = std::move(values);
@@ -218,7 +227,7 @@ void Assembler::vents(const std::vector<double>& may) {
     ventAir(m_net, house.air, m_outdoors, sides->opens_C, sides->full_C, 1.0, signal(std::move(rolled)), part);
   }
   if (const auto& fan = m_house.extractFan) {
-    ventAir(m_net, house.air, m_outdoors, fan->above_C, fan->above_C + kFanBand_K, airChangeConductance_W_K(fan->flow_m3_h, 1.0, 10.0, pressure), lock, part);
+    ventAir(m_net, house.air, m_outdoors, fan->above_C, fan->above_C + kFanBand_K, airChangeConductance_W_K(fan->flow_m3_h, 1.0, 10.0, pressure), onMains(lock), part);
     m_a.fans.push_back({fan->power_W, house.air.air, fan->above_C, fan->above_C + kFanBand_K, locks ? may : std::vector<double>{}});
   }
   if (m_roof)
@@ -273,7 +282,8 @@ int Assembler::thermostat(const std::string& name, int air, double power_W, cons
   t.power_W = power_W;
   t.setpointSignal = signalOf([&](std::size_t i) { return m_night[i] > 0.0 ? setpoints.night_C : setpoints.day_C; }, true);
   m_net.thermostats.push_back(t);
-  return static_cast<int>(m_net.thermostats.size()) - 1;
+  m_a.electric.push_back(static_cast<int>(m_net.thermostats.size()) - 1);
+  return m_a.electric.back();
 }
 
 void Assembler::heater() {

@@ -10,6 +10,7 @@
 #include "core/plan/store_list.h"
 #include "core/weather/weather.h"
 
+#include <algorithm>
 #include <optional>
 #include <string>
 #include <vector>
@@ -64,6 +65,9 @@ struct Assembly {
   int sky = -1;
   int deep = -1;
   int heater = -1;                ///< thermostat, -1 without one
+  int mains = -1;                 ///< commanded relay that fans and pumps hang on; -1 where there are none
+  std::vector<int> electric;      ///< thermostats that the mains feed
+  [[nodiscard]] bool isElectric(int thermostat) const { return std::find(electric.begin(), electric.end(), thermostat) != electric.end(); }
   std::vector<StoreNodes> stores; ///< barrels, pipes, compost, loops, cables
   struct Room {
     int air = -1, vapour = -1;

@@ -111,7 +111,7 @@ void Assembler::joinHouse(const Room& room, double airChanges_per_h, const std::
   const double conductance = airChangeConductance_W_K(fan->flow_m3_h, 1.0, 5.0, pressure);
   const RoomAir from = drawsFromRoom ? room.air : house, to = drawsFromRoom ? house : room.air;
   if (fan->rule == FanRule::warm) {
-    ventAir(m_net, from, to, fan->warmAbove_C, fan->warmAbove_C + kFanBand_K, conductance, -1, "");
+    ventAir(m_net, from, to, fan->warmAbove_C, fan->warmAbove_C + kFanBand_K, conductance, onMains(-1), "");
     m_a.fans.push_back({fan->power_W, from.air, fan->warmAbove_C, fan->warmAbove_C + kFanBand_K});
     return;
   }
@@ -120,7 +120,7 @@ void Assembler::joinHouse(const Room& room, double airChanges_per_h, const std::
     const bool byNight = fan->rule == FanRule::night;
     for (const double night : m_night) runs.runs.push_back((night > 0.0) == byNight ? 1.0 : 0.0);
   }
-  exchangeAir(m_net, from, to, conductance, runs.runs.empty() ? -1 : signal(runs.runs, true), "");
+  exchangeAir(m_net, from, to, conductance, onMains(runs.runs.empty() ? -1 : signal(runs.runs, true)), "");
   m_a.fans.push_back(std::move(runs));
 }
 

@@ -52,7 +52,7 @@ int Assembler::runsBy(const std::string& id, const StoreRule& rule, bool charges
     otherwise = m_net.addSwitch(static_cast<int>(m_net.relays.size()) - 1, off, on);
   }
   m_net.relays.push_back({id + " gives", m_a.air, rule.giveBelow_C, rule.giveBelow_C + kRuleBand_K});
-  return m_net.addSwitch(static_cast<int>(m_net.relays.size()) - 1, on, otherwise);
+  return onMains(m_net.addSwitch(static_cast<int>(m_net.relays.size()) - 1, on, otherwise));
 }
 
 double Assembler::pipeBeds_m2() const {
@@ -416,6 +416,7 @@ void Assembler::cable(std::size_t index) {
   t.setpoint_C = c.setpoint_C;
   StoreNodes store{StoreKind::cable, index, {at, nearest(kRoot_m), bedRoom(static_cast<std::size_t>(c.bed)).air}};
   store.thermostat = static_cast<int>(m_net.thermostats.size());
+  m_a.electric.push_back(store.thermostat);
   m_net.thermostats.push_back(std::move(t));
   m_a.stores.push_back(std::move(store));
 }

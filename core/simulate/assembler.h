@@ -112,6 +112,8 @@ private:
   void cable(std::size_t index);
   /// Signal of a fan or pump by the air of the house; without `charges` it only gives.
   int runsBy(const std::string& id, const StoreRule& rule, bool charges);
+  /// The signal while the mains are on, else 0; -1 stands for always.
+  int onMains(int signal);
   int constantSignal(double value);
   [[nodiscard]] HeldHeat heldBy(int node) const {
     const Node& of = m_net.nodes[static_cast<std::size_t>(node)];

@@ -5,17 +5,12 @@
 #pragma once
 
 #include "core/simulate/simulate.h"
-#include "core/simulate/store_runner.h"
+#include "core/run/run.h"
 
 #include <optional>
 #include <vector>
 
 namespace muffle {
-
-struct StateBefore {
-  std::vector<double> temperature_C; ///< by node, as of the winter's own assembly
-  std::vector<PilePresent> piles;
-};
 
 /// Nothing if no solution was found, or `stop` was set. before.winter must be there.
 std::optional<StateBefore> runBefore(const Plan& plan, const Scene::Before& before, const std::atomic<bool>* stop = nullptr);

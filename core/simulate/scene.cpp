@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The weather of a run's winters and of the weeks before them, with the sun on the house.
+#include "core/air/moist_air.h"
 #include "core/simulate/simulate.h"
 #include "core/simulate/store_runner.h"
 #include "core/weather/before.h"
@@ -44,6 +45,24 @@ void addSun(Scene& scene, const Plan& plan, std::size_t winter) {
   if (before.days == 0 || before.winter) return;
   before.winter = weatherBefore(w, plan.site, before.days);
   if (before.winter) before.sun = lit(*before.winter);
+}
+
+Scene colderBy(const Scene& scene, double kelvin) {
+  const auto cool = [kelvin](Winter& winter) {
+    for (std::size_t i = 0; i < winter.size(); ++i) {
+      const double warm_C = winter.outside_C[i];
+      winter.outside_C[i] -= kelvin;
+      winter.sky_C[i] -= kelvin;
+      winter.outside_g_kg[i] *= saturationPressure_Pa(winter.outside_C[i]) / saturationPressure_Pa(warm_C);
+    }
+  };
+  Scene colder = scene;
+  auto weather = std::make_shared<Weather>(*scene.weather);
+  for (Winter& winter : weather->winters) cool(winter);
+  colder.weather = std::move(weather);
+  for (Scene::Before& before : colder.before)
+    if (before.winter) cool(*before.winter);
+  return colder;
 }
 
 Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan) {

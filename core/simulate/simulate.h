@@ -8,8 +8,9 @@
 #pragma once
 
 #include "core/cost/cost.h"
+#include "core/results/results.h"
+#include "core/run/scenario.h"
 #include "core/simulate/assemble.h"
-#include "core/simulate/store_results.h"
 
 #include <array>
 #include <atomic>
@@ -42,72 +43,8 @@ Scene darkScene(std::shared_ptr<const Weather> weather, const Plan& plan);
 void addSun(Scene& scene, const Plan& plan, std::size_t winter);
 /// With the sun of every winter.
 Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan);
-
-/// What a night may miss its line by and still be held: a sensor's last digit.
-inline constexpr double kHoldTolerance_K = 0.05;
-
-struct NightResult {
-  Date date;
-  std::size_t winter = 0;
-  std::size_t from = 0, to = 0; ///< steps of the winter
-  bool judged = false;          ///< outside was measured throughout
-  bool held = false;            ///< by the house and by every room that has a line of its own
-  double coldest_C = 0.0;
-  UtcSeconds coldestAt = 0;
-  double outsideLow_C = 0.0;
-  double degreeHours_K_h = 0.0; ///< below the hold lines, of all rooms that have one
-  double heater_kWh = 0.0;
-  double damp_h = 0.0;                    ///< at 90 % relative humidity or more
-  double leafWet_h = 0.0;                 ///< leaves below the dew point
-  std::vector<double> roomColdest_C = {}; ///< in the other rooms, as otherRooms() lists them
-};
-
-/// The air of a room at every step.
-struct RoomSeries {
-  std::vector<float> air_C, vapour_g_kg;
-};
-
-/// Temperatures and flows at every step, for drawing.
-struct WinterSeries {
-  std::vector<float> air_C, floor_C, heater_W, sun_W;
-  std::vector<std::vector<float>> soil_C; ///< by depth
-  std::vector<StoreSeries> stores;        ///< as storesOf() lists them, barrels first
-  std::vector<float> vapour_g_kg;         ///< of the house's air
-  std::vector<RoomSeries> rooms;          ///< the others, as otherRooms() lists them
-  std::vector<float> leaf_C;              ///< of a leaf that lies open to the cover
-  std::vector<float> blanket;             ///< 1 while it is closed; empty without one
-  std::vector<float> vents;               ///< how far they are open, 0..1
-  std::vector<float> rolled;              ///< the same of rolled sides; empty without them
-  std::vector<float> roof;                ///< 1 while it is drawn back; empty where it is not made to
-  std::array<std::vector<float>, 3> inner_C, outer_C;
-  std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
-  std::vector<float> sky_W;                          ///< radiated to the sky; some of it may have come from warmer air outside
-};
-
-/// How damp a room's air was.
-struct Dampness {
-  double above90_h = 0.0; ///< hours at 90 % relative humidity or more: mould and rot grow
-  double leafWet_h = 0.0; ///< hours in which leaves were below the dew point
-  double longest_h = 0.0; ///< of either, on end
-};
-
-/// One winter of a plan.
-struct WinterResult {
-  WinterSeries series; ///< empty unless asked for
-  std::vector<NightResult> nights;
-  double heater_J = 0.0, cable_J = 0.0, fan_J = 0.0, sun_J = 0.0, peak_W = 0.0; ///< heaters by electricity; a loop's boiler is told with its store
-  std::array<double, kPartCount> loss_J{};
-  double sky_J = 0.0; ///< radiated to the sky; some of it may have come from warmer air outside
-  double closure = 1.0;
-  int draws = 0;          ///< of the night blanket
-  double tooWarm_h = 0.0; ///< that the house was above its line
-  double warmest_C = -1e9;
-  Dampness damp;
-  std::vector<Dampness> roomDamp;   ///< as otherRooms() lists them
-  std::vector<double> roomHeater_J; ///< of heater_J, the rooms' own
-  std::vector<double> soilDepth_m;
-  std::vector<StoreSummary> stores; ///< given and taken only with series
-};
+/// The same winters so much colder, outside and in the sky, as humid for their temperature; the weeks before them, too. The ground keeps its year.
+Scene colderBy(const Scene& scene, double kelvin);
 
 /// Steps 0..last of one series into another of the same winter; series that only one of them has are taken or dropped whole.
 void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last);
@@ -160,6 +97,7 @@ struct Simulation {
 struct SimulateOptions {
   bool series = false;
   int threads = 1;                         ///< winters in parallel; the answer does not depend on it
+  Scenario scenario = {};                  ///< what befalls the plan; a colder winter is the scene's (colderBy())
   const std::atomic<bool>* stop = nullptr; ///< set to give up; the result is then a cancelled problem
   /// simulateWinter() only: called once, when step `tellAt` (or the last, if that comes first) has been run, with series and
   /// nights up to it.

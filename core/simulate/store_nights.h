@@ -24,7 +24,7 @@ std::vector<const NightResult*> coldestNights(const Simulation& run, std::size_t
 struct StoreDay {
   double given_kWh = 0.0, taken_kWh = 0.0; ///< to the house and from it, both >= 0
 };
-/// Of a store's given_W (core/simulate/store_results.h); the day ends where the series does.
+/// Of a store's given_W (core/results/store_results.h); the day ends where the series does.
 StoreDay storeDay(const std::vector<float>& given_W, const NightResult& night, double step_s);
 
 } // namespace muffle

@@ -42,8 +42,9 @@ int warmUpDays(const Plan& plan, const Winter& winter) {
 }
 
 StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winter& winter)
-    : m_plan(plan), m_assembly(assembly), m_winter(winter), m_stagnant_h(assembly.stores.size(), 0.0), m_collected_h(m_stagnant_h),
-      m_every(std::max<std::size_t>(1, static_cast<std::size_t>(kPileStep_s / winter.step_s))) {
+    : m_plan(plan), m_assembly(assembly), m_winter(winter), m_every(std::max<std::size_t>(1, static_cast<std::size_t>(kPileStep_s / winter.step_s))) {
+  m_state.stagnant_h.assign(assembly.stores.size(), 0.0);
+  m_state.collected_h = m_state.stagnant_h;
   m_ground = undisturbedGround(plan);
   for (std::size_t s = 0; s < assembly.stores.size(); ++s) {
     const StoreNodes& store = assembly.stores[s];
@@ -51,19 +52,19 @@ StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winte
     if (store.collector >= 0) m_collecting.push_back(s);
     if (store.kind != StoreKind::compost) continue;
     const CompostPile& pile = plan.compost[store.index];
-    Place place{&store, blendOf(pile), {}, firstBuilt(pile, winter.start, plan.site.place.latitude_deg), 0.0, 0.0};
+    Place place{&store, blendOf(pile), firstBuilt(pile, winter.start, plan.site.place.latitude_deg), 0.0, 0.0};
     const PileSize size = pileSize(pile, place.blend);
-    place.air = pileAir(pile, size);
+    m_state.air.push_back(pileAir(pile, size));
     const double buried_m2 = pile.buried * size.sides_m2;
     place.ground_W_K = size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W) + buried_m2 / (size.core_m2K_W + pile.jacket_m2K_W + kUnder_m2K_W);
     if (pile.place == PilePlace::mound) place.outside_W_K = (size.top_m2 + size.sides_m2 - buried_m2) / (size.core_m2K_W + pile.jacket_m2K_W + kOuter_m2K_W);
     m_places.push_back(std::move(place));
   }
-  m_piles.resize(m_places.size());
-  m_energy.resize(m_places.size());
-  m_taken_J.resize(m_places.size());
-  m_pumped_h.resize(m_places.size());
-  m_pumps.resize(m_places.size());
+  m_state.piles.resize(m_places.size());
+  m_state.energy.resize(m_places.size());
+  m_state.taken_J.resize(m_places.size());
+  m_state.pumped_h.resize(m_places.size());
+  m_state.pumps.resize(m_places.size());
 }
 
 int StoreRunner::builtBy(const Place& place, std::size_t pile, UtcSeconds at) const {
@@ -75,10 +76,10 @@ int StoreRunner::builtBy(const Place& place, std::size_t pile, UtcSeconds at) co
 /// The pile's temperature, and what its air carries, to the network.
 void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
   const Place& place = m_places[pile];
-  PilePresent& now = m_piles[pile];
+  PilePresent& now = m_state.piles[pile];
   const StoreNodes& nodes = *place.nodes;
   // piles are built at the hours at which they go on
-  if (const int due = m_waiting == 0 ? builtBy(place, pile, m_winter.time(i)) : now.built; due > now.built) {
+  if (const int due = m_state.waiting == 0 ? builtBy(place, pile, m_winter.time(i)) : now.built; due > now.built) {
     now = {due, place.blend.mix, 0, now.watered_kg, {}, {}};
     breathe(pile);
     now.state = freshCompost(place.blend.mix, m_plan.compost[pile].tipped_C.value_or(std::max(kLeastStart_C, m_winter.outside_C[i])));
@@ -87,9 +88,9 @@ void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
   double t_C = now.state.temperature_C;
   if (of.place == PilePlace::mound) {
     const double warmed_C = solver.temperature_C(nodes.coilWarms >= 0 ? nodes.coilWarms : m_assembly.air);
-    const bool pumps = now.built > 0 && t_C >= warmed_C + kPumpNeeds_K;
+    const bool pumps = m_state.now.mains && now.built > 0 && t_C >= warmed_C + kPumpNeeds_K;
     if (!pumps) t_C = warmed_C;
-    m_pumps[pile] = pumps && (nodes.coilWarms >= 0 || solver.signalNow(nodes.runs) > 0.0);
+    m_state.pumps[pile] = pumps && (nodes.coilWarms >= 0 || solver.signalNow(nodes.runs) > 0.0);
   } else if (now.built == 0) {
     t_C = solver.temperature_C(nodes.node.front()); // nothing stands there
   }
@@ -100,63 +101,74 @@ void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
   }
 }
 
-void StoreRunner::begin(Solver& solver, const std::vector<PilePresent>& from) {
-  if (from.size() == m_piles.size()) m_piles = from;
+void StoreRunner::take(const std::vector<PilePresent>& piles) {
+  if (piles.size() == m_state.piles.size()) m_state.piles = piles;
+}
+
+void StoreRunner::change(Solver& solver, std::size_t i, const Circumstances& now) {
+  if (now.mains != m_state.now.mains) {
+    m_state.now = now;
+    collect(solver, i, 0.0);
+    for (std::size_t p = 0; p < m_places.size(); ++p) hand(solver, p, i);
+  }
+  m_state.now = now;
+}
+
+void StoreRunner::begin(Solver& solver) {
   for (std::size_t p = 0; p < m_places.size(); ++p) hand(solver, p, 0);
-  collect(solver, 0);
+  collect(solver, 0, m_winter.step_s);
   turnOver(solver);
 }
 
 void StoreRunner::step(Solver& solver, std::size_t i) {
   for (std::size_t p = 0; p < m_places.size(); ++p) {
-    m_taken_J[p] -= solver.boundaryEnergy_J(m_places[p].nodes->core);
-    if (m_pumps[p]) m_pumped_h[p] += m_winter.step_s / 3600.0;
+    m_state.taken_J[p] -= solver.boundaryEnergy_J(m_places[p].nodes->core);
+    if (m_state.pumps[p]) m_state.pumped_h[p] += m_winter.step_s / 3600.0;
   }
-  if (++m_waiting >= m_every || i + 1 == m_winter.size()) {
+  if (++m_state.waiting >= m_every || i + 1 == m_winter.size()) {
     for (std::size_t p = 0; p < m_places.size(); ++p) {
-      if (m_piles[p].built > 0) goOn(solver, p, i, static_cast<double>(m_waiting) * m_winter.step_s);
-      m_taken_J[p] = 0.0;
+      if (m_state.piles[p].built > 0) goOn(solver, p, i, static_cast<double>(m_state.waiting) * m_winter.step_s);
+      m_state.taken_J[p] = 0.0;
     }
-    m_waiting = 0;
+    m_state.waiting = 0;
   }
   for (std::size_t p = 0; p < m_places.size(); ++p) hand(solver, p, i);
-  collect(solver, i);
+  collect(solver, i, m_winter.step_s);
   turnOver(solver);
 }
 
 void StoreRunner::goOn(const Solver& solver, std::size_t pile, std::size_t i, double h_s) {
   const Place& place = m_places[pile];
-  PilePresent& now = m_piles[pile];
+  PilePresent& now = m_state.piles[pile];
   CompostWeather weather{m_winter.outside_C[i], m_winter.outside_g_kg[i] / 1000.0, solver.network().pressure_Pa};
   if (place.nodes->air >= 0) weather.air_C = solver.temperature_C(place.nodes->air);
   if (place.nodes->vapour >= 0) weather.air_kg_kg = solver.temperature_C(place.nodes->vapour) / 1000.0;
   const double ground_C = m_ground.temperature_C(kUnder_m, m_winter.startDay + static_cast<double>(i) * m_winter.step_s / kDay_s);
   weather.taken_W_K = place.outside_W_K + place.ground_W_K;
   weather.taken_W =
-      m_taken_J[pile] / h_s + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) + place.ground_W_K * (now.state.temperature_C - ground_C);
-  const CompostStep did = advanceCompost(now.mix, now.state, place.air, weather, h_s);
+      m_state.taken_J[pile] / h_s + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) + place.ground_W_K * (now.state.temperature_C - ground_C);
+  const CompostStep did = advanceCompost(now.mix, now.state, m_state.air[pile], weather, h_s);
   now.rates = did.middle;
-  CompostStep& sum = m_energy[pile];
+  CompostStep& sum = m_state.energy[pile];
   sum.heat_J += did.heat_J;
   sum.sensible_J += did.sensible_J;
   sum.latent_J += did.latent_J;
   sum.taken_J += did.taken_J;
-  tend(pile, i);
+  if (m_state.now.tended) tend(pile, i);
 }
 
 /// A pile that has grown or is built anew breathes by its height.
 void StoreRunner::breathe(std::size_t pile) {
-  Place& place = m_places[pile];
   const CompostPile& of = m_plan.compost[pile];
-  Blend blend = place.blend;
-  blend.volume_m3 = m_piles[pile].mix.volume_m3;
-  place.air = pileAir(of, pileSize(of, blend));
+  Blend blend = m_places[pile].blend;
+  blend.volume_m3 = m_state.piles[pile].mix.volume_m3;
+  m_state.air[pile] = pileAir(of, pileSize(of, blend));
 }
 
 /// What the grower does to it when it is due.
 void StoreRunner::tend(std::size_t pile, std::size_t i) {
   const CompostPile& of = m_plan.compost[pile];
-  PilePresent& now = m_piles[pile];
+  PilePresent& now = m_state.piles[pile];
   const double yard_C = std::max(kLeastStart_C, m_winter.outside_C[i]);
   if (of.topUpEvery_days > 0.0 && now.state.age_s >= (now.toppedUp + 1) * of.topUpEvery_days * kDay_s) {
     topUpCompost(now.mix, now.state, kTopUp, yard_C);
@@ -180,15 +192,16 @@ void StoreRunner::turnOver(Solver& solver) {
   }
 }
 
-/// What the collectors give over the next step.
-void StoreRunner::collect(Solver& solver, std::size_t i) {
+/// What the collectors give over the next step, of which so much is counted as one.
+void StoreRunner::collect(Solver& solver, std::size_t i, double counted_s) {
   for (const std::size_t s : m_collecting) {
     const StoreNodes& store = m_assembly.stores[s];
     const double warmed_C = solver.temperature_C(store.collectorWarms);
     const double gain_W_m2 = kCollectorTakesUp * store.collector_W_m2[i] - kCollectorLoss_W_m2K * (warmed_C + store.collectorAbove_K - m_winter.outside_C[i]);
     const bool tooHot = warmed_C > store.collectorStops_C;
-    if (gain_W_m2 > 0.0) (tooHot ? m_stagnant_h : m_collected_h)[s] += m_winter.step_s / 3600.0;
-    solver.setSource(store.collector, tooHot ? 0.0 : store.collector_m2 * std::max(gain_W_m2, 0.0));
+    const bool stands = tooHot || !m_state.now.mains; // its pump rests
+    if (gain_W_m2 > 0.0) (stands ? m_state.stagnant_h : m_state.collected_h)[s] += counted_s / 3600.0;
+    solver.setSource(store.collector, stands ? 0.0 : store.collector_m2 * std::max(gain_W_m2, 0.0));
   }
 }
 

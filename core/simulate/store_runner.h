@@ -10,7 +10,7 @@
 #pragma once
 
 #include "core/ground/soil.h"
-#include "core/network/solver.h"
+#include "core/run/component.h"
 #include "core/simulate/assemble.h"
 #include "core/store/pile.h"
 
@@ -29,32 +29,34 @@ struct PilePresent {
   CompostRates rates;
 };
 
-class StoreRunner {
+class StoreRunner final : public Component {
 public:
   StoreRunner(const Plan& plan, const Assembly& assembly, const Winter& winter);
 
-  /// At the winter's first step; piles as another run left them, where given.
-  void begin(Solver& solver, const std::vector<PilePresent>& from = {});
-  /// After the solver has come to step i.
-  void step(Solver& solver, std::size_t i);
+  /// Piles as another run left them, if it had as many.
+  void take(const std::vector<PilePresent>& piles);
+  void begin(Solver& solver) override;
+  void change(Solver& solver, std::size_t i, const Circumstances& now) override;
+  void step(Solver& solver, std::size_t i) override;
+  [[nodiscard]] std::any keep() const override { return m_state; }
+  void goOn(const std::any& state) override { m_state = std::any_cast<const State&>(state); }
 
   /// Nothing goes on beside the network: step() need not be called.
   [[nodiscard]] bool isIdle() const { return m_places.empty() && m_collecting.empty() && m_layered.empty(); }
   /// By compost pile of the plan.
-  [[nodiscard]] const std::vector<PilePresent>& piles() const { return m_piles; }
+  [[nodiscard]] const std::vector<PilePresent>& piles() const { return m_state.piles; }
   /// Heat that decay gave and that the network took, J, by compost pile.
-  [[nodiscard]] const std::vector<CompostStep>& energy() const { return m_energy; }
+  [[nodiscard]] const std::vector<CompostStep>& energy() const { return m_state.energy; }
   /// By store of the assembly: hours that what a collector warms was too hot to take more, and hours that its pump ran.
-  [[nodiscard]] double stagnant_h(std::size_t store) const { return m_stagnant_h[store]; }
-  [[nodiscard]] double collected_h(std::size_t store) const { return m_collected_h[store]; }
+  [[nodiscard]] double stagnant_h(std::size_t store) const { return m_state.stagnant_h[store]; }
+  [[nodiscard]] double collected_h(std::size_t store) const { return m_state.collected_h[store]; }
   /// Hours that the pump of a mound's coil ran, by compost pile.
-  [[nodiscard]] double pumped_h(std::size_t pile) const { return m_pumped_h[pile]; }
+  [[nodiscard]] double pumped_h(std::size_t pile) const { return m_state.pumped_h[pile]; }
 
 private:
   struct Place {
     const StoreNodes* nodes;
     Blend blend;
-    CompostAir air;
     UtcSeconds first;               ///< built
     double outside_W_K, ground_W_K; ///< of what the network does not hold
   };
@@ -63,7 +65,7 @@ private:
   void tend(std::size_t pile, std::size_t i);
   void goOn(const Solver& solver, std::size_t pile, std::size_t i, double h_s);
   void hand(Solver& solver, std::size_t pile, std::size_t i);
-  void collect(Solver& solver, std::size_t i);
+  void collect(Solver& solver, std::size_t i, double counted_s);
   void turnOver(Solver& solver);
 
   const Plan& m_plan;
@@ -72,13 +74,19 @@ private:
   UndisturbedGround m_ground;
   std::vector<std::size_t> m_layered, m_collecting; ///< stores of water in two layers; with a collector
   std::vector<Place> m_places;
-  std::vector<PilePresent> m_piles;
-  std::vector<CompostStep> m_energy;
-  std::vector<double> m_stagnant_h, m_collected_h, m_pumped_h;
-  std::vector<bool> m_pumps;     ///< by compost pile: its pump runs now
-  std::vector<double> m_taken_J; ///< by the network since the pile last went on
-  std::size_t m_every;           ///< of the network's steps, a pile takes one
-  std::size_t m_waiting = 0;     ///< steps since then
+  std::size_t m_every; ///< of the network's steps, a pile takes one
+  /// What changes on the way.
+  struct State {
+    std::vector<PilePresent> piles;
+    std::vector<CompostAir> air; ///< by compost pile, as it stands
+    std::vector<CompostStep> energy;
+    std::vector<double> stagnant_h, collected_h, pumped_h;
+    std::vector<bool> pumps;     ///< by compost pile: its pump runs now
+    std::vector<double> taken_J; ///< by the network since the pile last went on
+    std::size_t waiting = 0;     ///< steps since then
+    Circumstances now;
+  };
+  State m_state;
 };
 
 /// The first pile's day in the season that a moment belongs to: seasons begin in July.

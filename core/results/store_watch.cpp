@@ -1,0 +1,118 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/results/store_watch.h"
+
+#include "core/results/groups.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace muffle {
+namespace {
+
+/// Compost's first trace is the pile itself, NaN while nothing stands there.
+float trace_C(const Run& run, const StoreNodes& store, std::size_t trace) {
+  if (store.kind != StoreKind::compost) return static_cast<float>(run.solver().temperature_C(store.node[trace]));
+  if (trace > 0) return static_cast<float>(run.solver().temperature_C(store.node[trace - 1]));
+  const PilePresent& pile = run.stores().piles()[store.index];
+  return pile.built > 0 ? static_cast<float>(pile.state.temperature_C) : std::numeric_limits<float>::quiet_NaN();
+}
+
+} // namespace
+
+std::vector<StoreSeries> StoreWatch::makeSeries(const Assembly& assembly, std::size_t n) {
+  std::vector<StoreSeries> all;
+  for (const StoreNodes& store : assembly.stores) {
+    StoreSeries& series = all.emplace_back();
+    const bool isPile = store.kind == StoreKind::compost;
+    series.temperature_C.assign(store.node.size() + (isPile ? 1 : 0), std::vector<float>(n));
+    series.given_W.assign(n, 0.0F);
+    if (isPile || !store.holds.empty()) series.charge_kWh.assign(n, 0.0F);
+    if (isPile)
+      for (auto* of : {&series.made_W, &series.oxygen_percent, &series.moisture}) of->assign(n, 0.0F);
+  }
+  return all;
+}
+
+double StoreWatch::charge_J(const Run& run, const StoreNodes& store) const {
+  double sum = 0.0;
+  for (const HeldHeat& held : store.holds)
+    sum += heatHeld_J(held.capacity_J_K, held.water, run.solver().temperature_C(held.node)) - heatHeld_J(held.capacity_J_K, held.water, m_hold_C);
+  return sum;
+}
+
+void StoreWatch::see(const Run& run) {
+  const auto& stores = run.assembly().stores;
+  for (std::size_t s = 0; s < stores.size(); ++s) {
+    StoreSummary& sum = m_sums[s];
+    const auto first = static_cast<double>(trace_C(run, stores[s], 0)); // not a number before a pile is built
+    if (first < sum.coldest_C) sum.coldest_C = first;
+    if (stores[s].kind == StoreKind::loop && stores[s].node.size() > 1) sum.coldest_C = std::min(sum.coldest_C, run.solver().temperature_C(stores[s].node[1]));
+    if (first > sum.warmest_C) sum.warmest_C = first;
+    if (run.step() > 0 && !stores[s].coil && (stores[s].runs >= 0 || stores[s].thermostat >= 0)) seeSupply(run, stores[s], s);
+    if (m_series) seeSeries(run, stores[s], s);
+  }
+}
+
+/// Fan, pump or cable.
+void StoreWatch::seeSupply(const Run& run, const StoreNodes& store, std::size_t s) {
+  const double hours = run.winter().step_s / 3600.0;
+  StoreSummary& sum = m_sums[s];
+  const double runs = store.runs >= 0 ? run.solver().signalNow(store.runs) : 0.0;
+  const double power_W = store.thermostat >= 0 ? run.solver().lastPower_W(store.thermostat) : runs * store.power_W;
+  if (power_W > 0.0) sum.running_h += hours;
+  sum.electricity_kWh += power_W * hours / 1000.0;
+  (store.thermostat >= 0 ? m_cable_J : m_fan_J) += power_W * run.winter().step_s;
+  if (store.thermostat < 0) return;
+  sum.given_kWh += power_W * hours / 1000.0;
+  if (m_series) (*m_series)[s].given_W[run.step()] = static_cast<float>(power_W);
+}
+
+void StoreWatch::seeSeries(const Run& run, const StoreNodes& store, std::size_t s) {
+  const std::size_t i = run.step();
+  StoreSeries& series = (*m_series)[s];
+  StoreSummary& sum = m_sums[s];
+  for (std::size_t k = 0; k < series.temperature_C.size(); ++k) series.temperature_C[k][i] = trace_C(run, store, k);
+  if (i > 0 && !(store.giving.empty() && store.taking.empty())) {
+    const double given_J = (store.giving.empty() ? 0.0 : run.solver().groupEnergy_J(storeGroup(s))) -
+                           (store.taking.empty() ? 0.0 : run.solver().groupEnergy_J(storeGroup(s) + 1));
+    series.given_W[i] = static_cast<float>(given_J / run.winter().step_s);
+    (given_J > 0.0 ? sum.given_kWh : sum.taken_kWh) += std::abs(given_J) / 3.6e6;
+  }
+  if (!store.holds.empty()) series.charge_kWh[i] = static_cast<float>(charge_J(run, store) / 3.6e6);
+  if (store.kind != StoreKind::compost) return;
+  const PilePresent& pile = run.stores().piles()[store.index];
+  if (pile.built == 0) return;
+  const double solids = pile.state.degradable_kg + pile.mix.inert_kg();
+  series.charge_kWh[i] = static_cast<float>(pile.state.degradable_kg * pile.mix.heat_J_kg / 3.6e6);
+  series.made_W[i] = static_cast<float>(pile.rates.heat_W);
+  series.oxygen_percent[i] = static_cast<float>(pile.rates.oxygen_percent);
+  series.moisture[i] = static_cast<float>(pile.state.water_kg / (pile.state.water_kg + solids));
+}
+
+void StoreWatch::tell(const Run& run, const EnergyBalance& balance, WinterResult& result) const {
+  result.stores = m_sums;
+  result.fan_J += m_fan_J;
+  result.cable_J += m_cable_J;
+  const auto& stores = run.assembly().stores;
+  for (std::size_t s = 0; s < stores.size(); ++s) {
+    const StoreNodes& store = stores[s];
+    StoreSummary& sum = result.stores[s];
+    if (store.kind == StoreKind::compost) {
+      sum.made_kWh = run.stores().energy()[store.index].heat_J / 3.6e6;
+      const double pumped_h = run.stores().pumped_h(store.index);
+      sum.running_h += pumped_h;
+      sum.electricity_kWh += store.power_W * pumped_h / 1000.0;
+      result.fan_J += store.power_W * pumped_h * 3600.0;
+    }
+    if (store.collector >= 0) {
+      constexpr double kCollectorPump_W = 20.0; // the smallest circulators
+      sum.stagnant_h = run.stores().stagnant_h(s);
+      sum.electricity_kWh += kCollectorPump_W * run.stores().collected_h(s) / 1000.0;
+      result.fan_J += kCollectorPump_W * run.stores().collected_h(s) * 3600.0;
+    }
+    if (store.boiler >= 0) sum.fuel_kWh = balance.thermostat_J[static_cast<std::size_t>(store.boiler)] / 3.6e6;
+  }
+}
+
+} // namespace muffle

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What became of every store; step by step where series are wanted.
+#pragma once
+
+#include "core/results/results.h"
+#include "core/run/run.h"
+
+namespace muffle {
+
+class StoreWatch final : public Observer {
+public:
+  /// `series`: by store, laid out, or null for none. Heat in a store counts above `hold_C`.
+  StoreWatch(const Assembly& assembly, double hold_C, std::vector<StoreSeries>* series) : m_hold_C(hold_C), m_series(series), m_sums(assembly.stores.size()) {}
+  static std::vector<StoreSeries> makeSeries(const Assembly& assembly, std::size_t steps);
+  void see(const Run& run) override;
+  /// With what its piles, collectors and boilers came to.
+  void tell(const Run& run, const EnergyBalance& balance, WinterResult& result) const;
+
+private:
+  void seeSupply(const Run& run, const StoreNodes& store, std::size_t index);
+  void seeSeries(const Run& run, const StoreNodes& store, std::size_t index);
+  [[nodiscard]] double charge_J(const Run& run, const StoreNodes& store) const;
+
+  double m_hold_C;
+  std::vector<StoreSeries>* m_series;
+  std::vector<StoreSummary> m_sums;
+  double m_fan_J = 0.0, m_cable_J = 0.0;
+};
+
+} // namespace muffle
