@@ -62,7 +62,7 @@ bool Solver::setpointsStay(double time_s) {
     if (m_power[j] > 0.0 || m_start.T[m_sensorSlot[j]] < then + kWarmEnough_K) return false;
     m_setpoint[j] = then;
   }
-  return limitsStay(time_s);
+  return !m_limitsVary || limitsStay(time_s);
 }
 
 /// Sets the stage out along the line from m_middle, where the step before it began, through m_start, with what the formula knows of it: the move so far and the

@@ -43,6 +43,7 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   const Network& net = *solver.m_network;
   for (const Thermostat& t : net.thermostats) {
     solver.m_sensorSlot.push_back(solver.m_flows.slot(t.sensor));
+    solver.m_limitsVary = solver.m_limitsVary || t.limitSignal >= 0;
     double rest = 1.0;
     std::vector<Heated> heated;
     for (const HeatShare& h : t.elsewhere) {

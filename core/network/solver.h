@@ -225,6 +225,7 @@ private:
   std::vector<bool> m_on;
   std::vector<double> m_limit;      ///< by thermostat, W: of the step in hand
   std::vector<double> m_limitShare; ///< by thermostat, as set
+  bool m_limitsVary = false;        ///< one of them goes by a signal
   std::vector<double> m_setpoint, m_powerBefore, m_powerTried, m_powerAtStart;
   std::vector<std::vector<double>> m_responseMiddle, m_responseEnd; ///< by thermostat, free slot: K/W
   std::size_t m_besideStages = 0;                                   ///< the ideal thermostat whose responses are solved for with the stages

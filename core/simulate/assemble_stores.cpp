@@ -37,11 +37,13 @@ constexpr int kMassCells = 4;
 } // namespace
 
 int Assembler::constantSignal(double value) {
+  const auto known = m_constants.find(value);
+  if (known != m_constants.end()) return known->second;
   Signal s;
   s.value = {value};
   s.t_s = {0.0};
   s.hold = true;
-  return m_net.addSignal(std::move(s));
+  return m_constants[value] = m_net.addSignal(std::move(s));
 }
 
 int Assembler::runsBy(const std::string& id, const StoreRule& rule, bool charges) {

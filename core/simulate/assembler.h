@@ -15,6 +15,7 @@
 #include "core/simulate/spaces.h"
 
 #include <algorithm>
+#include <map>
 #include <optional>
 #include <string>
 #include <utility>
@@ -146,6 +147,7 @@ private:
   Materials m_materials;
   Calibration m_fitted;
   Assembly m_a;
+  std::map<double, int> m_constants; ///< signals of one value for all time
   Network& m_net;
   std::vector<double> m_night;
   int m_windFilm = -1;
