@@ -65,7 +65,9 @@ void Book::Closer::operator()(sqlite3* db) const { sqlite3_close_v2(db); }
 Result<Book> Book::open(const std::string& path, Mode mode, Check check) {
   Book book;
   book.m_path = path;
-  const auto cannot = [&](const std::string& why) { return Problem{ProblemKind::storage, path, fmt::format("cannot be opened: {}", why), "check the name, the folder and its permissions"}; };
+  const auto cannot = [&](const std::string& why) {
+    return Problem{ProblemKind::storage, path, fmt::format("cannot be opened: {}", why), "check the name, the folder and its permissions"};
+  };
   std::error_code error;
   const bool exists = std::filesystem::exists(path, error);
   if (error) return cannot(error.message());
@@ -83,8 +85,7 @@ Result<Book> Book::open(const std::string& path, Mode mode, Check check) {
   const std::string name = std::filesystem::path(path).is_absolute() ? path : "./" + path; // ":memory:" is a name like any other
   const int rc = sqlite3_open_v2(name.c_str(), &raw, SQLITE_OPEN_READWRITE, nullptr);
   book.m_db.reset(raw);
-  if (rc != SQLITE_OK)
-    return cannot(raw ? sqlite3_errmsg(raw) : "out of memory");
+  if (rc != SQLITE_OK) return cannot(raw ? sqlite3_errmsg(raw) : "out of memory");
   sqlite3_busy_timeout(raw, 20000); // a long log may be on its way in from another connection
   addDigestFunction(raw);
   // a file of another's making may hold functions and views that do what no book does

@@ -40,10 +40,10 @@ struct Snapshot {
   std::string name; ///< the grower's own, or what was about to be done
   UtcSeconds at = 0;
   std::string planJson;
-  bool byHand = true;       ///< asked for by the grower; others are thinned out (snapshots.h)
-  RowId log = 0;            ///< 0: there was none, or it is no longer kept
-  std::string logName{};    ///< stays when the log itself is no longer kept
-  std::int64_t logRows = 0; ///< 0: there was none
+  bool byHand = true;        ///< asked for by the grower; others are thinned out (snapshots.h)
+  RowId log = 0;             ///< 0: there was none, or it is no longer kept
+  std::string logName{};     ///< stays when the log itself is no longer kept
+  std::int64_t logRows = 0;  ///< 0: there was none
   std::string record = "{}"; ///< decisions and notes on that log as they were, recordToJson
 };
 

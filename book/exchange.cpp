@@ -55,24 +55,22 @@ Problem damaged(const std::string& where, const std::string& what) {
 /// The index of an export, as far as its readers need not ask again.
 const Shape& indexShape() {
   constexpr UtcSeconds kFar = 1LL << 40;
-  static const Shape channel = Shape::object({{"name", Shape::text()},
-                                              {"role", Shape::integer(0, static_cast<int>(Role::note))},
-                                              {"id", Shape::text()},
-                                              {"unit_in", Shape::text()},
-                                              {"unit_why", Shape::text()},
-                                              {"statistic", Shape::integer(0, static_cast<int>(Statistic::highest)), true},
-                                              {"flags", Shape::list(Shape::row({Shape::whole(), Shape::whole(), Shape::integer(0, static_cast<int>(Flag::clock))}))}});
+  static const Shape channel =
+      Shape::object({{"name", Shape::text()},
+                     {"role", Shape::integer(0, static_cast<int>(Role::note))},
+                     {"id", Shape::text()},
+                     {"unit_in", Shape::text()},
+                     {"unit_why", Shape::text()},
+                     {"statistic", Shape::integer(0, static_cast<int>(Statistic::highest)), true},
+                     {"flags", Shape::list(Shape::row({Shape::whole(), Shape::whole(), Shape::integer(0, static_cast<int>(Flag::clock))}))}});
   static const Shape log = Shape::object({{"file", Shape::text()},
                                           {"name", Shape::text(), true},
                                           {"in_use", Shape::boolean(), true},
                                           {"record", Shape::anything(), true},
                                           {"channels", Shape::list(channel)}});
   static const Shape ofLog = Shape::object({{"name", Shape::text()}, {"rows", Shape::whole()}, {"record", Shape::anything()}, {"file", Shape::text(), true}});
-  static const Shape snapshot = Shape::object({{"name", Shape::text()},
-                                               {"at", Shape::integer(-kFar, kFar)},
-                                               {"plan", Shape::anything()},
-                                               {"by_hand", Shape::boolean(), true},
-                                               {"log", ofLog, true}});
+  static const Shape snapshot = Shape::object(
+      {{"name", Shape::text()}, {"at", Shape::integer(-kFar, kFar)}, {"plan", Shape::anything()}, {"by_hand", Shape::boolean(), true}, {"log", ofLog, true}});
   static const Shape index = Shape::object({{"schema", Shape::text()},
                                             {"plans", Shape::list(Shape::text())},
                                             {"logs", Shape::list(log)},
@@ -212,7 +210,8 @@ Status exportBook(const Book& book, const std::string& asked) {
     const auto record = parseJson(s.record);
     const auto sound = plan ? planFromJson(*plan) : Result<Plan>(plan.problems());
     if (!sound || !record) // what cannot come back is not passed on
-      return Problem{ProblemKind::damaged, book.path(), fmt::format("the snapshot \"{}\" is damaged", s.name), "what is whole can be saved to a new book (salvage)"};
+      return Problem{ProblemKind::damaged, book.path(), fmt::format("the snapshot \"{}\" is damaged", s.name),
+                     "what is whole can be saved to a new book (salvage)"};
     Json entry{{"name", s.name}, {"at", s.at}, {"plan", *plan}};
     if (!s.byHand) entry["by_hand"] = false;
     if (s.logRows > 0) {
@@ -302,7 +301,10 @@ Status importBook(const std::string& folder, const std::string& path) {
     for (const Json& s : index.at("snapshots")) {
       const auto plan = planFromJson(s.at("plan"));
       if (!plan) return damaged(folder + "/book.json", fmt::format("the plan of the snapshot {}: {}", describeValue(s.at("name")), plan.problem().text()));
-      Snapshot snapshot{.name = s.at("name").get<std::string>(), .at = s.at("at").get<UtcSeconds>(), .planJson = planToJson(*plan).dump(), .byHand = s.value("by_hand", true)};
+      Snapshot snapshot{.name = s.at("name").get<std::string>(),
+                        .at = s.at("at").get<UtcSeconds>(),
+                        .planJson = planToJson(*plan).dump(),
+                        .byHand = s.value("by_hand", true)};
       if (s.contains("log")) {
         const Json& log = s.at("log");
         snapshot.logName = log.at("name").get<std::string>();

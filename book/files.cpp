@@ -44,7 +44,8 @@ Result<std::string> readFile(const std::string& path) {
     if (n > 0 && got <= most) continue;
     ::close(file);
     if (n < 0) return storageProblem(path, why == EISDIR ? "this is a folder" : fmt::format("cannot be read: {}", std::strerror(why)));
-    if (got > most) return Problem{ProblemKind::badInput, path, fmt::format("there are more than {} bytes", most), "at most 2 GiB of a file and 256 MiB of a pipe are read"};
+    if (got > most)
+      return Problem{ProblemKind::badInput, path, fmt::format("there are more than {} bytes", most), "at most 2 GiB of a file and 256 MiB of a pipe are read"};
     return bytes;
   }
 }
@@ -132,7 +133,8 @@ Status writeFile(const std::string& path, std::string_view bytes) {
   if (!file.write(bytes) || ::fsync(file.number()) != 0) return fail();
   if (!file.close()) return fail();
   if (::rename(part.c_str(), target->c_str()) != 0) return fail();
-  if (const OpenFile folder(::open(folderOf(*target).c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC)); folder.isOpen()) ::fsync(folder.number()); // the new name too
+  if (const OpenFile folder(::open(folderOf(*target).c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC)); folder.isOpen())
+    ::fsync(folder.number()); // the new name too
   return Done{};
 }
 

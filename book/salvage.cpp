@@ -123,9 +123,10 @@ private:
     std::vector<std::pair<std::int64_t, Column>> columns;
     const bool statistics = has("channel", "statistic");
     for (const std::int64_t id : m_channels) {
-      Statement s(m_from, fmt::format("SELECT log_id, position, name, role, role_id, unit_in, unit_why, raw, flag, {} FROM channel NOT INDEXED WHERE rowid = {}",
-                                      statistics ? "statistic" : "0", id)
-                              .c_str());
+      Statement s(m_from,
+                  fmt::format("SELECT log_id, position, name, role, role_id, unit_in, unit_why, raw, flag, {} FROM channel NOT INDEXED WHERE rowid = {}",
+                              statistics ? "statistic" : "0", id)
+                      .c_str());
       const auto row = s.step();
       if (!row || !*row) { // its readings are out of reach; what it was called may not be
         Statement named(m_from, fmt::format("SELECT log_id, name FROM channel NOT INDEXED WHERE rowid = {}", id).c_str());
@@ -143,7 +144,8 @@ private:
       c.channel.name = s.text(2), c.channel.id = s.text(4), c.channel.unitIn = s.text(5), c.channel.unitWhy = s.text(6);
       const Blob raw = s.blob(7);
       const auto role = s.integer(3), statistic = s.integer(9);
-      if (raw.size != rows * sizeof(float) || role < 0 || role > static_cast<int>(Role::note) || statistic < 0 || statistic > static_cast<int>(Statistic::highest)) {
+      if (raw.size != rows * sizeof(float) || role < 0 || role > static_cast<int>(Role::note) || statistic < 0 ||
+          statistic > static_cast<int>(Statistic::highest)) {
         found.lost.push_back(fmt::format("the column \"{}\" of the log \"{}\"", c.channel.name, name));
         m_isPart = true;
         continue;
@@ -273,7 +275,7 @@ private:
   sqlite3* m_from;
   Book& m_to;
   std::set<std::int64_t> m_channels, m_taken;
-  bool m_isPart = false; ///< a column of the log at work is lost
+  bool m_isPart = false;         ///< a column of the log at work is lost
   std::map<RowId, RowId> m_logs; ///< old number to new
   std::string m_newestPlan, m_newestName;
 };

@@ -26,7 +26,8 @@ inline Problem sqliteProblem(sqlite3* db) {
   case SQLITE_CORRUPT: return {ProblemKind::damaged, file, "the file is damaged", "what is whole can be saved to a new book (salvage)"};
   case SQLITE_FULL: return {ProblemKind::storage, file, "the disk is full", "make room on it, or save elsewhere"};
   case SQLITE_READONLY: return {ProblemKind::storage, file, "the file may only be read", "allow writing to it and its folder, or save elsewhere"};
-  case SQLITE_CANTOPEN: return {ProblemKind::storage, file, "the file cannot be opened for writing", "check that the file and its folder are there and may be written to"};
+  case SQLITE_CANTOPEN:
+    return {ProblemKind::storage, file, "the file cannot be opened for writing", "check that the file and its folder are there and may be written to"};
   case SQLITE_IOERR: return {ProblemKind::storage, file, "the disk gives an error", "check the disk and its connection, or save elsewhere"};
   case SQLITE_BUSY:
   case SQLITE_LOCKED: return {ProblemKind::storage, file, "another program holds the file", "close that program, or wait for it"};

@@ -144,13 +144,15 @@ void Truth::tunnel(Minute& now) {
   const double ends = 3.6 * kEndArea * (0.5 * (m_low + m_high) - to);
   const double floorToLow = 1.9 * std::cbrt(std::abs(ground - m_low) + 0.05) * kFloor * (ground - m_low);
   const double barrelToLow = 7.4 * kBarrelArea * (m_barrel - m_low);
-  const double dLow = (0.75 * now.heater_W + floorToLow + barrelToLow + 0.5 * draught * (to - m_low) + mixing * (m_high - m_low) + 0.4 * onPlants - 0.5 * ends) /
-                      (airPart + 900e3);
+  const double dLow =
+      (0.75 * now.heater_W + floorToLow + barrelToLow + 0.5 * draught * (to - m_low) + mixing * (m_high - m_low) + 0.4 * onPlants - 0.5 * ends) /
+      (airPart + 900e3);
   const double dHigh =
       (0.25 * now.heater_W + mixing * (m_low - m_high) - filmToHigh + 0.5 * draught * (to - m_high) + 0.1 * onPlants - 0.5 * ends) / (airPart + 700e3);
   const double filmSky = kSigma * emissivity * kFilmArea * (surroundings - fourth(m_film));
   const double filmFloor = kSigma * emissivity * 0.9 * kFloor * (fourth(ground) - fourth(m_film));
-  const double filmHeat = filmToHigh + hOut * kFilmArea * (to - m_film) + filmSky + filmFloor + 0.05 * now.sun_W_m2 * kFilmArea + 0.85 * vapour; // some leaves with the draught
+  const double filmHeat =
+      filmToHigh + hOut * kFilmArea * (to - m_film) + filmSky + filmFloor + 0.05 * now.sun_W_m2 * kFilmArea + 0.85 * vapour; // some leaves with the draught
   const double filmRate = (hIn + hOut + 6.0) * kFilmArea;
   const double filmCapacity = 600.0 * kFilmArea;
   const double filmShare = 1.0 - std::exp(-kMinute * filmRate / filmCapacity); // exact for the linear part: the film is stiff

@@ -130,7 +130,8 @@ int main(int argc, char** argv) {
   }
   if (play.now && !read->log.time.empty()) {
     const auto last = play.rows > 0 ? std::min<std::size_t>(static_cast<std::size_t>(play.rows), read->log.time.size()) - 1 : read->log.time.size() - 1;
-    const UtcSeconds shift = std::chrono::duration_cast<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count() - read->log.time[last];
+    const UtcSeconds shift =
+        std::chrono::duration_cast<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count() - read->log.time[last];
     for (UtcSeconds& t : read->log.time) t += shift;
   }
   return play.write.empty() ? publishLive(play, read->log, *zone) : writeFileLive(play, read->log, *zone);

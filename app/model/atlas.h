@@ -13,9 +13,9 @@ namespace muffle {
 
 struct Atlas {
   Gazetteer towns;
-  std::vector<std::size_t> bySize;  ///< towns, the biggest first
-  std::vector<QPolygonF> outlines;  ///< x east and y north, degrees
-  std::string zoneTable;            ///< the system's; empty on a machine without one
+  std::vector<std::size_t> bySize; ///< towns, the biggest first
+  std::vector<QPolygonF> outlines; ///< x east and y north, degrees
+  std::string zoneTable;           ///< the system's; empty on a machine without one
 };
 
 /// Begins to read it on a thread of its own, if that has not begun.

@@ -196,7 +196,7 @@ private:
   QString m_otherName;
   quint64 m_generation = 0, m_resultOf = 0, m_sizingOf = 0;
   quint64 m_sizingAsked = 0; ///< the search that is waited for; 0: none
-  quint64 m_freshOf = 0; ///< generation whose winter m_freshWinter has come in up to step m_freshTo
+  quint64 m_freshOf = 0;     ///< generation whose winter m_freshWinter has come in up to step m_freshTo
   std::size_t m_freshWinter = 0, m_freshTo = 0;
   std::shared_ptr<Sizing> m_sizing;
   Plan m_sizedPlan;

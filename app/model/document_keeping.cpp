@@ -2,10 +2,10 @@
 //
 // How a document keeps its book: opened, written beside the window, followed while another window holds it, saved elsewhere, and brought back to
 // earlier states.
+#include "app/model/background.h"
 #include "app/model/beside.h"
 #include "app/model/document_commands.h"
 #include "app/model/engine.h"
-#include "app/model/background.h"
 #include "app/model/outbox.h"
 #include "book/files.h"
 #include "book/lock.h"

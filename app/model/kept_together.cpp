@@ -11,8 +11,9 @@ QString KeptTogether::translate(const char*, const char* source, const char*, in
   const std::string_view words(source);
   if (words.find_first_of("0123456789") == std::string_view::npos) return {}; // most sentences, and they are asked for as often as they are painted
   // a written number or the place of one, a blank, and a unit, a counted thing or the place of either
-  static const QRegularExpression apart(
-      QStringLiteral("(?<=\\d) (?=%(?!\\w)|%\\d|(?:K|°C|°F|W|kW|kWh|Wh|h|min|s|m|cm|mm|kg|t|l|L|g|Pa|W/K|kW/K|m²|m³|nights?|days?|hours?|weeks?|winters?|years?|plans?|readings?|rows|times|km|miles)(?![\\w]))"));
+  static const QRegularExpression apart(QStringLiteral("(?<=\\d) "
+                                                       "(?=%(?!\\w)|%\\d|(?:K|°C|°F|W|kW|kWh|Wh|h|min|s|m|cm|mm|kg|t|l|L|g|Pa|W/K|kW/"
+                                                       "K|m²|m³|nights?|days?|hours?|weeks?|winters?|years?|plans?|readings?|rows|times|km|miles)(?![\\w]))"));
   const QString plain = QString::fromUtf8(source);
   QString text = plain;
   text.replace(apart, QString(QChar(QChar::Nbsp)));

@@ -36,7 +36,9 @@ std::optional<StationAddress> StationAddress::from(const QString& text, QString&
   const auto match = form.match(text);
   const int port = match.captured(5).isEmpty() ? StationAddress().port : match.captured(5).toInt();
   if (!match.hasMatch() || port < 1 || port > 65535) {
-    whyNot = StationFeed::tr("\"%1\" is no station's address: HOST[:PORT]/TOPIC is allowed, an IPv6 address in brackets, such as localhost/muffle/station or [fe80::1]:1883/yard").arg(text);
+    whyNot = StationFeed::tr("\"%1\" is no station's address: HOST[:PORT]/TOPIC is allowed, an IPv6 address in brackets, such as localhost/muffle/station or "
+                             "[fe80::1]:1883/yard")
+                 .arg(text);
     return std::nullopt;
   }
   QString topic = match.captured(6);

@@ -30,13 +30,13 @@ enum class Quantity {
   speed,
   price,
   areaPrice,
-  airFlow,    ///< m3/h
-  leakArea,   ///< cm2
-  resistance, ///< m2K/W
-  areaHeat,   ///< J/m2K
-  mass,       ///< kg
-  factor,     ///< plain, with decimals
-  waterFlow,  ///< L/min
+  airFlow,     ///< m3/h
+  leakArea,    ///< cm2
+  resistance,  ///< m2K/W
+  areaHeat,    ///< J/m2K
+  mass,        ///< kg
+  factor,      ///< plain, with decimals
+  waterFlow,   ///< L/min
   conductance, ///< W/K
   days,
   elevation ///< m above the sea, whole ones

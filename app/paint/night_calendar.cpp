@@ -53,7 +53,8 @@ void NightCalendar::paint(QPainter& p, const Theme& t, int chosen) const {
   p.setFont(textFont(8.2));
   p.setPen(t.fleece);
   for (const Label& m : m_months)
-    p.drawText(m.area, static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), QLocale().monthName(static_cast<int>(m.month), QLocale::ShortFormat) + QStringLiteral(" %1").arg(m.year));
+    p.drawText(m.area, static_cast<int>(Qt::AlignRight | Qt::AlignVCenter),
+               QLocale().monthName(static_cast<int>(m.month), QLocale::ShortFormat) + QStringLiteral(" %1").arg(m.year));
   if (!m_months.empty()) {
     const QRectF first = m_months.front().area;
     for (int day = 1; day <= kDays; day += 5) {

@@ -2,8 +2,8 @@
 //
 // The picture of the cross-section, part by part from the sky down.
 #include "app/paint/section.h"
-#include "app/paint/section_words.h"
 #include "app/paint/section_stores.h"
+#include "app/paint/section_words.h"
 #include "app/paint/word_places.h"
 
 #include "core/simulate/assemble.h"

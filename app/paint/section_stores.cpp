@@ -63,7 +63,8 @@ private:
     if (at.isEmpty()) return;
     const QPointF words = pipes.place == PipePlace::underFloor ? (at.front() + at.back()) / 2.0 + QPointF(0, r + 9) : at.front() + QPointF(0, r + 9);
     const QString t = degrees(known, 3);
-    say(words, t.isEmpty() ? counted(pipes.count, tr("pipe"), tr("pipes")) : tr("%1, soil %2").arg(counted(pipes.count, tr("pipe"), tr("pipes")), t), QColor("#F4EFE6"));
+    say(words, t.isEmpty() ? counted(pipes.count, tr("pipe"), tr("pipes")) : tr("%1, soil %2").arg(counted(pipes.count, tr("pipe"), tr("pipes")), t),
+        QColor("#F4EFE6"));
   }
 
   void pile(std::size_t i, const std::vector<double>* known) {

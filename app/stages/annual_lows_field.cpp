@@ -16,7 +16,8 @@ AnnualLowsField::AnnualLowsField(Document& document, QWidget* parent) : QLineEdi
 
 void AnnualLowsField::refresh() {
   const Units& u = m_document.units();
-  setPlaceholderText(tr("your own list: the coldest of each winter, such as %1").arg(u.fahrenheit ? QStringLiteral("16 7 18 12") : QStringLiteral("-9 -14 -7.5 -11")));
+  setPlaceholderText(
+      tr("your own list: the coldest of each winter, such as %1").arg(u.fahrenheit ? QStringLiteral("16 7 18 12") : QStringLiteral("-9 -14 -7.5 -11")));
   if (hasFocus()) return;
   QStringList list;
   for (const double low : m_document.plan().site.annualLows_C) list << QLocale().toString(u.show(Quantity::temperature, low), 'g', 4);

@@ -35,8 +35,8 @@ QString signedText(double value, const QString& text) {
 } // namespace
 
 ChangePage::ChangePage(Document& document, QWidget* parent)
-    : QWidget(parent), m_document(document), m_order(new QComboBox(this)), m_state(new QLabel(this)), m_note(new QLabel(this)), m_caution(new CautionLabel(this)), m_tree(new QTreeWidget(this)),
-      m_build(new QPushButton(tr("Build it in"), this)) {
+    : QWidget(parent), m_document(document), m_order(new QComboBox(this)), m_state(new QLabel(this)), m_note(new QLabel(this)),
+      m_caution(new CautionLabel(this)), m_tree(new QTreeWidget(this)), m_build(new QPushButton(tr("Build it in"), this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(8);
@@ -72,8 +72,8 @@ ChangePage::ChangePage(Document& document, QWidget* parent)
   });
   m_note->setFont(textFont(8.5));
   m_note->setWordWrap(true);
-  m_note->setText(
-      tr("Prices and hours are those of your measures in Cost where you have them, else usual ones: change them there. A change built in is one step to undo."));
+  m_note->setText(tr(
+      "Prices and hours are those of your measures in Cost where you have them, else usual ones: change them there. A change built in is one step to undo."));
   body->addWidget(m_note);
   body->addWidget(m_caution);
   connect(m_order, &QComboBox::activated, this, [this] { rebuild(); });
@@ -167,7 +167,8 @@ void ChangePage::rebuild() {
     return at(a).cost.total() < at(b).cost.total();
   });
   const Units& u = m_document.units();
-  m_tree->setHeaderLabels({tr("one change"), tr("nights"), u.unit(Quantity::energy), tr("%1 a winter").arg(QString::fromStdString(m_asked.prices.currency)), tr("hours")});
+  m_tree->setHeaderLabels(
+      {tr("one change"), tr("nights"), u.unit(Quantity::energy), tr("%1 a winter").arg(QString::fromStdString(m_asked.prices.currency)), tr("hours")});
   for (int column = 1; column < 5; ++column) m_tree->headerItem()->setTextAlignment(column, Qt::AlignRight | Qt::AlignVCenter);
   QList<QTreeWidgetItem*> items;
   for (const std::size_t i : order) {
@@ -177,7 +178,8 @@ void ChangePage::rebuild() {
     const double money = p.cost.total() - now.cost.total();
     const double hours = p.cost.hours - now.cost.hours;
     auto* item = new QTreeWidgetItem({nameOf(p), nights == 0 ? tr("as now") : signedText(nights, QString::number(std::abs(nights))),
-                                      signedText(std::round(heat), u.number(Quantity::energy, std::abs(heat))), signedText(std::round(money), u.number(Quantity::money, std::abs(money))),
+                                      signedText(std::round(heat), u.number(Quantity::energy, std::abs(heat))),
+                                      signedText(std::round(money), u.number(Quantity::money, std::abs(money))),
                                       signedText(std::round(hours), u.number(Quantity::hours, std::round(std::abs(hours))))});
     item->setData(0, kPackage, static_cast<qulonglong>(i));
     item->setToolTip(0, tr("%1: %2 of %3 nights held, coldest %4, %5 a winter")

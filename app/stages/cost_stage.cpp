@@ -108,11 +108,12 @@ void FrontierView::paintEvent(QPaintEvent*) {
     p.setFont(textFont(10));
     p.setPen(t.fleece);
     p.drawText(rect().adjusted(0, 10, 0, 0), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop),
-               m_document.plan().measures.empty() ? tr("Nothing is listed to try yet. Search what is usual for such a house, a second film, blankets, sealing, barrels and heaters of "
-                                                       "several sizes at usual prices, or list your own under What may be added.")
-                                                  : tr("Every combination of the plan's %1 measures is run over every logged night; the cheapest that holds is "
-                                                       "named here, with what the others miss.")
-                                                        .arg(m_document.plan().measures.size()));
+               m_document.plan().measures.empty()
+                   ? tr("Nothing is listed to try yet. Search what is usual for such a house, a second film, blankets, sealing, barrels and heaters of "
+                        "several sizes at usual prices, or list your own under What may be added.")
+                   : tr("Every combination of the plan's %1 measures is run over every logged night; the cheapest that holds is "
+                        "named here, with what the others miss.")
+                         .arg(m_document.plan().measures.size()));
     if (m_document.plan().measures.empty()) paintUsual(p);
     return;
   }
@@ -213,8 +214,8 @@ bool FrontierView::event(QEvent* e) {
 CostStage::CostStage(Document& document, QWidget* parent)
     : StagePage(document, parent), m_pages(new QStackedWidget(this)), m_frontier(new FrontierView(document, this)), m_search(new QPushButton(this)),
       m_take(new QPushButton(tr("Make it the plan"), this)), m_turn(new QPushButton(this)), m_progress(new QProgressBar(this)), m_bill(new QLabel(this)),
-      m_lost(new QLabel(this)), m_caution(new CautionLabel(this)), m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)),
-      m_hourText(new QLabel(this)) {
+      m_lost(new QLabel(this)), m_caution(new CautionLabel(this)), m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)),
+      m_priceText(new QLabel(this)), m_hourText(new QLabel(this)) {
   auto* result = new QWidget(this);
   auto* page = new QVBoxLayout(result);
   page->setContentsMargins(0, 0, 0, 0);

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "app/stages/document_view.h"
-#include "core/plan/cautions.h"
 #include "app/stages/stage_page.h"
+#include "core/plan/cautions.h"
 
 class QGridLayout;
 class QLabel;

@@ -38,15 +38,12 @@ int differing(const Json& a, const Json& b) {
 }
 
 QString partOfPlan(const std::string& key, const std::string& ofHouse) {
-  static const std::map<std::string, const char*> house{{"shape", QT_TRANSLATE_NOOP("muffle::EarlierStates", "shape")},
-                                                        {"roof", QT_TRANSLATE_NOOP("muffle::EarlierStates", "covers")},
-                                                        {"sides", QT_TRANSLATE_NOOP("muffle::EarlierStates", "covers")},
-                                                        {"ends", QT_TRANSLATE_NOOP("muffle::EarlierStates", "covers")},
-                                                        {"floor", QT_TRANSLATE_NOOP("muffle::EarlierStates", "floor")},
-                                                        {"bay", QT_TRANSLATE_NOOP("muffle::EarlierStates", "rooms")},
-                                                        {"lobby", QT_TRANSLATE_NOOP("muffle::EarlierStates", "rooms")},
-                                                        {"roof_void", QT_TRANSLATE_NOOP("muffle::EarlierStates", "rooms")},
-                                                        {"bed_covers", QT_TRANSLATE_NOOP("muffle::EarlierStates", "bed covers")}};
+  static const std::map<std::string, const char*> house{
+      {"shape", QT_TRANSLATE_NOOP("muffle::EarlierStates", "shape")},          {"roof", QT_TRANSLATE_NOOP("muffle::EarlierStates", "covers")},
+      {"sides", QT_TRANSLATE_NOOP("muffle::EarlierStates", "covers")},         {"ends", QT_TRANSLATE_NOOP("muffle::EarlierStates", "covers")},
+      {"floor", QT_TRANSLATE_NOOP("muffle::EarlierStates", "floor")},          {"bay", QT_TRANSLATE_NOOP("muffle::EarlierStates", "rooms")},
+      {"lobby", QT_TRANSLATE_NOOP("muffle::EarlierStates", "rooms")},          {"roof_void", QT_TRANSLATE_NOOP("muffle::EarlierStates", "rooms")},
+      {"bed_covers", QT_TRANSLATE_NOOP("muffle::EarlierStates", "bed covers")}};
   static const std::map<std::string, const char*> plan{{"name", QT_TRANSLATE_NOOP("muffle::EarlierStates", "name")},
                                                        {"site", QT_TRANSLATE_NOOP("muffle::EarlierStates", "place")},
                                                        {"setpoints", QT_TRANSLATE_NOOP("muffle::EarlierStates", "setpoints")},
@@ -111,7 +108,8 @@ EarlierStatesDialog::EarlierStatesDialog(Document& document, QWidget* parent)
     QString log = tr("none");
     if (s.logRows > 0) log = tr("%1, %2").arg(QString::fromStdString(s.logName), counted(s.logRows, tr("row"), tr("rows")));
     if (s.logRows > 0 && s.log == 0) log = tr("%1 (no longer kept)").arg(QString::fromStdString(s.logName));
-    auto* item = new QTreeWidgetItem(m_list, {locale.toString(QDateTime::fromSecsSinceEpoch(s.at), QStringLiteral("d MMM yyyy  hh:mm")), QString::fromStdString(s.name), plan, log});
+    auto* item = new QTreeWidgetItem(
+        m_list, {locale.toString(QDateTime::fromSecsSinceEpoch(s.at), QStringLiteral("d MMM yyyy  hh:mm")), QString::fromStdString(s.name), plan, log});
     if (s.byHand) item->setFont(1, textFont(10, true));
   }
   for (int column = 0; column < 4; ++column) m_list->resizeColumnToContents(column);
@@ -163,8 +161,7 @@ void EarlierStatesDialog::showChosen() {
   else if (s->logRows == 0 && rowsNow > 0)
     words << tr("There was no log yet: the one in hand goes.");
   else if (s->logRows != rowsNow)
-    words << tr("Its log has %1, the one in hand %2.")
-                 .arg(counted(s->logRows, tr("row"), tr("rows")), counted(rowsNow, tr("row"), tr("rows")));
+    words << tr("Its log has %1, the one in hand %2.").arg(counted(s->logRows, tr("row"), tr("rows")), counted(rowsNow, tr("row"), tr("rows")));
   m_words->setText(words.join(QLatin1Char(' ')));
 }
 

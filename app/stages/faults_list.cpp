@@ -21,17 +21,17 @@ constexpr std::int64_t kSummer_s = 30 * 86400; // a gap as long is the time betw
 
 QString kindText(const LogProblem& p) {
   static const std::map<std::string, const char*> kFaultNames{{"out of range", QT_TRANSLATE_NOOP("muffle::FaultsList", "no sensor reads this")},
-                                                         {"spike", QT_TRANSLATE_NOOP("muffle::FaultsList", "spikes")},
-                                                         {"stuck", QT_TRANSLATE_NOOP("muffle::FaultsList", "a sensor that hangs")},
-                                                         {"unit", QT_TRANSLATE_NOOP("muffle::FaultsList", "written in °F")},
-                                                         {"sun on the sensor", QT_TRANSLATE_NOOP("muffle::FaultsList", "sun on the sensor")},
-                                                         {"swapped", QT_TRANSLATE_NOOP("muffle::FaultsList", "two sensors changed over")},
-                                                         {"drift", QT_TRANSLATE_NOOP("muffle::FaultsList", "two sensors drift apart")},
-                                                         {"clock", QT_TRANSLATE_NOOP("muffle::FaultsList", "the logger's clock")},
-                                                         {"placement", QT_TRANSLATE_NOOP("muffle::FaultsList", "where a sensor hangs")},
-                                                         {"duplicate", QT_TRANSLATE_NOOP("muffle::FaultsList", "rows given twice")},
-                                                         {"set aside", QT_TRANSLATE_NOOP("muffle::FaultsList", "set aside by you")},
-                                                         {"gap", QT_TRANSLATE_NOOP("muffle::FaultsList", "no readings")}};
+                                                              {"spike", QT_TRANSLATE_NOOP("muffle::FaultsList", "spikes")},
+                                                              {"stuck", QT_TRANSLATE_NOOP("muffle::FaultsList", "a sensor that hangs")},
+                                                              {"unit", QT_TRANSLATE_NOOP("muffle::FaultsList", "written in °F")},
+                                                              {"sun on the sensor", QT_TRANSLATE_NOOP("muffle::FaultsList", "sun on the sensor")},
+                                                              {"swapped", QT_TRANSLATE_NOOP("muffle::FaultsList", "two sensors changed over")},
+                                                              {"drift", QT_TRANSLATE_NOOP("muffle::FaultsList", "two sensors drift apart")},
+                                                              {"clock", QT_TRANSLATE_NOOP("muffle::FaultsList", "the logger's clock")},
+                                                              {"placement", QT_TRANSLATE_NOOP("muffle::FaultsList", "where a sensor hangs")},
+                                                              {"duplicate", QT_TRANSLATE_NOOP("muffle::FaultsList", "rows given twice")},
+                                                              {"set aside", QT_TRANSLATE_NOOP("muffle::FaultsList", "set aside by you")},
+                                                              {"gap", QT_TRANSLATE_NOOP("muffle::FaultsList", "no readings")}};
   const auto name = kFaultNames.find(p.kind);
   return name == kFaultNames.end() ? QString::fromStdString(p.kind) : FaultsList::tr(name->second);
 }

@@ -15,9 +15,7 @@
 #include <cmath>
 
 namespace muffle {
-namespace {
-
-} // namespace
+namespace {} // namespace
 
 FloorPage::FloorPage(Document& document, QWidget* parent)
     : QWidget(parent), m_document(document), m_soil(new QComboBox(this)), m_cover(new QComboBox(this)), m_damp(new QLabel(this)) {
@@ -77,8 +75,8 @@ FloorPage::FloorPage(Document& document, QWidget* parent)
       {tr("Moist floor"), Quantity::share, [](const Plan& p) { return p.house.crop.wetFloor; }, [](Plan& p, double v) { p.house.crop.wetFloor = v; }, 0, 1,
        0.05, tr("share of the floor that is moist soil, wet paths or capillary matting")});
   add(2, 1,
-      {tr("Leaf for each floor"), Quantity::factor, [](const Plan& p) { return p.house.crop.leafArea; }, [](Plan& p, double v) { p.house.crop.leafArea = v; }, 0,
-       8, 0.5, tr("square metres of leaf on a square metre of floor: 0.5 seedlings, 1 salads, 3 a full crop")});
+      {tr("Leaf for each floor"), Quantity::factor, [](const Plan& p) { return p.house.crop.leafArea; }, [](Plan& p, double v) { p.house.crop.leafArea = v; },
+       0, 8, 0.5, tr("square metres of leaf on a square metre of floor: 0.5 seedlings, 1 salads, 3 a full crop")});
   add(3, 0,
       {tr("Light lost to dirt"), Quantity::share, [](const Plan& p) { return p.house.light.dirt; }, [](Plan& p, double v) { p.house.light.dirt = v; }, 0, 0.9,
        0.01, tr("and age: 3 % washed glass, 8 % usual, 20 % old film by a road")});

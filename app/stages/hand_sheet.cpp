@@ -37,9 +37,13 @@ protected:
       from = end + 1;
       ++lines;
       if (longest > static_cast<qsizetype>(bounds::kHandLineBytes))
-        return m_refused(HandSheetDialog::tr("What you pasted has a line of more than %1 characters: at most so many are allowed, a line a reading. A file is imported instead.").arg(bounds::kHandLineBytes));
+        return m_refused(
+            HandSheetDialog::tr(
+                "What you pasted has a line of more than %1 characters: at most so many are allowed, a line a reading. A file is imported instead.")
+                .arg(bounds::kHandLineBytes));
       if (lines > static_cast<qsizetype>(bounds::kHandLines) + 1)
-        return m_refused(HandSheetDialog::tr("What you pasted makes more than %1 lines: at most so many are allowed by hand. A file is imported instead.").arg(bounds::kHandLines));
+        return m_refused(HandSheetDialog::tr("What you pasted makes more than %1 lines: at most so many are allowed by hand. A file is imported instead.")
+                             .arg(bounds::kHandLines));
     }
     QPlainTextEdit::insertFromMimeData(pasted);
   }
@@ -51,8 +55,8 @@ private:
 } // namespace
 
 HandSheetDialog::HandSheetDialog(Document& document, QWidget* parent)
-    : QDialog(parent), m_document(document), m_day(new QDateEdit(this)), m_lines(new HandLines(this, [this](const QString& why) { refusePaste(why); })), m_table(new QTableWidget(this)),
-      m_problems(new QLabel(this)) {
+    : QDialog(parent), m_document(document), m_day(new QDateEdit(this)), m_lines(new HandLines(this, [this](const QString& why) { refusePaste(why); })),
+      m_table(new QTableWidget(this)), m_problems(new QLabel(this)) {
   setWindowTitle(tr("Readings by hand"));
   resize(760, 480);
   auto* body = new QVBoxLayout(this);

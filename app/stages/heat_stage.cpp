@@ -50,7 +50,7 @@ void Ladder::put(Rung rung, double c) {
   const double step = u.fahrenheit ? 1.0 : 0.5;
   c = u.toSi(Quantity::temperature, std::round(u.show(Quantity::temperature, std::clamp(c, kLow_C, kHigh_C)) / step) * step);
   static const char* const kRungNames[] = {QT_TR_NOOP("move the vents' rung"), QT_TR_NOOP("move the day setpoint"), QT_TR_NOOP("move the night setpoint"),
-                                       QT_TR_NOOP("move the line to hold")};
+                                           QT_TR_NOOP("move the line to hold")};
   const auto why = m_document.edit(
       tr(kRungNames[rung]),
       [&](Plan& p) {
@@ -189,7 +189,8 @@ void LoadCurve::paintEvent(QPaintEvent*) {
     p.setFont(textFont(9));
     p.setPen(t.fleece);
     p.drawText(QRectF(0, 26, width(), 60), static_cast<int>(Qt::TextWordWrap),
-               size <= 0.0 ? tr("No heater yet. Give it a size below, or add a usual one: how many hours it runs at how much stands here then.") : tr("Import a log of nights first."));
+               size <= 0.0 ? tr("No heater yet. Give it a size below, or add a usual one: how many hours it runs at how much stands here then.")
+                           : tr("Import a log of nights first."));
     return;
   }
   if (!m_load) m_load = LoadDuration(*run, *m_document.weather());
@@ -275,9 +276,10 @@ void HeatStage::refresh() {
   const auto power = usualHeater_W(m_document.plan(), low_C);
   m_usual->setEnabled(static_cast<bool>(power));
   m_usual->setText(power ? tr("Add a usual one: %1").arg(u.text(Quantity::power, *power)) : tr("Add a usual one"));
-  m_usual->setToolTip(power ? tr("keeps the house on its night setpoint through a clear, calm night of %1 outside%2; change its size as you like")
-                                  .arg(u.text(Quantity::temperature, low_C), m_document.log() ? tr(", the coldest of your log") : tr(" (assumed until a log says)"))
-                            : QString::fromStdString(power.problem().text()));
+  m_usual->setToolTip(
+      power ? tr("keeps the house on its night setpoint through a clear, calm night of %1 outside%2; change its size as you like")
+                  .arg(u.text(Quantity::temperature, low_C), m_document.log() ? tr(", the coldest of your log") : tr(" (assumed until a log says)"))
+            : QString::fromStdString(power.problem().text()));
 }
 
 } // namespace muffle

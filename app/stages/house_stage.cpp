@@ -99,9 +99,9 @@ void LossBars::paintEvent(QPaintEvent*) {
 }
 
 HouseStage::HouseStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_place(new PlacePage(document, this)), m_shape(new ShapePage(document, this)), m_skins(new SkinEditor(document, this)),
-      m_floor(new FloorPage(document, this)), m_vents(new VentsPage(document, this)), m_roomsPage(new RoomsPage(document, this)),
-      m_proportions(new ProportionsPage(document, this)), m_changes(new ChangePage(document, this)) {
+    : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_place(new PlacePage(document, this)), m_shape(new ShapePage(document, this)),
+      m_skins(new SkinEditor(document, this)), m_floor(new FloorPage(document, this)), m_vents(new VentsPage(document, this)),
+      m_roomsPage(new RoomsPage(document, this)), m_proportions(new ProportionsPage(document, this)), m_changes(new ChangePage(document, this)) {
   m_body->addWidget(m_pages, 1);
   m_pages->add(tr("Place"), m_place);
   m_pages->add(tr("Losses"), new LossBars(document, this));

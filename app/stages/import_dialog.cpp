@@ -343,7 +343,8 @@ void ImportDialog::checkKeep() {
   else if (!m_document.log() && !any(Role::outside))
     why = tr("One column must be the outside temperature: choose it under \"taken for\".");
   else if (!m_read->placeless.empty())
-    why = tr("Where does \"%1\" hang, outside or in the house? Its heading does not say. Choose it under \"taken for\".").arg(QString::fromStdString(m_read->placeless.front()));
+    why = tr("Where does \"%1\" hang, outside or in the house? Its heading does not say. Choose it under \"taken for\".")
+              .arg(QString::fromStdString(m_read->placeless.front()));
   else if (!m_read->unsure.empty())
     why = tr("°C or °F? \"%1\" carries no mark and its readings fit either. Choose its unit below.").arg(QString::fromStdString(m_read->unsure.front()));
   m_question->setText(why);

@@ -45,7 +45,8 @@
 namespace muffle {
 
 namespace {
-const QString kRefused = QStringLiteral("refused"), kUnsaved = QStringLiteral("unsaved"), kFollowing = QStringLiteral("following"), kDamaged = QStringLiteral("damaged"), kOddTimes = QStringLiteral("odd times");
+const QString kRefused = QStringLiteral("refused"), kUnsaved = QStringLiteral("unsaved"), kFollowing = QStringLiteral("following"),
+              kDamaged = QStringLiteral("damaged"), kOddTimes = QStringLiteral("odd times");
 } // namespace
 
 MainWindow::MainWindow(Document& document, QWidget* parent)
@@ -136,7 +137,8 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   connect(&m_feed, &StationFeed::readingsSetAside, this, [this] {
     m_notices->show(kOddTimes,
                     tr("%1 of the station carry times more than a day from now, such as %2: they are set aside. Set the station's clock.")
-                        .arg(counted(m_feed.setAside(), tr("reading"), tr("readings")), QString::fromStdString(m_document.zone().iso(m_feed.oddTime()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' '))),
+                        .arg(counted(m_feed.setAside(), tr("reading"), tr("readings")),
+                             QString::fromStdString(m_document.zone().iso(m_feed.oddTime()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' '))),
                     {}, true);
   });
   connect(&document, &Document::viewChanged, this, &MainWindow::restyle);
@@ -236,7 +238,8 @@ void MainWindow::buildMenus() {
   help->addAction(tr("&About Muffle"), this, [this] {
     QMessageBox::about(this, tr("About Muffle"),
                        tr("Muffle sizes winter heating for greenhouses against logged nights.\n\nIts figures are estimates from a model and your readings. "
-                          "They do not replace local codes or licensed people.\n\nTowns: GeoNames, Creative Commons Attribution 4.0, changed. Outlines: Natural Earth.\n\nGPL-3.0-or-later."));
+                          "They do not replace local codes or licensed people.\n\nTowns: GeoNames, Creative Commons Attribution 4.0, changed. Outlines: "
+                          "Natural Earth.\n\nGPL-3.0-or-later."));
   });
 }
 
@@ -286,7 +289,8 @@ void MainWindow::refreshNotices() {
   else
     m_notices->settle(kUnsaved);
   if (m_document.isFollowingWindow())
-    m_notices->show(kFollowing, tr("This book is open in another window: what is done there is shown here, and nothing can be changed here until that window is closed."),
+    m_notices->show(kFollowing,
+                    tr("This book is open in another window: what is done there is shown here, and nothing can be changed here until that window is closed."),
                     {{tr("Work on a copy…"), [this] { saveElsewhere(); }}}, false);
   else
     m_notices->settle(kFollowing);
@@ -294,7 +298,8 @@ void MainWindow::refreshNotices() {
 
 bool MainWindow::saveElsewhere() {
   const QFileInfo now(m_document.bookPath());
-  QString path = QFileDialog::getSaveFileName(this, tr("Save a copy elsewhere"), QDir::home().filePath(now.completeBaseName() + tr(" copy.muffle")), tr("Muffle books (*.muffle)"));
+  QString path = QFileDialog::getSaveFileName(this, tr("Save a copy elsewhere"), QDir::home().filePath(now.completeBaseName() + tr(" copy.muffle")),
+                                              tr("Muffle books (*.muffle)"));
   if (path.isEmpty()) return false;
   if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".muffle");
   if (const auto why = m_document.saveElsewhere(path)) {
@@ -345,8 +350,9 @@ void MainWindow::offerSalvage(const QString& path) {
                   {{tr("Save what can be saved…"),
                     [this, path] {
                       const QFileInfo was(path);
-                      QString to = QFileDialog::getSaveFileName(this, tr("Save what can be saved"), was.dir().filePath(was.completeBaseName() + tr(" salvaged.muffle")),
-                                                                tr("Muffle books (*.muffle)"), nullptr, QFileDialog::DontConfirmOverwrite);
+                      QString to =
+                          QFileDialog::getSaveFileName(this, tr("Save what can be saved"), was.dir().filePath(was.completeBaseName() + tr(" salvaged.muffle")),
+                                                       tr("Muffle books (*.muffle)"), nullptr, QFileDialog::DontConfirmOverwrite);
                       if (to.isEmpty()) return;
                       if (QFileInfo(to).suffix().isEmpty()) to += QStringLiteral(".muffle");
                       const auto found = beside([&] { return salvageBook(path.toStdString(), to.toStdString()); });
@@ -437,9 +443,9 @@ void MainWindow::followFile(const QString& path) {
 
 void MainWindow::chooseStation() {
   bool ok = false;
-  const QString address =
-      QInputDialog::getText(this, tr("Listen to a station"), tr("Where it publishes (MQTT): HOST[:PORT]/TOPIC, a topic a sensor below it; an IPv6 address in brackets"), QLineEdit::Normal,
-                            m_document.station().isEmpty() ? QStringLiteral("localhost/muffle/station") : m_document.station(), &ok);
+  const QString address = QInputDialog::getText(
+      this, tr("Listen to a station"), tr("Where it publishes (MQTT): HOST[:PORT]/TOPIC, a topic a sensor below it; an IPv6 address in brackets"),
+      QLineEdit::Normal, m_document.station().isEmpty() ? QStringLiteral("localhost/muffle/station") : m_document.station(), &ok);
   if (ok) listenTo(address.trimmed());
 }
 

@@ -164,7 +164,8 @@ QString MeasuredPage::fitText() const {
       Calibration found = m_fit->found;
       // two to a row: the nights above want the room
       rows += (f % 2 == 0 ? QStringLiteral("<tr>") : QString()) +
-              QStringLiteral("<td style=\"padding-right:10px; white-space:nowrap\">%1</td><td align=right style=\"white-space:nowrap\">×\u00A0%2</td><td align=right style=\"padding-right:20px; white-space:nowrap\">±\u00A0%3</td>")
+              QStringLiteral("<td style=\"padding-right:10px; white-space:nowrap\">%1</td><td align=right style=\"white-space:nowrap\">×\u00A0%2</td><td "
+                             "align=right style=\"padding-right:20px; white-space:nowrap\">±\u00A0%3</td>")
                   .arg(factorText(f), QLocale().toString(factorOf(found, f), 'f', 2),
                        QLocale().toString(2.0 * m_fit->standardError[static_cast<std::size_t>(f)], 'f', 2));
     }
@@ -176,9 +177,12 @@ QString MeasuredPage::fitText() const {
     for (std::size_t k = 1; k < m_fit->sensors.size(); ++k) {
       const Units& u = m_document.units();
       const SensorMisfit& s = m_fit->sensors[k];
-      others << tr("%1 by %2 (%3)").arg(QString::fromStdString(s.channel.substr(0, s.channel.find(" ["))).toHtmlEscaped(), u.text(Quantity::difference, s.after_K), u.text(Quantity::difference, s.before_K));
+      others << tr("%1 by %2 (%3)")
+                    .arg(QString::fromStdString(s.channel.substr(0, s.channel.find(" ["))).toHtmlEscaped(), u.text(Quantity::difference, s.after_K),
+                         u.text(Quantity::difference, s.before_K));
     }
-    if (!others.isEmpty()) text += QLatin1Char(' ') + tr("Fitted with it, and off on those nights now (and before): %1.").arg(others.join(QStringLiteral(", ")));
+    if (!others.isEmpty())
+      text += QLatin1Char(' ') + tr("Fitted with it, and off on those nights now (and before): %1.").arg(others.join(QStringLiteral(", ")));
     if (m_quick)
       if (const auto both = houseLoss(m_document.plan(), *m_quick, *m_fit)) {
         const Units& u = m_document.units();

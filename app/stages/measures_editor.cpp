@@ -25,7 +25,7 @@ namespace muffle {
 namespace {
 
 constexpr MeasureKind kMeasureKinds[] = {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater,
-                                  MeasureKind::skirt,      MeasureKind::hardier,      MeasureKind::ceiling, MeasureKind::lobby};
+                                         MeasureKind::skirt,      MeasureKind::hardier,      MeasureKind::ceiling, MeasureKind::lobby};
 
 QString kindText(MeasureKind kind) {
   switch (kind) {

@@ -151,8 +151,8 @@ void NumberField::keyPressEvent(QKeyEvent* e) {
     put(m_spec.get(m_document.plan()) + m_spec.nudge, true);
   else if (e->key() == Qt::Key_Down)
     put(m_spec.get(m_document.plan()) - m_spec.nudge, true);
-  else if (const QString typed = e->text(); typed.size() == 1 && !(e->modifiers() & ~(Qt::ShiftModifier | Qt::KeypadModifier)) &&
-                                            (typed[0].isDigit() || QStringLiteral("-.,").contains(typed)))
+  else if (const QString typed = e->text();
+           typed.size() == 1 && !(e->modifiers() & ~(Qt::ShiftModifier | Qt::KeypadModifier)) && (typed[0].isDigit() || QStringLiteral("-.,").contains(typed)))
     beginTyping(), m_editor->setText(typed); // a number typed on it takes the place of the one that stands there
   else
     QWidget::keyPressEvent(e);

@@ -121,7 +121,9 @@ void OutlineMap::paintTowns(QPainter& p) const {
     if (!rect().adjusted(4, 4, -4, -4).contains(at.toPoint())) continue;
     const QString name = QString::fromUtf8(towns[i].name.data(), static_cast<qsizetype>(towns[i].name.size()));
     const QRectF box(at.x() + 4, at.y() - metrics.height() / 2.0, metrics.horizontalAdvance(name), metrics.height());
-    if (!QRectF(rect()).adjusted(3, 3, -6, -3).contains(box) || std::any_of(taken.begin(), taken.end(), [&](const QRectF& b) { return b.intersects(box.adjusted(-8, -1, 3, 1)); })) continue;
+    if (!QRectF(rect()).adjusted(3, 3, -6, -3).contains(box) ||
+        std::any_of(taken.begin(), taken.end(), [&](const QRectF& b) { return b.intersects(box.adjusted(-8, -1, 3, 1)); }))
+      continue;
     taken.push_back(box.adjusted(-8, 0, 0, 0));
     p.setPen(Qt::NoPen);
     p.setBrush(t.ink);

@@ -97,8 +97,7 @@ QWidget* OwnMaterialsDialog::card(std::size_t k) {
   grid->addWidget(remove, 0, 1, Qt::AlignRight);
   const auto field = [&](int row, int column, const QString& label, Quantity q, double OwnMaterial::*member, double max, double nudge, const QString& source) {
     const Find<double> find = [k, member](Plan& p) { return k < p.materials.size() ? &(p.materials[k].*member) : nullptr; };
-    grid->addWidget(new NumberField(m_document, NumberField::Spec::at(label, q, find, 0.0, max, nudge, source), card),
-                    row, column);
+    grid->addWidget(new NumberField(m_document, NumberField::Spec::at(label, q, find, 0.0, max, nudge, source), card), row, column);
   };
   field(1, 0, tr("Light through"), Quantity::share, &OwnMaterial::solarTransmittance, 1, 0.01, tr("of diffuse daylight, clean and dry"));
   field(1, 1, tr("Light sent back"), Quantity::share, &OwnMaterial::solarReflectance, 1, 0.01, tr("what is neither let through nor sent back warms it"));

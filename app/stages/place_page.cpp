@@ -62,9 +62,9 @@ bool sameClock(const std::string& one, const std::string& other) {
 } // namespace
 
 PlacePage::PlacePage(Document& document, QWidget* parent)
-    : QWidget(parent), m_document(document), m_question(new QLabel(this)), m_why(new QLabel(this)), m_sun(new QLabel(this)), m_ground(new QLabel(this)), m_lows(new QLabel(this)),
-      m_at(new TownField(this)), m_name(new QLineEdit(this)), m_currency(new QLineEdit(this)), m_firstFrost(new QLineEdit(this)), m_lastFrost(new QLineEdit(this)),
-      m_annualLows(new AnnualLowsField(document, this)), m_zone(new QComboBox(this)), m_map(new OutlineMap(document, this)),
+    : QWidget(parent), m_document(document), m_question(new QLabel(this)), m_why(new QLabel(this)), m_sun(new QLabel(this)), m_ground(new QLabel(this)),
+      m_lows(new QLabel(this)), m_at(new TownField(this)), m_name(new QLineEdit(this)), m_currency(new QLineEdit(this)), m_firstFrost(new QLineEdit(this)),
+      m_lastFrost(new QLineEdit(this)), m_annualLows(new AnnualLowsField(document, this)), m_zone(new QComboBox(this)), m_map(new OutlineMap(document, this)),
       m_takeGround(new QPushButton(tr("Take the log's year"), this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
@@ -94,7 +94,8 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
     grid->addLayout(line, row, column, 1, span);
   };
   m_at->setPlaceholderText(tr("a town or village, or 45.21 N 3.14 E"));
-  labelled(0, 0, 2, tr("It stands at"), m_at, tr("a town or village by name, its region or land after a comma; or latitude and longitude: 45.21, 3.14 or 45°12'36\" N 3°8' E"));
+  labelled(0, 0, 2, tr("It stands at"), m_at,
+           tr("a town or village by name, its region or land after a comma; or latitude and longitude: 45.21, 3.14 or 45°12'36\" N 3°8' E"));
   labelled(1, 0, 1, tr("Called"), m_name, tr("the place's name, for print"));
   m_zone->setEditable(true);
   m_zone->setInsertPolicy(QComboBox::NoInsert);
@@ -105,7 +106,8 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
   labelled(1, 1, 1, tr("Clock"), m_zone, tr("time zone, such as Europe/Lisbon or +01:00: what your logger's clock and you go by"));
   labelled(5, 0, 1, tr("First frost"), m_firstFrost, tr("of a usual winter, such as 5 Oct; what the log saw stands there until you say it"));
   labelled(5, 1, 1, tr("Last frost"), m_lastFrost, tr("of a usual winter, such as 12 May; what the log saw stands there until you say it"));
-  labelled(6, 0, 1, tr("Winters' lows"), m_annualLows, tr("the coldest of each winter you know of: what one winter in ten or twenty brings is worked out from it on the Nights page"));
+  labelled(6, 0, 1, tr("Winters' lows"), m_annualLows,
+           tr("the coldest of each winter you know of: what one winter in ten or twenty brings is worked out from it on the Nights page"));
   m_annualLows->setAccessibleName(tr("The coldest of each winter here"));
   labelled(6, 1, 1, tr("Money"), m_currency, tr("symbol or code, as prices are shown"));
   connect(m_at, &TownField::townChosen, this, [this](const Town& town) { take(town.at, &town, true); });
@@ -130,8 +132,10 @@ PlacePage::PlacePage(Document& document, QWidget* parent)
     const Find<double> at = [member](Plan& p) { return &(p.site.*member); };
     grid->addWidget(new NumberField(document, NumberField::Spec::at(label, quantity, at, min, max, nudge, source), this), row, column);
   };
-  grid->addWidget(new NumberField(document, NumberField::Spec::at(tr("Above the sea"), Quantity::elevation, [](Plan& p) { return &p.site.place.elevation_m; }, -430, 5000, 10,
-                                                                  tr("height of the ground, from a map: thin air carries less heat")),
+  grid->addWidget(new NumberField(document,
+                                  NumberField::Spec::at(
+                                      tr("Above the sea"), Quantity::elevation, [](Plan& p) { return &p.site.place.elevation_m; }, -430, 5000, 10,
+                                      tr("height of the ground, from a map: thin air carries less heat")),
                                   this),
                   2, 0);
   number(2, 1, tr("Wind, if not logged"), Quantity::speed, &Site::wind_m_s, 0, 30, 0.5, tr("mean at the house: 1 in the lee of trees, 2 open, 4 on a ridge"));
@@ -176,7 +180,8 @@ void PlacePage::take(Coordinates at, const Town* town, bool naming, const QStrin
     const double km = distance_km(at, town->at);
     said = aside + (km < 0.5 ? townText(*town) : tr("%1 from %2").arg(awayText(m_document.units(), km), townText(*town))) + QStringLiteral(". ");
   }
-  if (changesClock) said += tr("The clock is now that of %1, the nearest of its land's zones: choose another if yours differs. ").arg(QString::fromStdString(zone));
+  if (changesClock)
+    said += tr("The clock is now that of %1, the nearest of its land's zones: choose another if yours differs. ").arg(QString::fromStdString(zone));
   said += tr("Its height above the sea is yours to say.");
   if (auto why = m_document.edit(tr("say where the house stands"), [&](Plan& p) {
         p.site.place.latitude_deg = at.latitude_deg;
@@ -246,7 +251,8 @@ QString PlacePage::sunWords() const {
   if (!zone || !day.rise_utc || !day.set_utc) return {};
   const auto clock = [&](double utc) { return QString::fromStdString(zone->iso(static_cast<UtcSeconds>(utc))).mid(11, 5); };
   const double noon_deg = 90.0 - std::abs(site.place.latitude_deg) - 23.44;
-  QString sun = tr("Shortest day: sun from <b>%1</b> to <b>%2</b>, no higher than <b>%3°</b>.").arg(clock(*day.rise_utc), clock(*day.set_utc), QLocale().toString(noon_deg, 'f', 0));
+  QString sun = tr("Shortest day: sun from <b>%1</b> to <b>%2</b>, no higher than <b>%3°</b>.")
+                    .arg(clock(*day.rise_utc), clock(*day.set_utc), QLocale().toString(noon_deg, 'f', 0));
   // no land's clock is four hours off its sun: then it is not the clock of the place
   const double off_h = std::remainder((*day.rise_utc + *day.set_utc) / 7200.0 + zone->offset_s(static_cast<UtcSeconds>(*day.rise_utc)) / 3600.0 - 12.0, 24.0);
   if (std::abs(off_h) > 4.0 && !site.placeAssumed)
@@ -262,14 +268,18 @@ QString PlacePage::groundWords(const std::optional<AirYear>& year) const {
         .arg(year->days)
         .arg(u.text(Quantity::temperature, year->mean_C), u.text(Quantity::difference, year->amplitude_K), dayWords(year->coldestDay));
   const QString assumed = tr("Ground: coldest about %1. ").arg(dayWords(site.coldestDay()));
-  return assumed + (m_document.log() ? tr("Your log has less than nine months of the year, too little to read the ground from.")
-                                     : tr("Its mean and swing are the usual of middle latitudes until you change them or a log of most of a year says better."));
+  return assumed + (m_document.log()
+                        ? tr("Your log has less than nine months of the year, too little to read the ground from.")
+                        : tr("Its mean and swing are the usual of middle latitudes until you change them or a log of most of a year says better."));
 }
 
 void PlacePage::showFrost(QLineEdit* field, std::optional<double> day, const std::vector<LoggedWinter>& winters, std::optional<Date> LoggedWinter::*logged) {
   QString seen = tr("not known");
   for (const LoggedWinter& winter : winters)
-    if (winter.*logged) seen = QLocale().toString(QDate((winter.*logged)->year, static_cast<int>((winter.*logged)->month), static_cast<int>((winter.*logged)->day)), tr("d MMM yyyy")) + tr(", by the log");
+    if (winter.*logged)
+      seen = QLocale().toString(QDate((winter.*logged)->year, static_cast<int>((winter.*logged)->month), static_cast<int>((winter.*logged)->day)),
+                                tr("d MMM yyyy")) +
+             tr(", by the log");
   field->setPlaceholderText(seen);
   if (field->hasFocus() && field->isModified()) return;
   field->setText(day ? dayWords(*day) : QString());
@@ -297,7 +307,8 @@ void PlacePage::refresh() {
   const auto year = airYear(m_document.logNights());
   m_ground->setText(groundWords(year));
   QStringList lows;
-  for (const LoggedWinter& winter : winters) lows << tr("%1 in the winter from %2").arg(m_document.units().text(Quantity::temperature, winter.low.value)).arg(winter.beginsIn);
+  for (const LoggedWinter& winter : winters)
+    lows << tr("%1 in the winter from %2").arg(m_document.units().text(Quantity::temperature, winter.low.value)).arg(winter.beginsIn);
   m_lows->setText(tr("Coldest by your log: %1.").arg(lows.join(QStringLiteral(", "))));
   m_lows->setVisible(!lows.isEmpty());
   m_takeGround->setVisible(year && (std::abs(year->mean_C - site.groundMean_C) > 0.06 || std::abs(year->amplitude_K - site.groundAmplitude_K) > 0.06));

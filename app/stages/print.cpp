@@ -4,12 +4,12 @@
 #include "app/paint/theme.h"
 #include "core/plan/cautions.h"
 
+#include <QAbstractTextDocumentLayout>
 #include <QDate>
 #include <QLocale>
 #include <QPainter>
 #include <QPrintPreviewDialog>
 #include <QPrinter>
-#include <QAbstractTextDocumentLayout>
 #include <QTextDocument>
 
 #include <algorithm>
@@ -59,9 +59,10 @@ void printPage(QPrinter& printer, const Document& document, const PrintedViews& 
   p.translate((width - views.scarf->width()) / 2.0, head + middle + gap);
   views.scarf->render(&p);
   p.restore();
-  p.drawText(QRectF(0, height - foot + 6, width, foot - 6), static_cast<int>(Qt::AlignVCenter | Qt::TextWordWrap),
-             QObject::tr("Estimates from a model and logged readings. Snow, wind, electrics, fuel and flues follow local codes and licensed people; the next page "
-                         "says what goes with this plan."));
+  p.drawText(
+      QRectF(0, height - foot + 6, width, foot - 6), static_cast<int>(Qt::AlignVCenter | Qt::TextWordWrap),
+      QObject::tr("Estimates from a model and logged readings. Snow, wind, electrics, fuel and flues follow local codes and licensed people; the next page "
+                  "says what goes with this plan."));
   printer.newPage();
   p.resetTransform();
   QTextDocument cautions;

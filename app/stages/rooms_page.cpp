@@ -2,8 +2,8 @@
 #include "app/stages/rooms_page.h"
 
 #include "app/paint/theme.h"
-#include "app/stages/caution_label.h"
 #include "app/stages/cards.h"
+#include "app/stages/caution_label.h"
 
 #include <QGridLayout>
 #include <QLabel>

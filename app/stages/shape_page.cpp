@@ -27,11 +27,11 @@ struct Silhouetted {
   const char* name;
 };
 constexpr Silhouetted kKinds[] = {{ShapeKind::gable, QT_TRANSLATE_NOOP("muffle::ShapePage", "gable")},
-                           {ShapeKind::arch, QT_TRANSLATE_NOOP("muffle::ShapePage", "round arch")},
-                           {ShapeKind::pointedArch, QT_TRANSLATE_NOOP("muffle::ShapePage", "pointed arch")},
-                           {ShapeKind::leanTo, QT_TRANSLATE_NOOP("muffle::ShapePage", "lean-to")},
-                           {ShapeKind::singleSlope, QT_TRANSLATE_NOOP("muffle::ShapePage", "own back wall")},
-                           {ShapeKind::dome, QT_TRANSLATE_NOOP("muffle::ShapePage", "dome")}};
+                                  {ShapeKind::arch, QT_TRANSLATE_NOOP("muffle::ShapePage", "round arch")},
+                                  {ShapeKind::pointedArch, QT_TRANSLATE_NOOP("muffle::ShapePage", "pointed arch")},
+                                  {ShapeKind::leanTo, QT_TRANSLATE_NOOP("muffle::ShapePage", "lean-to")},
+                                  {ShapeKind::singleSlope, QT_TRANSLATE_NOOP("muffle::ShapePage", "own back wall")},
+                                  {ShapeKind::dome, QT_TRANSLATE_NOOP("muffle::ShapePage", "dome")}};
 
 class Silhouette : public QAbstractButton {
 public:

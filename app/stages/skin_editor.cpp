@@ -2,9 +2,9 @@
 #include "app/stages/skin_editor.h"
 
 #include "app/model/text.h"
-#include "app/stages/caution_label.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
+#include "app/stages/caution_label.h"
 #include "app/stages/number_field.h"
 #include "app/stages/own_materials.h"
 #include "app/stages/stack_field.h"

@@ -196,12 +196,13 @@ void StoreCurvePage::draw() {
                       .arg(mine->held)
                       .arg(u.text(Quantity::temperature, mine->coldest_C));
   if (after != m_points.end())
-    words += QLatin1Char(' ') + (std::abs(after->coldest_C - mine->coldest_C) < kShown_K
-                                     ? tr("%1 would hold %2 and change the coldest by nothing that shows.").arg(StoreWords::size(m_of, after->size, u)).arg(after->held)
-                                     : tr("%1 would hold %2 and buy %3.")
-                                           .arg(StoreWords::size(m_of, after->size, u))
-                                           .arg(after->held)
-                                           .arg(u.text(Quantity::difference, after->coldest_C - mine->coldest_C)));
+    words += QLatin1Char(' ') +
+             (std::abs(after->coldest_C - mine->coldest_C) < kShown_K
+                  ? tr("%1 would hold %2 and change the coldest by nothing that shows.").arg(StoreWords::size(m_of, after->size, u)).arg(after->held)
+                  : tr("%1 would hold %2 and buy %3.")
+                        .arg(StoreWords::size(m_of, after->size, u))
+                        .arg(after->held)
+                        .arg(u.text(Quantity::difference, after->coldest_C - mine->coldest_C)));
   m_words->setText(words);
 }
 

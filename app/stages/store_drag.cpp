@@ -82,7 +82,8 @@ QString storeTip(const Plan& plan, Grip grip, const Units& u) {
   const std::size_t i = grip.store;
   switch (grip.what) {
   case Handle::barrels:
-    return tr("%1 of %2; click for their instrument, drag to move").arg(counted(plan.barrels[i].count, tr("barrel"), tr("barrels")),u.text(Quantity::water, plan.barrels[i].litres));
+    return tr("%1 of %2; click for their instrument, drag to move")
+        .arg(counted(plan.barrels[i].count, tr("barrel"), tr("barrels")), u.text(Quantity::water, plan.barrels[i].litres));
   case Handle::pipes:
     return tr("pipes %1 deep; click for their instrument, drag to lay them deeper").arg(u.text(Quantity::length, plan.groundPipes[i].depth_m));
   case Handle::pile: return tr("a pile on a foot of %1; click for its instrument, drag to widen it").arg(u.text(Quantity::length, plan.compost[i].width_m));

@@ -32,9 +32,12 @@ void StoresStage::showPage(Page page) { m_strip->show(static_cast<int>(page)); }
 void StoresStage::refresh() {
   const auto all = storesOf(m_document.plan());
   const auto now = m_choice.now();
-  setHeading(tr("Stores of heat"), all.empty()       ? tr("none yet")
-                                   : all.size() == 1 ? StoreWords::kind(m_document.plan(), *now)
-                                                     : tr("%1; in hand: %2").arg(counted(static_cast<long long>(all.size()), tr("store"), tr("stores")),StoreWords::kind(m_document.plan(), *now)));
+  setHeading(
+      tr("Stores of heat"),
+      all.empty() ? tr("none yet")
+      : all.size() == 1
+          ? StoreWords::kind(m_document.plan(), *now)
+          : tr("%1; in hand: %2").arg(counted(static_cast<long long>(all.size()), tr("store"), tr("stores")), StoreWords::kind(m_document.plan(), *now)));
   const Change change = std::exchange(m_change, Change::all);
   switch (static_cast<Page>(m_strip->shown())) {
   case Page::stores:

@@ -30,9 +30,10 @@ ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
   const Plan& p = m_document.plan();
   switch (stage) {
   case Document::Stage::house:
-    return {tr("House"), p.site.placeAssumed ? tr("place assumed") :
-            p.house.blanket ? tr("%1 skin, blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single"))
-                            : tr("%1 skin, no blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single")),
+    return {tr("House"),
+            p.site.placeAssumed ? tr("place assumed")
+            : p.house.blanket   ? tr("%1 skin, blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single"))
+                                : tr("%1 skin, no blanket").arg(p.house.roof.layers.size() > 1 ? tr("double") : tr("single")),
             1.0};
   case Document::Stage::log: {
     if (!m_document.log()) return {tr("Log"), tr("no readings yet"), 0.0};
@@ -44,7 +45,8 @@ ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
         ++gaps;
     }
     const std::size_t winters = m_document.weather() ? m_document.weather()->winters.size() : 0;
-    const QStringList parts{counted(static_cast<long long>(winters), tr("winter"), tr("winters")), counted(gaps, tr("gap"), tr("gaps")), counted(other, tr("fault"), tr("faults"))};
+    const QStringList parts{counted(static_cast<long long>(winters), tr("winter"), tr("winters")), counted(gaps, tr("gap"), tr("gaps")),
+                            counted(other, tr("fault"), tr("faults"))};
     return {tr("Log"), parts.join(QStringLiteral(", ")), 1.0};
   }
   case Document::Stage::stores: {
@@ -64,7 +66,9 @@ ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
   case Document::Stage::cost: {
     if (m_document.isSizing()) return {tr("Cost"), tr("searching"), 0.5};
     if (!m_document.sizing()) return {tr("Cost"), tr("not searched yet"), 0.0};
-    return {tr("Cost"), m_document.sizingIsCurrent() ? tr("%1 compared").arg(counted(static_cast<long long>(m_document.sizing()->packages.size()), tr("plan"), tr("plans"))) : tr("searched for an older plan"),
+    return {tr("Cost"),
+            m_document.sizingIsCurrent() ? tr("%1 compared").arg(counted(static_cast<long long>(m_document.sizing()->packages.size()), tr("plan"), tr("plans")))
+                                         : tr("searched for an older plan"),
             m_document.sizingIsCurrent() ? 1.0 : 0.5};
   }
   }

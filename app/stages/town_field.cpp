@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/town_field.h"
 
-#include "app/model/text.h"
 #include "app/model/atlas.h"
+#include "app/model/text.h"
 #include "core/site/place_names.h"
 
 #include <QAbstractItemView>
@@ -84,8 +84,10 @@ void TownField::take() {
     emit townChosen(found.front());
   } else if (found.empty()) {
     const bool anyDigit = std::any_of(typed.begin(), typed.end(), [](char c) { return c >= '0' && c <= '9'; });
-    emit unclear(anyDigit ? QString::fromStdString(read.problem().text())
-                          : tr("No place of a thousand people or more is called \"%1\". Try a bigger one near by, set the pin, or write latitude and longitude.").arg(text().trimmed()));
+    emit unclear(anyDigit
+                     ? QString::fromStdString(read.problem().text())
+                     : tr("No place of a thousand people or more is called \"%1\". Try a bigger one near by, set the pin, or write latitude and longitude.")
+                           .arg(text().trimmed()));
   } else {
     emit unclear(exact > 1 ? tr("%1 and more places are called that: choose yours from the list, or write its region or land after a comma.").arg(exact)
                            : tr("No place is called just that; some begin so: choose one from the list."));

@@ -2,8 +2,8 @@
 #include "app/stages/vents_page.h"
 
 #include "app/paint/theme.h"
-#include "app/stages/caution_label.h"
 #include "app/stages/cards.h"
+#include "app/stages/caution_label.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -32,7 +32,8 @@ VentsPage::VentsPage(Document& document, QWidget* parent)
   number(tr("fully at"), Quantity::temperature, whole(&House::ventFull_C), -4, 70, 1, tr("and has them fully open here"));
   number(tr("Open, they change"), Quantity::airChanges, whole(&House::ventAirChanges_per_h), 0, 120, 1,
          tr("air changes an hour with the vents fully open: 10 ridge alone, 20 ridge and sides"));
-  number(tr("Too warm above"), Quantity::temperature, [](Plan& p) { return &p.setpoints.tooWarm_C; }, 5, 60, 1, tr("hours above it are counted"));
+  number(
+      tr("Too warm above"), Quantity::temperature, [](Plan& p) { return &p.setpoints.tooWarm_C; }, 5, 60, 1, tr("hours above it are counted"));
 
   opening(
       tr("Sides that roll up"), tr("on both sides, along the house without bay and lobby; by hand or motor as it warms"),
@@ -53,7 +54,9 @@ VentsPage::VentsPage(Document& document, QWidget* parent)
   opening(
       tr("A roof that draws back"), tr("by day, in mild air; the blanket, if there is one, with it"), [](const House& h) { return h.retractable.has_value(); },
       [](House& h, bool on) { on ? void(h.retractable = RetractableRoof{}) : h.retractable.reset(); });
-  const auto roof = [](double RetractableRoof::*member) { return [member](Plan& p) { return p.house.retractable ? &((*p.house.retractable).*member) : nullptr; }; };
+  const auto roof = [](double RetractableRoof::*member) {
+    return [member](Plan& p) { return p.house.retractable ? &((*p.house.retractable).*member) : nullptr; };
+  };
   number(tr("Open above"), Quantity::temperature, roof(&RetractableRoof::outsideAbove_C), -20, 40, 1, tr("outside; it shuts a kelvin below"));
   number(tr("Drawn back"), Quantity::airChanges, roof(&RetractableRoof::airChanges_per_h), 1, 120, 5, tr("air changes an hour"));
 
@@ -68,8 +71,9 @@ VentsPage::VentsPage(Document& document, QWidget* parent)
   number(tr("Vents shut below"), Quantity::temperature, lock(&VentLock::outsideBelow_C), -40, 40, 1,
          tr("outside: cold air that falls on the crop does more harm than a warm hour"), Word{-40.0, tr("never")});
   m_grid->addWidget(m_rain, m_row, m_column++);
-  number(tr("Wind gauge stands"), Quantity::length, [](Plan& p) { return &p.site.windHeight_m; }, 0, 100, 0.5,
-         tr("above the ground; the wind at the house follows by a power law of open country"), Word{0.0, tr("at the house")});
+  number(
+      tr("Wind gauge stands"), Quantity::length, [](Plan& p) { return &p.site.windHeight_m; }, 0, 100, 0.5,
+      tr("above the ground; the wind at the house follows by a power law of open country"), Word{0.0, tr("at the house")});
   m_rain->setFont(textFont(9.5));
   m_rain->setToolTip(tr("where the log has a column of rain"));
   connect(m_rain, &QCheckBox::clicked, this, [this](bool on) { edit(tr("change when vents shut"), [on](House& h) { h.ventLock.inRain = on; }); });

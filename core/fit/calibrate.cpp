@@ -18,7 +18,7 @@
 namespace muffle {
 namespace {
 
-constexpr double kPrior = 0.7;     // of a factor's logarithm: a factor of two
+constexpr double kPrior = 0.7; // of a factor's logarithm: a factor of two
 constexpr double kSettle_s = 4.0 * 86400.0;
 constexpr std::size_t kLeastNights = 8;
 constexpr double kStep = 0.04; // of a logarithm, for differences: well above what the integration leaves over

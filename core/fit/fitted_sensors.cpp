@@ -9,7 +9,8 @@
 namespace muffle {
 namespace {
 
-constexpr double kAir_K = 0.4, kOtherAir_K = 0.6, kWater_K = 1.5, kSoil_K = 2.0; // scatter: in which barrel, and where in water or soil a probe sits, is not known
+constexpr double kAir_K = 0.4, kOtherAir_K = 0.6, kWater_K = 1.5,
+                 kSoil_K = 2.0; // scatter: in which barrel, and where in water or soil a probe sits, is not known
 constexpr double kAirPerNight = 4.0, kOtherAirPerNight = 2.0, kSlowPerNight = 1.0;
 constexpr double kUsualDepth_m = 0.10;
 
@@ -37,7 +38,9 @@ double depthIn(const std::string& name) {
     auto next = static_cast<std::size_t>(end - text.data());
     while (next < text.size() && text[next] == ' ') ++next;
     const std::string_view unit = std::string_view(text).substr(next);
-    const auto isUnit = [&](std::string_view word) { return unit.starts_with(word) && (unit.size() == word.size() || !std::isalpha(static_cast<unsigned char>(unit[word.size()]))); };
+    const auto isUnit = [&](std::string_view word) {
+      return unit.starts_with(word) && (unit.size() == word.size() || !std::isalpha(static_cast<unsigned char>(unit[word.size()])));
+    };
     if (error == std::errc() && isUnit("cm")) return value / 100.0;
     if (error == std::errc() && (isUnit("inch") || isUnit("inches") || unit.starts_with('"'))) return value * 0.0254; // "in" may be where it is
     at = next;
@@ -72,7 +75,8 @@ int waterNode(const Plan& plan, const Assembly& a, const Channel& channel) {
 int soilNode(const Assembly& a, const Channel& channel) {
   if (a.soil.empty()) return -1;
   const double depth_m = depthIn(channel.name);
-  const auto nearest = std::min_element(a.soilDepth_m.begin(), a.soilDepth_m.end(), [&](double x, double y) { return std::abs(x - depth_m) < std::abs(y - depth_m); });
+  const auto nearest =
+      std::min_element(a.soilDepth_m.begin(), a.soilDepth_m.end(), [&](double x, double y) { return std::abs(x - depth_m) < std::abs(y - depth_m); });
   return a.soil[static_cast<std::size_t>(nearest - a.soilDepth_m.begin())];
 }
 

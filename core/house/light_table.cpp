@@ -62,8 +62,8 @@ std::vector<double> LightTable::follow(const LightDirection& s) const {
   std::vector<LightLayer> layers{{m_filling.cropHeight_m, kLeafExtinction * m_filling.leafArea / m_filling.cropHeight_m}};
   const double level = std::hypot(s.x, s.y);
   for (const auto& thing : m_filling.standing)
-    layers.push_back({thing.height_m, (thing.level_m2 * std::abs(s.z) + thing.upright_m2 * level + thing.across_m2 * std::abs(s.y)) /
-                                          (m_shape.floor_m2() * thing.height_m)});
+    layers.push_back({thing.height_m,
+                      (thing.level_m2 * std::abs(s.z) + thing.upright_m2 * level + thing.across_m2 * std::abs(s.y)) / (m_shape.floor_m2() * thing.height_m)});
   const AngleFactor& factor = angleFactor();
   const OpticsOf optics = [&factor](int surface, double cosine) -> FaceOptics {
     if (surface == kShellFloor || surface == kShellBackWall) return {};
@@ -120,7 +120,8 @@ void LightTable::diffuse() {
 
 LightShares LightTable::at(double altitude_deg, double azimuth_deg, std::span<double> values) const {
   const double altitude = std::clamp(altitude_deg, kAltitudes.front(), kAltitudes.back());
-  const auto upper = std::min(static_cast<std::size_t>(std::upper_bound(kAltitudes.begin(), kAltitudes.end(), altitude) - kAltitudes.begin()), kAltitudes.size() - 1);
+  const auto upper =
+      std::min(static_cast<std::size_t>(std::upper_bound(kAltitudes.begin(), kAltitudes.end(), altitude) - kAltitudes.begin()), kAltitudes.size() - 1);
   const double up = (altitude - kAltitudes[upper - 1]) / (kAltitudes[upper] - kAltitudes[upper - 1]);
   const std::size_t columns = m_azimuths.size();
   std::size_t column = 0;

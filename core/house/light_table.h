@@ -20,8 +20,8 @@ namespace muffle {
 struct LightFilling {
   /// Things from the floor up to a height, spread over the floor.
   struct Standing {
-    double height_m = 1.0; ///< > 0
-    double level_m2 = 0.0; ///< silhouette from above
+    double height_m = 1.0;   ///< > 0
+    double level_m2 = 0.0;   ///< silhouette from above
     double upright_m2 = 0.0; ///< from any side
     double across_m2 = 0.0;  ///< from the house's long sides alone, as of a wall along it
     bool operator==(const Standing&) const = default;

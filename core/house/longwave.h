@@ -20,9 +20,9 @@ namespace muffle {
 
 /// One sheet for long-wave: a face's reflectance is 1 - its emissivity - transmittance.
 struct LongwaveSheet {
-  double emissivity = 0.9;        ///< 0.01..1
-  double transmittance = 0.0;     ///< 0..1 - the greater emissivity
-  double innerEmissivity = -1.0;  ///< of the face towards the room, as of a foil's; below 0: that of both
+  double emissivity = 0.9;       ///< 0.01..1
+  double transmittance = 0.0;    ///< 0..1 - the greater emissivity
+  double innerEmissivity = -1.0; ///< of the face towards the room, as of a foil's; below 0: that of both
   [[nodiscard]] double inner() const { return innerEmissivity < 0.0 ? emissivity : innerEmissivity; }
 };
 

@@ -60,7 +60,7 @@ std::vector<ShellSection> sectionsOf(const HouseShape& shape, int arcPieces = 24
 
 /// A turbid layer from the floor up.
 struct LightLayer {
-  double height_m = 1.0;        ///< > 0
+  double height_m = 1.0;         ///< > 0
   double extinction_per_m = 0.0; ///< along the path, >= 0
 };
 

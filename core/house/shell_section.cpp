@@ -77,8 +77,7 @@ ShellSection prism(const HouseShape& s, int arcPieces) {
       ShellSection one;
       addHalfRoof(one, s, 0.0, true, arcPieces / 2);
       addHalfRoof(one, s, 0.0, false, arcPieces / 2);
-      for (const auto& e : one.edges)
-        section.pleats.push_back({std::hypot(e.y1 - e.y0, e.z1 - e.z0), 0.5 * (e.ny0 + e.ny1), 0.5 * (e.nz0 + e.nz1)});
+      for (const auto& e : one.edges) section.pleats.push_back({std::hypot(e.y1 - e.y0, e.z1 - e.z0), 0.5 * (e.ny0 + e.ny1), 0.5 * (e.nz0 + e.nz1)});
       addFlat(section, {end - half, s.ridge_m}, {half - end, s.ridge_m}, kShellRoof);
       section.edges.back().pleated = true;
     }

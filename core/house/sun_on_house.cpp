@@ -53,7 +53,8 @@ SunOnHouse sunOnHouse(const HouseShape& shape, const Winter& w) {
     const double aboutTheSun = above > 0.0 ? std::clamp((global - diffuse) / above, 0.0, 1.0) : 0.0; // Hay and Davies
     sun.sky_W_m2[i] = diffuse * (1.0 - aboutTheSun);
     sun.ground_W_m2[i] = kAlbedo * global;
-    sun.beam_W_m2[i] = std::min((global - sun.sky_W_m2[i]) / std::max(cosZ, kLowestSun), above / std::max(cosZ, kAnySun)); // no more than there is above the air
+    sun.beam_W_m2[i] =
+        std::min((global - sun.sky_W_m2[i]) / std::max(cosZ, kLowestSun), above / std::max(cosZ, kAnySun)); // no more than there is above the air
   }
   return sun;
 }

@@ -13,7 +13,8 @@ namespace {
 /// Counts what stands outside strings; whether it is JSON at all is the parser's to say.
 std::optional<Problem> pastABound(std::string_view text) {
   if (text.size() > kMostJsonBytes)
-    return Problem{ProblemKind::badInput, "line 1", fmt::format("the document has {} bytes", text.size()), fmt::format("at most {} are allowed", kMostJsonBytes)};
+    return Problem{ProblemKind::badInput, "line 1", fmt::format("the document has {} bytes", text.size()),
+                   fmt::format("at most {} are allowed", kMostJsonBytes)};
   std::vector<std::size_t> keys; // of each object and list that is open
   long line = 1;
   bool inString = false;
@@ -21,8 +22,10 @@ std::optional<Problem> pastABound(std::string_view text) {
     const char c = text[i];
     if (c == '\n') ++line;
     if (inString) {
-      if (c == '\\') ++i;
-      else if (c == '"') inString = false;
+      if (c == '\\')
+        ++i;
+      else if (c == '"')
+        inString = false;
       continue;
     }
     if (c == '"') {
@@ -30,11 +33,13 @@ std::optional<Problem> pastABound(std::string_view text) {
     } else if (c == '{' || c == '[') {
       keys.push_back(0);
       if (keys.size() > kMostJsonDepth)
-        return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("nested {} deep", keys.size()), fmt::format("at most {} are allowed", kMostJsonDepth)};
+        return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("nested {} deep", keys.size()),
+                       fmt::format("at most {} are allowed", kMostJsonDepth)};
     } else if ((c == '}' || c == ']') && !keys.empty()) {
       keys.pop_back();
     } else if (c == ':' && !keys.empty() && ++keys.back() > kMostJsonKeys) {
-      return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("an object of more than {} keys", kMostJsonKeys), fmt::format("at most {} are allowed", kMostJsonKeys)};
+      return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("an object of more than {} keys", kMostJsonKeys),
+                     fmt::format("at most {} are allowed", kMostJsonKeys)};
     }
   }
   return {};

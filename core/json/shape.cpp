@@ -39,7 +39,9 @@ Shape Shape::map(Shape of) {
 namespace {
 
 bool isInteger(const Json& node, std::int64_t least, std::int64_t most) {
-  if (node.is_number_unsigned()) return node.get<std::uint64_t>() <= static_cast<std::uint64_t>(std::max<std::int64_t>(most, 0)) && (least <= 0 || node.get<std::uint64_t>() >= static_cast<std::uint64_t>(least));
+  if (node.is_number_unsigned())
+    return node.get<std::uint64_t>() <= static_cast<std::uint64_t>(std::max<std::int64_t>(most, 0)) &&
+           (least <= 0 || node.get<std::uint64_t>() >= static_cast<std::uint64_t>(least));
   return node.is_number_integer() && node.get<std::int64_t>() >= least && node.get<std::int64_t>() <= most;
 }
 
@@ -56,13 +58,16 @@ Problems misshapen(const Json& node, const Shape& shape, const std::string& poin
   case Kind::boolean: return node.is_boolean() ? Problems{} : wrong("true or false is needed");
   case Kind::integer:
     if (isInteger(node, shape.m_least, shape.m_most)) return {};
-    return wrong(shape.m_most == INT64_MAX ? fmt::format("a whole number from {} is needed", shape.m_least) : fmt::format("a whole number from {} to {} is needed", shape.m_least, shape.m_most));
+    return wrong(shape.m_most == INT64_MAX ? fmt::format("a whole number from {} is needed", shape.m_least)
+                                           : fmt::format("a whole number from {} to {} is needed", shape.m_least, shape.m_most));
   case Kind::list:
   case Kind::row:
     if (!node.is_array()) return wrong("a list [...] is needed");
     if (shape.m_kind == Kind::row && node.size() != shape.m_parts.size()) return wrong(fmt::format("a list of {} is needed", shape.m_parts.size()));
     for (std::size_t i = 0; i < node.size(); ++i)
-      if (auto found = misshapen(node[i], shape.m_kind == Kind::row ? shape.m_parts[i] : shape.m_parts.front(), fmt::format("{}/{}", pointer, i)); !found.empty()) return found;
+      if (auto found = misshapen(node[i], shape.m_kind == Kind::row ? shape.m_parts[i] : shape.m_parts.front(), fmt::format("{}/{}", pointer, i));
+          !found.empty())
+        return found;
     return {};
   case Kind::object:
   case Kind::map:

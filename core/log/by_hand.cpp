@@ -195,7 +195,8 @@ HandSheet readByHand(std::string_view text, const Date& first, const TimeZone& z
     if (end > bounds::kHandLineBytes)
       sheet.problems.push_back({ProblemKind::badInput, fmt::format("line {}", number), fmt::format("this line has {} characters", end),
                                 fmt::format("at most {} are allowed", bounds::kHandLineBytes)});
-    else if (auto reading = Line(text.substr(0, end), number, day, zone, fahrenheit).read(sheet.problems)) sheet.readings.push_back(std::move(*reading));
+    else if (auto reading = Line(text.substr(0, end), number, day, zone, fahrenheit).read(sheet.problems))
+      sheet.readings.push_back(std::move(*reading));
     text.remove_prefix(std::min(end + 1, text.size()));
   }
   return sheet;

@@ -36,9 +36,9 @@ constexpr UtcSeconds kSpikeWithin_s = 4 * 3600; // from the reading before to th
 constexpr double kStuck_s = 5.0 * 3600.0;       // air never repeats a reading to the last digit for so long
 constexpr std::size_t kStuckReadings = 6;
 constexpr double kCoarse_K = 0.4, kStuckCoarse_s = 20.0 * 3600.0; // of a logger that resolves no more: a dull night may not move it
-constexpr double kStuckHeld_s = 24.0 * 3600.0;                     // of a room: a thermostat holds its air quite level from dusk to dawn
-constexpr std::size_t kHeldLevels = 3;                             // stretches at one reading: a level that is held, not a sensor that hangs
-constexpr double kUnitFit_K = 2.5; // how well 1.8 t + 32 must explain a jump
+constexpr double kStuckHeld_s = 24.0 * 3600.0;                    // of a room: a thermostat holds its air quite level from dusk to dawn
+constexpr std::size_t kHeldLevels = 3;                            // stretches at one reading: a level that is held, not a sensor that hangs
+constexpr double kUnitFit_K = 2.5;                                // how well 1.8 t + 32 must explain a jump
 constexpr double kUnitJump_K = 15.0;
 constexpr std::size_t kUnitReadings = 3;
 constexpr double kClockOff_h = 0.7;    // most of an hour: a summer time that was not followed

@@ -135,12 +135,12 @@ bool guessRole(const std::string& heading, Channel& c) {
   else if (hasPart(n, {"temp"}) || hasWord(words, {"air", "ch1", "t1"})) {
     c.role = Role::room, c.id = "house";
     return false;
-  }
-  else if (statisticIn(heading) != Statistic::moment && std::all_of(words.begin(), words.end(), [](const std::string& w) {
-             static constexpr std::array kBare{"min", "minimum", "tmin", "mini", "lowest", "coldest", "max", "maximum", "tmax", "maxi", "highest", "warmest",
-                                               "low", "high",    "c",    "f",    "degc",   "degf",    "deg", "night",   "day",  "t", "\xC2\xB0\x63", "\xC2\xB0\x66"};
-             return std::find(kBare.begin(), kBare.end(), w) != kBare.end();
-           }))
+  } else if (statisticIn(heading) != Statistic::moment && std::all_of(words.begin(), words.end(), [](const std::string& w) {
+               static constexpr std::array kBare{"min",  "minimum", "tmin",    "mini", "lowest",       "coldest",     "max", "maximum", "tmax",
+                                                 "maxi", "highest", "warmest", "low",  "high",         "c",           "f",   "degc",    "degf",
+                                                 "deg",  "night",   "day",     "t",    "\xC2\xB0\x63", "\xC2\xB0\x66"};
+               return std::find(kBare.begin(), kBare.end(), w) != kBare.end();
+             }))
     c.role = Role::outside; // "date,min,max": a max/min sheet, and the weather's unless a name says otherwise
   return true;
 }

@@ -40,7 +40,8 @@ std::optional<UtcSeconds> timeIn(std::string_view text, DateForm form) {
 
 Result<Log> readMessage(std::string_view topic, std::string_view text, UtcSeconds now) {
   if (text.size() > bounds::kMessageBytes)
-    return Problem{ProblemKind::badInput, std::string(topic), fmt::format("a message of {} bytes", text.size()), fmt::format("at most {} are allowed", bounds::kMessageBytes)};
+    return Problem{ProblemKind::badInput, std::string(topic), fmt::format("a message of {} bytes", text.size()),
+                   fmt::format("at most {} are allowed", bounds::kMessageBytes)};
   text = trim(text);
   Log log;
   log.time = {now};
@@ -50,7 +51,8 @@ Result<Log> readMessage(std::string_view topic, std::string_view text, UtcSecond
     const auto json = parseJson(text);
     if (!json || !json->is_object()) return notAReading(topic, text);
     if (json->size() > bounds::kMessageReadings)
-      return Problem{ProblemKind::badInput, std::string(topic), fmt::format("a message of {} readings", json->size()), fmt::format("at most {} are allowed", bounds::kMessageReadings)};
+      return Problem{ProblemKind::badInput, std::string(topic), fmt::format("a message of {} readings", json->size()),
+                     fmt::format("at most {} are allowed", bounds::kMessageReadings)};
     for (const auto& [key, value] : json->items()) {
       if (looksLikeTimeName(key)) {
         const auto at = value.is_string()   ? timeIn(value.get_ref<const std::string&>(), DateForm::iso)

@@ -10,7 +10,7 @@ namespace muffle {
 namespace {
 
 constexpr UtcSeconds kLongestReading_s = 7200; // a reading stands for the time since the one before, no longer than this
-constexpr double kLargestHole_s = 3900.0;   // an hourly logger that is a little late still counts as whole
+constexpr double kLargestHole_s = 3900.0;      // an hourly logger that is a little late still counts as whole
 
 template <class F> void eachClean(const Log& log, const Channel& channel, UtcSeconds from, UtcSeconds to, F visit) {
   const auto first = static_cast<std::size_t>(std::lower_bound(log.time.begin(), log.time.end(), from) - log.time.begin());

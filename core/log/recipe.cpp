@@ -13,7 +13,8 @@ namespace muffle {
 namespace {
 
 enum class RowChoice { recognised, first, second };
-constexpr std::array<std::pair<RowChoice, const char*>, 3> kDecimals{{{RowChoice::recognised, "recognised"}, {RowChoice::first, "point"}, {RowChoice::second, "comma"}}};
+constexpr std::array<std::pair<RowChoice, const char*>, 3> kDecimals{
+    {{RowChoice::recognised, "recognised"}, {RowChoice::first, "point"}, {RowChoice::second, "comma"}}};
 constexpr std::array<std::pair<RowChoice, const char*>, 3> kDates{
     {{RowChoice::recognised, "recognised"}, {RowChoice::first, "day first"}, {RowChoice::second, "month first"}}};
 constexpr std::array<std::pair<RowChoice, const char*>, 3> kDegrees{{{RowChoice::recognised, "recognised"}, {RowChoice::first, "C"}, {RowChoice::second, "F"}}};
@@ -149,7 +150,8 @@ Status recordFromJson(const Json& json, Log& log) {
                                 Shape::integer(-1, static_cast<std::int64_t>(log.channels.size()) - 1), time, time})),
         true},
        {"notes",
-        Shape::list(Shape::object({{"kind", Shape::text()}, {"from", time}, {"to", time}, {"count", Shape::whole()}, {"why", Shape::text()}, {"flag", Shape::whole()}})),
+        Shape::list(Shape::object(
+            {{"kind", Shape::text()}, {"from", time}, {"to", time}, {"count", Shape::whole()}, {"why", Shape::text()}, {"flag", Shape::whole()}})),
         true}});
   if (auto found = misshapen(json, shape); !found.empty()) return found;
   for (const Json& d : json.value("decisions", Json::array()))

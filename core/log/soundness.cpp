@@ -22,7 +22,8 @@ Status soundLog(const Log& log) {
     if (c.raw.size() != log.time.size() || c.flag.size() != log.time.size())
       return wrong(fmt::format("column \"{}\" has {} readings for {} rows", c.name, c.raw.size(), log.time.size()), "as many as rows are needed");
     if (c.role > Role::note) return wrong(fmt::format("column \"{}\" has the role {}", c.name, static_cast<int>(c.role)), "0 to 10 are known");
-    if (c.statistic > Statistic::highest) return wrong(fmt::format("column \"{}\" has the statistic {}", c.name, static_cast<int>(c.statistic)), "0 to 2 are known");
+    if (c.statistic > Statistic::highest)
+      return wrong(fmt::format("column \"{}\" has the statistic {}", c.name, static_cast<int>(c.statistic)), "0 to 2 are known");
     for (const std::uint8_t flag : c.flag)
       if (flag > static_cast<std::uint8_t>(Flag::clock)) return wrong(fmt::format("column \"{}\" has the flag {}", c.name, flag), "0 to 10 are known");
   }

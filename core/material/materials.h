@@ -32,12 +32,12 @@ struct OwnMaterial {
   std::string id; ///< of small letters, digits and hyphens; none of the table's
   std::string name;
   double emissivity = 0.9;
-  double longwaveTransmittance = 0.0;         ///< together with either emissivity at most 1
+  double longwaveTransmittance = 0.0; ///< together with either emissivity at most 1
   double solarTransmittance = 0.7;
   double solarReflectance = 0.15; ///< together with the transmittance at most 1
   double resistance_m2K_W = 0.0;
   double capacity_J_m2K = 1000.0;
-  std::string note; ///< where its figures are from
+  std::string note;                           ///< where its figures are from
   std::optional<double> innerEmissivity = {}; ///< of the face towards the room, where it is another
   bool operator==(const OwnMaterial&) const = default;
 };

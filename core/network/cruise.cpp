@@ -17,15 +17,15 @@ namespace muffle {
 
 namespace {
 
-constexpr int kMaxAge = 24;                // solves with one matrix
-constexpr double kMaxOff_K = 6.0;          // the state has moved on since it was factored
-constexpr double kRetryOff_K = 2.0;        // within this a second round goes by the same matrix
-constexpr int kMaxRounds = 3;              // of evaluation and solve
-constexpr double kCruiseTolerance_K = 0.4; // of the bound on what a round leaves over; raises a season's rms error by 0.003 K
+constexpr int kMaxAge = 24;                 // solves with one matrix
+constexpr double kMaxOff_K = 6.0;           // the state has moved on since it was factored
+constexpr double kRetryOff_K = 2.0;         // within this a second round goes by the same matrix
+constexpr int kMaxRounds = 3;               // of evaluation and solve
+constexpr double kCruiseTolerance_K = 0.4;  // of the bound on what a round leaves over; raises a season's rms error by 0.003 K
 constexpr double kJump_K_s = 1.2e-3;        // that a heater's power moves its sensor faster from one step to the next, however big the heater
 constexpr double kJumpToLimit_K_s = 0.4e-3; // the same where it reaches or leaves a limit
 constexpr double kPowerTolerance_K = 1e-4;
-constexpr double kWarmEnough_K = 4.0;  // over a new setpoint, for its heater to stay off
+constexpr double kWarmEnough_K = 4.0; // over a new setpoint, for its heater to stay off
 
 } // namespace
 

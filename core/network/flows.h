@@ -256,7 +256,7 @@ private:
   FreezingNodes m_freezing;
   Relays m_relays;
   std::vector<int> m_relayModulator; ///< by relay: of that film, -1 for none
-  std::vector<int> m_relayFilm; ///< by relay: the film in m_vapour that it counts the water of, or -1
+  std::vector<int> m_relayFilm;      ///< by relay: the film in m_vapour that it counts the water of, or -1
   std::vector<FrozenLink> m_frozenLinks;
   bool m_nonlinear = false, m_algebraic = false;
 
@@ -267,10 +267,10 @@ private:
   VapourFlows m_vapour;
   ReportedRows m_reported;
   std::vector<double> m_reportedPlain, m_reportedRadiative; ///< what conductances that never change bring to it, and long-wave links by their slot's cube
-  std::vector<FilmNow> m_film;                       ///< of m_vapour's films at the state last evaluated
-  mutable std::vector<FilmNow> m_filmFrom, m_filmTo; ///< scratch of curvature_K()
-  std::vector<Source> m_sources;                     ///< by row
-  std::size_t m_boundarySources = 0;                 ///< where those of boundaries begin
+  std::vector<FilmNow> m_film;                              ///< of m_vapour's films at the state last evaluated
+  mutable std::vector<FilmNow> m_filmFrom, m_filmTo;        ///< scratch of curvature_K()
+  std::vector<Source> m_sources;                            ///< by row
+  std::size_t m_boundarySources = 0;                        ///< where those of boundaries begin
   TableSampler m_modulators;
   std::vector<double> m_modulator, m_modulatorNext, m_modulatorMiddle, m_modulatorStart; ///< by modulator
   std::vector<bool> m_layout;                                                            ///< by modulator: a change lays the operator out anew

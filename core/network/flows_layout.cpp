@@ -158,7 +158,8 @@ void NetworkFlows::markReported() {
 
 void NetworkFlows::gatherReported(const PlainLinks& links, std::vector<double>& values) const {
   std::fill(values.begin(), values.end(), 0.0);
-  for (std::size_t i = 0; i < links.reported; ++i) m_reported.addFlow(values, links.pair[i].a, links.pair[i].b, links.active[i].group, links.pair[i].g, links.pair[i].g);
+  for (std::size_t i = 0; i < links.reported; ++i)
+    m_reported.addFlow(values, links.pair[i].a, links.pair[i].b, links.active[i].group, links.pair[i].g, links.pair[i].g);
 }
 
 /// Takes up the links in force, by the state of the water too.
@@ -246,7 +247,7 @@ void NetworkFlows::startRelays(std::span<const double> T) {
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
     if (m_network->relays[r].isCommanded) continue;
     const int film = m_relayFilm[r];
-    constexpr double kAnyFilm_W_K = 1.0; // only the sign counts
+    constexpr double kAnyFilm_W_K = 1.0;                                   // only the sign counts
     const bool reached = film >= 0 && strength(m_relayModulator[r]) > 0.0; // no damp air gets behind a tight cloth
     m_relays.start(r, film < 0 ? T[slot(m_network->relays[r].sensor)] : 0.0, !reached ? 0.0 : m_vapour.condensing_W(film, T.data(), kAnyFilm_W_K));
   }

@@ -157,8 +157,8 @@ struct Thermostat {
   double on_C = 0.0;
   double off_C = 0.0;
   double power_W = 0.0;
-  int limitSignal = -1;                   ///< signal that multiplies power_W: a capacity by the weather, or mains that are off; held ones jump
-  std::vector<HeatShare> elsewhere = {};  ///< the rest goes to `heats`
+  int limitSignal = -1;                  ///< signal that multiplies power_W: a capacity by the weather, or mains that are off; held ones jump
+  std::vector<HeatShare> elsewhere = {}; ///< the rest goes to `heats`
 };
 
 struct Vent {

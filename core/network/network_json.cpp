@@ -401,7 +401,9 @@ Result<Network> networkFromJson(const Json& document) {
   if (!problems.empty()) return problems;
   addLinks(b, in);
   const auto atMost = [&](const char* what, std::size_t n, std::size_t most) {
-    if (n > most) problems.push_back({ProblemKind::badInput, "/", fmt::format("the network has {} {}, the cells of its solids among them", n, what), fmt::format("at most {} are allowed", most)});
+    if (n > most)
+      problems.push_back({ProblemKind::badInput, "/", fmt::format("the network has {} {}, the cells of its solids among them", n, what),
+                          fmt::format("at most {} are allowed", most)});
   };
   atMost("nodes", b.net.nodes.size(), bounds::kNetworkNodes);
   atMost("links", b.net.links.size(), bounds::kNetworkLinks);
@@ -499,10 +501,12 @@ Json networkToJson(const Network& net) {
 Result<NetworkRun> runNetwork(const Network& net) {
   const double steps = net.end_s / net.step_s, rows = net.end_s / net.outputEvery_s;
   if (steps > bounds::kNetworkSteps)
-    return Problem{ProblemKind::badInput, "/step_s", fmt::format("{:.0f} steps of {:g} s would be needed", steps, net.step_s), fmt::format("at most {:.0f} are allowed: a longer step or an earlier end", bounds::kNetworkSteps)};
+    return Problem{ProblemKind::badInput, "/step_s", fmt::format("{:.0f} steps of {:g} s would be needed", steps, net.step_s),
+                   fmt::format("at most {:.0f} are allowed: a longer step or an earlier end", bounds::kNetworkSteps)};
   const double cells = rows * static_cast<double>(net.nodes.size() + net.aliases.size() + net.thermostats.size());
   if (cells > bounds::kNetworkCells)
-    return Problem{ProblemKind::badInput, "/output_every_s", fmt::format("{:.0f} rows, {:.0f} numbers, would be written", rows, cells), fmt::format("at most {:.0f} numbers are allowed: write less often", bounds::kNetworkCells)};
+    return Problem{ProblemKind::badInput, "/output_every_s", fmt::format("{:.0f} rows, {:.0f} numbers, would be written", rows, cells),
+                   fmt::format("at most {:.0f} numbers are allowed: write less often", bounds::kNetworkCells)};
   // a network on its own is a question of accuracy, not of a thousand seasons
   auto solver = Solver::prepare(net, {.newtonTolerance_K = 1e-6});
   if (!solver) return solver.problems();

@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// How the flows that are only counted change with the temperatures: the rows of the Jacobian past the free slots (boundaries, tracked groups of links, what one-way
-// links carry off), gathered by row and column when a matrix is factored. Many links meet in one entry, and a season asks for the product once
-// a step.
+// How the flows that are only counted change with the temperatures: the rows of the Jacobian past the free slots (boundaries, tracked groups of links, what
+// one-way links carry off), gathered by row and column when a matrix is factored. Many links meet in one entry, and a season asks for the product once a step.
 #pragma once
 
 #include <cstddef>

@@ -18,7 +18,7 @@ namespace {
 
 const double kStage = 1.0 - std::sqrt(0.5);
 const double kFirst = (1.0 - kStage) / kStage; // the first stage's flows in the second, by what they did there
-constexpr int kMaxStageRounds = 3;                  // of the stages
+constexpr int kMaxStageRounds = 3;             // of the stages
 constexpr double kAlongSlopes_K = 1.5;         // that powers found at the end may move a stage without its flows being asked again
 
 } // namespace

@@ -18,10 +18,10 @@ namespace {
 
 constexpr double kLongestStep_s = 900.0; // a stride of more would pass over the house's own quick answers
 // both by trial on the demo houses, 0.03 to 0.05 K rms in a season; by a fifth more the air's slope is too rough for the fit of what a house stores
-constexpr double kBend_K = 0.5;        // of what is driven, off the straight line in its middle
-constexpr double kTurn_K = 2.0;        // of the state (of humidity g/kg), off the last two steps' line at the stride's end
-constexpr int kBarredAfterBend = 3;    // steps, until it lies before the line that the next stride sets out along
-constexpr int kBarredAfterTurn = 2;    // steps: it came near the end of what was tried
+constexpr double kBend_K = 0.5;            // of what is driven, off the straight line in its middle
+constexpr double kTurn_K = 2.0;            // of the state (of humidity g/kg), off the last two steps' line at the stride's end
+constexpr int kBarredAfterBend = 3;        // steps, until it lies before the line that the next stride sets out along
+constexpr int kBarredAfterTurn = 2;        // steps: it came near the end of what was tried
 constexpr double kBelowSetpoint_K = 0.005; // of a sensor in the middle; a tenth of what a night may miss its line by
 constexpr double kEndInFirst = 3.0 / 8.0;
 constexpr double kBeforeInFirst = 1.0 / 8.0;
@@ -84,7 +84,9 @@ bool Solver::settlesOnTheWay() {
   long turns = 0;
   for (std::size_t i = 0; i < free; ++i) turns += std::abs(far[i] - 2.0 * start[i] + middle[i]) > kTurn_K ? 1 : 0;
   for (std::size_t i = 0; i < free; ++i) middle[i] = kEndInFirst * far[i] + 0.75 * start[i] - kBeforeInFirst * middle[i];
-  if (turns == 0 && holdOnTheWay() && m_flows.freezing().overshoot_K(m_start.T, m_middle.T) <= 0.0 && !m_flows.ventOnRamp(m_far.T) && !m_flows.relayTurns(m_middle.T) && !m_flows.relayTurns(m_far.T)) return true;
+  if (turns == 0 && holdOnTheWay() && m_flows.freezing().overshoot_K(m_start.T, m_middle.T) <= 0.0 && !m_flows.ventOnRamp(m_far.T) &&
+      !m_flows.relayTurns(m_middle.T) && !m_flows.relayTurns(m_far.T))
+    return true;
   m_power = m_powerBefore;
   return false;
 }

@@ -14,7 +14,7 @@ using namespace trBdf2;
 
 namespace {
 
-constexpr int kMaxCorrections = 8;  // of correction and Newton
+constexpr int kMaxCorrections = 8; // of correction and Newton
 
 } // namespace
 

@@ -27,14 +27,14 @@ bool burns(const Plan& p, std::size_t i) { return p.waterLoops[i].boiler_W > 0.0
 bool isPlace(const Plan& p, std::size_t i, PilePlace place) { return p.compost[i].place == place; }
 bool holdsManure(const Plan& p, std::size_t i) {
   const auto& recipe = p.compost[i].recipe;
-  return std::any_of(recipe.begin(), recipe.end(), [](const PileIngredient& g) { return g.ingredient.find("manure") != std::string::npos || g.ingredient.find("litter") != std::string::npos; });
+  return std::any_of(recipe.begin(), recipe.end(), [](const PileIngredient& g) {
+    return g.ingredient.find("manure") != std::string::npos || g.ingredient.find("litter") != std::string::npos;
+  });
 }
 bool isSunk(const Plan& p, std::size_t) { return p.house.shape.sunk_m > 0.0; }
 bool isDug(const Plan& p, std::size_t) { return p.house.shape.sunk_m > 0.0 || p.house.floor.edgeDepth_m > 0.0; }
 bool hasHeater(const Plan& p, std::size_t) { return p.house.bay && p.house.bay->heater_W > 0.0; }
-bool hasFan(const Plan& p, std::size_t) {
-  return (p.house.bay && p.house.bay->fan) || (p.house.roofVoid && p.house.roofVoid->fan);
-}
+bool hasFan(const Plan& p, std::size_t) { return (p.house.bay && p.house.bay->fan) || (p.house.roofVoid && p.house.roofVoid->fan); }
 
 const std::vector<Row>& table() {
   using K = ThingKind;
@@ -55,19 +55,27 @@ const std::vector<Row>& table() {
       {{"pit-gas", "In pits, sunk floors and compost sheds heavy gas gathers and oxygen can lack: air them wide before you go in, never alone."},
        {{K::shape, &isSunk}, {K::compost, [](const Plan& p, std::size_t i) { return p.compost[i].place == PilePlace::chamber || p.compost[i].buried > 0.0; }}},
        {}},
-      {{"carbon-monoxide", "Whatever burns needs air from outside and a flue: unvented it gives carbon monoxide, which kills unnoticed, and moisture. Hang a carbon monoxide alarm."},
+      {{"carbon-monoxide", "Whatever burns needs air from outside and a flue: unvented it gives carbon monoxide, which kills unnoticed, and moisture. Hang a "
+                           "carbon monoxide alarm."},
        {{K::loop, &burns}},
        {}},
       {{"tight-house", "A tight house keeps in damp and the gases of whatever burns in it: no open flame in a sealed house."}, {}, {M::sealing, M::secondSkin}},
-      {{"flue", "Stove and flue: clearances as their makers and local codes say, through film only in a proper sleeve, swept every year by who is licensed."}, {{K::loop, &burns}}, {}},
+      {{"flue", "Stove and flue: clearances as their makers and local codes say, through film only in a proper sleeve, swept every year by who is licensed."},
+       {{K::loop, &burns}},
+       {}},
       {{"fuel-store", "Keep fuel dry and away from the fire, gas bottles upright and out of doors, no more than local rules allow."}, {{K::loop, &burns}}, {}},
       {{"water-pressure", "Tank, boiler, coil and collector need a relief valve and an open vent: never a sealed boiler."},
-       {{K::loop}, {K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound); }}, {K::pipes, [](const Plan& p, std::size_t i) { return p.groundPipes[i].collector_m2 > 0.0; }}},
+       {{K::loop},
+        {K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound); }},
+        {K::pipes, [](const Plan& p, std::size_t i) { return p.groundPipes[i].collector_m2 > 0.0; }}},
        {}},
       {{"freezing-water", "Water that stands in frost bursts what holds it: drain collectors, coils and loops, or fill them with what is meant for it."},
-       {{K::loop}, {K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound); }}, {K::pipes, [](const Plan& p, std::size_t i) { return p.groundPipes[i].collector_m2 > 0.0; }}},
+       {{K::loop},
+        {K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound); }},
+        {K::pipes, [](const Plan& p, std::size_t i) { return p.groundPipes[i].collector_m2 > 0.0; }}},
        {}},
-      {{"electric-heat", "Electric heat in the wet: residual-current protection, heater clear of film and fleece, cables never run coiled. Wiring is work for a licensed electrician."},
+      {{"electric-heat", "Electric heat in the wet: residual-current protection, heater clear of film and fleece, cables never run coiled. Wiring is work for "
+                         "a licensed electrician."},
        {{K::heater}, {K::rooms, &hasHeater}},
        {M::heater}},
       {{"electric-motors", "Fans, pumps and motors near wet hands: residual-current protection and a licensed electrician."},
@@ -75,22 +83,36 @@ const std::vector<Row>& table() {
         {K::rooms, &hasFan},
         {K::pipes},
         {K::loop},
-        {K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound) || p.compost[i].fan_m3_h > 0.0 || p.compost[i].blown_m3_h > 0.0; }}},
+        {K::compost,
+         [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound) || p.compost[i].fan_m3_h > 0.0 || p.compost[i].blown_m3_h > 0.0; }}},
        {}},
-      {{"soil-cable", "Lay the passes apart and never coiled, cover them with mesh against spades, and feed them through residual-current protection: a licensed electrician."}, {{K::cable}}, {}},
-      {{"sleeping", "A heater can fail while you sleep: hang a second thermometer with an alarm."}, {{K::heater}, {K::rooms, &hasHeater}, {K::loop, &burns}}, {M::heater}},
+      {{"soil-cable", "Lay the passes apart and never coiled, cover them with mesh against spades, and feed them through residual-current protection: a "
+                      "licensed electrician."},
+       {{K::cable}},
+       {}},
+      {{"sleeping", "A heater can fail while you sleep: hang a second thermometer with an alarm."},
+       {{K::heater}, {K::rooms, &hasHeater}, {K::loop, &burns}},
+       {M::heater}},
       {{"fabric-fire", "Keep films, wraps and cloths away from heaters, flues and lamps; a hot pipe through film needs a proper sleeve."},
        {{K::covers}, {K::rooms, [](const Plan& p, std::size_t) { return p.house.roofVoid.has_value(); }}},
        {M::secondSkin, M::nightBlanket, M::ceiling}},
       {{"under-cover", "Never put a lamp, heater or coiled cable under a bed cover: cloth and film burn."},
        {{K::rooms, [](const Plan& p, std::size_t) { return !p.house.bedCovers.empty(); }}},
        {}},
-      {{"straw-fire", "Loose straw burns: keep it clear of heaters and flues."}, {{K::floor, [](const Plan& p, std::size_t) { return !p.house.floor.cover.empty(); }}}, {}},
+      {{"straw-fire", "Loose straw burns: keep it clear of heaters and flues."},
+       {{K::floor, [](const Plan& p, std::size_t) { return !p.house.floor.cover.empty(); }}},
+       {}},
       {{"damp", "Damp leaves rot: let the air out on a mild morning, water early, leave room between plants."}, {{K::floor}}, {M::sealing}},
-      {{"heavy", "Full barrels and bins are too heavy to shift: set them on firm ground, off paths and electrics; water in them freezes and bursts them."}, {{K::barrels}}, {M::barrels}},
+      {{"heavy", "Full barrels and bins are too heavy to shift: set them on firm ground, off paths and electrics; water in them freezes and bursts them."},
+       {{K::barrels}},
+       {M::barrels}},
       {{"standing-water", "Water that stands in ground pipes grows mould, and soil air brings radon: lay them to a drain."}, {{K::pipes}}, {}},
-      {{"manure", "Raw manure and what is eaten raw: keep a harvest interval, often 90 days, and 120 where the crop touches the soil; your local rules come first."}, {{K::compost, &holdsManure}}, {}},
-      {{"roots", "A young hot bed burns roots and gives ammonia: plant when the soil at the roots has fallen to what they bear, and air the house before you work in it."},
+      {{"manure",
+        "Raw manure and what is eaten raw: keep a harvest interval, often 90 days, and 120 where the crop touches the soil; your local rules come first."},
+       {{K::compost, &holdsManure}},
+       {}},
+      {{"roots", "A young hot bed burns roots and gives ammonia: plant when the soil at the roots has fallen to what they bear, and air the house before you "
+                 "work in it."},
        {{K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::hotBed); }}},
        {}},
       {{"spores", "Dust and spores: wear a mask when you build, turn or take away a pile."}, {{K::compost}}, {}},
@@ -181,7 +203,8 @@ std::vector<Caution> cautionsAbout(ThingKind kind) {
 std::vector<Caution> cautionsFor(const std::vector<Measure>& measures) {
   std::vector<Caution> cautions;
   for (const Row& row : table())
-    if (std::any_of(measures.begin(), measures.end(), [&](const Measure& m) { return std::find(row.measures.begin(), row.measures.end(), m.kind) != row.measures.end(); }))
+    if (std::any_of(measures.begin(), measures.end(),
+                    [&](const Measure& m) { return std::find(row.measures.begin(), row.measures.end(), m.kind) != row.measures.end(); }))
       cautions.push_back(row.caution);
   return cautions;
 }

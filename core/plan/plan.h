@@ -18,15 +18,15 @@ namespace muffle {
 struct Site {
   std::string name;
   Place place;
-  bool placeAssumed = false;             ///< nobody has said where the house stands
+  bool placeAssumed = false; ///< nobody has said where the house stands
   std::string timeZone = "UTC";
-  double wind_m_s = 1.5;                 ///< assumed where the log has none
-  double windHeight_m = 0.0;             ///< of the gauge above the ground; 0: its wind is that at the house
-  std::vector<double> annualLows_C = {}; ///< the coldest of each winter the grower knows of, for nights rarer than the log's
+  double wind_m_s = 1.5;                     ///< assumed where the log has none
+  double windHeight_m = 0.0;                 ///< of the gauge above the ground; 0: its wind is that at the house
+  std::vector<double> annualLows_C = {};     ///< the coldest of each winter the grower knows of, for nights rarer than the log's
   std::optional<double> firstFrost_day = {}; ///< of the year, where the grower knows better than the log
   std::optional<double> lastFrost_day = {};
-  double groundMean_C = 10.0;            ///< of the undisturbed ground over the year
-  double groundAmplitude_K = 9.0;        ///< of its surface
+  double groundMean_C = 10.0;                  ///< of the undisturbed ground over the year
+  double groundAmplitude_K = 9.0;              ///< of its surface
   std::optional<double> groundColdestDay = {}; ///< day of year of its coldest surface, where it is not the usual
   [[nodiscard]] double coldestDay() const { return groundColdestDay.value_or(place.latitude_deg < 0.0 ? 207.0 : 25.0); }
 };

@@ -16,7 +16,7 @@ namespace muffle {
 namespace {
 
 constexpr double kLeastEave_m = 0.8;               // a ceiling over one's knees
-constexpr double kMostOfHouse = 0.9;                      // of a house, its sides or its floor, that one thing in it may take
+constexpr double kMostOfHouse = 0.9;               // of a house, its sides or its floor, that one thing in it may take
 constexpr double kHeaviestCeiling_J_m2K = 30000.0; // 30 mm of plaster; what is heavier is a wall
 
 bool mayHaveCeiling(const HouseShape& s) { return s.kind != ShapeKind::dome && s.eave_m + s.sunk_m >= kLeastEave_m; }

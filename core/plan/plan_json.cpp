@@ -317,7 +317,8 @@ template <class V> void describe(V& v, CompostPile& c) {
   v.integer("piles", c.piles, {1, 24}, "piles of a series");
   v.number("every_days", c.everyDays, {3.0, 365.0}, "days from one pile to the next");
   v.number("jacket_m2K_W", c.jacket_m2K_W, {0.0, 10.0}, "resistance of the straw or boards round it");
-  v.number("tipped_C", c.tipped_C, {-5.0, 75.0}, "temperature of its stuff when it is built, such as of manure that is hot already; without it as it lay in the yard");
+  v.number("tipped_C", c.tipped_C, {-5.0, 75.0},
+           "temperature of its stuff when it is built, such as of manure that is hot already; without it as it lay in the yard");
   v.number("buried", c.buried, {0.0, 1.0}, "share of its sides that stands in the ground");
   v.number("blown_m3_h", c.blown_m3_h, {0.0, 5000.0}, "air blown through; 0: it draws its own");
   v.number("airiness", c.airiness, {0.2, 5.0}, "of its own draught: 0.5 trodden down, 2 with pipes through it");

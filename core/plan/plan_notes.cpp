@@ -15,8 +15,7 @@ Problems planNotes(const Plan& plan) {
     note("/house/sides", "a house whose roof comes down to the ground has no sides, this skin covers nothing", "raise the eave, or leave it out");
   if (house.backWall != usual.backWall && !house.shape.hasBackWall())
     note("/house/back_wall", "only a lean-to and a single slope have a back wall, this skin covers nothing", "choose such a shape, or leave it out");
-  if (house.backWall_C && !house.shape.hasBackWall())
-    note("/house/back_wall_C", "there is no back wall for a building to stand behind", "leave it out");
+  if (house.backWall_C && !house.shape.hasBackWall()) note("/house/back_wall_C", "there is no back wall for a building to stand behind", "leave it out");
   return notes;
 }
 

@@ -17,9 +17,9 @@ enum class RoomKind { house, bay, lobby, roofVoid, bed };
 /// A room other than the house.
 struct OtherRoom {
   RoomKind kind = RoomKind::bay;
-  std::size_t bed = 0; ///< of bed covers: which
-  std::string id;      ///< "bay", "lobby", "roof-void", "bed:1", ...
-  std::string name;    ///< the grower's
+  std::size_t bed = 0;               ///< of bed covers: which
+  std::string id;                    ///< "bay", "lobby", "roof-void", "bed:1", ...
+  std::string name;                  ///< the grower's
   std::optional<double> hold_C = {}; ///< the line its nights are counted by; a lobby or roof void has none
   bool isJudged = false;             ///< the line is its own, and a night below it is missed; a bed cover has only the house's to compare with
 };

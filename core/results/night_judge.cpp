@@ -5,7 +5,8 @@
 
 namespace muffle {
 
-std::vector<NightResult> judgeNights(const Plan& plan, const Winter& winter, std::size_t winterIndex, const HouseWatch& house, const DampWatch& damp, std::size_t last) {
+std::vector<NightResult> judgeNights(const Plan& plan, const Winter& winter, std::size_t winterIndex, const HouseWatch& house, const DampWatch& damp,
+                                     std::size_t last) {
   std::vector<NightResult> nights;
   const double line = plan.setpoints.hold_C;
   const auto others = otherRooms(plan);

@@ -9,6 +9,7 @@
 namespace muffle {
 
 /// Those that end by step `last`. `winterIndex` is put into them.
-std::vector<NightResult> judgeNights(const Plan& plan, const Winter& winter, std::size_t winterIndex, const HouseWatch& house, const DampWatch& damp, std::size_t last);
+std::vector<NightResult> judgeNights(const Plan& plan, const Winter& winter, std::size_t winterIndex, const HouseWatch& house, const DampWatch& damp,
+                                     std::size_t last);
 
 } // namespace muffle

@@ -74,8 +74,8 @@ void StoreWatch::seeSeries(const Run& run, const StoreNodes& store, std::size_t 
   StoreSummary& sum = m_sums[s];
   for (std::size_t k = 0; k < series.temperature_C.size(); ++k) series.temperature_C[k][i] = trace_C(run, store, k);
   if (i > 0 && !(store.giving.empty() && store.taking.empty())) {
-    const double given_J = (store.giving.empty() ? 0.0 : run.solver().groupEnergy_J(storeGroup(s))) -
-                           (store.taking.empty() ? 0.0 : run.solver().groupEnergy_J(storeGroup(s) + 1));
+    const double given_J =
+        (store.giving.empty() ? 0.0 : run.solver().groupEnergy_J(storeGroup(s))) - (store.taking.empty() ? 0.0 : run.solver().groupEnergy_J(storeGroup(s) + 1));
     series.given_W[i] = static_cast<float>(given_J / run.winter().step_s);
     (given_J > 0.0 ? sum.given_kWh : sum.taken_kWh) += std::abs(given_J) / 3.6e6;
   }

@@ -68,7 +68,7 @@ private:
 
   const Winter* m_winter = nullptr;
   Scenario m_scenario;
-  bool m_isUsual = true; ///< the scenario never acts
+  bool m_isUsual = true;                ///< the scenario never acts
   std::unique_ptr<Assembly> m_assembly; ///< without its network, which is the solver's
   std::unique_ptr<Solver> m_solver;
   std::vector<std::unique_ptr<Component>> m_components;

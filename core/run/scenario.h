@@ -26,8 +26,8 @@ struct Failure {
 };
 
 struct Scenario {
-  std::vector<Spell> mainsOff;     ///< electric heaters, cables, fans and pumps rest
-  std::vector<Spell> nobodyThere;  ///< piles are not topped up or watered
+  std::vector<Spell> mainsOff;    ///< electric heaters, cables, fans and pumps rest
+  std::vector<Spell> nobodyThere; ///< piles are not topped up or watered
   std::vector<Failure> failures;
 };
 

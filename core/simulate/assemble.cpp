@@ -57,7 +57,8 @@ void Assembler::rooms() {
     const bool isMain = space.kind == RoomKind::house;
     const bool isBay = space.kind == RoomKind::bay;
     const std::string prefix = isMain ? "" : isBay ? "bay " : space.kind == RoomKind::lobby ? "lobby " : "void ";
-    m_rooms.push_back({std::move(space), prefix, isBay && m_house.bay->heater_W > 0.0 ? std::max(start(), m_house.bay->setpoints.night_C) : start(), {}, -1, 0.0, {}});
+    m_rooms.push_back(
+        {std::move(space), prefix, isBay && m_house.bay->heater_W > 0.0 ? std::max(start(), m_house.bay->setpoints.night_C) : start(), {}, -1, 0.0, {}});
     Room& room = m_rooms.back();
     const double crop = room.grows() ? m_fitted.mass * kCropCapacity_J_m2K * room.space.floor_m2 : 0.0;
     room.air = addRoomAir(m_net, prefix, room.space.volume_m3, crop, room.start_C, m_winter.outside_g_kg.front());
@@ -227,7 +228,8 @@ void Assembler::vents(const std::vector<double>& may) {
     ventAir(m_net, house.air, m_outdoors, sides->opens_C, sides->full_C, 1.0, signal(std::move(rolled)), part);
   }
   if (const auto& fan = m_house.extractFan) {
-    ventAir(m_net, house.air, m_outdoors, fan->above_C, fan->above_C + kFanBand_K, airChangeConductance_W_K(fan->flow_m3_h, 1.0, 10.0, pressure), onMains(lock), part);
+    ventAir(m_net, house.air, m_outdoors, fan->above_C, fan->above_C + kFanBand_K, airChangeConductance_W_K(fan->flow_m3_h, 1.0, 10.0, pressure), onMains(lock),
+            part);
     m_a.fans.push_back({fan->power_W, house.air.air, fan->above_C, fan->above_C + kFanBand_K, locks ? may : std::vector<double>{}});
   }
   if (m_roof)

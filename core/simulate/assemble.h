@@ -64,9 +64,9 @@ struct Assembly {
   int outside = -1;
   int sky = -1;
   int deep = -1;
-  int heater = -1;                ///< thermostat, -1 without one
-  int mains = -1;                 ///< commanded relay that fans and pumps hang on; -1 where there are none
-  std::vector<int> electric;      ///< thermostats that the mains feed
+  int heater = -1;           ///< thermostat, -1 without one
+  int mains = -1;            ///< commanded relay that fans and pumps hang on; -1 where there are none
+  std::vector<int> electric; ///< thermostats that the mains feed
   [[nodiscard]] bool isElectric(int thermostat) const { return std::find(electric.begin(), electric.end(), thermostat) != electric.end(); }
   std::vector<StoreNodes> stores; ///< barrels, pipes, compost, loops, cables
   struct Room {

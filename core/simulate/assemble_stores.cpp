@@ -22,10 +22,10 @@ namespace {
 
 constexpr double kRuleBand_K = 1.0; // that a fan or pump runs past its line
 const std::vector<double> kUnderPipes_m{0.10, 0.20, 0.20, 0.30, 0.50, 0.80};
-constexpr std::size_t kBoardAfter = 3; // of those layers, half a metre down
-constexpr double kInner_m2K_W = 0.125; // film and radiation on a face in the house
-constexpr double kOuterFace_m2K_W = 0.05;  // on one that faces the weather
-constexpr double kBedLongwave = 0.9;   // of soil: its exchange with all it sees, of much larger area
+constexpr std::size_t kBoardAfter = 3;    // of those layers, half a metre down
+constexpr double kInner_m2K_W = 0.125;    // film and radiation on a face in the house
+constexpr double kOuterFace_m2K_W = 0.05; // on one that faces the weather
+constexpr double kBedLongwave = 0.9;      // of soil: its exchange with all it sees, of much larger area
 constexpr double kChamberWallBeyondPile = 1.2;
 constexpr double kOpeningDischarge = 0.6, kBetweenOpenings_m = 1.5;
 constexpr double kAirHeat_J_m3K = 1250.0;

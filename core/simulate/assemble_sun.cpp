@@ -84,7 +84,8 @@ void Assembler::sun() {
     const Signals light = lightOf(room);
     m_net.sources.push_back({room.floor, Driver::table(light.floor, room.bare_m2), "sun on the floor"});
     // where nothing grows the floor has it all
-    m_net.sources.push_back({room.grows() ? room.air.air : room.floor, Driver::table(light.leaves, room.bare_m2), room.grows() ? "sun on leaves" : "sun on the floor"});
+    m_net.sources.push_back(
+        {room.grows() ? room.air.air : room.floor, Driver::table(light.leaves, room.bare_m2), room.grows() ? "sun on leaves" : "sun on the floor"});
   }
   const auto onFloor = [&](int floor, int leaves, double area_m2, const Signals& light, const char* what) {
     m_net.sources.push_back({floor, Driver::table(light.floor, area_m2), what});
@@ -108,7 +109,8 @@ void Assembler::sun() {
     for (const int part : parts) m_net.sources.push_back({part, Driver::table(light, 1.0 / static_cast<double>(parts.size())), "sun on barrels"});
   }
   for (std::size_t k = 0; k < m_plan.mass.size(); ++k)
-    if (m_plan.mass[k].kind == MassKind::wall) m_net.sources.push_back({m_massFloors[k].node, Driver::table(table(in.standing_W[thing++]), 1.0), "sun on a wall inside"});
+    if (m_plan.mass[k].kind == MassKind::wall)
+      m_net.sources.push_back({m_massFloors[k].node, Driver::table(table(in.standing_W[thing++]), 1.0), "sun on a wall inside"});
   if (!m_innerWalls.empty()) {
     const int wall = table(in.backWall_W_m2);
     for (const auto& [node, area] : m_innerWalls) m_net.sources.push_back({node, Driver::table(wall, area), "sun on the wall"});

@@ -28,8 +28,8 @@ constexpr double kFanBand_K = 1.0; ///< of fans, from starting to running fully
 class Assembler {
 public:
   Assembler(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::optional<double> inside_C)
-      : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_inside_C(inside_C), m_materials(plan.materials), m_fitted(plan.calibration.value_or(Calibration{})),
-        m_net(m_a.network) {}
+      : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_inside_C(inside_C), m_materials(plan.materials),
+        m_fitted(plan.calibration.value_or(Calibration{})), m_net(m_a.network) {}
   Assembly run();
 
 private:

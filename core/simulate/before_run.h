@@ -4,8 +4,8 @@
 // the plan holds, so that no state is set by one reading or by a setpoint.
 #pragma once
 
-#include "core/simulate/simulate.h"
 #include "core/run/run.h"
+#include "core/simulate/simulate.h"
 
 #include <optional>
 #include <vector>

@@ -5,8 +5,8 @@
 //   outside  ISO 6946, h_c = 4 + 4 v, as a modulator; long-wave to sky and surroundings by the face's view of each
 //   inside   free convection from plates, h = k dT^(1/3), k 1.7 under a roof and 1.5 at walls (Churchill and Chu, turbulent
 //            limit of air near 5 degC); vapour condenses through the same film (core/network/vapour.h)
-//   gaps     ISO 6946 for convection, wide ones by the difference, 1.14 dT^(1/3) upwards and 0.73 across; radiation by the net-radiation method, whatever the sheets let through
-//   water    what condenses on the inside stays up to 60 g/m2 and dries off again; drops that grow cover 0.55 of a surface
+//   gaps     ISO 6946 for convection, wide ones by the difference, 1.14 dT^(1/3) upwards and 0.73 across; radiation by the net-radiation method, whatever the
+//   sheets let through water    what condenses on the inside stays up to 60 g/m2 and dries off again; drops that grow cover 0.55 of a surface
 //            (Beysens and Knobler, Phys. Rev. Lett. 57 (1986) 1433), and what they cover lets no long-wave through
 //   bodies   boards, walls, blankets and quilts between two opaque faces, with their resistance between them for all that passes; cut into
 //            pieces where they are heavy

@@ -136,8 +136,8 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
   aWinter(all.summary.damp);
   for (RoomSummary& room : all.summary.rooms) aWinter(room.damp);
   all.summary.fuel = fuelMoney(plan, all.summary) / all.summary.winters;
-  all.summary.cost = winterCost(plan.prices, all.summary.electricity_kWh() / all.summary.winters, kitOf(plan),
-                                drawing_h(plan, all.summary.draws), all.summary.fuel);
+  all.summary.cost =
+      winterCost(plan.prices, all.summary.electricity_kWh() / all.summary.winters, kitOf(plan), drawing_h(plan, all.summary.draws), all.summary.fuel);
   return all;
 }
 

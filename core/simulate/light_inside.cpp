@@ -9,7 +9,8 @@ namespace {
 /// Light of one step in all its kinds, laid out as LightShares has it.
 class StepLight {
 public:
-  StepLight(const LightTable& table, const SunOnHouse& sun, const Winter& winter) : m_table(table), m_sun(sun), m_winter(winter), m_beam(table.size()), m_sum(table.size()) {}
+  StepLight(const LightTable& table, const SunOnHouse& sun, const Winter& winter)
+      : m_table(table), m_sun(sun), m_winter(winter), m_beam(table.size()), m_sum(table.size()) {}
 
   [[nodiscard]] bool isDark(std::size_t i) const { return m_sun.beam_W_m2[i] + m_sun.sky_W_m2[i] <= 0.0; }
 

@@ -28,14 +28,14 @@ struct LightTaking {
   double backWall_m2 = 0.0, backWallAbsorptance = 0.0;
 };
 
-constexpr double kFloorTakesUp = 0.85;  ///< of the light on it: dark moist soil
+constexpr double kFloorTakesUp = 0.85; ///< of the light on it: dark moist soil
 constexpr double kLeavesTakeUp = 0.80; ///< of the light that they meet
 
 struct LightInside {
-  std::vector<double> floor_W_m2, leaves_W_m2; ///< taken up, by m2 of the house's floor
-  std::vector<double> meets_W_m2;              ///< leaves and floor, by m2 of it
-  std::vector<double> backWall_W_m2;           ///< taken up by it, by its own area; empty without one
-  std::vector<std::vector<double>> standing_W; ///< taken up, as the filling lists them
+  std::vector<double> floor_W_m2, leaves_W_m2;             ///< taken up, by m2 of the house's floor
+  std::vector<double> meets_W_m2;                          ///< leaves and floor, by m2 of it
+  std::vector<double> backWall_W_m2;                       ///< taken up by it, by its own area; empty without one
+  std::vector<std::vector<double>> standing_W;             ///< taken up, as the filling lists them
   std::array<std::vector<double>, kLightEntries> far_W_m2; ///< meets the cover from within, by its own area
 };
 

@@ -10,10 +10,10 @@
 namespace muffle {
 namespace {
 
-constexpr double kLeastLift_K = 2.0;      // of a house that is not heated, at night
-constexpr double kSunLift_K_m2_W = 0.03;  // and by day, by the level sun: 18 K at 600 W/m2
-constexpr double kLobby = 0.5;       // two openings in turn, each of its own volume: half the air of one
-constexpr double kDischarge = 0.6;   // a sharp-edged opening
+constexpr double kLeastLift_K = 2.0;     // of a house that is not heated, at night
+constexpr double kSunLift_K_m2_W = 0.03; // and by day, by the level sun: 18 K at 600 W/m2
+constexpr double kLobby = 0.5;           // two openings in turn, each of its own volume: half the air of one
+constexpr double kDischarge = 0.6;       // a sharp-edged opening
 constexpr double kWindAcross = 0.35;
 constexpr double kRolledLift_K = 5.0;
 
@@ -66,7 +66,8 @@ std::vector<double> draughts_W_K(const Plan& plan, const Winter& winter, double 
   const double area_m2 = house.leakage->area_cm2 * kcm2;
   constexpr double kGauge_m = 10.0; // that the formula's terrain is for
   // wind that is at the house already meets it as it is; the formula brings a gauge's down to the house
-  const double atGauge = plan.site.windHeight_m > 0.0 ? windFactor(plan.site, kGauge_m) : 1.0 / (site.terrainA * std::pow(site.height_m / kGauge_m, site.terrainB));
+  const double atGauge =
+      plan.site.windHeight_m > 0.0 ? windFactor(plan.site, kGauge_m) : 1.0 / (site.terrainA * std::pow(site.height_m / kGauge_m, site.terrainB));
   return byStep(winter, [&](std::size_t i) {
     const double outside = winter.outside_C[i];
     const double lift = lift_K(plan, winter, i, plan.setpoints.night_C, inside_C);

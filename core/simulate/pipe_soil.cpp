@@ -12,14 +12,14 @@
 namespace muffle {
 namespace {
 
-constexpr double kRibbed = 0.02;         // roughness of drain pipe by its diameter: Darcy factor 0.05
-constexpr double kSmooth_m = 1.5e-6;     // drawn plastic
-constexpr double kPipeWall = 1.1;        // outside by inside diameter
-constexpr double kPipe_W_mK = 0.4;       // polyethylene
-constexpr double kMinorLoss = 2.5;       // inlet, two bends, outlet
-constexpr double kFanEfficiency = 0.35;  // of small centrifugal and axial fans with their motors
-constexpr double kBoxBelowPipes_m = 0.5; // where a board under a bed lies
-constexpr int kSlices = 3, kSoilRings = 4;   // docs/model.md has what finer ones change
+constexpr double kRibbed = 0.02;           // roughness of drain pipe by its diameter: Darcy factor 0.05
+constexpr double kSmooth_m = 1.5e-6;       // drawn plastic
+constexpr double kPipeWall = 1.1;          // outside by inside diameter
+constexpr double kPipe_W_mK = 0.4;         // polyethylene
+constexpr double kMinorLoss = 2.5;         // inlet, two bends, outlet
+constexpr double kFanEfficiency = 0.35;    // of small centrifugal and axial fans with their motors
+constexpr double kBoxBelowPipes_m = 0.5;   // where a board under a bed lies
+constexpr int kSlices = 3, kSoilRings = 4; // docs/model.md has what finer ones change
 
 GroundPipe pipeOf(const GroundPipes& p) {
   return {p.diameter_m, kPipeWall * p.diameter_m, p.length_m, kPipe_W_mK, p.ribbed ? kRibbed * p.diameter_m : kSmooth_m, kMinorLoss};

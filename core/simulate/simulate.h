@@ -69,7 +69,7 @@ struct Summary {
   double cable_kWh = 0.0;                 ///< of soil cables
   /// All that is bought as electricity.
   [[nodiscard]] double electricity_kWh() const { return heater_kWh + fan_kWh + cable_kWh; }
-  double winters = 1.0;                   ///< how many winters of 182 days the log amounts to
+  double winters = 1.0; ///< how many winters of 182 days the log amounts to
   double heaterPeak_W = 0.0;
   double tooWarm_h = 0.0;                    ///< hours a winter that the house was above Setpoints::tooWarm_C
   double warmest_C = 0.0;                    ///< by day or night

@@ -145,8 +145,8 @@ void StoreRunner::goOn(const Solver& solver, std::size_t pile, std::size_t i, do
   if (place.nodes->vapour >= 0) weather.air_kg_kg = solver.temperature_C(place.nodes->vapour) / 1000.0;
   const double ground_C = m_ground.temperature_C(kUnder_m, m_winter.startDay + static_cast<double>(i) * m_winter.step_s / kDay_s);
   weather.taken_W_K = place.outside_W_K + place.ground_W_K;
-  weather.taken_W =
-      m_state.taken_J[pile] / h_s + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) + place.ground_W_K * (now.state.temperature_C - ground_C);
+  weather.taken_W = m_state.taken_J[pile] / h_s + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) +
+                    place.ground_W_K * (now.state.temperature_C - ground_C);
   const CompostStep did = advanceCompost(now.mix, now.state, m_state.air[pile], weather, h_s);
   now.rates = did.middle;
   CompostStep& sum = m_state.energy[pile];

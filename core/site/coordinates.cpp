@@ -55,7 +55,8 @@ bool scan(std::string_view text, std::vector<Angle>& angles) {
   };
   for (std::size_t i = 0; i < text.size();) {
     const char c = text[i];
-    const bool begins = std::isdigit(static_cast<unsigned char>(c)) || ((c == '-' || c == '+') && i + 1 < text.size() && std::isdigit(static_cast<unsigned char>(text[i + 1])));
+    const bool begins =
+        std::isdigit(static_cast<unsigned char>(c)) || ((c == '-' || c == '+') && i + 1 < text.size() && std::isdigit(static_cast<unsigned char>(text[i + 1])));
     if (begins) {
       if (!now.parts.empty() && (!marked || c == '-' || c == '+')) finish();
       if (c == '-' || c == '+') now.negative = c == '-', ++i;
@@ -70,11 +71,15 @@ bool scan(std::string_view text, std::vector<Angle>& angles) {
     const char letter = static_cast<char>(std::toupper(static_cast<unsigned char>(c)));
     if (letter == 'N' || letter == 'S' || letter == 'E' || letter == 'W') {
       if (now.parts.empty()) {
-        if (!angles.empty() && angles.back().side == 0 && angles.size() == 2) angles.back().side = letter;
-        else now.side = letter; // written before its number
+        if (!angles.empty() && angles.back().side == 0 && angles.size() == 2)
+          angles.back().side = letter;
+        else
+          now.side = letter; // written before its number
       } else {
-        if (now.side != 0) finish(), now.side = letter;
-        else now.side = letter, finish();
+        if (now.side != 0)
+          finish(), now.side = letter;
+        else
+          now.side = letter, finish();
       }
       ++i;
       continue;

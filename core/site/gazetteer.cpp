@@ -56,7 +56,10 @@ Result<Gazetteer> Gazetteer::read(std::string text, std::string_view otherNames)
   made.m_towns.reserve(static_cast<std::size_t>(std::count(places.begin(), places.end(), '\n')));
   Town group;
   int line = 0;
-  const auto wrong = [&](std::string_view what) { return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("\"{}\" is no place", what), "name, people, latitude and longitude are parted by tabs"}; };
+  const auto wrong = [&](std::string_view what) {
+    return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("\"{}\" is no place", what),
+                   "name, people, latitude and longitude are parted by tabs"};
+  };
   while (!places.empty()) {
     ++line;
     std::string_view row = cut(places, '\n');
@@ -99,7 +102,8 @@ Result<Gazetteer> Gazetteer::read(std::string text, std::string_view otherNames)
       others.erase(found); // the biggest of its name
     }
   }
-  std::sort(made.m_names.begin(), made.m_names.end(), [](const Entry& a, const Entry& b) { return a.folded != b.folded ? a.folded < b.folded : a.town < b.town; });
+  std::sort(made.m_names.begin(), made.m_names.end(),
+            [](const Entry& a, const Entry& b) { return a.folded != b.folded ? a.folded < b.folded : a.town < b.town; });
   return made;
 }
 
@@ -125,7 +129,8 @@ std::vector<Town> Gazetteer::find(std::string_view typed, std::size_t limit) con
   for (; last != m_names.end() && last->folded.starts_with(name); ++last) take(*last, last->folded == name ? 0 : 1);
   if (hits.size() < limit && name.size() >= 3)
     for (const Entry& entry : m_names)
-      if (const std::size_t at = entry.folded.find(' '); at != std::string::npos && beginsAWord(std::string_view(entry.folded).substr(at + 1), name)) take(entry, 2);
+      if (const std::size_t at = entry.folded.find(' '); at != std::string::npos && beginsAWord(std::string_view(entry.folded).substr(at + 1), name))
+        take(entry, 2);
   std::stable_sort(hits.begin(), hits.end(), [&](const Hit& a, const Hit& b) {
     return a.rank != b.rank ? a.rank < b.rank : m_towns[a.town].people_hundreds > m_towns[b.town].people_hundreds;
   });

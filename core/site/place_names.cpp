@@ -12,11 +12,11 @@ namespace {
 /// Letters that Unicode does not take apart.
 std::string_view plainLetter(utf8proc_int32_t letter) {
   switch (letter) {
-  case 0xF8: return "o";   // o with stroke
-  case 0x142: return "l";  // l with stroke
-  case 0x111: return "d";  // d with stroke
-  case 0xF0: return "d";   // eth
-  case 0xFE: return "th";  // thorn
+  case 0xF8: return "o";  // o with stroke
+  case 0x142: return "l"; // l with stroke
+  case 0x111: return "d"; // d with stroke
+  case 0xF0: return "d";  // eth
+  case 0xFE: return "th"; // thorn
   case 0xE6: return "ae";
   case 0x153: return "oe";
   case 0x131: return "i"; // dotless i
@@ -44,8 +44,10 @@ public:
 private:
   void endWord() {
     const std::string_view word = std::string_view(m_text).substr(m_word);
-    if (word == "st") m_text.replace(m_word, 2, "saint");
-    else if (word == "ste") m_text.replace(m_word, 3, "sainte");
+    if (word == "st")
+      m_text.replace(m_word, 2, "saint");
+    else if (word == "ste")
+      m_text.replace(m_word, 3, "sainte");
   }
   std::string m_text;
   std::size_t m_word = 0;
@@ -65,8 +67,10 @@ std::string foldedName(std::string_view name) {
   if (isPlain(name)) { // most names, and ten times as quick
     for (char c : name) {
       if (c >= 'A' && c <= 'Z') c = static_cast<char>(c - 'A' + 'a');
-      if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9')) words.add({&c, 1});
-      else if (c != '\'') words.gap();
+      if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9'))
+        words.add({&c, 1});
+      else if (c != '\'')
+        words.gap();
     }
     return words.take();
   }
@@ -84,9 +88,12 @@ std::string foldedName(std::string_view name) {
     const auto category = utf8proc_category(letter);
     const bool isWord = (category >= UTF8PROC_CATEGORY_LU && category <= UTF8PROC_CATEGORY_LO) || category == UTF8PROC_CATEGORY_ND;
     if (isApostrophe(letter) || category == UTF8PROC_CATEGORY_LM) continue;
-    if (!isWord) words.gap();
-    else if (const auto plain = plainLetter(letter); !plain.empty()) words.add(plain);
-    else words.add(bytes);
+    if (!isWord)
+      words.gap();
+    else if (const auto plain = plainLetter(letter); !plain.empty())
+      words.add(plain);
+    else
+      words.add(bytes);
   }
   return words.take();
 }

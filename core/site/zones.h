@@ -17,7 +17,8 @@ namespace muffle {
 ///   else those that it does not say are of other regions.
 /// - A zone that the table says is of a few counties or one town reaches 60 km.
 /// - A zone whose clock would be more than half an hour off the place's sun counts as farther, 700 km for each hour of it.
-/// Of zones that show the same time now the table's first. Empty where the table has no zone at all. Right but for places near a line at which zones of one land meet.
+/// Of zones that show the same time now the table's first. Empty where the table has no zone at all. Right but for places near a line at which zones of one
+/// land meet.
 std::string zoneAt(Coordinates at, const Town& town, std::string_view zoneTable);
 
 } // namespace muffle

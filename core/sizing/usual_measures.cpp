@@ -129,8 +129,11 @@ std::vector<Measure> measuresToSearch(const Plan& plan, double heater_W) {
   std::vector<Measure> list;
   bool hasFilm = false, hasBlanket = false;
   for (Measure& m : changesToTry(plan)) { // one of a kind, and no hardier crop: that is another question
-    const bool isFirst = m.kind == MeasureKind::secondSkin ? !std::exchange(hasFilm, true) : m.kind == MeasureKind::nightBlanket ? !std::exchange(hasBlanket, true) : true;
-    if (isFirst && m.kind != MeasureKind::hardier && m.kind != MeasureKind::ceiling && m.kind != MeasureKind::lobby && m.kind != MeasureKind::skirt) list.push_back(std::move(m));
+    const bool isFirst = m.kind == MeasureKind::secondSkin     ? !std::exchange(hasFilm, true)
+                         : m.kind == MeasureKind::nightBlanket ? !std::exchange(hasBlanket, true)
+                                                               : true;
+    if (isFirst && m.kind != MeasureKind::hardier && m.kind != MeasureKind::ceiling && m.kind != MeasureKind::lobby && m.kind != MeasureKind::skirt)
+      list.push_back(std::move(m));
   }
   for (Measure& m : list) {
     if (m.kind != MeasureKind::heater) continue;

@@ -17,13 +17,14 @@ constexpr double kOxygenHalf_percent = 2.0;
 constexpr double kOxygenOfAir_percent = 21.0;
 constexpr double kOxygenOfAir_kg_kg = 0.2314;
 constexpr double kOxygenUse_kg_kg = 1.2; // by degradable solids
-// of a heap of average stuff; what its air has to pass is nobody's measurement, and these two are chosen so that the piles of docs/model.md heat as such piles do
-constexpr double kPermeability_m2 = 7.5e-9; // moist, coarse organic stuff: 1e-9 to 1e-7
-constexpr double kCrust_Pa_m = 0.15;         // of lift from which the wet crust, where the rising damp condenses, holds back as much as the heap
+// of a heap of average stuff; what its air has to pass is nobody's measurement, and these two are chosen so that the piles of docs/model.md heat as such piles
+// do
+constexpr double kPermeability_m2 = 7.5e-9;     // moist, coarse organic stuff: 1e-9 to 1e-7
+constexpr double kCrust_Pa_m = 0.15;            // of lift from which the wet crust, where the rising damp condenses, holds back as much as the heap
 constexpr double kCrustForms_s = 4.0 * 86400.0; // a heap that has just been thrown up has none yet
-constexpr double kSheets_kg_m3 = 470.0;     // lighter stuff lies in sheets that turn the air aside: leaves, grass
-constexpr double kMostFreeAirSpace = 0.45;  // coarser heaps are no freer for it
-constexpr double kAirViscosity_Pa_s = 1.9e-5; // near 40 degC
+constexpr double kSheets_kg_m3 = 470.0;         // lighter stuff lies in sheets that turn the air aside: leaves, grass
+constexpr double kMostFreeAirSpace = 0.45;      // coarser heaps are no freer for it
+constexpr double kAirViscosity_Pa_s = 1.9e-5;   // near 40 degC
 constexpr double kVapourLightens = 0.608;
 constexpr double kMostDamp_C = 90.0;
 constexpr double kMostConnected = 0.44;          // of free air space, for diffusion

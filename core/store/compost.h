@@ -14,10 +14,10 @@
 // With oxygen taken as given the same law has two ends only, 75 degC or stone cold. The air of a pile that nobody blows
 // rises through it by its own lift, Darcy's law,
 //   g  = rho K/mu p/(1 + p/p0) A H/(H + w/4),  p = rho g (1 - Ta (1 + 0.608 Wa)/(T (1 + 0.608 Wx)))  in Pa/m
-// K its permeability, p0 the lift at which the crust, where the rising damp condenses, holds back as much as the heap itself (it forms over the first days: p/p0 by 1 - exp(-t/4 d)), A H/(H + w/4) its foot by
-// the share of the way on which the air rises: it comes in by the sides. The lower a pile the more it breathes for its mass. K and p0 of heaps nobody
-// measures; with those below piles of all kinds heat as such piles do (docs/model.md), and airiness is the grower's: 0.5 trodden down, 2 with pipes
-// through it. More oxygen comes by diffusion, which carries no heat away: as much as so much air would bring,
+// K its permeability, p0 the lift at which the crust, where the rising damp condenses, holds back as much as the heap itself (it forms over the first days:
+// p/p0 by 1 - exp(-t/4 d)), A H/(H + w/4) its foot by the share of the way on which the air rises: it comes in by the sides. The lower a pile the more it
+// breathes for its mass. K and p0 of heaps nobody measures; with those below piles of all kinds heat as such piles do (docs/model.md), and airiness is the
+// grower's: 0.5 trodden down, 2 with pipes through it. More oxygen comes by diffusion, which carries no heat away: as much as so much air would bring,
 //   gd = rho D a^(10/3)/n^2 A/path, n the pores with their water           Millington and Quirk, Trans. Faraday Soc. 57 (1961) 1200
 #pragma once
 
@@ -33,7 +33,7 @@ struct CompostMix {
   double degradable = 0.45;          ///< of the volatile solids, 0..1
   double k20_per_day = 0.01;         ///< rate at 20 degC with nothing amiss, > 0
   double quick = 0.0;                ///< of the degradable solids, 0..1: sugars, starch, protein, what makes a pile light
-  double quickK20_per_day = 0.073;    ///< of those
+  double quickK20_per_day = 0.073;   ///< of those
   double heat_J_kg = 18.5e6;         ///< given by a kg of degradable solids
   double volume_m3 = 2.0;            ///< as built, > 0
   double waterYield = 0.55;          ///< kg made of a kg of degradable solids

@@ -107,8 +107,8 @@ PileCourse pileCourse(const CompostPile& pile, const PileTrial& trial) {
   constexpr double kSoil_W_mK = 1.0;
   const bool isHotBed = pile.place == PilePlace::hotBed;
   const double over_m2K_W = isHotBed ? pile.soil_m / kSoil_W_mK : pile.jacket_m2K_W;
-  const double open_W_K =
-      (1.0 - pile.buried) * size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + 1.0 / kOuterFilm_W_m2K) + size.top_m2 / (size.core_m2K_W + over_m2K_W + 1.0 / kOuterFilm_W_m2K);
+  const double open_W_K = (1.0 - pile.buried) * size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + 1.0 / kOuterFilm_W_m2K) +
+                          size.top_m2 / (size.core_m2K_W + over_m2K_W + 1.0 / kOuterFilm_W_m2K);
   constexpr double kUnder_m2K_W = 1.0; // of the ground below: half a metre of moist soil
   const double ua =
       open_W_K + size.foot_m2 / (size.core_m2K_W + kUnder_m2K_W) + pile.buried * size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + kUnder_m2K_W);

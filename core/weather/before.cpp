@@ -52,7 +52,8 @@ std::optional<Winter> weatherBefore(const Winter& logged, const Site& site, int 
     const double hour = solarHour(static_cast<double>(t), site.place);
     // three clear days, one dull
     const bool dull = static_cast<int>(std::floor(day)) % 4 == 0;
-    const double now = wave_C(site, day) + shift_K * std::exp(-static_cast<double>(logged.start - t) / kDay_s / kFades_days) + (dull ? 0.25 : 0.6) * swing_K * std::cos(2.0 * kPi * (hour - kWarmest_h) / 24.0);
+    const double now = wave_C(site, day) + shift_K * std::exp(-static_cast<double>(logged.start - t) / kDay_s / kFades_days) +
+                       (dull ? 0.25 : 0.6) * swing_K * std::cos(2.0 * kPi * (hour - kWarmest_h) / 24.0);
     log.time.push_back(t);
     outside.raw.push_back(static_cast<float>(now));
   }

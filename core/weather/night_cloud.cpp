@@ -9,8 +9,8 @@
 namespace muffle {
 namespace {
 
-constexpr double kClearest = 0.90; // quantile that counts as clear
-constexpr std::size_t kNightsBefore = 20; // and the night itself: what comes after it must not change what it was
+constexpr double kClearest = 0.90;          // quantile that counts as clear
+constexpr std::size_t kNightsBefore = 20;   // and the night itself: what comes after it must not change what it was
 constexpr double kUsualAdmittance = 1200.0; // moist loam, Oke (1987): counts as kUsualNights nights, so that the first few do not decide alone
 constexpr int kUsualNights = 2;
 constexpr double kLeastAdmittance = 700.0, kMostAdmittance = 2500.0; // W s^1/2/m2 K: dry peat or mown grass to wet clay, Oke (1987) table 2.1

@@ -14,11 +14,12 @@ namespace {
 
 constexpr double kClearTransmittance = 0.60; // of a clear winter sky between the tropics and 50 degrees, Haurwitz over H0
 constexpr double kSunset_deg = 90.8333;      // zenith of the sun's centre
-constexpr double kLowNoon = 0.07, kHighNoon = 0.20; // sine of the sun's height at noon from which a measured day tells its cloud, and tells it fully: 4 and 12 degrees
+constexpr double kLowNoon = 0.07,
+                 kHighNoon = 0.20; // sine of the sun's height at noon from which a measured day tells its cloud, and tells it fully: 4 and 12 degrees
 constexpr double kHighFrom = 14.0 / 24.0, kHighBy = 15.0 / 24.0; // of a solar day: between these its high is reached
-constexpr double kUnknownClearness = 0.8;           // half clouded, before anything is known
-constexpr std::size_t kSwingDays = 10;              // over which a place's usual swing is taken
-constexpr double kMorning = 0.25;                   // six in the morning, when lows are reached, of a solar day
+constexpr double kUnknownClearness = 0.8;                        // half clouded, before anything is known
+constexpr std::size_t kSwingDays = 10;                           // over which a place's usual swing is taken
+constexpr double kMorning = 0.25;                                // six in the morning, when lows are reached, of a solar day
 
 struct SunDayStats {
   double high_C = -1e9;
@@ -29,7 +30,7 @@ struct SunDayStats {
   double last = 0.0;       ///< reading, in days
   bool sunMeasured = true;
   double cloud = cloudFromClearness(kUnknownClearness);
-  double sunFactor = 1.0;               ///< on the clear sky's course
+  double sunFactor = 1.0; ///< on the clear sky's course
 };
 
 /// The course of a winter by the sun: where each step lies, in solar days from the first one's midnight.
@@ -75,7 +76,9 @@ public:
   }
 
 private:
-  [[nodiscard]] const SunDayStats& at(double day) const { return m_days[static_cast<std::size_t>(std::clamp(day, 0.0, static_cast<double>(m_days.size() - 1)))]; }
+  [[nodiscard]] const SunDayStats& at(double day) const {
+    return m_days[static_cast<std::size_t>(std::clamp(day, 0.0, static_cast<double>(m_days.size() - 1)))];
+  }
 
   SunDayStats& grown(double day) {
     const auto d = static_cast<std::size_t>(std::max(day, 0.0));

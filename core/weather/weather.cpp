@@ -142,8 +142,8 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
       for (std::size_t i = span.from; i <= span.to && span.judged; ++i) span.judged = !w.bridged[i];
       w.nights.push_back(span);
     }
-    const SkySources sources = addSunAndSky(w, site.place, {sun ? onGrid(log, *sun, w, size) : std::vector<double>{},
-                                                         humidity ? onGrid(log, *humidity, w, size) : std::vector<double>{}});
+    const SkySources sources = addSunAndSky(
+        w, site.place, {sun ? onGrid(log, *sun, w, size) : std::vector<double>{}, humidity ? onGrid(log, *humidity, w, size) : std::vector<double>{}});
     weather.days += sources.days;
     weather.sunEstimatedDays += sources.sunEstimatedDays;
     weather.carriedDays += sources.carriedDays;

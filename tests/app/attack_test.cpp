@@ -4,9 +4,9 @@
 #include "tests/app/edit_without_end.h"
 #include "tests/app/window_fixture.h"
 
+#include <cctype>
 #include <cmath>
 #include <csignal>
-#include <cctype>
 #include <cstdlib>
 #include <poll.h>
 #include <random>

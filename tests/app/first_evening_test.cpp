@@ -30,14 +30,19 @@ protected:
     const QString path = m_dir.filePath(QStringLiteral("Frost.csv"));
     QFile file(path);
     EXPECT_TRUE(file.open(QIODevice::WriteOnly));
-    file.write("Zeit;Aussen [\xC2\xB0""C];Gew\xC3\xA4""chshaus [\xC2\xB0""C]\r\n");
+    file.write("Zeit;Aussen [\xC2\xB0"
+               "C];Gew\xC3\xA4"
+               "chshaus [\xC2\xB0"
+               "C]\r\n");
     const QDateTime start(QDate(2026, 7, 3), QTime(12, 0), Qt::UTC);
     for (int i = 0; i < 21 * 144; ++i) {
       const double hour = i / 6.0;
       const double outside = 1.0 + 3.0 * std::sin(hour / 61.0) + 5.5 * std::cos((hour - 2.5) / 24.0 * 2.0 * M_PI);
       const double inside = outside + 1.5 + 4.0 * std::max(0.0, std::cos((hour - 1.0) / 24.0 * 2.0 * M_PI));
       const auto cell = [](double c) { return QString::number(c, 'f', 1).replace(QLatin1Char('.'), QLatin1Char(',')); };
-      file.write((start.addSecs(600 * i).toString(QStringLiteral("dd.MM.yyyy HH:mm")) + QLatin1Char(';') + cell(outside) + QLatin1Char(';') + cell(inside) + QStringLiteral("\r\n")).toUtf8());
+      file.write((start.addSecs(600 * i).toString(QStringLiteral("dd.MM.yyyy HH:mm")) + QLatin1Char(';') + cell(outside) + QLatin1Char(';') + cell(inside) +
+                  QStringLiteral("\r\n"))
+                     .toUtf8());
     }
     return path;
   }

@@ -11,7 +11,8 @@ TEST(KeptTogether, NoNumberIsPartedFromItsUnit) {
   const KeptTogether kept;
   const QChar joined(QChar::Nbsp);
   const auto of = [&](const char* sentence) { return kept.translate("", sentence, nullptr, -1); };
-  EXPECT_EQ(of("heater %1 kWh over %2 nights"), QStringLiteral("heater %1%3kWh over %2%3nights").arg(QStringLiteral("%1"), QStringLiteral("%2"), QString(joined)));
+  EXPECT_EQ(of("heater %1 kWh over %2 nights"),
+            QStringLiteral("heater %1%3kWh over %2%3nights").arg(QStringLiteral("%1"), QStringLiteral("%2"), QString(joined)));
   EXPECT_TRUE(of("rises %1 %2 a winter").contains(QStringLiteral("%1") + joined + QStringLiteral("%2"))) << "an amount and its money";
   EXPECT_TRUE(of("damp, 90 % and more").contains(QStringLiteral("90") + joined + QStringLiteral("%")));
   EXPECT_TRUE(of("after 4 days").contains(QStringLiteral("4") + joined));

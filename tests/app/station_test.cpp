@@ -52,13 +52,17 @@ protected:
   /// Rows of an hour each, as a file that the stand-in plays.
   QString hours(int n) {
     std::string text = "Time,Outside C,House C\n";
-    for (int i = 0; i < n; ++i) text += "2031-01-" + std::to_string(10 + i / 24) + " " + (i % 24 < 10 ? "0" : "") + std::to_string(i % 24) + ":00," + std::to_string(-4.0 + 0.1 * i) + ",5\n";
+    for (int i = 0; i < n; ++i)
+      text +=
+          "2031-01-" + std::to_string(10 + i / 24) + " " + (i % 24 < 10 ? "0" : "") + std::to_string(i % 24) + ":00," + std::to_string(-4.0 + 0.1 * i) + ",5\n";
     const QString path = m_dir.filePath(QStringLiteral("from.csv"));
     EXPECT_TRUE(writeFile(path.toStdString(), text));
     return path;
   }
   static void play(QProcess& station, const QString& from, const Broker& broker, const QStringList& more) {
-    station.start(QStringLiteral(MUFFLE_STATION), QStringList{from, QStringLiteral("--publish"), broker.address(), QStringLiteral("--topic"), QStringLiteral("yard/station"), QStringLiteral("--pause"), QStringLiteral("5")} + more);
+    station.start(QStringLiteral(MUFFLE_STATION), QStringList{from, QStringLiteral("--publish"), broker.address(), QStringLiteral("--topic"),
+                                                              QStringLiteral("yard/station"), QStringLiteral("--pause"), QStringLiteral("5")} +
+                                                      more);
     ASSERT_TRUE(station.waitForStarted());
   }
 };
@@ -80,7 +84,8 @@ TEST(StationAddress, TakesNamesNumbersAndBracketsAndSaysWhatIsWrong) {
   EXPECT_EQ(six->host, QStringLiteral("fe80::a1%eth0"));
   EXPECT_EQ(six->port, 8883);
   EXPECT_EQ(read("[::1]/yard")->host, QStringLiteral("::1"));
-  for (const char* wrong : {"", "nowhere", "host/", "/topic", "fe80::1/yard", "host:0/t", "host:70000/t", "host:x/t", "[::1/t", "a b/t", "h/a#b", "h/a/#/b"}) EXPECT_FALSE(read(wrong)) << wrong;
+  for (const char* wrong : {"", "nowhere", "host/", "/topic", "fe80::1/yard", "host:0/t", "host:70000/t", "host:x/t", "[::1/t", "a b/t", "h/a#b", "h/a/#/b"})
+    EXPECT_FALSE(read(wrong)) << wrong;
 }
 
 TEST_F(StationTest, IsHeardAndNothingIsDoubled) {
@@ -127,7 +132,8 @@ TEST_F(StationTest, OneThatDoesNotAnswerIsSaidSoAndAskedAgain) {
     port = probe.serverPort();
   }
   ASSERT_TRUE(window->listenTo(QStringLiteral("127.0.0.1:%1/yard").arg(port)));
-  ASSERT_TRUE(QTest::qWaitFor([&] { return window->station().state().contains(QStringLiteral("does not answer")); }, 9000)) << window->station().state().toStdString();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return window->station().state().contains(QStringLiteral("does not answer")); }, 9000))
+      << window->station().state().toStdString();
   EXPECT_FALSE(window->station().isConnected());
   QElapsedTimer timer;
   timer.start();

@@ -17,9 +17,9 @@
 #include <QComboBox>
 #include <QDialogButtonBox>
 #include <QLabel>
-#include <QTreeWidget>
 #include <QTableWidget>
 #include <QToolButton>
+#include <QTreeWidget>
 
 namespace muffle {
 namespace {

@@ -95,9 +95,13 @@ int fsync(int file) { return isUnder(file) && fails() ? -1 : real<int (*)(int)>(
 int fdatasync(int file) { return isUnder(file) && fails() ? -1 : real<int (*)(int)>("fdatasync")(file); }
 int ftruncate64(int file, off64_t size) { return isUnder(file) && fails() ? -1 : real<int (*)(int, off64_t)>("ftruncate64")(file, size); }
 int ftruncate(int file, off_t size) { return ftruncate64(file, size); }
-int rename(const char* from, const char* to) { return (isUnder(from) || isUnder(to)) && fails() ? -1 : real<int (*)(const char*, const char*)>("rename")(from, to); }
+int rename(const char* from, const char* to) {
+  return (isUnder(from) || isUnder(to)) && fails() ? -1 : real<int (*)(const char*, const char*)>("rename")(from, to);
+}
 int renameat2(int fromFolder, const char* from, int toFolder, const char* to, unsigned flags) {
-  return (isUnder(from) || isUnder(to)) && fails() ? -1 : real<int (*)(int, const char*, int, const char*, unsigned)>("renameat2")(fromFolder, from, toFolder, to, flags);
+  return (isUnder(from) || isUnder(to)) && fails()
+             ? -1
+             : real<int (*)(int, const char*, int, const char*, unsigned)>("renameat2")(fromFolder, from, toFolder, to, flags);
 }
 int mkdir(const char* path, mode_t mode) { return isUnder(path) && fails() ? -1 : real<int (*)(const char*, mode_t)>("mkdir")(path, mode); }
 char* mkdtemp(char* pattern) { return isUnder(pattern) && fails() ? nullptr : real<char* (*)(char*)>("mkdtemp")(pattern); }

@@ -238,7 +238,8 @@ TEST_F(DamageTest, ASoundBookSalvagesWhole) {
   EXPECT_TRUE(found->doubtful.empty()) << found->doubtful.front();
   ASSERT_TRUE(exportBook(*Book::open(at("a.muffle"), Book::Mode::existing), at("x")));
   ASSERT_TRUE(exportBook(*Book::open(at("b.muffle"), Book::Mode::existing), at("y")));
-  for (const char* name : {"book.json", "plan-1.json", "log-1.csv"}) EXPECT_EQ(*readFile(at(std::string("x/") + name)), *readFile(at(std::string("y/") + name))) << name;
+  for (const char* name : {"book.json", "plan-1.json", "log-1.csv"})
+    EXPECT_EQ(*readFile(at(std::string("x/") + name)), *readFile(at(std::string("y/") + name))) << name;
 }
 
 TEST_F(DamageTest, PagesOfRubbishLoseWhatWasOnThemAndNoMore) {

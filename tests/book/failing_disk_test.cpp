@@ -27,8 +27,8 @@ protected:
   [[nodiscard]] std::string disk(const std::string& name = "") const { return at("disk") + (name.empty() ? "" : "/" + name); }
   /// Runs a command on a disk that fails at its Nth call (0: never).
   Ran run(const std::string& command, long failAt, bool on) const {
-    const std::string line = fmt::format("FAILING_UNDER={} FAILING_AT={} {} FAILING_COUNT={} LD_PRELOAD={} {} >{} 2>{}", disk(), failAt, on ? "FAILING_ON=1" : "", at("count"),
-                                         MUFFLE_FAILING_CALLS, command, at("out.txt"), at("errors.txt"));
+    const std::string line = fmt::format("FAILING_UNDER={} FAILING_AT={} {} FAILING_COUNT={} LD_PRELOAD={} {} >{} 2>{}", disk(), failAt,
+                                         on ? "FAILING_ON=1" : "", at("count"), MUFFLE_FAILING_CALLS, command, at("out.txt"), at("errors.txt"));
     Ran ran;
     const int status = std::system(line.c_str());
     EXPECT_TRUE(WIFEXITED(status)) << line;

@@ -104,7 +104,14 @@ protected:
     auto book = Book::open(at("a.muffle"), Book::Mode::create);
     Log log;
     for (int i = 0; i < 50; ++i) log.time.push_back(1'900'000'000 + 600 * i);
-    log.channels.push_back({.name = "out", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = "", .raw = std::vector<float>(50, 1.0F), .flag = std::vector<std::uint8_t>(50, 0)});
+    log.channels.push_back({.name = "out",
+                            .role = Role::outside,
+                            .id = "",
+                            .statistic = Statistic::moment,
+                            .unitIn = "C",
+                            .unitWhy = "",
+                            .raw = std::vector<float>(50, 1.0F),
+                            .flag = std::vector<std::uint8_t>(50, 0)});
     log.channels[0].flag[3] = log.channels[0].flag[4] = 2;
     ASSERT_TRUE(book->addLog(log));
     ASSERT_TRUE(book->addPlan(Plan{}));
@@ -152,12 +159,15 @@ TEST_F(Exports, DamagedOnesAreRefusedByNameAndLeaveNothing) {
     EXPECT_FALSE(read) << from << " " << to;
     EXPECT_FALSE(fs::exists(at("c.muffle")));
   };
-  for (const char* flags : {"[[18446744073709551615,2,9]]", "[[-1,2,9]]", "[[]]", "[[3,2]]", "[[3,2,99]]", "[[49,2,2]]", "[5]", R"([["a",1,1]])", "[[1e300,1,1]]"}) with("flags", flags);
+  for (const char* flags :
+       {"[[18446744073709551615,2,9]]", "[[-1,2,9]]", "[[]]", "[[3,2]]", "[[3,2,99]]", "[[49,2,2]]", "[5]", R"([["a",1,1]])", "[[1e300,1,1]]"})
+    with("flags", flags);
   for (const char* role : {"-1", "11", "4000000000", "\"x\""}) with("role", role);
   with("statistic", "7");
   ASSERT_TRUE(writeFile(at("out/book.json"), index));
   const std::string table = *readFile(at("out/log-1.csv"));
-  for (const std::string& rows : {std::string("utc_s,0\n"), std::string("utc_s,0\n253402300000,1\n"), std::string("utc_s,0\n-9000000000000,1\n5,2\n"), std::string("utc_s,0\n5,1\n5,2\n")}) {
+  for (const std::string& rows : {std::string("utc_s,0\n"), std::string("utc_s,0\n253402300000,1\n"), std::string("utc_s,0\n-9000000000000,1\n5,2\n"),
+                                  std::string("utc_s,0\n5,1\n5,2\n")}) {
     ASSERT_TRUE(writeFile(at("out/log-1.csv"), rows));
     EXPECT_FALSE(importBook(at("out"), at("c.muffle"))) << rows;
   }

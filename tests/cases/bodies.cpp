@@ -14,8 +14,7 @@ Json coverStackLoss(const Json& in) {
   Network net;
   const double outdoor = num(in, "outdoor_C");
   const int out = net.addBoundary("out", Driver::constant(outdoor));
-  const int sky =
-      net.addBoundary("sky", Driver::constant(std::pow(num(in, "sky_downward_W_per_m2") / kStefanBoltzmann_W_m2K4, 0.25) - kZeroCelsius_K));
+  const int sky = net.addBoundary("sky", Driver::constant(std::pow(num(in, "sky_downward_W_per_m2") / kStefanBoltzmann_W_m2K4, 0.25) - kZeroCelsius_K));
   const int floor = net.addBoundary("floor", Driver::constant(num(in, "floor_C")));
   const int air = net.addBoundary("air", Driver::constant(num(in, "inside_air_C")));
   std::vector<LongwaveSheet> sheets;

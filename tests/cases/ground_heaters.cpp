@@ -198,8 +198,7 @@ void addStatistics(Adapters& a) {
     const auto [least, most] = std::minmax_element(hours.begin(), hours.end());
     std::vector<double> fine; // the course itself, in steps of ten seconds
     constexpr double kStep_s = 10.0;
-    for (double t = kStep_s / 2.0; t < 86400.0; t += kStep_s)
-      fine.push_back(num(in, "mean_C") + num(in, "amplitude_K") * std::cos(2.0 * kPi * (t / 86400.0)));
+    for (double t = kStep_s / 2.0; t < 86400.0; t += kStep_s) fine.push_back(num(in, "mean_C") + num(in, "amplitude_K") * std::cos(2.0 * kPi * (t / 86400.0)));
     return Json{{"gdh_hourly_Kh", growingDegreeHours_K_h(hours, 3600.0, base, cap)},
                 {"gdd_min_max_Kd", growingDegreeDay_K_d(*least, *most, base)},
                 {"gdh_exact_Kh", growingDegreeHours_K_h(fine, kStep_s, base, cap)}};

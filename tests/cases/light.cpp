@@ -116,8 +116,10 @@ public:
     floor *= num(m_in, "floor_absorptance");
     crop *= num(m_in, "crop_absorptance");
     opaque *= num(m_in, "opaque_absorptance");
-    return {{"entering_W", entering}, {"level_floor_share_W", level}, {"floor_W", floor}, {"crop_W", crop}, {"opaque_W", opaque},
-            {"out_W", out}, {"cover_W", cover}, {"reflected_W", entering - floor - crop - opaque - out - cover}};
+    return {{"entering_W", entering}, {"level_floor_share_W", level},
+            {"floor_W", floor},       {"crop_W", crop},
+            {"opaque_W", opaque},     {"out_W", out},
+            {"cover_W", cover},       {"reflected_W", entering - floor - crop - opaque - out - cover}};
   }
 
 private:

@@ -163,8 +163,8 @@ TEST_F(Cli, ReadsAnyRubbishWithoutCrashingAndWritesNothing) {
 }
 
 TEST_F(Cli, WhatIsNoNumberIsRefusedAndAnAnswerThatDoesNotGetOutEndsWithAnError) {
-  for (const char* wrong : {"loss PLAN --inside nan --outside -5", "loss PLAN --inside 5 --outside inf", "loss PLAN --inside 5 --outside 1e308F", "loss PLAN --inside 5 --outside -5 --wind nan",
-                            "nights LOG --latitude nan", "nights LOG --line nan", "calc heat_loss area=nan"}) {
+  for (const char* wrong : {"loss PLAN --inside nan --outside -5", "loss PLAN --inside 5 --outside inf", "loss PLAN --inside 5 --outside 1e308F",
+                            "loss PLAN --inside 5 --outside -5 --wind nan", "nights LOG --latitude nan", "nights LOG --line nan", "calc heat_loss area=nan"}) {
     std::string arguments = wrong;
     if (const auto at = arguments.find("PLAN"); at != std::string::npos) arguments.replace(at, 4, kPlan);
     if (const auto at = arguments.find("LOG"); at != std::string::npos) arguments.replace(at, 3, kLog);
@@ -179,7 +179,9 @@ TEST_F(Cli, DocumentsPastTheirBoundsAreRefusedAtOnce) {
   std::string manyKeys = "{";
   for (int i = 0; i < 200'000; ++i) manyKeys += (i ? ",\"k" : "\"k") + std::to_string(i) + "\":1";
   manyKeys += "}";
-  const std::pair<std::string, const char*> hostile[] = {{std::string(500'000, '{'), "64"}, {std::string(500'000, '['), "64"}, {manyKeys, "2000"},
+  const std::pair<std::string, const char*> hostile[] = {{std::string(500'000, '{'), "64"},
+                                                         {std::string(500'000, '['), "64"},
+                                                         {manyKeys, "2000"},
                                                          {"{\"a\":" + std::string(70, '[') + std::string(70, ']') + "}", "64"}};
   for (const auto& [text, bound] : hostile) {
     const std::string f = file("hostile.json", text);

@@ -44,8 +44,10 @@ int main(int argc, char** argv) {
 "links":[{"from":"air","to":"out","conductance_W_K":10},{"from":"air","to":"out","natural":{"area_m2":1,"k":1.3,"exponent":0.33}}],
 "sources":[{"node":"air","id":"sun","constant_W":50}],"thermostats":[{"id":"t","sensor":"air","heats":"air","power_W":500,"mode":"ideal","setpoint_C":4}],
 "solids":[{"id":"wall","area_m2":2,"layers":[{"thickness_m":0.1,"conductivity_W_mK":1,"density_kg_m3":2000,"heat_J_kgK":900}],"a":"air","b":"out"}]})");
-  seed("recipe", "yard", recipeToJson({"yard", ';', true, std::nullopt, false, Clockwork::winterTime, {{"A", Role::room, "house", Statistic::highest, "F", true}}}).dump());
-  for (const char* text : {"5", "-4.2 C", "36F", "12 kBTU/h", "3 gph", "5 +- 0.2 m", "7 1/2 in", "1e3 W", "2,5 l/min"}) seed("quantity", std::to_string(std::hash<std::string>{}(text)), text);
+  seed("recipe", "yard",
+       recipeToJson({"yard", ';', true, std::nullopt, false, Clockwork::winterTime, {{"A", Role::room, "house", Statistic::highest, "F", true}}}).dump());
+  for (const char* text : {"5", "-4.2 C", "36F", "12 kBTU/h", "3 gph", "5 +- 0.2 m", "7 1/2 in", "1e3 W", "2,5 l/min"})
+    seed("quantity", std::to_string(std::hash<std::string>{}(text)), text);
   for (const char* text : {"-4.2", "2031-01-17T06:10:00+01:00 41 F", R"({"time":1926393000,"outside [C]":-4.5,"house [C]":3,"ok":true})"})
     seed("message", std::to_string(std::hash<std::string>{}(text)), text);
   const fs::path path = base / "book" / "small.muffle";

@@ -12,9 +12,40 @@
 namespace muffle {
 
 inline std::vector<std::string> hostileTexts(const std::vector<std::string>& sound, int count, unsigned seed = 1) {
-  static constexpr std::array<std::string_view, 34> kPieces{"\0", "\xFF\xFE", "\xEF\xBB\xBF", "\xC3\x28", "\xED\xA0\x80", "\"", "\\", "{", "}", "[", "]", ",", ";", "\n", "\r\n", "\t", "/", "'",
-                                                            "1e308", "-1e308", "nan", "inf", "-0", "18446744073709551616", "9999-12-31 23:59", "0000-00-00", "29.02.2031", "\xE2\x88\x92",
-                                                            "#", "null", "true", "%n%s", "../../", "\x1b[2J"};
+  static constexpr std::array<std::string_view, 34> kPieces{"\0",
+                                                            "\xFF\xFE",
+                                                            "\xEF\xBB\xBF",
+                                                            "\xC3\x28",
+                                                            "\xED\xA0\x80",
+                                                            "\"",
+                                                            "\\",
+                                                            "{",
+                                                            "}",
+                                                            "[",
+                                                            "]",
+                                                            ",",
+                                                            ";",
+                                                            "\n",
+                                                            "\r\n",
+                                                            "\t",
+                                                            "/",
+                                                            "'",
+                                                            "1e308",
+                                                            "-1e308",
+                                                            "nan",
+                                                            "inf",
+                                                            "-0",
+                                                            "18446744073709551616",
+                                                            "9999-12-31 23:59",
+                                                            "0000-00-00",
+                                                            "29.02.2031",
+                                                            "\xE2\x88\x92",
+                                                            "#",
+                                                            "null",
+                                                            "true",
+                                                            "%n%s",
+                                                            "../../",
+                                                            "\x1b[2J"};
   std::mt19937 random(seed);
   const auto pick = [&](std::size_t n) { return n == 0 ? std::size_t{0} : static_cast<std::size_t>(random()) % n; };
   std::vector<std::string> all;

@@ -45,7 +45,7 @@ TEST(Quantity, IsShownWithTheDigitsItBears) {
   EXPECT_EQ(textOf({310e-3 / 3600.0, 15e-3 / 3600.0}, QuantityKind::flow), "310 \xC2\xB1 15 L/h");
   EXPECT_EQ(textOf({811.0, 32.4}, QuantityKind::power), "811 \xC2\xB1 32 W");
   EXPECT_EQ(textOf({-10.0, 0.25}, QuantityKind::temperature), "-10.00 \xC2\xB1 0.25 \xC2\xB0"
-                                                      "C");
+                                                              "C");
 }
 
 TEST(Aids, EachAnswersItsOwnTypicalReadings) {

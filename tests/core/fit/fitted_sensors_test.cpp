@@ -43,8 +43,10 @@ TEST(FittedSensors, EverySensorIsAnsweredByTheNodeThatItSitsIn) {
   const Plan plan = furnished();
   const auto weather = testing::frost(plan.site);
   const Assembly a = assemble(plan, weather->winters.front(), makeScene(weather, plan).sun.front());
-  const Log log = logWith({channel("out", Role::outside, "", 2), channel("air", Role::room, "house", 2), channel("first", Role::store, "barrels", 2), channel("second", Role::store, "barrels2", 2),
-                           channel("by name", Role::store, "tank", 2), channel("fleece", Role::cover, "cover2", 2), channel("Soil 30 cm", Role::soil, "floor", 2), channel("nowhere", Role::room, "loft", 2)});
+  const Log log =
+      logWith({channel("out", Role::outside, "", 2), channel("air", Role::room, "house", 2), channel("first", Role::store, "barrels", 2),
+               channel("second", Role::store, "barrels2", 2), channel("by name", Role::store, "tank", 2), channel("fleece", Role::cover, "cover2", 2),
+               channel("Soil 30 cm", Role::soil, "floor", 2), channel("nowhere", Role::room, "loft", 2)});
   const auto nodes = nodesOf(plan, log);
   EXPECT_EQ(nodes.at("air"), a.air);
   EXPECT_EQ(nodes.at("first"), a.stores[0].node[0]);
@@ -87,7 +89,8 @@ Log fullLog(const Plan& plan, const Calibration& truth) {
   const auto read = [&](const char* name, Role role, const char* id, const std::vector<float>& series) {
     Channel c = channel(name, role, id, log.time.size());
     for (std::size_t i = 0; i < log.time.size(); ++i) {
-      const auto step = static_cast<std::size_t>(std::clamp(std::round(static_cast<double>(log.time[i] - w.start) / w.step_s), 0.0, static_cast<double>(w.size() - 1)));
+      const auto step =
+          static_cast<std::size_t>(std::clamp(std::round(static_cast<double>(log.time[i] - w.start) / w.step_s), 0.0, static_cast<double>(w.size() - 1)));
       c.raw[i] = series[step] + static_cast<float>(0.1 * scatter(random));
     }
     log.channels.push_back(c);

@@ -163,8 +163,13 @@ TEST(ShellLight, IsThatOfAMillionRaysThrownAtEachShape) {
       const Counted got = counted(table.at(altitude, azimuth, values), 2);
       const Counted want = thrown(shape, filling, lightDirection(altitude, azimuth, shape.axis_deg), kRays);
       const double all = want.entering;
-      for (const auto& [g, w] : {std::pair{got.entering, want.entering}, {got.floor, want.floor}, {got.backWall, want.backWall}, {got.leaves, want.leaves},
-                                 {got.far, want.far}, {got.leaving, want.leaving}, {got.things, want.things}})
+      for (const auto& [g, w] : {std::pair{got.entering, want.entering},
+                                 {got.floor, want.floor},
+                                 {got.backWall, want.backWall},
+                                 {got.leaves, want.leaves},
+                                 {got.far, want.far},
+                                 {got.leaving, want.leaving},
+                                 {got.things, want.things}})
         EXPECT_CLOSE(g / all, w / all, kChance, "of what comes in") << static_cast<int>(shape.kind) << " at " << altitude << ", " << off;
       EXPECT_CLOSE((got.floor + got.backWall + got.leaves + got.far + got.things) / got.entering, 1.0, 1e-3, "each ray ends once; Gauss points");
     }

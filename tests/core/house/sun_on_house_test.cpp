@@ -45,7 +45,8 @@ TEST(SunOnHouse, ABackWallFacingSouthWithinTakesMoreInJanuaryThanTheLevel) {
 }
 
 TEST(SunOnHouse, AWallThatLooksWestWithinHasLess) {
-  EXPECT_LT(sum(onBackWall({ShapeKind::singleSlope, 4, 12, 0.6, 2.8, 0})), 0.8 * sum(onBackWall({ShapeKind::singleSlope, 4, 12, 0.6, 2.8, 90}))) << "front to the east";
+  EXPECT_LT(sum(onBackWall({ShapeKind::singleSlope, 4, 12, 0.6, 2.8, 0})), 0.8 * sum(onBackWall({ShapeKind::singleSlope, 4, 12, 0.6, 2.8, 90})))
+      << "front to the east";
 }
 
 TEST(SunOnHouse, HousesWithoutABackWallHaveNoneToLight) {

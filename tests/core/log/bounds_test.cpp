@@ -100,7 +100,8 @@ TEST(Bounds, AMessageIsNoFile) {
 TEST(Bounds, ANetworkTakesSoManyStepsRowsAndNodes) {
   const auto run = [](const std::string& more) -> Problems {
     const auto json = parseJson(R"({"schema":"muffle-network-1","nodes":[{"id":"a","capacity_J_K":1000,"initial_C":5},{"id":"o","boundary":{"constant_C":0}}],
-      "links":[{"from":"a","to":"o","conductance_W_K":1}],)" + more + "}");
+      "links":[{"from":"a","to":"o","conductance_W_K":1}],)" +
+                                more + "}");
     EXPECT_TRUE(json);
     const auto network = networkFromJson(*json);
     if (!network) return network.problems();

@@ -78,26 +78,28 @@ TEST(Hostile, Plans) {
 }
 
 TEST(Hostile, Networks) {
-  readEach({R"({"schema":"muffle-network-1","step_s":60,"end_s":600,"output_every_s":60,"nodes":[{"id":"a","capacity_J_K":5000,"initial_C":5},{"id":"o","boundary":{"constant_C":0}}],
+  readEach(
+      {R"({"schema":"muffle-network-1","step_s":60,"end_s":600,"output_every_s":60,"nodes":[{"id":"a","capacity_J_K":5000,"initial_C":5},{"id":"o","boundary":{"constant_C":0}}],
     "links":[{"from":"a","to":"o","conductance_W_K":10}],"thermostats":[{"id":"t","sensor":"a","heats":"a","power_W":500,"mode":"ideal","setpoint_C":4}]})"},
-           [](const std::string& text) -> Problems {
-             const auto json = parseJson(text);
-             if (!json) return json.problems();
-             const auto network = networkFromJson(*json);
-             if (!network) return network.problems();
-             if (network->end_s / network->step_s > 1e5) return {};
-             const auto run = runNetwork(*network);
-             return run ? Problems{} : run.problems();
-           });
+      [](const std::string& text) -> Problems {
+        const auto json = parseJson(text);
+        if (!json) return json.problems();
+        const auto network = networkFromJson(*json);
+        if (!network) return network.problems();
+        if (network->end_s / network->step_s > 1e5) return {};
+        const auto run = runNetwork(*network);
+        return run ? Problems{} : run.problems();
+      });
 }
 
 TEST(Hostile, Recipes) {
-  readEach({recipeToJson({"yard", ';', true, std::nullopt, false, Clockwork::winterTime, {{"A", Role::room, "house", Statistic::highest, "F", true}}}).dump()}, [](const std::string& text) -> Problems {
-    const auto json = parseJson(text);
-    if (!json) return json.problems();
-    const auto recipe = recipeFromJson(*json);
-    return recipe ? Problems{} : recipe.problems();
-  });
+  readEach({recipeToJson({"yard", ';', true, std::nullopt, false, Clockwork::winterTime, {{"A", Role::room, "house", Statistic::highest, "F", true}}}).dump()},
+           [](const std::string& text) -> Problems {
+             const auto json = parseJson(text);
+             if (!json) return json.problems();
+             const auto recipe = recipeFromJson(*json);
+             return recipe ? Problems{} : recipe.problems();
+           });
 }
 
 TEST(Hostile, MessagesAndNumbers) {

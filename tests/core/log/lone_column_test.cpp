@@ -24,10 +24,13 @@ TEST(LoneColumn, AThermometerWhoseHeadingSaysNoPlaceIsAskedAbout) {
     EXPECT_NE(read.log.find(Role::outside), nullptr) << heading;
   }
   for (const char* heading : {"Time,Outside temperature", "Time,Greenhouse temp", "time,room:house [C]", "Time,Soil temp", "date,min,max"})
-    EXPECT_TRUE(readOf(std::string(heading) == "date,min,max" ? "date,min,max\n2031-01-17,-5,3\n2031-01-18,-6,2\n" : tableOf(heading)).placeless.empty()) << heading;
+    EXPECT_TRUE(readOf(std::string(heading) == "date,min,max" ? "date,min,max\n2031-01-17,-5,3\n2031-01-18,-6,2\n" : tableOf(heading)).placeless.empty())
+        << heading;
 }
 
-TEST(LoneColumn, WithoutAnyHeadingItIsAskedAboutToo) { EXPECT_EQ(readOf("2031-01-17 06:10,-1.4\n2031-01-17 06:20,-1.5\n2031-01-17 06:30,-1.6\n").placeless.size(), 1U); }
+TEST(LoneColumn, WithoutAnyHeadingItIsAskedAboutToo) {
+  EXPECT_EQ(readOf("2031-01-17 06:10,-1.4\n2031-01-17 06:20,-1.5\n2031-01-17 06:30,-1.6\n").placeless.size(), 1U);
+}
 
 TEST(LoneColumn, ARowAReadingIsNoOther) {
   std::string tall = "time;sensor;value;unit\n";

@@ -53,12 +53,8 @@ TEST(HeatSupply, WhileTheMainsAreOffNothingIsGivenAndTheRoomCoolsAsItsOwnHeatLet
     for (int i = 0; i < kDay; ++i) {
       ASSERT_TRUE(solver.advance(kStep_s));
       const bool off = mains[static_cast<std::size_t>(i)] == 0.0;
-      if (off) {
-        EXPECT_EQ(solver.lastPower_W(0), 0.0) << i;
-      }
-      if (!off && (i < 60 || i > 110)) {
-        EXPECT_CLOSE(solver.temperature_C(s.room), 10.0, 0.02, "what a step may miss a setpoint by");
-      }
+      if (off) { EXPECT_EQ(solver.lastPower_W(0), 0.0) << i; }
+      if (!off && (i < 60 || i > 110)) { EXPECT_CLOSE(solver.temperature_C(s.room), 10.0, 0.02, "what a step may miss a setpoint by"); }
       coldest_C = std::min(coldest_C, solver.temperature_C(s.room));
     }
     EXPECT_LT(solver.balance().closure(), 1e-12);
@@ -147,9 +143,7 @@ TEST(HeatSupply, TakenOverByAnotherNetworkTheStateIsTheSameAndOnlyTheStepAfterIs
   other.takeOver(unbroken);
   EXPECT_EQ(other.time_s(), unbroken.time_s());
   for (std::size_t n = 0; n < net.nodes.size(); ++n)
-    if (!net.nodes[n].boundary) {
-      EXPECT_EQ(other.temperature_C(static_cast<int>(n)), unbroken.temperature_C(static_cast<int>(n)));
-    }
+    if (!net.nodes[n].boundary) { EXPECT_EQ(other.temperature_C(static_cast<int>(n)), unbroken.temperature_C(static_cast<int>(n))); }
   for (int i = 0; i < kDay; ++i) {
     ASSERT_TRUE(unbroken.advance(kStep_s));
     ASSERT_TRUE(other.advance(kStep_s));

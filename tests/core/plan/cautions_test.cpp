@@ -82,7 +82,8 @@ Plan ofEverything() {
   p.heater.emplace();
   p.barrels.emplace_back();
   p.groundPipes.emplace_back();
-  for (const PilePlace place : {PilePlace::hotBed, PilePlace::chamber, PilePlace::mound}) p.compost.push_back({.name = "pile", .place = place, .recipe = {{"horse-manure", 500.0, {}}}});
+  for (const PilePlace place : {PilePlace::hotBed, PilePlace::chamber, PilePlace::mound})
+    p.compost.push_back({.name = "pile", .place = place, .recipe = {{"horse-manure", 500.0, {}}}});
   p.waterLoops.emplace_back();
   p.waterLoops[0].boiler_W = 5000.0;
   p.soilCables.emplace_back();
@@ -99,7 +100,8 @@ TEST(Cautions, EveryKindOfThingHasOneAndEveryOneGoesWithSomething) {
     EXPECT_FALSE(cautionsAbout(thing.kind).empty()) << thingName(p, thing);
     for (const Caution& c : cautions) met.insert(c.id);
   }
-  for (const MeasureKind kind : {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater, MeasureKind::skirt, MeasureKind::hardier, MeasureKind::ceiling, MeasureKind::lobby}) {
+  for (const MeasureKind kind : {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater,
+                                 MeasureKind::skirt, MeasureKind::hardier, MeasureKind::ceiling, MeasureKind::lobby}) {
     Measure measure;
     measure.kind = kind;
     const auto cautions = cautionsFor(std::vector<Measure>{measure});
@@ -120,9 +122,7 @@ TEST(Cautions, APlanStatesEachOnceWithAllThatItGoesWith) {
   p.heater->name = "fan heater";
   p.house.bay.emplace();
   for (const StatedCaution& s : cautionsOf(p)) {
-    if (std::string(s.caution.id) == "electric-heat") {
-      EXPECT_EQ(s.of, (std::vector<std::string>{"rooms", "fan heater"}));
-    }
+    if (std::string(s.caution.id) == "electric-heat") { EXPECT_EQ(s.of, (std::vector<std::string>{"rooms", "fan heater"})); }
   }
   std::set<std::string> once;
   for (const StatedCaution& s : cautionsOf(ofEverything())) EXPECT_TRUE(once.insert(s.caution.id).second);

@@ -46,7 +46,8 @@ Plan heatedYard() {
 struct OnTheWay {
   OnTheWay(Plan itsPlan, int days, Scenario scenario)
       : plan(std::move(itsPlan)), scene(makeScene(someDays(plan.site, days), plan)),
-        run(std::move(*muffle::Run::prepare(plan, assemble(plan, scene.weather->winters.front(), scene.sun.front()), scene.weather->winters.front(), std::move(scenario)))) {
+        run(std::move(*muffle::Run::prepare(plan, assemble(plan, scene.weather->winters.front(), scene.sun.front()), scene.weather->winters.front(),
+                                            std::move(scenario)))) {
     run.begin();
   }
   const Plan plan;
@@ -106,9 +107,7 @@ TEST(Run, WithTheMainsOffNothingElectricRunsAndWhatWasBeforeIsUntouched) {
     const UtcSeconds from = usual->run.winter().time(usual->run.step());
     ASSERT_TRUE(usual->run.advance());
     ASSERT_TRUE(dark->run.advance());
-    if (from < dusk) {
-      expectAlike(usual->run, dark->run);
-    }
+    if (from < dusk) { expectAlike(usual->run, dark->run); }
     const Spell off{dusk, dawn};
     EXPECT_EQ(dark->run.circumstances().mains, !off.covers(from));
     if (!off.covers(from)) continue;

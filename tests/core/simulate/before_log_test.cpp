@@ -13,21 +13,24 @@ namespace {
 Log winterOf(const Site& site) {
   testing::Chance chance(9);
   Log log;
-  log.channels.push_back({.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}});
+  log.channels.push_back(
+      {.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}});
   double spell = 0.0, swing = 4.0;
   for (int i = 0; i <= 180 * 144; ++i) {
     if (i % 144 == 0) swing = chance.between(1.5, 6.0);
     if (i % 144 == 0) spell = 0.75 * spell + 1.6 * chance.normal();
     const double day = 275.0 + i / 144.0, hour = std::fmod(i / 6.0 + 0.2, 24.0);
     log.time.push_back(daysSinceEpoch({2030, 10, 2}) * 86400 + 600 * i);
-    log.channels[0].raw.push_back(static_cast<float>(site.groundMean_C - site.groundAmplitude_K * std::cos(2.0 * kPi * (day - site.coldestDay()) / 365.0) + spell +
-                                                     swing * std::cos(2.0 * kPi * (hour - 14.5) / 24.0)));
+    log.channels[0].raw.push_back(static_cast<float>(site.groundMean_C - site.groundAmplitude_K * std::cos(2.0 * kPi * (day - site.coldestDay()) / 365.0) +
+                                                     spell + swing * std::cos(2.0 * kPi * (hour - 14.5) / 24.0)));
   }
   log.channels[0].flag.assign(log.time.size(), 0);
   return log;
 }
 
-Simulation run(const Plan& p, const Log& log) { return *simulate(p, makeScene(std::make_shared<const Weather>(*weatherFromLog(log, p.site)), p), {.series = true}); }
+Simulation run(const Plan& p, const Log& log) {
+  return *simulate(p, makeScene(std::make_shared<const Weather>(*weatherFromLog(log, p.site)), p), {.series = true});
+}
 
 Log cut(const Log& log, int fromDay, int days) {
   Log part = log;

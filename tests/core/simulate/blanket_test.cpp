@@ -114,7 +114,8 @@ double lossUnder_W(double resistance_m2K_W, bool asLayer = false, std::optional<
   Plan p = testing::filmTunnel();
   p.house.airChanges_per_h = p.house.windAirChanges = 0.0;
   p.house.crop = {0.0, 0.0};
-  p.materials.push_back({.id = "cloth", .name = "cloth", .emissivity = 0.9, .resistance_m2K_W = resistance_m2K_W, .capacity_J_m2K = 900.0, .note = "", .innerEmissivity = inner});
+  p.materials.push_back(
+      {.id = "cloth", .name = "cloth", .emissivity = 0.9, .resistance_m2K_W = resistance_m2K_W, .capacity_J_m2K = 900.0, .note = "", .innerEmissivity = inner});
   if (asLayer) {
     for (Skin* skin : {&p.house.roof, &p.house.sides, &p.house.ends}) {
       skin->layers.back().gap_m = 0.15; // as far as a blanket hangs below its cover

@@ -115,7 +115,8 @@ TEST(SouthernHalf, AHouseIsWhatItsMirrorImageIsInTheNorth) {
     const auto shifted = [&](const Plan& p) {
       Log log = testing::randomLog(seed, north.site, 8);
       const auto first = log.time.front();
-      for (UtcSeconds& t : log.time) t += daysSinceEpoch({2031, p.site.place.latitude_deg > 0 ? 1U : 7U, p.site.place.latitude_deg > 0 ? 10U : 12U}) * 86400 + first % 86400 - first;
+      for (UtcSeconds& t : log.time)
+        t += daysSinceEpoch({2031, p.site.place.latitude_deg > 0 ? 1U : 7U, p.site.place.latitude_deg > 0 ? 10U : 12U}) * 86400 + first % 86400 - first;
       return std::make_shared<const Weather>(*weatherFromLog(log, p.site));
     };
     const auto a = simulate(north, makeScene(shifted(north), north)), b = simulate(south, makeScene(shifted(south), south));

@@ -51,8 +51,15 @@ TEST(Laws, KeepingMoreInNeverCostsHeat) {
     EXPECT_LE(run(less, log).summary.heater_kWh, before * 1.01 + 0.05) << "seed " << seed << ": a skirt, which also keeps out days warmer than the soil";
     if (!p.house.blanket) continue;
     less = p;
-    less.materials.push_back({.id = "thicker", .name = "thicker", .emissivity = 0.85, .solarTransmittance = 0.15, .solarReflectance = 0.55,
-                              .resistance_m2K_W = 3.0, .capacity_J_m2K = 250.0, .note = "", .innerEmissivity = {}});
+    less.materials.push_back({.id = "thicker",
+                              .name = "thicker",
+                              .emissivity = 0.85,
+                              .solarTransmittance = 0.15,
+                              .solarReflectance = 0.55,
+                              .resistance_m2K_W = 3.0,
+                              .capacity_J_m2K = 250.0,
+                              .note = "",
+                              .innerEmissivity = {}});
     Plan thin = less;
     thin.materials.back().resistance_m2K_W = 0.1;
     thin.house.blanket->material = less.house.blanket->material = "thicker";
@@ -85,7 +92,8 @@ TEST(Laws, AnHourToTheWestIsTheSameAnHourLater) {
     const Simulation a = run(p, log), b = run(west, later);
     ASSERT_EQ(a.nights.size(), b.nights.size()) << seed;
     for (std::size_t k = 0; k < a.nights.size(); ++k)
-      EXPECT_CLOSE(a.nights[k].coldest_C, b.nights[k].coldest_C, 2.0 * kRun_K, "the sun moves by a second in that hour; a step may fall otherwise") << "seed " << seed;
+      EXPECT_CLOSE(a.nights[k].coldest_C, b.nights[k].coldest_C, 2.0 * kRun_K, "the sun moves by a second in that hour; a step may fall otherwise")
+          << "seed " << seed;
   }
 }
 
@@ -118,16 +126,19 @@ TEST(Laws, FourYearsLaterIsTheSame) {
     const Simulation a = run(p, log), b = run(p, later);
     ASSERT_EQ(a.nights.size(), b.nights.size()) << seed;
     for (std::size_t k = 0; k < a.nights.size(); ++k)
-      EXPECT_CLOSE(a.nights[k].coldest_C, b.nights[k].coldest_C, 2.0 * kRun_K, "the sun comes back to within a minute; a step may fall otherwise") << "seed " << seed;
+      EXPECT_CLOSE(a.nights[k].coldest_C, b.nights[k].coldest_C, 2.0 * kRun_K, "the sun comes back to within a minute; a step may fall otherwise")
+          << "seed " << seed;
   }
 }
 
 /// A smooth spell, read every `step_s`: what lies between two readings of a logger that is slower is a straight line.
 Log smoothLog(const Plan& p, int step_s) {
   Log log;
-  log.channels.push_back({.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}});
+  log.channels.push_back(
+      {.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}});
   const bool south = p.site.place.latitude_deg < 0.0;
-  const UtcSeconds start = daysSinceEpoch({2031, south ? 7U : 1U, 10}) * 86400 + 43200 - static_cast<UtcSeconds>(p.site.place.longitude_deg * 240.0) / 3600 * 3600;
+  const UtcSeconds start =
+      daysSinceEpoch({2031, south ? 7U : 1U, 10}) * 86400 + 43200 - static_cast<UtcSeconds>(p.site.place.longitude_deg * 240.0) / 3600 * 3600;
   for (int t = 0; t <= kDays * 86400; t += step_s) {
     const double hour = 12.0 + t / 3600.0;
     log.time.push_back(start + t);
@@ -145,7 +156,8 @@ TEST(Laws, ALoggersStepMovesNoNightByMoreThanATenth) {
       const Simulation seldom = run(p, smoothLog(p, step_s));
       ASSERT_EQ(seldom.nights.size(), often.nights.size()) << seed;
       for (std::size_t k = 0; k < often.nights.size(); ++k)
-        EXPECT_CLOSE(seldom.nights[k].coldest_C, often.nights[k].coldest_C, 0.1, "a chord of an hour lies 0.03 K inside such a wave, a step's end 0.05 K") << "seed " << seed << ", every " << step_s << " s, night " << k;
+        EXPECT_CLOSE(seldom.nights[k].coldest_C, often.nights[k].coldest_C, 0.1, "a chord of an hour lies 0.03 K inside such a wave, a step's end 0.05 K")
+            << "seed " << seed << ", every " << step_s << " s, night " << k;
     }
   }
 }
@@ -172,7 +184,8 @@ TEST(Laws, AnImaginaryPartitionChangesNothing) {
       return sum_kWh;
     };
     const double whole = lossOf(p), parts = lossOf(split); // not the fuel: how far the soil freezes turns on tenths of a degree
-    EXPECT_CLOSE(parts, whole, 0.04 * std::abs(whole) + 0.5, "both sides are held alike: nothing passes it, but by what it hides of the far end's cold") << "seed " << seed;
+    EXPECT_CLOSE(parts, whole, 0.04 * std::abs(whole) + 0.5, "both sides are held alike: nothing passes it, but by what it hides of the far end's cold")
+        << "seed " << seed;
   }
 }
 

@@ -67,7 +67,8 @@ TEST(SeasonAccuracy, ThreeRoomsUnderBlanketAndCoverAreRightToAHundredthOfTheirSw
   }
   EXPECT_GT(season.strides(), static_cast<long>(steps / 8)) << "it is what seasons do that is measured";
   for (std::size_t r = 0; r < rooms.size(); ++r)
-    EXPECT_LE(std::sqrt(square[r] / static_cast<double>(steps)), 0.01 * (high[r] - low[r])) << "a hundredth of what a sun that comes and goes all day moves the air by";
+    EXPECT_LE(std::sqrt(square[r] / static_cast<double>(steps)), 0.01 * (high[r] - low[r]))
+        << "a hundredth of what a sun that comes and goes all day moves the air by";
   const auto bought = season.balance().thermostat_J, exact = fine.balance().thermostat_J;
   for (std::size_t t = 0; t < bought.size(); ++t) EXPECT_CLOSE(bought[t] / exact[t], 1.0, 0.01, "a hundredth of the fuel");
   EXPECT_LE(season.balance().closure(), 1e-9);

@@ -27,8 +27,16 @@ const Gazetteer& world() {
 }
 
 TEST(Gazetteer, NamesAreComparedWithoutAccentsCapitalsAndMarks) {
-  const std::pair<const char*, const char*> alike[] = {{"Saint-Étienne", "st. etienne"}, {"Łódź", "LODZ"},       {"Tromsø", "tromso"},          {"Großröhrsdorf", "grossrohrsdorf"}, {"Olevs’k", "Olevsk"},
-                                                       {"Ste-Foy", "sainte foy"},        {"L'Aquila", "laquila"}, {"Đà Nẵng", "da nang"}, {"Iğdır", "igdir"},                  {"  Kōchi ", "kochi"}};
+  const std::pair<const char*, const char*> alike[] = {{"Saint-Étienne", "st. etienne"},
+                                                       {"Łódź", "LODZ"},
+                                                       {"Tromsø", "tromso"},
+                                                       {"Großröhrsdorf", "grossrohrsdorf"},
+                                                       {"Olevs’k", "Olevsk"},
+                                                       {"Ste-Foy", "sainte foy"},
+                                                       {"L'Aquila", "laquila"},
+                                                       {"Đà Nẵng", "da nang"},
+                                                       {"Iğdır", "igdir"},
+                                                       {"  Kōchi ", "kochi"}};
   for (const auto& [written, typed] : alike) EXPECT_EQ(foldedName(written), foldedName(typed)) << written;
   EXPECT_NE(foldedName("Bray"), foldedName("Brey"));
   EXPECT_EQ(foldedName("\xff\xfe"), "") << "not UTF-8";
@@ -52,7 +60,8 @@ TEST(Gazetteer, AVillageIsFoundByItsNameAndTheBiggestNamesakeComesFirst) {
 }
 
 TEST(Gazetteer, ABigPlaceIsFoundByWhatItsPeopleCallIt) {
-  for (const auto& [typed, name] : std::map<std::string, std::string>{{"munchen", "Munich"}, {"Wien", "Vienna"}, {"Praha", "Prague"}, {"København", "Copenhagen"}, {"Galway", "Gaillimh"}, {"Москва", "Moscow"}})
+  for (const auto& [typed, name] : std::map<std::string, std::string>{
+           {"munchen", "Munich"}, {"Wien", "Vienna"}, {"Praha", "Prague"}, {"København", "Copenhagen"}, {"Galway", "Gaillimh"}, {"Москва", "Moscow"}})
     EXPECT_EQ(world().find(typed, 3).at(0).name, name) << typed;
 }
 
@@ -83,8 +92,10 @@ TEST(Gazetteer, AWrongLineIsNamed) {
 }
 
 TEST(Zones, APlaceGoesByTheNearestZoneOfItsOwnCountry) {
-  const char* table = "# a table\nAA,BB\t+5000+00300\tLand/One\nBB\t+5000+01000\tLand/Two\tthe east\nCC\t-413030+1744600\tLand/South\nBB\t+5000+00800\tLand/Dot\tDot\n"
-                      "DD\t+5000+02000\tLand/Near\tNear - XY (a county)\nDD\t+5000+03000\tLand/Far\tFar - XY (most areas)\nDD\t+5000+02100\tLand/Other\tNear - ZZ (most areas)\n";
+  const char* table =
+      "# a table\nAA,BB\t+5000+00300\tLand/One\nBB\t+5000+01000\tLand/Two\tthe east\nCC\t-413030+1744600\tLand/South\nBB\t+5000+00800\tLand/Dot\tDot\n"
+      "DD\t+5000+02000\tLand/Near\tNear - XY (a county)\nDD\t+5000+03000\tLand/Far\tFar - XY (most areas)\nDD\t+5000+02100\tLand/Other\tNear - ZZ (most "
+      "areas)\n";
   const auto zone = [&](Coordinates at, const char* land, const char* region = "") {
     Town town;
     town.countryCode = land;
@@ -108,17 +119,36 @@ TEST(Zones, TheSystemsTableKnowsTheTownsOfManyLands) {
   ASSERT_TRUE(file) << "tzdata is among what is installed";
   std::ostringstream text;
   text << file.rdbuf();
-  const std::map<std::string, std::string> expected = {{"El Tarter", "Europe/Andorra"}, {"Munich", "Europe/Berlin"}, {"Ballarat", "Australia/Melbourne"}, {"Phoenix, Arizona", "America/Phoenix"}, {"Chicago", "America/Chicago"},
-                                                       {"Invercargill", "Pacific/Auckland"}, {"Tromsø", "Europe/Oslo"}, {"Murmansk", "Europe/Moscow"},
-                                                       {"Springfield, Illinois", "America/Chicago"}, {"Boise", "America/Boise"}, {"Louisville, Kentucky", "America/Kentucky/Louisville"}, {"Indianapolis", "America/Indiana/Indianapolis"},
-                                                       {"Vigo", "Europe/Madrid"}, {"Las Palmas, Spain", "Atlantic/Canary"}, {"Porto, Portugal", "Europe/Lisbon"}, {"Perth, Australia", "Australia/Perth"}, {"Chengdu", "Asia/Shanghai"},
-                                                       {"Grand Rapids, Michigan", "America/Detroit"}, {"Tucson", "America/Phoenix"}, {"Owensboro", "America/Chicago"}, {"Rio de Janeiro", "America/Sao_Paulo"}, {"Porto Alegre", "America/Sao_Paulo"}, {"Manaus", "America/Manaus"}};
+  const std::map<std::string, std::string> expected = {{"El Tarter", "Europe/Andorra"},
+                                                       {"Munich", "Europe/Berlin"},
+                                                       {"Ballarat", "Australia/Melbourne"},
+                                                       {"Phoenix, Arizona", "America/Phoenix"},
+                                                       {"Chicago", "America/Chicago"},
+                                                       {"Invercargill", "Pacific/Auckland"},
+                                                       {"Tromsø", "Europe/Oslo"},
+                                                       {"Murmansk", "Europe/Moscow"},
+                                                       {"Springfield, Illinois", "America/Chicago"},
+                                                       {"Boise", "America/Boise"},
+                                                       {"Louisville, Kentucky", "America/Kentucky/Louisville"},
+                                                       {"Indianapolis", "America/Indiana/Indianapolis"},
+                                                       {"Vigo", "Europe/Madrid"},
+                                                       {"Las Palmas, Spain", "Atlantic/Canary"},
+                                                       {"Porto, Portugal", "Europe/Lisbon"},
+                                                       {"Perth, Australia", "Australia/Perth"},
+                                                       {"Chengdu", "Asia/Shanghai"},
+                                                       {"Grand Rapids, Michigan", "America/Detroit"},
+                                                       {"Tucson", "America/Phoenix"},
+                                                       {"Owensboro", "America/Chicago"},
+                                                       {"Rio de Janeiro", "America/Sao_Paulo"},
+                                                       {"Porto Alegre", "America/Sao_Paulo"},
+                                                       {"Manaus", "America/Manaus"}};
   for (const auto& [name, zone] : expected) {
     const auto found = world().find(name, 1);
     ASSERT_FALSE(found.empty()) << name;
     const std::string got = zoneAt(found[0].at, found[0], text.str());
     for (const Date day : {Date{2025, 1, 15}, Date{2025, 7, 15}}) // a zone of the same clock is as good
-      EXPECT_EQ(TimeZone::named(got)->offset_s(daysSinceEpoch(day) * 86'400), TimeZone::named(zone)->offset_s(daysSinceEpoch(day) * 86'400)) << name << ": " << got;
+      EXPECT_EQ(TimeZone::named(got)->offset_s(daysSinceEpoch(day) * 86'400), TimeZone::named(zone)->offset_s(daysSinceEpoch(day) * 86'400))
+          << name << ": " << got;
   }
 }
 

@@ -59,9 +59,10 @@ TEST(Compost, SmallInsulatedPilesHeatWithinDaysAndStayHotForWeeks) {
   };
   CompostPile smallest = pileOf({{"horse-manure", 380.0, {}}, {"straw", 20.0, {}}}, 0.8, 0.9);
   smallest.jacket_m2K_W = 1.0; // the smaller, the more is put round it
-  for (const CompostPile& pile : {smallest, pileOf({{"horse-manure", 650.0, {}}, {"straw", 50.0, {}}}, 1.0, 1.1), pileOf({{"horse-manure", 1100.0, {}}, {"straw", 80.0, {}}}, 1.2, 1.3),
-                           pileOf({{"wood-chips", 250.0, {}}, {"horse-manure", 350.0, {}}}, 1.0, 1.1), pileOf({{"wood-chips", 450.0, {}}, {"horse-manure", 700.0, {}}}, 1.3, 1.3),
-                           grassAndLeaves(250.0, 300.0, 1.1), grassAndLeaves(250.0, 350.0, 1.2), grassAndLeaves(300.0, 300.0, 1.2)}) {
+  for (const CompostPile& pile :
+       {smallest, pileOf({{"horse-manure", 650.0, {}}, {"straw", 50.0, {}}}, 1.0, 1.1), pileOf({{"horse-manure", 1100.0, {}}, {"straw", 80.0, {}}}, 1.2, 1.3),
+        pileOf({{"wood-chips", 250.0, {}}, {"horse-manure", 350.0, {}}}, 1.0, 1.1), pileOf({{"wood-chips", 450.0, {}}, {"horse-manure", 700.0, {}}}, 1.3, 1.3),
+        grassAndLeaves(250.0, 300.0, 1.1), grassAndLeaves(250.0, 350.0, 1.2), grassAndLeaves(300.0, 300.0, 1.2)}) {
     expectHotForWeeks(pile);
     EXPECT_LE(pileCourse(pile).sustained_W_per_t, 400.0) << pile.recipe.front().ingredient << ", " << blendOf(pile).wet_kg << " kg";
   }
@@ -69,7 +70,8 @@ TEST(Compost, SmallInsulatedPilesHeatWithinDaysAndStayHotForWeeks) {
 
 TEST(Compost, ALightPileGivesMoreForATonneAndNoMoreForACubicMetre) {
   // of dry leaves, 330 kg/m3: to be hot at all it must make what goes through faces that are large for what it weighs
-  for (const CompostPile& pile : {pileOf({{"grass", 250.0, {}}, {"leaves", 120.0, {}}}, 1.0, 1.1), pileOf({{"grass", 380.0, {}}, {"leaves", 180.0, {}}}, 1.2, 1.2)}) {
+  for (const CompostPile& pile :
+       {pileOf({{"grass", 250.0, {}}, {"leaves", 120.0, {}}}, 1.0, 1.1), pileOf({{"grass", 380.0, {}}, {"leaves", 180.0, {}}}, 1.2, 1.2)}) {
     expectHotForWeeks(pile);
     constexpr double kUsual_t_m3 = 0.65;
     EXPECT_LE(pileCourse(pile).sustained_W_per_t * blendOf(pile).bulk_kg_m3 / 1000.0, 400.0 * kUsual_t_m3);
