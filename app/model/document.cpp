@@ -34,7 +34,7 @@ bool sameFlags(const Log& a, const Log& b) {
 
 bool sameButPrices(Plan a, const Plan& b) {
   a.prices = b.prices;
-  return planToJson(a) == planToJson(b);
+  return a == b;
 }
 } // namespace
 
@@ -161,6 +161,7 @@ void Document::applyLog(std::shared_ptr<const Log> log) {
 std::optional<QString> Document::edit(const QString& name, const std::function<void(Plan&)>& change, int mergeId) {
   Plan after = m_plan;
   change(after);
+  if (after == m_plan) return std::nullopt; // nothing to undo
   const auto refused = [](const Problem& p) { return QString::fromStdString(p.what + ": " + p.allowed); };
   if (const Problems problems = check(after); !problems.empty()) return refused(problems.front());
   if (const auto readable = planFromJson(planToJson(after)); !readable) return refused(readable.problem()); // what is saved can be opened again

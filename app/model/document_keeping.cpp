@@ -224,7 +224,7 @@ void Document::followWindow() {
   const auto version = m_book->version();
   if (!version || *version == m_seenVersion) return;
   m_seenVersion = *version;
-  if (const auto plans = m_book->plans(); plans && !plans->empty() && planToJson(plans->front().plan) != planToJson(m_plan)) applyPlan(plans->front().plan);
+  if (const auto plans = m_book->plans(); plans && !plans->empty() && !(plans->front().plan == m_plan)) applyPlan(plans->front().plan);
   const auto digest = m_book->logDigest();
   if (!digest || *digest == m_seenLog) return;
   m_seenLog = *digest;

@@ -26,8 +26,6 @@ namespace {
 enum class Order { nights, money, heat };
 constexpr int kPackage = Qt::UserRole; // index into the list
 
-std::string textOf(const Plan& plan) { return planToJson(plan).dump(); }
-
 QString signedText(double value, const QString& text) {
   return (value > 0.0 ? QStringLiteral("+") : value < 0.0 ? QStringLiteral("\u2212") : QString()) + text;
 }
@@ -79,7 +77,7 @@ ChangePage::ChangePage(Document& document, QWidget* parent)
   connect(m_order, &QComboBox::activated, this, [this] { rebuild(); });
 }
 
-bool ChangePage::isCurrent() const { return m_list && m_weather == m_document.sharedWeather() && m_askedText == textOf(m_document.plan()); }
+bool ChangePage::isCurrent() const { return m_list && m_weather == m_document.sharedWeather() && m_askedOf == m_document.plan(); }
 
 void ChangePage::refresh() {
   if (!m_document.weather()) {
@@ -99,10 +97,9 @@ void ChangePage::showEvent(QShowEvent* e) {
 }
 
 void ChangePage::start() {
-  const std::string text = textOf(m_document.plan());
-  if (m_job.isWorking() && text == m_askedText && m_weather == m_document.sharedWeather()) return;
+  if (m_job.isWorking() && m_askedOf == m_document.plan() && m_weather == m_document.sharedWeather()) return;
   m_weather = m_document.sharedWeather();
-  m_askedText = text;
+  m_askedOf = m_document.plan();
   m_asked = m_document.plan();
   m_asked.measures = changesToTry(m_asked);
   m_state->setText(tr("Trying each change over all logged nights."));

@@ -46,7 +46,7 @@ private:
   QTreeWidget* m_tree;
   QPushButton* m_build;
   Plan m_asked; ///< whose measures are the changes
-  std::string m_askedText;
+  std::optional<Plan> m_askedOf; ///< the plan as it was
   std::shared_ptr<const Weather> m_weather;
   std::shared_ptr<Sizing> m_list;
   LatestJob<Sizing> m_job{this}; ///< last: it uses what is above

@@ -42,9 +42,9 @@ QString remarkText(const Remark& remark) {
 }
 
 /// The plan that factors are found for: as entered.
-std::string asEntered(Plan plan) {
+Plan asEntered(Plan plan) {
   plan.calibration.reset();
-  return planToJson(plan).dump();
+  return plan;
 }
 
 } // namespace

@@ -38,7 +38,7 @@ private:
   Plot* m_plot;
   QPushButton *m_run, *m_apply, *m_remove;
   bool m_logIsNew = true, m_planIsNew = true; ///< since the figures below were worked out
-  std::string m_fittedPlan;
+  std::optional<Plan> m_fittedPlan;
   std::optional<QuickFit> m_quick;
   std::optional<MeasuredAgainstParts> m_parts;
   std::optional<Calibrated> m_fit;

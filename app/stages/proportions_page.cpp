@@ -147,7 +147,7 @@ Proportion ProportionsPage::chosen() const { return m_of->currentIndex() == 0 ? 
 
 bool ProportionsPage::isCurrent() const {
   return m_sweep && m_sweep->of == chosen() && m_asked == chosen() && m_weather == m_document.sharedWeather() &&
-         m_askedText == planToJson(m_document.plan()).dump();
+         m_askedOf == m_document.plan();
 }
 
 void ProportionsPage::refresh() {
@@ -167,9 +167,8 @@ void ProportionsPage::showEvent(QShowEvent* e) {
 }
 
 void ProportionsPage::start() {
-  const std::string text = planToJson(m_document.plan()).dump();
-  if (m_job.isWorking() && text == m_askedText && m_asked == chosen() && m_weather == m_document.sharedWeather()) return;
-  m_askedText = text;
+  if (m_job.isWorking() && m_askedOf == m_document.plan() && m_asked == chosen() && m_weather == m_document.sharedWeather()) return;
+  m_askedOf = m_document.plan();
   m_asked = chosen();
   m_weather = m_document.sharedWeather();
   const HouseShape& shape = m_document.plan().house.shape;

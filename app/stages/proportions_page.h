@@ -52,7 +52,7 @@ private:
   QComboBox* m_of;
   QLabel* m_state;
   ProportionStrips* m_strips;
-  std::string m_askedText;
+  std::optional<Plan> m_askedOf; ///< the plan that the sweep is of
   Proportion m_asked = Proportion::height;
   std::shared_ptr<const Weather> m_weather;
   std::shared_ptr<const Proportions> m_sweep;

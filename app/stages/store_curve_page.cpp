@@ -56,7 +56,7 @@ StoreCurvePage::StoreCurvePage(Document& document, StoreChoice& choice, QWidget*
 
 bool StoreCurvePage::isCurrent() const {
   const auto store = m_choice.now();
-  return store && !m_points.empty() && m_of.id == store->id && m_weather == m_document.sharedWeather() && m_asked == planToJson(m_document.plan()).dump();
+  return store && !m_points.empty() && m_of.id == store->id && m_weather == m_document.sharedWeather() && m_asked == m_document.plan();
 }
 
 QString StoreCurvePage::words() const { return m_words->text(); }
@@ -81,10 +81,9 @@ void StoreCurvePage::refresh() {
 }
 
 void StoreCurvePage::start() {
-  const std::string text = planToJson(m_document.plan()).dump();
   const StoreRef store = *m_choice.now();
-  if (m_job.isWorking() && text == m_asked && store.id == m_of.id && m_weather == m_document.sharedWeather()) return;
-  m_asked = text;
+  if (m_job.isWorking() && m_asked == m_document.plan() && store.id == m_of.id && m_weather == m_document.sharedWeather()) return;
+  m_asked = m_document.plan();
   m_of = store;
   m_weather = m_document.sharedWeather();
   m_points.clear();

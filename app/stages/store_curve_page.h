@@ -40,7 +40,7 @@ private:
   Plot* m_plot;
   std::vector<StorePoint> m_points;
   StoreRef m_of;
-  std::string m_asked; ///< the plan that the points are of
+  std::optional<Plan> m_asked; ///< the plan that the points are of
   std::shared_ptr<const Weather> m_weather;
   LatestJob<std::vector<StorePoint>> m_job{this}; ///< last: it uses what is above
 };

@@ -29,6 +29,7 @@ struct Site {
   double groundAmplitude_K = 9.0;              ///< of its surface
   std::optional<double> groundColdestDay = {}; ///< day of year of its coldest surface, where it is not the usual
   [[nodiscard]] double coldestDay() const { return groundColdestDay.value_or(place.latitude_deg < 0.0 ? 207.0 : 25.0); }
+  bool operator==(const Site&) const = default;
 };
 
 /// One layer of a skin, from outside in; the gap lies between it and the next layer inwards.
@@ -59,6 +60,7 @@ struct NightBlanket {
   double insideBelow_C = 6.0;   ///< rule inside; it opens a kelvin and a half above
   double sunAbove_W_m2 = 600.0; ///< rule bright
   double hoursPerDraw = 0.0;    ///< of work each time it is closed and opened again; 0 with a motor
+  bool operator==(const NightBlanket&) const = default;
 };
 
 struct Floor {
@@ -77,6 +79,7 @@ struct Door {
   double seconds = 20.0;
   double width_m = 0.9, height_m = 2.0;
   bool lobby = false; ///< a second door close by, shut before the first is opened; for a room of its own see Lobby
+  bool operator==(const Door&) const = default;
 };
 
 /// What keeps vents, rolled sides or a roof that draws back shut, however warm it is inside.
@@ -84,6 +87,7 @@ struct VentLock {
   double outsideBelow_C = -40.0; ///< too cold outside for the crop beside them
   double windAbove_m_s = 60.0;
   bool inRain = false; ///< where the log has rain
+  bool operator==(const VentLock&) const = default;
 };
 
 /// Sides that are rolled up by the warmth inside, along the house without bay and lobby.
@@ -91,6 +95,7 @@ struct RollUpSides {
   double height_m = 0.8; ///< of the strip that they leave open on either side
   double opens_C = 20.0;
   double full_C = 26.0;
+  bool operator==(const RollUpSides&) const = default;
 };
 
 /// A fan that blows the house's air out; it starts at the temperature and runs fully a kelvin above.
@@ -98,6 +103,7 @@ struct ExtractFan {
   double flow_m3_h = 3000.0;
   double above_C = 26.0;
   double power_W = 250.0;
+  bool operator==(const ExtractFan&) const = default;
 };
 
 /// A roof that draws back by day while it is warm outside, rain and wind permitting (VentLock).
@@ -115,6 +121,7 @@ constexpr int kShelterCount = 4;
 struct Leakage {
   double area_cm2 = 400.0; ///< effective, at 4 Pa
   Shelter shelter = Shelter::scattered;
+  bool operator==(const Leakage&) const = default;
 };
 
 /// What gives water to the air of a house.
@@ -150,6 +157,7 @@ struct BedCover {
   [[nodiscard]] double bed_m2() const { return count * width_m * length_m; }
   [[nodiscard]] double cover_m2() const; ///< of the tunnel's skin, its two ends included
   [[nodiscard]] double volume_m3() const;
+  bool operator==(const BedCover&) const = default;
 };
 
 struct Setpoints {
@@ -157,6 +165,7 @@ struct Setpoints {
   double night_C = 2.0;    ///< what the heater aims at from sunset to sunrise
   double day_C = 4.0;      ///< and by day
   double tooWarm_C = 30.0; ///< above this the crop suffers; hours are counted
+  bool operator==(const Setpoints&) const = default;
 };
 
 /// A fan that moves air to and fro between two rooms. Its own warmth is left out.
@@ -166,6 +175,7 @@ struct RoomFan {
   FanRule rule = FanRule::day;
   double warmAbove_C = 15.0; ///< rule warm: it begins here and runs fully a kelvin above
   double power_W = 50.0;
+  bool operator==(const RoomFan&) const = default;
 };
 
 /// A length of the house partitioned off at one end, a room with a heater and setpoints of its own.
@@ -178,6 +188,7 @@ struct WarmBay {
   double heater_W = 2000.0;
   std::optional<Floor> floor = {}; ///< soil and cover of its own; the skirt is the house's
   std::optional<RoomFan> fan = {}; ///< draws from the house
+  bool operator==(const WarmBay&) const = default;
 };
 
 /// A length partitioned off at the end where the door is, unheated: all that comes in by the door comes through it.
@@ -186,6 +197,7 @@ struct Lobby {
   double length_m = 1.5;
   Skin partition{{Layer{"pe-film", 0.05}}}; ///< layers from the house's side
   double airChanges_per_h = 0.5;            ///< of its air with the house's, through joints
+  bool operator==(const Lobby&) const = default;
 };
 
 /// The air over a ceiling of cloth, film or board that hangs level at the eaves of the house, not of its bay and lobby.
@@ -194,6 +206,7 @@ struct RoofVoid {
   Skin ceiling{{Layer{"clear-screen", 0.05}}}; ///< layers from the house's side, upwards
   double airChanges_per_h = 1.0;               ///< of its air with the house's, through joints and cloth
   std::optional<RoomFan> fan = {};             ///< draws from the void
+  bool operator==(const RoofVoid&) const = default;
 };
 
 struct House {
@@ -223,6 +236,7 @@ struct House {
   std::optional<ExtractFan> extractFan;
   std::optional<RetractableRoof> retractable;
   std::optional<Leakage> leakage;
+  bool operator==(const House&) const = default;
 };
 
 enum class BarrelColour { black, blue, white, bare };
@@ -238,6 +252,7 @@ struct Barrels {
   bool layered = false;    ///< water: a warm upper and a cold lower half, which mix when the lower is the warmer
   double sunShare = 0.6;   ///< of the barrel's silhouette that the sun reaches
   double x_m = 2.0;        ///< where they stand across the house, for the drawing
+  bool operator==(const Barrels&) const = default;
 };
 
 struct Heater {
@@ -245,6 +260,7 @@ struct Heater {
   double power_W = 3000.0;
   double price = 0.0; ///< bought with this plan; 0 if already owned
   double life_years = 10.0;
+  bool operator==(const Heater&) const = default;
 };
 
 /// Something bought for the plan, or an hour's work it asks for.
@@ -253,6 +269,7 @@ struct Kit {
   double capital = 0.0;
   double life_years = 5.0;
   double hoursPerWinter = 0.0;
+  bool operator==(const Kit&) const = default;
 };
 
 enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater, skirt, hardier, ceiling, lobby };
@@ -273,12 +290,14 @@ struct Measure {
   double life_years = 5.0;
   double hoursPerWinter = 0.0;
   double hoursPerNight = 0.0; ///< closing and opening
+  bool operator==(const Measure&) const = default;
 };
 
 /// What a layer of a skin costs where it is bought anew.
 struct MaterialPrice {
   std::string material;
   double price_per_m2 = 0.0;
+  bool operator==(const MaterialPrice&) const = default;
 };
 
 struct Prices {
@@ -287,6 +306,7 @@ struct Prices {
   double interest = 0.04;
   double hour = 0.0; ///< the grower's own hour; hours are shown even when it is 0
   std::vector<MaterialPrice> materials;
+  bool operator==(const Prices&) const = default;
 };
 
 /// What readings say of this house beside what its parts add up to: factors found by a fit (core/fit/calibrate.h).
@@ -302,6 +322,7 @@ struct Calibration {
 
 struct Ask {
   int missesAllowed = 0; ///< nights below hold_C that are accepted
+  bool operator==(const Ask&) const = default;
 };
 
 struct Plan {
@@ -323,6 +344,7 @@ struct Plan {
   Prices prices;
   std::optional<Calibration> calibration;
   Ask ask;
+  bool operator==(const Plan&) const = default;
 };
 
 /// Problems that only show between fields; ranges are checked when reading.

@@ -11,10 +11,10 @@ namespace muffle {
 namespace {
 
 /// Compost's first trace is the pile itself, NaN while nothing stands there.
-float trace_C(const Run& run, const StoreNodes& store, std::size_t trace) {
-  if (store.kind != StoreKind::compost) return static_cast<float>(run.solver().temperature_C(store.node[trace]));
-  if (trace > 0) return static_cast<float>(run.solver().temperature_C(store.node[trace - 1]));
-  const PilePresent& pile = run.stores().piles()[store.index];
+float trace_C(const Solver& solver, const std::vector<PilePresent>& piles, const StoreNodes& store, std::size_t trace) {
+  if (store.kind != StoreKind::compost) return static_cast<float>(solver.temperature_C(store.node[trace]));
+  if (trace > 0) return static_cast<float>(solver.temperature_C(store.node[trace - 1]));
+  const PilePresent& pile = piles[store.index];
   return pile.built > 0 ? static_cast<float>(pile.state.temperature_C) : std::numeric_limits<float>::quiet_NaN();
 }
 
@@ -42,14 +42,17 @@ double StoreWatch::charge_J(const Run& run, const StoreNodes& store) const {
 }
 
 void StoreWatch::see(const Run& run) {
-  const auto& stores = run.assembly().stores;
+  const std::vector<StoreNodes>& stores = run.assembly().stores;
+  const Solver& solver = run.solver();
+  const std::vector<PilePresent>& piles = run.stores().piles();
+  const bool isFirst = run.step() == 0;
   for (std::size_t s = 0; s < stores.size(); ++s) {
     StoreSummary& sum = m_sums[s];
-    const auto first = static_cast<double>(trace_C(run, stores[s], 0)); // not a number before a pile is built
+    const auto first = static_cast<double>(trace_C(solver, piles, stores[s], 0)); // not a number before a pile is built
     if (first < sum.coldest_C) sum.coldest_C = first;
-    if (stores[s].kind == StoreKind::loop && stores[s].node.size() > 1) sum.coldest_C = std::min(sum.coldest_C, run.solver().temperature_C(stores[s].node[1]));
+    if (stores[s].kind == StoreKind::loop && stores[s].node.size() > 1) sum.coldest_C = std::min(sum.coldest_C, solver.temperature_C(stores[s].node[1]));
     if (first > sum.warmest_C) sum.warmest_C = first;
-    if (run.step() > 0 && !stores[s].coil && (stores[s].runs >= 0 || stores[s].thermostat >= 0)) seeSupply(run, stores[s], s);
+    if (!isFirst && !stores[s].coil && (stores[s].runs >= 0 || stores[s].thermostat >= 0)) seeSupply(run, stores[s], s);
     if (m_series) seeSeries(run, stores[s], s);
   }
 }
@@ -72,7 +75,7 @@ void StoreWatch::seeSeries(const Run& run, const StoreNodes& store, std::size_t 
   const std::size_t i = run.step();
   StoreSeries& series = (*m_series)[s];
   StoreSummary& sum = m_sums[s];
-  for (std::size_t k = 0; k < series.temperature_C.size(); ++k) series.temperature_C[k][i] = trace_C(run, store, k);
+  for (std::size_t k = 0; k < series.temperature_C.size(); ++k) series.temperature_C[k][i] = trace_C(run.solver(), run.stores().piles(), store, k);
   if (i > 0 && !(store.giving.empty() && store.taking.empty())) {
     const double given_J =
         (store.giving.empty() ? 0.0 : run.solver().groupEnergy_J(storeGroup(s))) - (store.taking.empty() ? 0.0 : run.solver().groupEnergy_J(storeGroup(s) + 1));

@@ -21,6 +21,7 @@ std::optional<MonthDay> parseMonthDay(std::string_view text);
 struct StoreRule {
   double chargeAbove_C = 20.0; ///< the house gives to the store
   double giveBelow_C = 5.0;    ///< the store gives to the house; < chargeAbove_C
+  bool operator==(const StoreRule&) const = default;
 };
 
 enum class PipePlace { underFloor, beside };
@@ -51,6 +52,7 @@ struct GroundPipes {
 
   /// Ground that the pipes take up.
   [[nodiscard]] double bed_m2() const { return count * spacing_m * length_m; }
+  bool operator==(const GroundPipes&) const = default;
 };
 
 enum class MassKind { wall, path, raisedBed };
@@ -71,6 +73,7 @@ struct MassBlock {
   std::optional<double> x_m = {}; ///< where it stands across the house, for the drawing; without it where such things usually do
   double price = 0.0;
   double life_years = 40.0;
+  bool operator==(const MassBlock&) const = default;
 };
 
 /// So much of one thing in a pile.
@@ -78,6 +81,7 @@ struct PileIngredient {
   std::string ingredient = "horse-manure";
   double wet_kg = 500.0;
   std::optional<double> moisture = {}; ///< water of the wet mass; without it the table's
+  bool operator==(const PileIngredient&) const = default;
 };
 
 /// Under soil in the house, in a shed against it that air passes through, or out of doors with a coil of water pipe in it.
@@ -119,6 +123,7 @@ struct CompostPile {
   std::optional<double> x_m = {}; ///< where it stands across the house, for the drawing; without it where such piles usually do
   double hoursToBuild = 6.0;      ///< of work, for each pile
   double price = 0.0;             ///< of a pile's materials
+  bool operator==(const CompostPile&) const = default;
 };
 
 /// A tank whose water goes round through something that gives heat to the house and takes it: a radiator, a bench, pipes along the beds.
@@ -141,6 +146,7 @@ struct WaterLoop {
   double pump_W = 30.0;
   double price = 0.0;
   double life_years = 15.0;
+  bool operator==(const WaterLoop&) const = default;
 };
 
 /// A cable that warms the soil of the bed under a bed cover, with a thermostat beside it.
@@ -153,6 +159,7 @@ struct SoilCable {
   double setpoint_C = 12.0;
   double price = 0.0;
   double life_years = 12.0;
+  bool operator==(const SoilCable&) const = default;
 };
 
 } // namespace muffle

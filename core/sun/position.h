@@ -19,6 +19,7 @@ struct Place {
   double latitude_deg = 0.0;  ///< -90..90, north positive
   double longitude_deg = 0.0; ///< -180..180, east positive
   double elevation_m = 0.0;   ///< -430..8850
+  bool operator==(const Place&) const = default;
 };
 
 struct SunPosition {

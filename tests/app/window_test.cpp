@@ -24,6 +24,15 @@
 namespace muffle {
 namespace {
 
+TEST_F(WindowTest, AnEditThatChangesNothingIsNoStepToUndo) {
+  open();
+  const int steps = document->undoStack()->count();
+  EXPECT_FALSE(document->edit(QStringLiteral("touch the ridge"), [](Plan& p) { p.house.shape.ridge_m += 0.0; }));
+  EXPECT_EQ(document->undoStack()->count(), steps);
+  EXPECT_FALSE(document->edit(QStringLiteral("move the ridge"), [](Plan& p) { p.house.shape.ridge_m += 0.1; }));
+  EXPECT_EQ(document->undoStack()->count(), steps + 1);
+}
+
 TEST_F(WindowTest, AnEveningsWorkIsKept) {
   open();
   importDemoLog();

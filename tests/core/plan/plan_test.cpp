@@ -4,6 +4,8 @@
 
 #include "core/constants.h"
 #include "core/material/materials.h"
+#include "tests/support/every_store.h"
+#include "tests/support/random_house.h"
 
 #include <gtest/gtest.h>
 
@@ -18,6 +20,20 @@ Json demo() {
   std::stringstream s;
   s << f.rdbuf();
   return *parseJson(s.str());
+}
+
+TEST(Plan, WrittenAndReadAnyPlanIsTheSameAndNoneIsAnother) {
+  Plan before = testing::yardWithEveryStore();
+  for (unsigned seed = 1; seed <= 60; ++seed) {
+    const Plan plan = testing::randomPlan(seed);
+    const auto again = planFromJson(planToJson(plan));
+    ASSERT_TRUE(again) << again.problem().text();
+    EXPECT_TRUE(*again == plan) << seed;
+    EXPECT_FALSE(plan == before) << seed;
+    before = plan;
+  }
+  const Plan stores = testing::yardWithEveryStore();
+  EXPECT_TRUE(*planFromJson(planToJson(stores)) == stores);
 }
 
 TEST(Plan, TheDemoIsSoundAndRoundTripsToTheLetter) {
