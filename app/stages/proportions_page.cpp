@@ -146,8 +146,7 @@ ProportionsPage::ProportionsPage(Document& document, QWidget* parent)
 Proportion ProportionsPage::chosen() const { return m_of->currentIndex() == 0 ? Proportion::height : Proportion::width; }
 
 bool ProportionsPage::isCurrent() const {
-  return m_sweep && m_sweep->of == chosen() && m_asked == chosen() && m_weather == m_document.sharedWeather() &&
-         m_askedOf == m_document.plan();
+  return m_sweep && m_sweep->of == chosen() && m_asked == chosen() && m_weather == m_document.sharedWeather() && m_askedOf == m_document.plan();
 }
 
 void ProportionsPage::refresh() {

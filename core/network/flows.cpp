@@ -283,6 +283,7 @@ void NetworkFlows::gatherReported(FlowSlopes& slopes) const {
   }
   m_vapour.gather(slopes.vapour, m_reported, values);
   for (std::size_t i = 0; i < m_vents.size(); ++i) {
+    if (slopes.vent[i].opening == 0.0 && slopes.vent[i].sensor == 0.0) continue; // shut
     const VentSlots& v = m_vents[i];
     add(v.a, v.b, v.group, slopes.vent[i].opening, slopes.vent[i].opening);
     for (const auto& [row, sign] : {std::pair{v.a, -1.0}, {v.b, 1.0}, {v.group, 1.0}}) m_reported.add(values, row, v.sensor, sign * slopes.vent[i].sensor);

@@ -81,7 +81,10 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
   const auto group = [&](std::size_t link) { return link < groupOfLink.size() && groupOfLink[link] >= 0 ? groupRow(groupOfLink[link]) : -1; };
   m_vapour = VapourFlows(net.pressure_Pa);
   m_relays = Relays(net.relays);
-  m_relayFilm.assign(net.relays.size(), -1);
+  for (const Relay& relay : net.relays) {
+    m_relayFilm.push_back(relay.isCommanded ? kCommanded : kBySensor);
+    m_relaySlot.push_back(relay.sensor >= 0 ? slot(relay.sensor) : 0);
+  }
   m_relayModulator.assign(net.relays.size(), -1);
   const auto entries = [&](int a, int b) { return Entries{m_lu.entry(a, a), m_lu.entry(a, b), m_lu.entry(b, a), m_lu.entry(b, b)}; };
 
@@ -245,11 +248,11 @@ void NetworkFlows::followRelays() {
 void NetworkFlows::startRelays(std::span<const double> T) {
   if (m_relays.empty()) return;
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
-    if (m_network->relays[r].isCommanded) continue;
     const int film = m_relayFilm[r];
+    if (film == kCommanded) continue;
     constexpr double kAnyFilm_W_K = 1.0;                                   // only the sign counts
     const bool reached = film >= 0 && strength(m_relayModulator[r]) > 0.0; // no damp air gets behind a tight cloth
-    m_relays.start(r, film < 0 ? T[slot(m_network->relays[r].sensor)] : 0.0, !reached ? 0.0 : m_vapour.condensing_W(film, T.data(), kAnyFilm_W_K));
+    m_relays.start(r, film < 0 ? T[m_relaySlot[r]] : 0.0, !reached ? 0.0 : m_vapour.condensing_W(film, T.data(), kAnyFilm_W_K));
   }
   followRelays();
 }
@@ -257,9 +260,9 @@ void NetworkFlows::startRelays(std::span<const double> T) {
 bool NetworkFlows::settleRelays(std::span<const double> T, double h) {
   bool switched = false;
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
-    if (m_network->relays[r].isCommanded) continue;
     const int film = m_relayFilm[r];
-    const bool has = film < 0 ? m_relays.step(r, T[slot(m_network->relays[r].sensor)], 0.0, h)
+    if (film == kCommanded) continue;
+    const bool has = film < 0 ? m_relays.step(r, T[m_relaySlot[r]], 0.0, h)
                               : m_relays.step(r, 0.0, m_vapour.condensing_W(film, T.data(), m_film[static_cast<std::size_t>(film)].h), h);
     switched = switched || has;
   }
@@ -384,9 +387,9 @@ bool NetworkFlows::modulateOver(double middle_s, double end_s, const std::vector
 
 bool NetworkFlows::relayTurns(const std::vector<double>& T) const {
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
-    if (m_relayFilm[r] >= 0 || m_network->relays[r].isCommanded) continue;
+    if (m_relayFilm[r] != kBySensor) continue;
     const Relay& relay = m_network->relays[r];
-    const double sensor_C = T[slot(relay.sensor)];
+    const double sensor_C = T[m_relaySlot[r]];
     if (m_relays.isOn(static_cast<int>(r)) ? sensor_C >= relay.off_C : sensor_C <= relay.on_C) return true;
   }
   return false;

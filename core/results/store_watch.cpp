@@ -59,11 +59,11 @@ void StoreWatch::see(const Run& run) {
 
 /// Fan, pump or cable.
 void StoreWatch::seeSupply(const Run& run, const StoreNodes& store, std::size_t s) {
+  const double power_W = store.thermostat >= 0 ? run.solver().lastPower_W(store.thermostat) : run.solver().signalNow(store.runs) * store.power_W;
+  if (power_W <= 0.0) return;
   const double hours = run.winter().step_s / 3600.0;
   StoreSummary& sum = m_sums[s];
-  const double runs = store.runs >= 0 ? run.solver().signalNow(store.runs) : 0.0;
-  const double power_W = store.thermostat >= 0 ? run.solver().lastPower_W(store.thermostat) : runs * store.power_W;
-  if (power_W > 0.0) sum.running_h += hours;
+  sum.running_h += hours;
   sum.electricity_kWh += power_W * hours / 1000.0;
   (store.thermostat >= 0 ? m_cable_J : m_fan_J) += power_W * run.winter().step_s;
   if (store.thermostat < 0) return;
