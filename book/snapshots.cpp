@@ -4,7 +4,7 @@
 namespace muffle {
 namespace {
 constexpr int kLastStates = 10;
-constexpr UtcSeconds kADay_s = 86400, kDays = 14, kMonth_s = 30 * kADay_s, kMonths = 12;
+constexpr UtcSeconds kOneDay_s = 86400, kDays = 14, kMonth_s = 30 * kOneDay_s, kMonths = 12;
 constexpr int kByHand = 100;
 constexpr std::size_t kHeldLogs = 10;
 constexpr std::int64_t kHeldBytes = 64LL << 20;
@@ -20,7 +20,7 @@ std::vector<RowId> outdatedSnapshots(const std::vector<Snapshot>& all, UtcSecond
       continue;
     }
     const UtcSeconds age = now - s->at; // a clock that was put back makes it negative: such a state is young
-    const bool firstOfDay = age < kDays * kADay_s && days.insert(s->at / kADay_s).second;
+    const bool firstOfDay = age < kDays * kOneDay_s && days.insert(s->at / kOneDay_s).second;
     const bool firstOfMonth = age < kMonths * kMonth_s && months.insert(s->at / kMonth_s).second;
     if (++states > kLastStates && !firstOfDay && !firstOfMonth) outdated.push_back(s->id);
   }

@@ -23,6 +23,11 @@ namespace muffle {
 namespace {
 constexpr int kReadingPatience_ms = 100; // the window waits no longer for what is just being written
 constexpr int kReadAfter_ms = 1500;      // what is still being written is waited for so long
+
+template <class T> Status doneIf(const Result<T>& result) {
+  if (!result) return result.problems();
+  return Done{};
+}
 } // namespace
 
 /// What is read of a book when it is opened.
@@ -262,11 +267,7 @@ void Document::keepState(const QString& why, bool onlyIfLongAgo) {
   const qint64 now = QDateTime::currentSecsSinceEpoch();
   if (!m_outbox || (onlyIfLongAgo && now - m_stateKept_s < kLongAgo_s)) return;
   m_stateKept_s = now;
-  m_outbox->putToStay([why = why.toStdString(), now, plan = m_plan](Book& book) -> Status {
-    auto id = book.keepState(why, now, plan);
-    if (!id) return id.problems();
-    return Done{};
-  });
+  m_outbox->putToStay([why = why.toStdString(), now, plan = m_plan](Book& book) -> Status { return doneIf(book.keepState(why, now, plan)); });
 }
 
 std::vector<Recipe> Document::recipes() const {
@@ -283,11 +284,7 @@ void Document::keepRecipe(const Recipe& recipe) {
 void Document::keepSnapshot(const QString& name) {
   if (!m_outbox) return void(mayChange());
   const qint64 now = QDateTime::currentSecsSinceEpoch();
-  m_outbox->putToStay([name = name.toStdString(), now, plan = m_plan](Book& book) -> Status {
-    auto id = book.addSnapshot(name, now, plan);
-    if (!id) return id.problems();
-    return Done{};
-  });
+  m_outbox->putToStay([name = name.toStdString(), now, plan = m_plan](Book& book) -> Status { return doneIf(book.addSnapshot(name, now, plan)); });
 }
 
 std::vector<Snapshot> Document::earlierStates() const {

@@ -29,14 +29,22 @@ LogStage::LogStage(Document& document, QWidget* parent)
   refreshOn({&Document::logChanged, &Document::planChanged, &Document::viewChanged, &Document::selectionChanged});
 }
 
+namespace {
+/// Of loggers that write every few seconds to sheets with a row a day.
+QString stepText(double step_s) {
+  constexpr double kMinutesFrom_s = 600.0, kHoursFrom_s = 7200.0; // rounded to them; whole ones are said as such below
+  if (step_s >= kHoursFrom_s) return LogStage::tr("%1 h").arg(std::lround(step_s / 3600.0));
+  if (step_s >= kMinutesFrom_s || std::fmod(step_s, 60.0) == 0.0) return LogStage::tr("%1 min").arg(std::lround(step_s / 60.0));
+  return LogStage::tr("%1 s").arg(std::lround(step_s));
+}
+} // namespace
+
 /// The step is a median over all readings: once a log.
 void LogStage::head() {
   const Log* log = m_document.log();
   m_empty->setVisible(!log);
   if (!log) return setHeading(tr("The log"), tr("no readings yet"));
-  constexpr double kInSecondsBelow_s = 90.0;
-  const double step_s = log->step_s();
-  const QString every = step_s < kInSecondsBelow_s ? tr("%1 s").arg(std::lround(step_s)) : tr("%1 min").arg(std::lround(step_s / 60.0));
+  const QString every = stepText(log->step_s());
   setHeading(tr("The log"), tr("%1 readings, every %2").arg(QLocale().toString(static_cast<qlonglong>(log->time.size())), every));
 }
 

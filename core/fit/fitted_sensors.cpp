@@ -9,8 +9,8 @@
 namespace muffle {
 namespace {
 
-constexpr double kAir_K = 0.4, kOtherAir_K = 0.6, kWater_K = 1.5,
-                 kSoil_K = 2.0; // scatter: in which barrel, and where in water or soil a probe sits, is not known
+// scatter: in which barrel, and where in water or soil a probe sits, is not known
+constexpr double kAir_K = 0.4, kOtherAir_K = 0.6, kWater_K = 1.5, kSoil_K = 2.0;
 constexpr double kAirPerNight = 4.0, kOtherAirPerNight = 2.0, kSlowPerNight = 1.0;
 constexpr double kUsualDepth_m = 0.10;
 

@@ -39,8 +39,8 @@ int TableSampler::append(const Table& table) {
   m_tables.push_back(table);
   m_values.push_back(table.then >= 0 ? nullptr : table.signal->value.data());
   const Reading reading = readingOf(table);
-  if (m_runs.empty() || m_runs.back().reading != reading || m_runs.back().grid != table.grid) m_runs.push_back({reading, table.grid, 0});
-  m_runs.back().end = m_tables.size();
+  if (m_stretches.empty() || m_stretches.back().reading != reading || m_stretches.back().grid != table.grid) m_stretches.push_back({reading, table.grid, 0});
+  m_stretches.back().end = m_tables.size();
   return static_cast<int>(m_tables.size()) - 1;
 }
 
@@ -49,18 +49,18 @@ void TableSampler::sample(double t, double* value, const char* relays) const {
   double along = 0.0; // from `before` to the value after it
   int grid = -1;
   std::size_t i = 0;
-  for (const Run& run : m_runs) {
-    if (run.grid >= 0 && run.grid != grid) {
-      grid = run.grid;
+  for (const Stretch& stretch : m_stretches) {
+    if (stretch.grid >= 0 && stretch.grid != grid) {
+      grid = stretch.grid;
       const Grid& g = m_grids[static_cast<std::size_t>(grid)];
       const double position = std::clamp((t - g.start_s) / g.step_s, 0.0, static_cast<double>(g.count - 1));
       before = std::min(static_cast<std::size_t>(position), g.count - 2);
       along = position - static_cast<double>(before);
     }
-    switch (run.reading) {
+    switch (stretch.reading) {
     case Reading::between:
       if (along < 1.0) {
-        for (; i < run.end; ++i) {
+        for (; i < stretch.end; ++i) {
           const double* const at = m_values[i] + before;
           value[i] = at[0] + (at[1] - at[0]) * along;
         }
@@ -68,16 +68,16 @@ void TableSampler::sample(double t, double* value, const char* relays) const {
       }
       [[fallthrough]];
     case Reading::held:
-      for (; i < run.end; ++i) value[i] = m_values[i][before + (along < 1.0 ? 0 : 1)];
+      for (; i < stretch.end; ++i) value[i] = m_values[i][before + (along < 1.0 ? 0 : 1)];
       break;
     case Reading::itself:
-      for (; i < run.end; ++i) value[i] = m_tables[i].signal->at(t);
+      for (; i < stretch.end; ++i) value[i] = m_tables[i].signal->at(t);
       break;
     case Reading::constant:
-      for (; i < run.end; ++i) value[i] = *m_values[i];
+      for (; i < stretch.end; ++i) value[i] = *m_values[i];
       break;
     case Reading::switched:
-      for (; i < run.end; ++i) value[i] = value[relays[m_tables[i].signal->relay] ? m_tables[i].then : m_tables[i].otherwise];
+      for (; i < stretch.end; ++i) value[i] = value[relays[m_tables[i].signal->relay] ? m_tables[i].then : m_tables[i].otherwise];
       break;
     }
   }

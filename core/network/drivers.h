@@ -39,7 +39,7 @@ private:
   };
   /// Tables one after the other that are read in one way.
   enum class Reading { between, held, itself, constant, switched };
-  struct Run {
+  struct Stretch {
     Reading reading;
     int grid; ///< of the first two
     std::size_t end;
@@ -48,7 +48,7 @@ private:
   int append(const Table& table);
   std::vector<Table> m_tables;
   std::vector<const double*> m_values; ///< by table: its own, null for a switch
-  std::vector<Run> m_runs;
+  std::vector<Stretch> m_stretches;
   std::vector<Grid> m_grids;
 };
 

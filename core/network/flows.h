@@ -82,8 +82,6 @@ public:
   [[nodiscard]] const FreezingNodes& freezing() const { return m_freezing; }
   /// A commanded relay; flows and slopes must be evaluated anew.
   void setRelay(int relay, bool on);
-  /// Relays as another network of the same ones has them.
-  void takeRelays(const NetworkFlows& from);
 
   /// The relays by the temperatures T alone, for a start.
   void startRelays(std::span<const double> T);

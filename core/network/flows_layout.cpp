@@ -229,12 +229,6 @@ void NetworkFlows::setRelay(int relay, bool on) {
   followRelays();
 }
 
-void NetworkFlows::takeRelays(const NetworkFlows& from) {
-  if (m_relays.empty()) return;
-  m_relays.takeOver(from.m_relays);
-  followRelays();
-}
-
 /// What follows relays and needs no new layout: strengths of long-wave links, wet films.
 void NetworkFlows::followRelays() {
   ++m_layoutCount;

@@ -39,11 +39,6 @@ public:
   [[nodiscard]] double water_g(int relay) const { return m_water_g[static_cast<std::size_t>(relay)]; }
 
   void set(int relay, bool on) { m_on[static_cast<std::size_t>(relay)] = on ? 1 : 0; }
-  /// The states of another set of the same relays.
-  void takeOver(const Relays& from) {
-    m_on = from.m_on;
-    m_water_g = from.m_water_g;
-  }
   /// Thermostats by the sensors' temperatures alone; a surface is wet if water condenses on it now.
   void start(std::size_t relay, double sensor_C, double condensing_W);
   /// After a step of h seconds; true if the relay has switched.

@@ -137,20 +137,6 @@ void Solver::setRelay(int relay, bool on) {
   m_cruiseFor_s = 0.0;
 }
 
-void Solver::takeOver(const Solver& from) {
-  for (std::size_t i = 0; i < m_network->nodes.size(); ++i) {
-    const std::size_t here = m_flows.slot(static_cast<int>(i)), there = from.m_flows.slot(static_cast<int>(i));
-    m_start.T[here] = from.m_start.T[there];
-    m_initial[here] = from.m_start.T[there];
-  }
-  reset();
-  m_flows.takeRelays(from.m_flows); // ice lies by its temperature
-  m_time = from.m_time;
-  m_flows.drive(m_time, m_start);
-  m_power = from.m_power;
-  m_on = from.m_on;
-}
-
 /// How much smaller the next Newton update is than one of this size, K. The slopes are those of the step's start: fourth
 /// powers change theirs by 3 dT/T, the cube root of a few kelvin by dT/(3 x 3 K), a vent's ramp by dT over its span.
 /// Measured on the demo houses it stays below this line.

@@ -68,7 +68,7 @@ public:
 
   [[nodiscard]] const Network& network() const { return *m_network; }
 
-  /// Back to the initial state at t = 0.
+  /// Back to the initial state at t = 0; limits and relays stay as they were set.
   void reset();
   /// Replaces the free temperatures (by node; boundary entries are ignored) and keeps the clock.
   void setTemperatures(std::span<const double> temperature_C);
@@ -76,9 +76,6 @@ public:
   /// what it was. Of two steps taken as one the second is already worked out when the first is handed out.
   void setBoundary(int node, double value_C) { m_flows.setBoundary(node, value_C); }
   void setSource(int source, double value_W) { m_flows.setSource(source, value_W); }
-  /// Stands where another does: clock, temperatures, ice, water on surfaces, switches and powers. For a network of the same nodes, relays and
-  /// thermostats under other circumstances; the next step sets out afresh. To go on as if nothing had been between, copy the solver itself.
-  void takeOver(const Solver& from);
   /// Of what a thermostat may give by itself, from the next step on, 0..1.
   void setLimit(std::size_t thermostat, double share);
   /// A relay that is commanded, from the next step on.

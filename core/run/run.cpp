@@ -32,8 +32,8 @@ bool Run::begin(const StateBefore& before) {
   return true;
 }
 
-bool Run::beginTwice(double days_s) {
-  const auto steps = std::min(m_winter->size() - 1, static_cast<std::size_t>(days_s / m_winter->step_s));
+bool Run::beginTwice(double first_s) {
+  const auto steps = std::min(m_winter->size() - 1, static_cast<std::size_t>(first_s / m_winter->step_s));
   for (std::size_t i = 0; i < steps; ++i)
     if (!m_solver->advance(m_winter->step_s)) return false;
   std::vector<double> start(m_solver->network().nodes.size());

@@ -35,15 +35,16 @@ struct RunState {
 
 class Run {
 public:
-  /// Plan and winter must outlive it. `groupOfLink` as SolverOptions has it. A colder winter is the caller's: it is in `winter`.
+  /// The network's problems, if it has any. Plan and winter must outlive it. `groupOfLink` as SolverOptions has it. A colder winter is the caller's: it is in
+  /// `winter`.
   static Result<Run> prepare(const Plan& plan, Assembly assembly, const Winter& winter, Scenario scenario = {}, std::vector<int> groupOfLink = {});
 
   /// From the network's own first temperatures.
   void begin();
   /// From where the weeks before have left it; false, and nothing is done, if that was another house.
   bool begin(const StateBefore& before);
-  /// Its first days are run twice, so that air, covers and barrels start right; for want of weeks before.
-  bool beginTwice(double days_s);
+  /// Its first days are run twice, so that air, covers and barrels start right; for want of weeks before. False if no solution was found.
+  bool beginTwice(double first_s);
 
   /// `steps` of the winter at once. False if no solution was found.
   bool advance(std::size_t steps = 1);

@@ -47,12 +47,12 @@ void addSun(Scene& scene, const Plan& plan, std::size_t winter) {
   if (before.winter) before.sun = lit(*before.winter);
 }
 
-Scene colderBy(const Scene& scene, double kelvin) {
-  const auto cool = [kelvin](Winter& winter) {
+Scene colderBy(const Scene& scene, double by_K) {
+  const auto cool = [by_K](Winter& winter) {
     for (std::size_t i = 0; i < winter.size(); ++i) {
       const double warm_C = winter.outside_C[i];
-      winter.outside_C[i] -= kelvin;
-      winter.sky_C[i] -= kelvin;
+      winter.outside_C[i] -= by_K;
+      winter.sky_C[i] -= by_K;
       winter.outside_g_kg[i] *= saturationPressure_Pa(winter.outside_C[i]) / saturationPressure_Pa(warm_C);
     }
   };

@@ -44,7 +44,7 @@ void addSun(Scene& scene, const Plan& plan, std::size_t winter);
 /// With the sun of every winter.
 Scene makeScene(std::shared_ptr<const Weather> weather, const Plan& plan);
 /// The same winters so much colder, outside and in the sky, as humid for their temperature; the weeks before them, too. The ground keeps its year.
-Scene colderBy(const Scene& scene, double kelvin);
+Scene colderBy(const Scene& scene, double by_K);
 
 /// Steps 0..last of one series into another of the same winter; series that only one of them has are taken or dropped whole.
 void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last);

@@ -14,7 +14,7 @@
 namespace muffle {
 namespace {
 
-constexpr UtcSeconds kADay_s = 86400;
+constexpr UtcSeconds kOneDay_s = 86400;
 
 std::vector<Snapshot> statesEvery(UtcSeconds step_s, int count, bool byHand = false) {
   std::vector<Snapshot> all;
@@ -24,7 +24,7 @@ std::vector<Snapshot> statesEvery(UtcSeconds step_s, int count, bool byHand = fa
 
 TEST(Snapshots, TheLastTenStatesStayWhateverTheirAge) {
   const auto tenOld = statesEvery(60, 10);
-  EXPECT_TRUE(outdatedSnapshots(tenOld, tenOld.back().at + 3000 * kADay_s).empty());
+  EXPECT_TRUE(outdatedSnapshots(tenOld, tenOld.back().at + 3000 * kOneDay_s).empty());
   const auto busy = statesEvery(60, 200); // one evening
   const auto gone = outdatedSnapshots(busy, busy.back().at);
   for (const RowId id : gone) EXPECT_LE(id, 190);
@@ -32,7 +32,7 @@ TEST(Snapshots, TheLastTenStatesStayWhateverTheirAge) {
 }
 
 TEST(Snapshots, OfEachDayAndMonthBeforeTheLastIsKept) {
-  const auto all = statesEvery(kADay_s / 4, 4 * 500);
+  const auto all = statesEvery(kOneDay_s / 4, 4 * 500);
   const UtcSeconds now = all.back().at;
   const auto gone = outdatedSnapshots(all, now);
   std::set<UtcSeconds> days, months;
@@ -40,8 +40,8 @@ TEST(Snapshots, OfEachDayAndMonthBeforeTheLastIsKept) {
   for (const Snapshot& s : all) {
     if (std::find(gone.begin(), gone.end(), s.id) != gone.end()) continue;
     ++kept;
-    if (now - s.at < 14 * kADay_s) days.insert(s.at / kADay_s);
-    months.insert(s.at / (30 * kADay_s));
+    if (now - s.at < 14 * kOneDay_s) days.insert(s.at / kOneDay_s);
+    months.insert(s.at / (30 * kOneDay_s));
   }
   EXPECT_GE(days.size(), 14U);
   EXPECT_GE(months.size(), 12U);
@@ -119,7 +119,7 @@ TEST_F(StatesTest, TheFirstStatesLogGivesWayAndItsPlanStays) {
   for (int i = 0; i < 13; ++i) {
     const Log l = log("log " + std::to_string(i), 20 + i);
     ASSERT_TRUE(book.replaceLogs(&l));
-    ASSERT_TRUE(book.keepState("import", 1'700'000'000 + i * 30 * kADay_s, plan("plan " + std::to_string(i))));
+    ASSERT_TRUE(book.keepState("import", 1'700'000'000 + i * 30 * kOneDay_s, plan("plan " + std::to_string(i))));
   }
   const auto states = *book.snapshots();
   ASSERT_GE(states.size(), 12U);

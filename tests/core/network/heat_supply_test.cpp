@@ -135,21 +135,5 @@ TEST(HeatSupply, StoppedAtAnyStepACopyGoesOnToTheLastBit) {
   }
 }
 
-TEST(HeatSupply, TakenOverByAnotherNetworkTheStateIsTheSameAndOnlyTheStepAfterIsMadeOtherwise) {
-  const Network net = smoothHouse(true);
-  Solver unbroken = *Solver::prepare(net, {.cruise = true});
-  for (int i = 0; i < kDay; ++i) ASSERT_TRUE(unbroken.advance(kStep_s));
-  Solver other = *Solver::prepare(net, {.cruise = true});
-  other.takeOver(unbroken);
-  EXPECT_EQ(other.time_s(), unbroken.time_s());
-  for (std::size_t n = 0; n < net.nodes.size(); ++n)
-    if (!net.nodes[n].boundary) { EXPECT_EQ(other.temperature_C(static_cast<int>(n)), unbroken.temperature_C(static_cast<int>(n))); }
-  for (int i = 0; i < kDay; ++i) {
-    ASSERT_TRUE(unbroken.advance(kStep_s));
-    ASSERT_TRUE(other.advance(kStep_s));
-    EXPECT_CLOSE(other.temperature_C(net.find("air")), unbroken.temperature_C(net.find("air")), 0.15, "two methods of second order, other steps paired");
-  }
-}
-
 } // namespace
 } // namespace muffle
