@@ -232,12 +232,14 @@ bool Solver::solveStage(FlowState& stage, double s, Kept& kept) {
 /// Counts the energies, driven values and heaters' heat of a step.
 void Solver::count(const std::vector<double>& energy_J, const std::vector<double>& value, const std::vector<double>& heat_J, double h) {
   const auto slots = static_cast<std::size_t>(m_flows.slotCount());
+#pragma GCC unroll 2
   for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) {
     m_energy_J[r] += energy_J[r];
     m_lastEnergy[r] = energy_J[r];
     if (r < slots) m_throughput_J += std::abs(energy_J[r]);
   }
   for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) m_valueIntegral[v] += value[v];
+#pragma GCC unroll 4
   for (const NetworkDrivers::Term& t : m_flows.drivers().sourceTerms()) m_throughput_J += std::abs(t.factor * value[static_cast<std::size_t>(t.value)]);
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     m_thermostat_J[j] += heat_J[j];
@@ -253,6 +255,7 @@ void Solver::cruiseOn(double h, double s) {
     before = last;
     last = now + before * (1.0 / 3.0);
   };
+#pragma GCC unroll 2
   for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) shift(s * m_end.f[r], m_before_J[r], m_step_J[r]);
   for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) shift(s * m_end.value[v], m_beforeValue[v], m_stepValue[v]);
   for (std::size_t j = 0; j < m_power.size(); ++j) shift(s * m_power[j], m_beforeHeat_J[j], m_stepHeat_J[j]);

@@ -60,6 +60,7 @@ void TableSampler::sample(double t, double* value, const char* relays) const {
     switch (stretch.reading) {
     case Reading::between:
       if (along < 1.0) {
+#pragma GCC unroll 4
         for (; i < stretch.end; ++i) {
           const double* const at = m_values[i] + before;
           value[i] = at[0] + (at[1] - at[0]) * along;

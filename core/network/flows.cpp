@@ -70,8 +70,10 @@ void NetworkFlows::evaluate(const FlowState& state, std::vector<double>& flows, 
   }
   std::copy_n(f, from, m_kept.data());
   std::fill_n(f, m_rows, 0.0);
+#pragma GCC unroll 4
   for (const Source& source : m_sources) f[source.row] += source.factor * state.value[static_cast<std::size_t>(source.value)];
   const auto add = [f](const PlainLinks& links, const double* potential) {
+#pragma GCC unroll 4
     for (const Pair& pair : links.pair) {
       const double q = pair.g * (potential[pair.a] - potential[pair.b]);
       f[pair.a] -= q;

@@ -160,6 +160,7 @@ void SparseLu::factor(int from, int to) {
     for (int p = start[k]; p < start[k + 1]; ++p) {
       const double factor = lower[p] * inverse;
       lower[p] = factor;
+#pragma GCC unroll 2
       for (int u = updateStart[p]; u < updateStart[p + 1]; ++u) a[update[u].target] -= factor * upper[update[u].upper];
     }
   }
@@ -171,6 +172,7 @@ template <bool kTwo> void SparseLu::solveMany(double* __restrict b, double* __re
   const double* const upper = m_value.data() + m_n;
   const double* const lower = upper + m_pairs;
   const Step* const step = m_step.data();
+#pragma GCC unroll 4
   for (int p = 0; p < m_pairs; ++p) {
     b[step[p].to] -= lower[p] * b[step[p].from];
     if constexpr (kTwo) c[step[p].to] -= lower[p] * c[step[p].from];
