@@ -25,7 +25,8 @@ constexpr double kCruiseTolerance_K = 0.4;  // of the bound on what a round leav
 constexpr double kJump_K_s = 1.2e-3;        // that a heater's power moves its sensor faster from one step to the next, however big the heater
 constexpr double kJumpToLimit_K_s = 0.4e-3; // the same where it reaches or leaves a limit
 constexpr double kPowerTolerance_K = 1e-4;
-constexpr double kWarmEnough_K = 4.0; // over a new setpoint, for its heater to stay off
+constexpr double kOnSetpoint_K = 1e-9; // only the last digits are off
+constexpr double kWarmEnough_K = 4.0;  // over a new setpoint, for its heater to stay off
 
 } // namespace
 
@@ -120,34 +121,18 @@ const std::vector<double>& Solver::cruiseResponse(std::size_t j, double s, Kept&
 }
 
 /// Ideal thermostats' powers, so that with m_delta and by their responses each sensor of the stage ends on its setpoint, or the power at a
-/// limit. Those before are in m_powerTried. False if none has moved.
-bool Solver::findPowers(const FlowState& stage, double s, Kept& kept, ResponseOf responseOf) {
-  const std::size_t free = m_known.size();
+/// limit. Those before are in m_powerTried.
+IdealThermostats::Outcome Solver::findPowers(const FlowState& stage, double s, Kept& kept, ResponseOf responseOf) {
   m_powerTried = m_power;
-  for (int sweep = 0; sweep < kMaxSweeps; ++sweep) {
-    double largest = 0.0;
-    for (std::size_t j = 0; j < m_power.size(); ++j) {
-      const double limit = m_limit[j];
-      const std::size_t sensor = m_sensorSlot[j];
-      if (sensor >= free) continue;
-      double error = m_setpoint[j] - stage.T[sensor] - m_delta[sensor];
-      for (std::size_t k = 0; k < m_power.size(); ++k)
-        if (m_power[k] != m_powerTried[k]) error -= (m_power[k] - m_powerTried[k]) * kept.response[k][sensor];
-      if ((m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] == limit && error >= 0.0)) continue;
-      const double response = (this->*responseOf)(j, s, kept)[sensor];
-      if (response <= 0.0) continue;
-      const double power = std::clamp(m_power[j] + error / response, 0.0, limit);
-      largest = std::max(largest, std::abs(power - m_power[j]) * response);
-      m_power[j] = power;
-    }
-    if (m_power.size() < 2 || largest < kPowerTolerance_K) break;
-  }
-  return m_power != m_powerTried;
+  for (std::size_t j = 0; j < m_power.size(); ++j) m_error_K[j] = m_setpoint[j] - stage.T[m_sensorSlot[j]] - m_delta[m_sensorSlot[j]];
+  IdealThermostats::ResponsesBy responses([&](std::size_t j) -> const std::vector<double>& { return (this->*responseOf)(j, s, kept); });
+  return m_ideal.find(m_power, m_error_K, m_setpoint, m_limit, kOnSetpoint_K, kPowerTolerance_K, responses);
 }
 
-/// The same, and m_delta and m_known follow.
-void Solver::cruisePowers(const FlowState& stage, double s, Kept& kept) {
-  if (!findPowers(stage, s, kept, &Solver::cruiseResponse)) return;
+/// The same, and m_delta and m_known follow. False if there are none.
+bool Solver::cruisePowers(const FlowState& stage, double s, Kept& kept) {
+  const IdealThermostats::Outcome found = findPowers(stage, s, kept, &Solver::cruiseResponse);
+  if (found != IdealThermostats::Outcome::moved) return found == IdealThermostats::Outcome::unchanged;
   const std::size_t free = m_known.size();
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const double change = m_power[j] - m_powerTried[j];
@@ -157,6 +142,7 @@ void Solver::cruisePowers(const FlowState& stage, double s, Kept& kept) {
     double* __restrict const delta = m_delta.data();
     for (std::size_t i = 0; i < free; ++i) delta[i] += change * response[i];
   }
+  return true;
 }
 
 /// One evaluation and solve. True when what it leaves over is small.
@@ -184,7 +170,7 @@ bool Solver::cruiseRound(FlowState& stage, double s, Kept& kept, bool findPower)
   double* __restrict const delta = m_delta.data();
   for (std::size_t i = 0; i < free; ++i) delta[i] = known[i] + s * f[i] - C[i] * (T[i] - start[i]);
   m_flows.solve(delta);
-  if (findPower) cruisePowers(stage, s, kept);
+  if (findPower && !cruisePowers(stage, s, kept)) return false;
   double largest = 0.0;
   for (std::size_t i = 0; i < free; ++i) T[i] += delta[i];
   for (auto i = static_cast<std::size_t>(m_flows.linearCount()); i < free; ++i) largest = std::max(largest, std::abs(delta[i]));
@@ -232,12 +218,13 @@ bool Solver::solveStage(FlowState& stage, double s, Kept& kept) {
 /// Counts the energies, driven values and heaters' heat of a step.
 void Solver::count(const std::vector<double>& energy_J, const std::vector<double>& value, const std::vector<double>& heat_J, double h) {
   const auto slots = static_cast<std::size_t>(m_flows.slotCount());
-#pragma GCC unroll 2
+#pragma GCC unroll 4
   for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) {
     m_energy_J[r] += energy_J[r];
     m_lastEnergy[r] = energy_J[r];
     if (r < slots) m_throughput_J += std::abs(energy_J[r]);
   }
+#pragma GCC unroll 4
   for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) m_valueIntegral[v] += value[v];
 #pragma GCC unroll 4
   for (const NetworkDrivers::Term& t : m_flows.drivers().sourceTerms()) m_throughput_J += std::abs(t.factor * value[static_cast<std::size_t>(t.value)]);
@@ -255,8 +242,9 @@ void Solver::cruiseOn(double h, double s) {
     before = last;
     last = now + before * (1.0 / 3.0);
   };
-#pragma GCC unroll 2
+#pragma GCC unroll 4
   for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) shift(s * m_end.f[r], m_before_J[r], m_step_J[r]);
+#pragma GCC unroll 4
   for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) shift(s * m_end.value[v], m_beforeValue[v], m_stepValue[v]);
   for (std::size_t j = 0; j < m_power.size(); ++j) shift(s * m_power[j], m_beforeHeat_J[j], m_stepHeat_J[j]);
   count(m_step_J, m_stepValue, m_stepHeat_J, h);

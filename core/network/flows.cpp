@@ -73,7 +73,7 @@ void NetworkFlows::evaluate(const FlowState& state, std::vector<double>& flows, 
 #pragma GCC unroll 4
   for (const Source& source : m_sources) f[source.row] += source.factor * state.value[static_cast<std::size_t>(source.value)];
   const auto add = [f](const PlainLinks& links, const double* potential) {
-#pragma GCC unroll 4
+#pragma GCC unroll 8
     for (const Pair& pair : links.pair) {
       const double q = pair.g * (potential[pair.a] - potential[pair.b]);
       f[pair.a] -= q;

@@ -54,7 +54,7 @@ private:
     return static_cast<std::size_t>(row - m_free) * static_cast<std::size_t>(m_slots) + static_cast<std::size_t>(slot);
   }
   void multiply(const std::vector<double>& values, const double* delta, double* f, std::size_t count) const {
-#pragma GCC unroll 4
+#pragma GCC unroll 8
     for (std::size_t i = 0; i < count; ++i) f[m_entries[i].row] += values[i] * delta[m_entries[i].slot];
   }
 

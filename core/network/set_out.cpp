@@ -73,7 +73,8 @@ bool Solver::solveAfresh(double s) {
       for (std::size_t i = 0; i < free; ++i) m_end.T[i] = 1.5 * m_middle.T[i] - 0.5 * m_start.T[i];
     if (!afreshStage(m_end, s, kFirst)) return false;
     std::fill(m_delta.begin(), m_delta.end(), 0.0);
-    if (!findPowers(m_end, s, m_afresh, &Solver::afreshResponse)) return true;
+    const IdealThermostats::Outcome found = findPowers(m_end, s, m_afresh, &Solver::afreshResponse);
+    if (found != IdealThermostats::Outcome::moved) return found == IdealThermostats::Outcome::unchanged;
     m_roundFrom = m_end.T;
     if (moveStages() < kAlongSlopes_K && !m_flows.ventTurns(m_roundFrom, m_end.T)) return true;
   }

@@ -72,7 +72,9 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   solver.m_work.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
   solver.m_responseMiddle.assign(net.thermostats.size(), std::vector<double>(free, 0.0));
   solver.m_responseEnd = solver.m_responseMiddle;
+  solver.m_ideal = IdealThermostats(net.thermostats, solver.m_sensorSlot, free);
   solver.m_setpoint.assign(net.thermostats.size(), 0.0);
+  solver.m_error_K = solver.m_setpoint;
   solver.m_limitShare.assign(net.thermostats.size(), 1.0);
   for (std::size_t j = 0; j < net.thermostats.size(); ++j) solver.m_limit.push_back(solver.limitAt(j, 0.0));
   solver.m_powerBefore = solver.m_powerTried = solver.m_powerAtStart = solver.m_lastPower = solver.m_setpoint;

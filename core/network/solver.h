@@ -21,6 +21,7 @@
 #pragma once
 
 #include "core/network/flows.h"
+#include "core/network/ideal_thermostats.h"
 #include "core/network/network.h"
 
 #include <memory>
@@ -59,8 +60,6 @@ struct EnergyBalance {
 
 /// Held tables have their next value at a step's end itself.
 inline constexpr double kInside = 1.0 - 1e-9;
-/// Over thermostats that heat each other's sensors.
-inline constexpr int kMaxSweeps = 20;
 
 class Solver {
 public:
@@ -131,7 +130,7 @@ private:
   void middleUnit(std::size_t thermostat, double s);
   void endUnit(std::size_t thermostat, double h, double s);
   void unitResponses(double h);
-  bool choosePowers(double h);
+  IdealThermostats::Outcome choosePowers(double h);
   bool holdSetpoints(double h);
   bool advanceSmooth(double h);
   [[nodiscard]] bool isPossible(const FlowState& stage) const;
@@ -169,8 +168,8 @@ private:
   bool cruiseRound(FlowState& stage, double s, Kept& kept, bool findPower);
   using ResponseOf = const std::vector<double>& (Solver::*)(std::size_t thermostat, double s, Kept& kept);
   const std::vector<double>& cruiseResponse(std::size_t thermostat, double s, Kept& kept);
-  bool findPowers(const FlowState& stage, double s, Kept& kept, ResponseOf responseOf);
-  void cruisePowers(const FlowState& stage, double s, Kept& kept);
+  IdealThermostats::Outcome findPowers(const FlowState& stage, double s, Kept& kept, ResponseOf responseOf);
+  bool cruisePowers(const FlowState& stage, double s, Kept& kept);
   [[nodiscard]] bool hasJumped(const FlowState& stage, double s, const Kept& kept) const;
   void cruiseOn(double h, double s);
   const std::vector<double>& afreshResponse(std::size_t thermostat, double s, Kept& kept);
@@ -223,6 +222,8 @@ private:
   std::vector<double> m_limit;      ///< by thermostat, W: of the step in hand
   std::vector<double> m_limitShare; ///< by thermostat, as set
   bool m_limitsVary = false;        ///< one of them goes by a signal
+  IdealThermostats m_ideal;
+  std::vector<double> m_error_K; ///< by thermostat: what its sensor lacks
   std::vector<double> m_setpoint, m_powerBefore, m_powerTried, m_powerAtStart;
   std::vector<std::vector<double>> m_responseMiddle, m_responseEnd; ///< by thermostat, free slot: K/W
   std::size_t m_besideStages = 0;                                   ///< the ideal thermostat whose responses are solved for with the stages

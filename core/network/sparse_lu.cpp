@@ -172,7 +172,7 @@ template <bool kTwo> void SparseLu::solveMany(double* __restrict b, double* __re
   const double* const upper = m_value.data() + m_n;
   const double* const lower = upper + m_pairs;
   const Step* const step = m_step.data();
-#pragma GCC unroll 4
+#pragma GCC unroll 8
   for (int p = 0; p < m_pairs; ++p) {
     b[step[p].to] -= lower[p] * b[step[p].from];
     if constexpr (kTwo) c[step[p].to] -= lower[p] * c[step[p].from];

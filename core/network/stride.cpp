@@ -44,6 +44,7 @@ bool Solver::extrapolateOver(double h, double s) {
   }
   if (!m_flows.modulateOver(middle, end, m_start.T, s, kBend_K)) return false;
   m_farValue = m_far.value;
+#pragma GCC unroll 4
   for (std::size_t v = 0; v < m_far.value.size(); ++v) m_far.value[v] = 0.75 * m_far.value[v] + 0.5 * m_middle.value[v] - 0.25 * m_start.value[v];
   m_flows.setBoundaries(m_far);
   setOut(m_far, s, m_double);
@@ -58,7 +59,9 @@ void Solver::splitStride(double s) {
     before = first;
     last = whole - first;
   };
+#pragma GCC unroll 4
   for (std::size_t r = m_known.size(); r < m_energy_J.size(); ++r) split(s * m_far.f[r], m_before_J[r], m_step_J[r]);
+#pragma GCC unroll 4
   for (std::size_t v = 0; v < m_valueIntegral.size(); ++v) split(s * m_far.value[v], m_beforeValue[v], m_stepValue[v]);
   for (std::size_t j = 0; j < m_power.size(); ++j) split(s * m_power[j], m_beforeHeat_J[j], m_stepHeat_J[j]);
 }

@@ -48,33 +48,17 @@ void Solver::unitResponses(double h) {
 }
 
 /// Moves the ideal thermostats' powers so that by the step's linear response each sensor ends on its setpoint, or the
-/// power at a limit. False if none had to move; the powers before are in m_powerBefore.
-bool Solver::choosePowers(double h) {
-  const auto free = static_cast<std::size_t>(m_flows.freeCount());
-  bool moved = false;
+/// power at a limit. The powers before are in m_powerBefore.
+IdealThermostats::Outcome Solver::choosePowers(double h) {
   m_powerBefore = m_power;
-  for (int sweep = 0; sweep < kMaxSweeps; ++sweep) {
-    double largest = 0.0;
-    for (std::size_t j = 0; j < m_power.size(); ++j) {
-      const Thermostat& t = m_network->thermostats[j];
-      if (t.mode != Thermostat::Mode::ideal) continue;
-      double error = m_setpoint[j] - m_end.T[m_sensorSlot[j]];
-      if (moved && m_sensorSlot[j] < free)
-        for (std::size_t k = 0; k < m_power.size(); ++k) error -= (m_power[k] - m_powerBefore[k]) * m_responseEnd[k][m_sensorSlot[j]];
-      const double limit = m_limit[j];
-      const bool idle = (m_power[j] <= 0.0 && error <= 0.0) || (m_power[j] == limit && error >= 0.0);
-      if (idle || (m_power[j] <= limit && std::abs(error) < m_options.newtonTolerance_K)) continue;
-      if (!moved) unitResponses(h);
-      const double response = m_sensorSlot[j] < free ? m_responseEnd[j][m_sensorSlot[j]] : 0.0;
-      if (response <= 0.0) continue;
-      const double power = std::clamp(m_power[j] + error / response, 0.0, limit);
-      largest = std::max(largest, std::abs(power - m_power[j]) * response);
-      m_power[j] = power;
-      moved = true;
-    }
-    if (largest < m_options.newtonTolerance_K) break;
-  }
-  return moved;
+  for (std::size_t j = 0; j < m_power.size(); ++j) m_error_K[j] = m_setpoint[j] - m_end.T[m_sensorSlot[j]];
+  bool known = false;
+  IdealThermostats::ResponsesBy responses([&](std::size_t j) -> const std::vector<double>& {
+    if (!known) unitResponses(h);
+    known = true;
+    return m_responseEnd[j];
+  });
+  return m_ideal.find(m_power, m_error_K, m_setpoint, m_limit, m_options.newtonTolerance_K, m_options.newtonTolerance_K, responses);
 }
 
 /// Moves a stage's temperatures by its response to what the powers have changed since `before`, and leaves the moves in m_delta. The
@@ -114,7 +98,9 @@ void Solver::shift(FlowState& stage, double s, const std::vector<std::vector<dou
 bool Solver::holdSetpoints(double h) {
   const double s = kD * h;
   for (int round = 0; round < kMaxCorrections; ++round) {
-    const bool moved = choosePowers(h);
+    const IdealThermostats::Outcome found = choosePowers(h);
+    if (found == IdealThermostats::Outcome::unsettled) return false;
+    const bool moved = found == IdealThermostats::Outcome::moved;
     if (!moved && round > 0) return true;
     double furthest = 0.0;
     bool curved = false;
