@@ -12,6 +12,7 @@
 #include "app/stages/salvage_dialog.h"
 #include "app/stages/section_view.h"
 #include "app/stages/stores_stage.h"
+#include "core/plan/heaters.h"
 
 #include <QApplication>
 #include <QDir>
@@ -68,7 +69,7 @@ bool shootOpenings(Document& document, MainWindow& window, const QString& out) {
 bool shootRooms(Document& document, MainWindow& window, const QString& out) {
   document.edit(QStringLiteral("rooms"), [](Plan& p) {
     p.house.bay = WarmBay{};
-    p.house.bay->heater_W = 7500.0;
+    addHeater(p, {.place = {HeaterPlace::Of::bay}, .power_W = 7500.0});
     BedCover bed;
     bed.x_m = -2.0;
     p.house.bedCovers.push_back(bed);

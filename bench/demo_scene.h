@@ -6,6 +6,7 @@
 #include "book/files.h"
 #include "core/log/flags.h"
 #include "core/log/read.h"
+#include "core/plan/heaters.h"
 #include "core/plan/plan_json.h"
 #include "core/simulate/simulate.h"
 #include "tests/support/every_store.h"
@@ -55,7 +56,7 @@ inline Plan threeRooms() {
   Plan p = demo().plan;
   p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
   p.house.bay = WarmBay{};
-  p.house.bay->heater_W = 4000.0;
+  addHeater(p, {.place = {HeaterPlace::Of::bay}, .power_W = 4000.0});
   p.house.bedCovers.push_back({});
   return p;
 }

@@ -36,7 +36,7 @@ double capacity_J_K(double UA_W_K, const demo::Truth::Cooling& c, double outside
 /// The plan's house under the same failure.
 demo::Truth::Cooling coolingOf(const Plan& plan, double air_C, double outside_C, double wind_m_s, double cloud) {
   Plan still = plan;
-  still.heater.reset();
+  still.heaters.clear();
   still.site.groundAmplitude_K = 0.0;
   still.house.ventOpens_C = 90.0;
   still.house.ventFull_C = 99.0;

@@ -192,7 +192,7 @@ Assembly smooth(const Plan& plan, const Winter& winter) {
 int main() {
   const Winter& winter = bench::demo().weather->winters.front();
   Plan cold = bench::demo().plan;
-  cold.heater.reset();
+  cold.heaters.clear();
   const Assembly unheated = smooth(cold, winter);
   const Assembly heated = smooth(bench::demo().plan, winter);
   const Assembly rooms = smooth(bench::threeRooms(), winter);

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/answers.h"
 
+#include "cli/digits.h"
+#include "cli/ledger_answers.h"
+
+#include "core/air/moist_air.h"
 #include "core/fit/design_night.h"
 #include "core/log/growing.h"
 #include "core/plan/cautions.h"
-
-#include "core/air/moist_air.h"
 
 #include <fmt/format.h>
 
@@ -13,12 +15,6 @@
 
 namespace muffle {
 namespace {
-
-/// Rounded to what the figure can bear, so that the JSON does not pretend.
-double digits(double value, int decimals) {
-  const double scale = std::pow(10.0, decimals);
-  return std::round(value * scale) / scale;
-}
 
 Json reading(const std::optional<Reading>& r) { return r ? Json(digits(r->value, 3)) : Json(); }
 Json readingAt(const std::optional<Reading>& r, const TimeZone& zone) { return r ? Json(zone.iso(r->at)) : Json(); }
@@ -187,6 +183,8 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
     if (rooms[r].kind == RoomKind::bay) answer["heater_kWh"] = digits(room.heater_kWh, 2);
     answer["damp"] = dampJson(room.damp);
   }
+  out["heaters"] = heatersAnswer(plan, s);
+  out["work"] = workAnswer(plan, s);
   const auto stores = storesOf(plan);
   out["stores"] = Json::object();
   for (std::size_t k = 0; k < stores.size() && k < s.stores.size(); ++k) {
@@ -201,8 +199,13 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
               {"coldest_C", digits(store.coldest_C, 2)},
               {"warmest_C", digits(store.warmest_C, 2)}};
     if (stores[k].kind == StoreKind::compost) answer["made_kWh"] = digits(store.made_kWh, 1);
+    if (stores[k].kind == StoreKind::loop) {
+      double boiler_kWh = 0.0;
+      for (std::size_t h = 0; h < plan.heaters.size(); ++h)
+        if (plan.heaters[h].place == HeaterPlace{HeaterPlace::Of::tank, stores[k].index}) boiler_kWh += s.ledger.heat_kWh(MeterUse::tankHeater, h);
+      answer["boiler_kWh"] = digits(boiler_kWh, 2);
+    }
     if (stores[k].kind == StoreKind::loop || store.stagnant_h > 0.0) answer["collector_too_hot_h"] = digits(store.stagnant_h, 1);
-    if (stores[k].kind == StoreKind::loop) answer["boiler_kWh"] = digits(store.fuel_kWh, 2);
   }
   if (!run.warmUp_days.empty() && *std::max_element(run.warmUp_days.begin(), run.warmUp_days.end()) > 0) {
     out["inputs"]["before the log"] = "assumed";

@@ -9,11 +9,13 @@
 namespace muffle {
 namespace {
 
-constexpr const char* kHead = R"(# The plan: schema "muffle-plan-1"
+constexpr const char* kHead = R"(# The plan: schema "muffle-plan-2"
 
 A JSON file. Unknown keys, wrong types and values outside the ranges are reported with their JSON pointer; nothing is guessed.
 This page and [plan.schema.json](plan.schema.json) come from the description that reads the file (`muffle-cli schema --tables`,
 `muffle-cli schema`). `*` is required.
+
+Files of schema "muffle-plan-1" are read as well: its `heater`, a bay's `heater_W` and a tank's `boiler_...` become `heaters`.
 )";
 
 constexpr const char* kFoot = R"(

@@ -3,6 +3,7 @@
 
 #include "app/stages/caution_label.h"
 #include "app/stages/number_field.h"
+#include "core/plan/heaters.h"
 #include "core/sizing/usual_measures.h"
 
 #include <QHBoxLayout>
@@ -184,7 +185,7 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   p.setPen(t.ink);
   p.drawText(QRectF(0, 0, width(), 20), static_cast<int>(Qt::AlignVCenter), tr("Hours by heat load, a winter"));
   const Plan& plan = m_document.plan();
-  const double size = (plan.heater ? plan.heater->power_W : 0.0) + (plan.house.bay ? plan.house.bay->heater_W : 0.0); // the curve is of all heaters
+  const double size = roomHeaters_W(plan); // the curve is of all heaters
   if (!run || size <= 0.0) {
     p.setFont(textFont(9));
     p.setPen(t.fleece);
@@ -245,14 +246,15 @@ HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, 
   m_body->addLayout(row, 1);
   auto* fields = new QHBoxLayout;
   fields->setSpacing(22);
-  fields->addWidget(new NumberField(document,
-                                    {tr("Heater"), Quantity::power, [](const Plan& p) { return p.heater ? p.heater->power_W : 0.0; },
-                                     [](Plan& p, double v) {
-                                       if (!p.heater) p.heater = Heater{};
-                                       p.heater->power_W = v;
-                                     },
-                                     0, 1e6, 500, tr("what its plate says; 0 for none")},
-                                    this));
+  fields->addWidget(
+      new NumberField(document,
+                      {tr("Heater"), Quantity::power,
+                       [](const Plan& p) {
+                         const Heater* const first = heaterIn(p, {HeaterPlace::Of::house});
+                         return first ? first->power_W : 0.0;
+                       },
+                       [](Plan& p, double v) { firstHeater(p, {HeaterPlace::Of::house}).power_W = v; }, 0, 1e6, 500, tr("what its plate says; 0 for none")},
+                      this));
   fields->addWidget(new NumberField(document,
                                     {tr("Price of a kWh"), Quantity::price, [](const Plan& p) { return p.prices.electricity_per_kWh; },
                                      [](Plan& p, double v) { p.prices.electricity_per_kWh = v; }, 0, 100, 0.01, tr("from your bill")},
@@ -262,15 +264,16 @@ HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, 
   connect(m_usual, &QPushButton::clicked, this, [this] {
     const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
     if (!power) return;
-    if (const auto why = m_document.edit(tr("add a usual heater"), [&](Plan& p) { p.heater = Heater{.power_W = *power}; })) m_usual->setToolTip(*why);
+    if (const auto why = m_document.edit(tr("add a usual heater"), [&](Plan& p) { addHeater(p, {.power_W = *power}); })) m_usual->setToolTip(*why);
   });
   m_body->addWidget(new CautionLabel(ThingKind::heater, this));
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::logChanged, &Document::viewChanged});
 }
 
 void HeatStage::refresh() {
-  m_usual->setVisible(!m_document.plan().heater);
-  if (m_document.plan().heater) return;
+  const bool hasOne = heaterIn(m_document.plan(), {HeaterPlace::Of::house}) != nullptr;
+  m_usual->setVisible(!hasOne);
+  if (hasOne) return;
   const Units& u = m_document.units();
   const double low_C = m_document.designLow_C();
   const auto power = usualHeater_W(m_document.plan(), low_C);

@@ -6,6 +6,7 @@
 #include "app/stages/number_field.h"
 #include "app/stages/stack_field.h"
 #include "core/material/materials.h"
+#include "core/plan/heaters.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -74,13 +75,15 @@ void RoomCard::stack(int row, const QString& name, const Find<Skin>& of, FaceGro
   m_grid->addWidget(m_stack, row, 0, 1, 2);
 }
 
-void RoomCard::heading(const QString& name, const QString& takeAway, const QString& step, const std::function<void(House&)>& remove) {
+void RoomCard::heading(const QString& name, const QString& takeAway, const QString& step, const std::function<void(Plan&)>& remove) {
   auto* label = new QLabel(name, this);
   label->setFont(textFont(10, true));
   m_grid->addWidget(label, 0, 0);
   auto* button = new QPushButton(takeAway, this);
   button->setFont(textFont(9));
-  connect(button, &QPushButton::clicked, this, [this, step, remove] { edit(step, remove); });
+  connect(button, &QPushButton::clicked, this, [this, step, remove] {
+    if (auto why = m_document.edit(step, remove)) emit m_document.trouble(*why);
+  });
   m_grid->addWidget(button, 0, 1, Qt::AlignRight);
 }
 
@@ -129,16 +132,26 @@ void RoomCard::fan(int row, const std::function<std::optional<RoomFan>*(House&)>
 }
 
 void RoomCard::bay() {
-  heading(QString::fromStdString(m_document.plan().house.bay->name), tr("Take the bay away"), tr("take the bay away"), [](House& h) {
-    h.bay.reset();
-    for (BedCover& bed : h.bedCovers) bed.inBay = false;
+  heading(QString::fromStdString(m_document.plan().house.bay->name), tr("Take the bay away"), tr("take the bay away"), [](Plan& p) {
+    p.house.bay.reset();
+    removeHeaters(p, {HeaterPlace::Of::bay});
+    for (BedCover& bed : p.house.bedCovers) bed.inBay = false;
   });
   const auto of = [](double WarmBay::*member) { return [member](House& h) { return h.bay ? &((*h.bay).*member) : nullptr; }; };
   const auto set = [](double Setpoints::*member) { return [member](House& h) { return h.bay ? &(h.bay->setpoints.*member) : nullptr; }; };
   stack(
       1, tr("Partition"), [](Plan& p) { return p.house.bay ? &p.house.bay->partition : nullptr; }, FaceGroup::ends);
   number(2, 0, tr("Bay length"), Quantity::length, of(&WarmBay::length_m), 0.3, 299, 0.1, tr("along the ridge, from one end"));
-  number(2, 1, tr("Bay heater"), Quantity::power, of(&WarmBay::heater_W), 0, 1e6, 250, tr("its own, electric, with a thermostat in the bay"));
+  m_grid->addWidget(new NumberField(m_document,
+                                    {tr("Bay heater"), Quantity::power,
+                                     [](const Plan& p) {
+                                       const Heater* const first = heaterIn(p, {HeaterPlace::Of::bay});
+                                       return first ? first->power_W : 0.0;
+                                     },
+                                     [](Plan& p, double v) { firstHeater(p, {HeaterPlace::Of::bay}).power_W = v; }, 0, 1e6, 250,
+                                     tr("its own, electric, with a thermostat in the bay")},
+                                    this),
+                    2, 1);
   number(3, 0, tr("Bay at night"), Quantity::temperature, set(&Setpoints::night_C), -30, 40, 0.5, tr("what its heater aims at from sunset to sunrise"));
   number(3, 1, tr("by day"), Quantity::temperature, set(&Setpoints::day_C), -30, 40, 0.5, tr("what its heater aims at by day"));
   number(4, 0, tr("Bay must hold"), Quantity::temperature, set(&Setpoints::hold_C), -30, 40, 0.5, tr("the line its nights are judged by"));
@@ -149,7 +162,8 @@ void RoomCard::bay() {
 }
 
 void RoomCard::lobby() {
-  heading(QString::fromStdString(m_document.plan().house.lobby->name), tr("Take the lobby away"), tr("take the lobby away"), [](House& h) { h.lobby.reset(); });
+  heading(QString::fromStdString(m_document.plan().house.lobby->name), tr("Take the lobby away"), tr("take the lobby away"),
+          [](Plan& p) { p.house.lobby.reset(); });
   const auto of = [](double Lobby::*member) { return [member](House& h) { return h.lobby ? &((*h.lobby).*member) : nullptr; }; };
   stack(
       1, tr("Partition"), [](Plan& p) { return p.house.lobby ? &p.house.lobby->partition : nullptr; }, FaceGroup::ends);
@@ -159,7 +173,7 @@ void RoomCard::lobby() {
 }
 
 void RoomCard::roofVoid() {
-  heading(tr("ceiling at the eaves"), tr("Take the ceiling away"), tr("take the ceiling away"), [](House& h) { h.roofVoid.reset(); });
+  heading(tr("ceiling at the eaves"), tr("Take the ceiling away"), tr("take the ceiling away"), [](Plan& p) { p.house.roofVoid.reset(); });
   stack(
       1, tr("Ceiling"), [](Plan& p) { return p.house.roofVoid ? &p.house.roofVoid->ceiling : nullptr; }, FaceGroup::roof);
   number(

@@ -36,7 +36,7 @@ private:
   void fan(int row, const std::function<std::optional<RoomFan>*(House&)>& of, const QString& drawsFrom);
   void number(int row, int column, const QString& name, Quantity quantity, const InHouse& of, double min, double max, double nudge, const QString& source);
   void stack(int row, const QString& name, const Find<Skin>& of, FaceGroup lies);
-  void heading(const QString& name, const QString& takeAway, const QString& step, const std::function<void(House&)>& remove);
+  void heading(const QString& name, const QString& takeAway, const QString& step, const std::function<void(Plan&)>& remove);
   QComboBox* choice(int row, int column, const QString& name, const QStringList& items, int now, const QString& step,
                     const std::function<void(House&, int)>& put);
   void edit(const QString& name, const std::function<void(House&)>& change);

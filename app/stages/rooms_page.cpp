@@ -4,6 +4,7 @@
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
 #include "app/stages/caution_label.h"
+#include "core/plan/heaters.h"
 
 #include <QGridLayout>
 #include <QLabel>
@@ -69,8 +70,9 @@ void RoomsPage::addBay() {
     WarmBay bay;
     bay.length_m = std::max(0.3, std::round(p.house.shape.length_m * 2.5) / 10.0); // a quarter of it
     constexpr double kUsual_W_m2 = 300.0;                                          // film over it, thirty kelvin of lift
-    bay.heater_W = std::max(1000.0, std::round(bay.length_m * p.house.shape.span_m() * kUsual_W_m2 / 500.0) * 500.0);
+    const double heater_W = std::max(1000.0, std::round(bay.length_m * p.house.shape.span_m() * kUsual_W_m2 / 500.0) * 500.0);
     p.house.bay = bay;
+    addHeater(p, {.name = bay.name + " heater", .place = {HeaterPlace::Of::bay}, .power_W = heater_W});
   });
 }
 

@@ -200,7 +200,7 @@ QString ShapePage::takenAsUsual() const {
   if (h.ventOpens_C == usual.house.ventOpens_C && h.ventFull_C == usual.house.ventFull_C)
     taken << tr("vents open from %1 to %2").arg(u.text(Quantity::temperature, h.ventOpens_C), u.text(Quantity::temperature, h.ventFull_C));
   if (p.setpoints.hold_C == usual.setpoints.hold_C) taken << tr("the line to hold %1 (Heat)").arg(u.text(Quantity::temperature, p.setpoints.hold_C));
-  if (!p.heater && p.barrels.empty() && !h.blanket) taken << tr("no heater, stores or blanket");
+  if (p.heaters.empty() && p.barrels.empty() && !h.blanket) taken << tr("no heater, stores or blanket");
   return taken.isEmpty() ? QString() : tr("Taken as usual until you change it: %1.").arg(taken.join(QStringLiteral("; ")));
 }
 

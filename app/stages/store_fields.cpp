@@ -3,6 +3,7 @@
 
 #include "app/paint/theme.h"
 #include "app/stages/number_field.h"
+#include "core/plan/heaters.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -270,6 +271,31 @@ void StoreFields::compost(std::size_t i) {
   });
 }
 
+void StoreFields::boiler(std::size_t tank) {
+  const HeaterPlace place{HeaterPlace::Of::tank, tank};
+  const auto power_W = [place](const Plan& p) { return heaterPower_W(p, place); };
+  NumberField::Spec power{tr("Boiler"), Quantity::power, power_W, [place](Plan& p, double v) { firstHeater(p, place).power_W = v; },
+                          0.0,          500000.0,        500.0,   tr("a stove or boiler that heats the tank")};
+  power.word = NumberField::Spec::Word{0.0, tr("none")};
+  put(new NumberField(m_document, power, this));
+  m_fields.back().isSet = [power_W](const Plan& p) { return power_W(p) > 0.0; };
+  onlyWhile([power_W](const Plan& p) { return power_W(p) > 0.0; },
+            [&] {
+              const auto of = [&](const QString& label, Quantity quantity, double Heater::*member, double low, double high, double nudge,
+                                  const QString& source) {
+                const Find<double> find = [place, member](Plan& p) -> double* {
+                  Heater* const heater = heaterIn(p, place);
+                  return heater ? &(heater->*member) : nullptr;
+                };
+                put(new NumberField(m_document, NumberField::Spec::at(label, quantity, find, low, high, nudge, source), this));
+              };
+              of(tr("Tank at"), Quantity::temperature, &Heater::holds_C, 20.0, 90.0, 5.0, tr("that the boiler keeps while it is lit"));
+              of(tr("Lit at"), Quantity::hours, &Heater::from_h, 0.0, 24.0, 0.5, tr("by the clock"));
+              of(tr("Burns"), Quantity::hours, &Heater::for_h, 0.5, 24.0, 0.5, tr("24: day and night"));
+              of(tr("Fuel"), Quantity::money, &Heater::fuelPrice_kWh, 0.0, 100.0, 0.01, tr("for a kWh in the fuel"));
+            });
+}
+
 void StoreFields::loop(std::size_t i) {
   number(tr("Tank"), Quantity::water, &Plan::waterLoops, i, &WaterLoop::litres, 5.0, 500000.0, 50.0, tr("water in it"));
   number(tr("Pump"), Quantity::waterFlow, &Plan::waterLoops, i, &WaterLoop::flow_l_min, 0.1, 2000.0, 1.0, tr("water through the radiator"));
@@ -282,16 +308,7 @@ void StoreFields::loop(std::size_t i) {
          tr("none"));
   onlyWhile([i](const Plan& p) { return p.waterLoops[i].collector_m2 > 0.0; },
             [&] { number(tr("Slope"), Quantity::angle, &Plan::waterLoops, i, &WaterLoop::collectorTilt_deg, 0.0, 90.0, 5.0, tr("towards the noon sun")); });
-  number(tr("Boiler"), Quantity::power, &Plan::waterLoops, i, &WaterLoop::boiler_W, 0.0, 500000.0, 500.0, tr("a stove or boiler that heats the tank"),
-         tr("none"));
-  onlyWhile([i](const Plan& p) { return p.waterLoops[i].boiler_W > 0.0; },
-            [&] {
-              number(tr("Tank at"), Quantity::temperature, &Plan::waterLoops, i, &WaterLoop::boilerHolds_C, 20.0, 90.0, 5.0,
-                     tr("that the boiler keeps while it is lit"));
-              number(tr("Lit at"), Quantity::hours, &Plan::waterLoops, i, &WaterLoop::boilerFrom_h, 0.0, 24.0, 0.5, tr("by the clock"));
-              number(tr("Burns"), Quantity::hours, &Plan::waterLoops, i, &WaterLoop::boilerFor_h, 0.5, 24.0, 0.5, tr("24: day and night"));
-              number(tr("Fuel"), Quantity::money, &Plan::waterLoops, i, &WaterLoop::fuelPrice_kWh, 0.0, 100.0, 0.01, tr("for a kWh of heat in the tank"));
-            });
+  boiler(i);
   number(tr("Price"), Quantity::money, &Plan::waterLoops, i, &WaterLoop::price, 0.0, 1e7, 50.0, tr("of all of it; 0 if you have it"));
   seldom([&] {
     number(tr("Loss"), Quantity::conductance, &Plan::waterLoops, i, &WaterLoop::tankLoss_W_K, 0.0, 2000.0, 0.5, tr("into the house where it stands"));

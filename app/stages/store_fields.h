@@ -28,6 +28,7 @@ private:
   void pipes(std::size_t index);
   void compost(std::size_t index);
   void loop(std::size_t index);
+  void boiler(std::size_t tank);
   void cable(std::size_t index);
   void mass(std::size_t index);
   void put(QWidget* field);

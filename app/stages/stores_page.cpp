@@ -7,6 +7,7 @@
 #include "app/stages/store_fields.h"
 #include "app/stages/store_words.h"
 #include "core/ground/soil.h"
+#include "core/plan/heaters.h"
 #include "core/simulate/pipe_soil.h"
 #include "core/simulate/store_nights.h"
 #include "core/store/cable.h"
@@ -103,17 +104,7 @@ void StoresPage::takeUp(StoreKind kind) {
 void StoresPage::remove() {
   const auto store = m_choice.now();
   if (!store) return;
-  m_document.edit(tr("take the %1 out").arg(StoreWords::kind(m_document.plan(), *store)), [&](Plan& p) {
-    const auto drop = [&](auto& list) { list.erase(list.begin() + static_cast<std::ptrdiff_t>(store->index)); };
-    switch (store->kind) {
-    case StoreKind::barrels: drop(p.barrels); break;
-    case StoreKind::pipes: drop(p.groundPipes); break;
-    case StoreKind::compost: drop(p.compost); break;
-    case StoreKind::loop: drop(p.waterLoops); break;
-    case StoreKind::cable: drop(p.soilCables); break;
-    case StoreKind::mass: drop(p.mass); break;
-    }
-  });
+  m_document.edit(tr("take the %1 out").arg(StoreWords::kind(m_document.plan(), *store)), [&](Plan& p) { removeStore(p, store->kind, store->index); });
 }
 
 void StoresPage::showWinter(bool on) { m_span->setChecked(on); }
@@ -218,12 +209,16 @@ QString StoresPage::told() const {
     parts << tr("Coldest in all the nights: %1%2")
                  .arg(u.text(Quantity::temperature, sum.coldest_C),
                       sum.coldest_C < 0.0 && holdsWater ? tr(". Its water froze in part: full vessels burst.") : QStringLiteral("."));
-    if (sum.fuel_kWh > 0.0) {
-      const double price = plan.waterLoops[store->index].fuelPrice_kWh;
-      parts << tr("Its boiler gives %1 a winter, %2.")
-                   .arg(kWh(sum.fuel_kWh / winters), price > 0.0 ? u.number(Quantity::money, sum.fuel_kWh / winters * price) + QLatin1Char(' ') +
-                                                                       QString::fromStdString(plan.prices.currency).toHtmlEscaped()
-                                                                 : tr("whose fuel has no price yet"));
+    for (std::size_t h = 0; store->kind == StoreKind::loop && h < plan.heaters.size(); ++h) {
+      if (plan.heaters[h].place != HeaterPlace{HeaterPlace::Of::tank, store->index}) continue;
+      const Ledger& ledger = run->summary.ledger;
+      const double given_kWh = ledger.heat_kWh(MeterUse::tankHeater, h), price = plan.heaters[h].fuelPrice_kWh;
+      const double burnt_kWh = ledger.sum(Metered::fuel, MeterUse::tankHeater, h);
+      if (given_kWh > 0.0)
+        parts << tr("Its boiler gives %1 a winter, %2.")
+                     .arg(kWh(given_kWh / winters), price > 0.0 ? u.number(Quantity::money, burnt_kWh / winters * price) + QLatin1Char(' ') +
+                                                                      QString::fromStdString(plan.prices.currency).toHtmlEscaped()
+                                                                : tr("whose fuel has no price yet"));
     }
   }
   if (sum.electricity_kWh > 0.0 && (store->kind == StoreKind::loop || store->kind == StoreKind::compost))

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/thread_bar.h"
+#include "core/plan/heaters.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -60,9 +61,11 @@ ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
     if (!p.soilCables.empty()) has << tr("cable");
     return {tr("Stores"), has.isEmpty() ? tr("none") : has.join(QStringLiteral(", ")), has.isEmpty() ? 0.0 : 1.0};
   }
-  case Document::Stage::heat:
-    return {tr("Heat"), p.heater && p.heater->power_W > 0 ? tr("heater %1").arg(m_document.units().text(Quantity::power, p.heater->power_W)) : tr("no heater"),
-            p.heater && p.heater->power_W > 0 ? 1.0 : 0.0};
+  case Document::Stage::heat: {
+    const double heaters_W = heaterPower_W(p, {HeaterPlace::Of::house});
+    return {tr("Heat"), heaters_W > 0.0 ? tr("heater %1").arg(m_document.units().text(Quantity::power, heaters_W)) : tr("no heater"),
+            heaters_W > 0.0 ? 1.0 : 0.0};
+  }
   case Document::Stage::cost: {
     if (m_document.isSizing()) return {tr("Cost"), tr("searching"), 0.5};
     if (!m_document.sizing()) return {tr("Cost"), tr("not searched yet"), 0.0};

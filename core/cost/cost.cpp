@@ -22,10 +22,10 @@ LifeCost lifeCost(double capital, double yearlyCost, double rate, double escalat
 
 std::vector<Kit> kitOf(const Plan& plan) {
   std::vector<Kit> kit = plan.kit;
-  if (plan.heater && plan.heater->price > 0.0) kit.push_back({plan.heater->name, plan.heater->price, plan.heater->life_years, 0.0});
   const auto bought = [&kit](const auto& store) {
     if (store.price > 0.0) kit.push_back({store.name, store.price, store.life_years, 0.0});
   };
+  for (const Heater& h : plan.heaters) bought(h);
   for (const GroundPipes& p : plan.groundPipes) bought(p);
   for (const WaterLoop& w : plan.waterLoops) bought(w);
   for (const SoilCable& c : plan.soilCables) bought(c);
@@ -59,17 +59,10 @@ SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices) {
   return cost;
 }
 
-double drawing_h(const Plan& plan, double draws) {
-  double hours = plan.house.blanket ? draws * plan.house.blanket->hoursPerDraw : 0.0;
-  for (const BedCover& bed : plan.house.bedCovers)
-    if (bed.liftedByDay) hours += kWinterDays * bed.count * bed.hoursPerLift;
-  return hours;
-}
-
-Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit, double work_h, double fuel) {
+Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Kit>& kit) {
   Cost cost;
-  cost.hours = work_h;
-  cost.energy = electricity_kWh * prices.electricity_per_kWh + fuel;
+  cost.energy = (ledger.sum(Metered::electricity) * prices.electricity_per_kWh + ledger.fuelMoney(plan)) / winters;
+  cost.hours = ledger.sum(Metered::work) / winters;
   for (const Kit& k : kit) {
     cost.kit += k.capital * annuityFactor(prices.interest, k.life_years);
     cost.hours += k.hoursPerWinter;

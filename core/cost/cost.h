@@ -4,6 +4,7 @@
 #pragma once
 
 #include "core/plan/plan.h"
+#include "core/results/ledger.h"
 
 #include <cmath>
 #include <string_view>
@@ -39,14 +40,11 @@ struct Cost {
   [[nodiscard]] double total() const { return energy + kit + hoursMoney; }
 };
 
-/// What has been bought with a plan: its kit, and the heater where that has a price.
+/// What has been bought with a plan: its kit, and what of heaters and stores has a price.
 std::vector<Kit> kitOf(const Plan& plan);
 
-/// `work_h`: hours a winter beside those of the kit. `fuel`: money a winter for what boilers burn.
-Cost winterCost(const Prices& prices, double electricity_kWh, const std::vector<Kit>& kit, double work_h = 0.0, double fuel = 0.0);
-
-/// Hours a winter of closing and opening the night blanket that often, and of lifting bed covers every day.
-double drawing_h(const Plan& plan, double draws);
+/// Of what the ledger of so many winters says, and the kit. `plan` for its heaters' fuels; `prices` need not be its own.
+Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Kit>& kit);
 
 /// A skin bought anew, by the prices of its layers' materials.
 struct SkinCost {

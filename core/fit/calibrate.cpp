@@ -73,7 +73,8 @@ public:
       const Winter& winter = winters[w];
       Assembly a = assemble(plan, winter, m_scene.sun[w]);
       if (!m_heater[w].empty()) { // what was measured, not what a thermostat would do
-        if (a.heater >= 0) a.network.thermostats.erase(a.network.thermostats.begin() + a.heater);
+        for (const Assembly::HeaterNodes& heater : a.heaters)
+          if (heater.place.of == HeaterPlace::Of::house) a.network.thermostats[static_cast<std::size_t>(heater.thermostat)].power_W = 0.0;
         Signal power;
         power.value = m_heater[w];
         power.step_s = winter.step_s;

@@ -60,7 +60,7 @@ bool Solver::setpointsStay(double time_s) {
     if (t.setpointSignal < 0) continue;
     const double then = m_network->tables[static_cast<std::size_t>(t.setpointSignal)].at(time_s);
     if (then == m_setpoint[j]) continue;
-    if (m_power[j] > 0.0 || m_start.T[m_sensorSlot[j]] < then + kWarmEnough_K) return false;
+    if (m_limit[j] > 0.0 && (m_power[j] > 0.0 || m_start.T[m_sensorSlot[j]] < then + kWarmEnough_K)) return false;
     m_setpoint[j] = then;
   }
   return !m_limitsVary || limitsStay(time_s);

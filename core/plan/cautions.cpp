@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/cautions.h"
+#include "core/plan/heaters.h"
 
 #include <algorithm>
 #include <initializer_list>
@@ -23,7 +24,11 @@ struct Row {
   std::vector<MeasureKind> measures;
 };
 
-bool burns(const Plan& p, std::size_t i) { return p.waterLoops[i].boiler_W > 0.0; }
+bool burns(const Plan& p, std::size_t i) {
+  return std::any_of(p.heaters.begin(), p.heaters.end(), [&](const Heater& h) {
+    return h.place == HeaterPlace{HeaterPlace::Of::tank, i} && factsOf(h.kind).carrier == Carrier::fuel && h.power_W > 0.0;
+  });
+}
 bool isPlace(const Plan& p, std::size_t i, PilePlace place) { return p.compost[i].place == place; }
 bool holdsManure(const Plan& p, std::size_t i) {
   const auto& recipe = p.compost[i].recipe;
@@ -33,7 +38,7 @@ bool holdsManure(const Plan& p, std::size_t i) {
 }
 bool isSunk(const Plan& p, std::size_t) { return p.house.shape.sunk_m > 0.0; }
 bool isDug(const Plan& p, std::size_t) { return p.house.shape.sunk_m > 0.0 || p.house.floor.edgeDepth_m > 0.0; }
-bool hasHeater(const Plan& p, std::size_t) { return p.house.bay && p.house.bay->heater_W > 0.0; }
+bool hasHeater(const Plan& p, std::size_t) { return heaterPower_W(p, {HeaterPlace::Of::bay}) > 0.0; }
 bool hasFan(const Plan& p, std::size_t) { return (p.house.bay && p.house.bay->fan) || (p.house.roofVoid && p.house.roofVoid->fan); }
 
 const std::vector<Row>& table() {
@@ -155,7 +160,8 @@ std::vector<Thing> thingsOf(const Plan& plan) {
   std::vector<Thing> things{{ThingKind::shape, 0}, {ThingKind::covers, 0}, {ThingKind::floor, 0}, {ThingKind::vents, 0}};
   const House& h = plan.house;
   if (h.bay || h.lobby || h.roofVoid || !h.bedCovers.empty()) things.push_back({ThingKind::rooms, 0});
-  if (plan.heater) things.push_back({ThingKind::heater, 0});
+  for (std::size_t i = 0; i < plan.heaters.size(); ++i)
+    if (plan.heaters[i].place.of == HeaterPlace::Of::house) things.push_back({ThingKind::heater, i});
   for (const StoreRef& s : storesOf(plan)) things.push_back(thingOf(s));
   return things;
 }
@@ -167,7 +173,7 @@ std::string thingName(const Plan& plan, const Thing& thing) {
   case ThingKind::floor: return "floor";
   case ThingKind::vents: return "vents";
   case ThingKind::rooms: return "rooms";
-  case ThingKind::heater: return plan.heater ? plan.heater->name : "heater";
+  case ThingKind::heater: return thing.index < plan.heaters.size() ? plan.heaters[thing.index].name : "heater";
   case ThingKind::measure: return thing.index < plan.measures.size() ? plan.measures[thing.index].name : "measure";
   default:
     for (const StoreRef& s : storesOf(plan))

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // A plan: one complete design of a house, what it must hold, what it costs, and what may be added to it.
-// As JSON it is schema "muffle-plan-1" (docs/plan-format.md); values outside the ranges given there never enter a Plan.
+// As JSON it is schema "muffle-plan-2" (docs/plan-format.md); values outside the ranges given there never enter a Plan.
 #pragma once
 
+#include "core/heater/heater.h"
 #include "core/house/shape.h"
 #include "core/material/materials.h"
 #include "core/store/stores.h"
@@ -178,14 +179,13 @@ struct RoomFan {
   bool operator==(const RoomFan&) const = default;
 };
 
-/// A length of the house partitioned off at one end, a room with a heater and setpoints of its own.
+/// A length of the house partitioned off at one end, a room with setpoints of its own.
 struct WarmBay {
   std::string name = "warm bay";
   double length_m = 3.0;
   Skin partition{{Layer{"pe-film", 0.05}}}; ///< layers from the house's side
   double airChanges_per_h = 0.5;            ///< of its air with the house's, through door and joints
   Setpoints setpoints{8.0, 10.0, 12.0};
-  double heater_W = 2000.0;
   std::optional<Floor> floor = {}; ///< soil and cover of its own; the skirt is the house's
   std::optional<RoomFan> fan = {}; ///< draws from the house
   bool operator==(const WarmBay&) const = default;
@@ -253,14 +253,6 @@ struct Barrels {
   double sunShare = 0.6;   ///< of the barrel's silhouette that the sun reaches
   double x_m = 2.0;        ///< where they stand across the house, for the drawing
   bool operator==(const Barrels&) const = default;
-};
-
-struct Heater {
-  std::string name = "electric heater";
-  double power_W = 3000.0;
-  double price = 0.0; ///< bought with this plan; 0 if already owned
-  double life_years = 10.0;
-  bool operator==(const Heater&) const = default;
 };
 
 /// Something bought for the plan, or an hour's work it asks for.
@@ -337,7 +329,7 @@ struct Plan {
   std::vector<SoilCable> soilCables;
   std::vector<MassBlock> mass;
   int warmUp_days = 75; ///< that stores are run before the log begins, in the weather the place has then
-  std::optional<Heater> heater;
+  std::vector<Heater> heaters;
   std::vector<Kit> kit;
   std::vector<Measure> measures;
   std::vector<OwnMaterial> materials; ///< beside those of the table

@@ -5,6 +5,7 @@
 
 #include "core/calendar.h"
 #include "core/material/materials.h"
+#include "core/plan/heaters.h"
 #include "core/plan/stores_check.h"
 
 #include <fmt/format.h>
@@ -198,6 +199,7 @@ Problems check(const Plan& plan) {
         fmt::format("heater and vents would fight; keep it at or below {}", plan.house.ventOpens_C));
   if (const auto zone = TimeZone::named(plan.site.timeZone); !zone) bad("/site/time_zone", zone.problem().what, zone.problem().allowed);
   checkStores(plan, problems);
+  checkHeaters(plan, problems);
   double barrelFloor = 0.0;
   for (const Barrels& b : plan.barrels) barrelFloor += b.count * b.litres / 1000.0;
   if (barrelFloor > 0.5 * plan.house.shape.volume_m3())

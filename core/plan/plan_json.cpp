@@ -1,6 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/plan_json.h"
 
+#include "core/plan/heaters.h"
+#include "core/plan/plan_upgrade.h"
+
+#include <fmt/format.h>
+
 namespace muffle {
 namespace {
 
@@ -54,6 +59,10 @@ constexpr std::array<MeasureName, kMeasureKindCount> kMeasures{{{MeasureKind::se
                                                                 {MeasureKind::hardier, "hardier"},
                                                                 {MeasureKind::ceiling, "ceiling"},
                                                                 {MeasureKind::lobby, "lobby"}}};
+
+using HeaterKindName = std::pair<HeaterKind, const char*>;
+constexpr std::array<HeaterKindName, kHeaterKindCount> kHeaterKinds{{{HeaterKind::electric, "electric"}, {HeaterKind::boiler, "boiler"}}};
+constexpr std::size_t kMostHeaters = 16;
 
 } // namespace
 
@@ -201,7 +210,6 @@ template <class V> void describe(V& v, WarmBay& b) {
   v.object("partition", b.partition, "skin of the partition, layers from the house's side");
   v.number("air_changes_per_h", b.airChanges_per_h, {0.0, 60.0}, "air changes an hour with the rest of the house");
   v.object("setpoints", b.setpoints, "setpoints of the bay");
-  v.number("heater_W", b.heater_W, {0.0, 1e6}, "power of its own electric heater");
   v.object("floor", b.floor, "floor of the bay, where it differs from the house's");
   v.object("fan", b.fan, "fan between house and bay; draws from the house");
 }
@@ -349,11 +357,6 @@ template <class V> void describe(V& v, WaterLoop& w) {
   v.object("rule", w.rule, "when the pump runs");
   v.number("collector_m2", w.collector_m2, {0.0, 2000.0}, "solar collector outside that heats the tank; 0: none");
   v.number("collector_tilt_deg", w.collectorTilt_deg, {0.0, 90.0}, "slope of the collector, towards the noon sun");
-  v.number("boiler_W", w.boiler_W, {0.0, 500000.0}, "stove or boiler that heats the tank; 0: none");
-  v.number("boiler_holds_C", w.boilerHolds_C, {20.0, 90.0}, "temperature of the tank that it keeps while it is lit");
-  v.number("boiler_from_h", w.boilerFrom_h, {0.0, 24.0}, "hour of the day at which it is lit");
-  v.number("boiler_for_h", w.boilerFor_h, {0.5, 24.0}, "hours that it burns; 24: day and night");
-  v.number("fuel_price_kWh", w.fuelPrice_kWh, {0.0, 100.0}, "price of its fuel for a kWh of heat in the tank");
   v.number("x_m", w.x_m, {-30.0, 30.0}, "where the tank stands across the house, for the drawing");
   v.number("pump_W", w.pump_W, {0.0, 5000.0}, "electricity of the pump");
   v.number("price", w.price, {0.0, 1e7}, "price, 0 if already owned");
@@ -372,8 +375,19 @@ template <class V> void describe(V& v, SoilCable& c) {
 }
 
 template <class V> void describe(V& v, Heater& h) {
+  v.text("id", h.id, "what results and failures call it, of its own; without it one is given");
   v.text("name", h.name, "name");
-  v.number("power_W", h.power_W, {0.0, 1e6}, "power", true);
+  v.choice("kind", h.kind, kHeaterKinds, "electric, or a stove or boiler that heats a tank by fuel");
+  std::string in = placeId(h.place);
+  v.text("in", in, "what it heats: house, bay, or a tank by its number, such as tank:1");
+  h.place = heaterPlace(in);
+  v.number("power_W", h.power_W, {0.0, 1e6}, "heat that it gives at most", true);
+  v.number("stage_K", h.stage_K, {0.0, 20.0}, "so far below the setpoint its thermostat stands: of several in one room the lowest gives first");
+  v.number("efficiency", h.efficiency, {0.05, 1.1}, "heat that it gives for what it takes");
+  v.number("fuel_price_kWh", h.fuelPrice_kWh, {0.0, 100.0}, "of a kWh of its fuel; electricity is priced for all");
+  v.number("holds_C", h.holds_C, {20.0, 90.0}, "temperature of the tank that it keeps");
+  v.number("from_h", h.from_h, {0.0, 24.0}, "hour of the day from which it may give heat");
+  v.number("for_h", h.for_h, {0.5, 24.0}, "hours that it may; 24: day and night");
   v.number("price", h.price, {0.0, 1e7}, "price, 0 if already owned");
   v.number("life_years", h.life_years, {0.5, 60.0}, "years it lasts");
 }
@@ -435,7 +449,7 @@ template <class V> void describe(V& v, Calibration& c) {
 template <class V> void describe(V& v, Ask& a) { v.integer("misses_allowed", a.missesAllowed, {0, 366}, "nights below the line that are accepted"); }
 
 template <class V> void describe(V& v, Plan& p) {
-  v.fixedText("schema", "muffle-plan-1");
+  v.fixedText("schema", kPlanSchema);
   v.text("name", p.name, "name of the plan");
   v.object("site", p.site, "site", true);
   v.object("house", p.house, "house", true);
@@ -447,7 +461,7 @@ template <class V> void describe(V& v, Plan& p) {
   v.list("soil_cables", p.soilCables, "cables that warm the soil of beds", 12);
   v.list("mass", p.mass, "walls, paths and raised beds in the house", 12);
   v.integer("warm_up_days", p.warmUp_days, {0, 200}, "days that stores are run before the log begins");
-  v.object("heater", p.heater, "electric heater");
+  v.list("heaters", p.heaters, "heaters of rooms and tanks", kMostHeaters);
   v.list("kit", p.kit, "what has been bought for the plan", 200);
   v.list("measures", p.measures, "measures that may be added", 12);
   v.list("materials", p.materials, "materials of your own, beside the table's", 40);
@@ -458,14 +472,19 @@ template <class V> void describe(V& v, Plan& p) {
 
 Result<Plan> planFromJson(const Json& document) {
   if (!document.is_object())
-    return Problem{ProblemKind::badInput, "/", describeValue(document) + " stands here", "an object with \"schema\": \"muffle-plan-1\" is needed"};
+    return Problem{ProblemKind::badInput, "/", describeValue(document) + " stands here",
+                   fmt::format("an object with \"schema\": \"{}\" is needed", kPlanSchema)};
+  const UpgradedPlan upgraded = upgradePlan(document);
   Problems problems;
   Plan plan;
-  FieldReader reader(document, "", problems);
+  FieldReader reader(upgraded.document, "", problems);
   describe(reader, plan);
   reader.finish();
+  for (Heater& h : plan.heaters)
+    if (h.id.empty()) h.id = freeHeaterId(plan, "heater");
+  if (problems.empty()) problems = check(plan);
+  upgraded.tellWhere(problems);
   if (!problems.empty()) return problems;
-  if (Problems found = check(plan); !found.empty()) return found;
   return plan;
 }
 
@@ -478,7 +497,7 @@ Json planToJson(const Plan& plan) {
 }
 
 Json planSchema() {
-  Json schema{{"$schema", "http://json-schema.org/draft-07/schema#"}, {"title", "muffle-plan-1"}};
+  Json schema{{"$schema", "http://json-schema.org/draft-07/schema#"}, {"title", kPlanSchema}};
   Plan plan;
   FieldSchema walker(schema);
   describe(walker, plan);

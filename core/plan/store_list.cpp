@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/store_list.h"
 
+#include "core/plan/heaters.h"
+
 #include <fmt/format.h>
 
 namespace muffle {
@@ -17,6 +19,25 @@ std::vector<StoreRef> storesOf(const Plan& plan) {
   add(StoreKind::cable, "cable", plan.soilCables);
   add(StoreKind::mass, "mass", plan.mass);
   return all;
+}
+
+void removeStore(Plan& plan, StoreKind kind, std::size_t index) {
+  const auto drop = [index](auto& list) { list.erase(list.begin() + static_cast<std::ptrdiff_t>(index)); };
+  switch (kind) {
+  case StoreKind::barrels: return drop(plan.barrels);
+  case StoreKind::pipes: return drop(plan.groundPipes);
+  case StoreKind::compost: return drop(plan.compost);
+  case StoreKind::cable: return drop(plan.soilCables);
+  case StoreKind::mass: return drop(plan.mass);
+  case StoreKind::loop: break;
+  }
+  drop(plan.waterLoops);
+  removeTank(plan, index);
+  const auto tank = static_cast<int>(index);
+  for (CompostPile& pile : plan.compost) {
+    if (pile.tank == tank) pile.coilInto = CoilInto::house;
+    if (pile.tank >= tank && pile.tank > 0) --pile.tank;
+  }
 }
 
 std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store) {

@@ -22,6 +22,9 @@ struct StoreRef {
 /// Barrels, pipes, compost, water loops, cables, heavy things.
 std::vector<StoreRef> storesOf(const Plan& plan);
 
+/// Takes a store out, and with a tank the heaters on it; what refers to tanks behind it follows, and a coil into it goes to the house.
+void removeStore(Plan& plan, StoreKind kind, std::size_t index);
+
 /// What a store's temperatures are of, in the order in which results have them.
 enum class StoreTrace {
   content,   ///< of barrels or a tank

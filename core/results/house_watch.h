@@ -10,26 +10,34 @@ namespace muffle {
 
 class HouseWatch final : public Observer {
 public:
-  HouseWatch(const Plan& plan, const Assembly& assembly, const Winter& winter);
+  /// What heaters, fans and the grower's hands take goes into `ledger`.
+  HouseWatch(const Plan& plan, const Assembly& assembly, const Winter& winter, Ledger& ledger);
   void see(const Run& run) override;
 
-  [[nodiscard]] const std::vector<int>& heaters() const { return m_heaters; } ///< thermostats of house and rooms
   [[nodiscard]] const std::vector<float>& air_C() const { return m_air; }
-  [[nodiscard]] const std::vector<float>& heater_W() const { return m_heater; } ///< all of them
+  [[nodiscard]] const std::vector<float>& heater_W() const { return m_heater; } ///< all that heat rooms
   [[nodiscard]] const std::vector<std::vector<float>>& rooms_C() const { return m_rooms; }
   [[nodiscard]] const std::vector<double>& blanket() const { return m_blanket; } ///< 1 while it is closed; empty without one
-  /// Writes what it has seen of them.
-  void tell(WinterResult& result) const;
+  /// Writes what it has seen of them, and closes their meters.
+  void tell(const Run& run, const EnergyBalance& balance, WinterResult& result);
 
 private:
-  [[nodiscard]] double fans_W(const Run& run) const;
+  void seeFans(const Run& run);
+  struct MeteredHeater {
+    int thermostat;
+    bool heatsRoom;
+    double efficiency;
+    std::size_t meter;
+  };
 
-  double m_tooWarm_C;
-  std::vector<int> m_heaters;
+  const Plan& m_plan;
+  Ledger& m_ledger;
+  std::vector<MeteredHeater> m_heaters;
+  std::vector<double> m_fan_kWh; ///< by fan
   std::vector<double> m_blanket;
   std::vector<float> m_air, m_heater;
   std::vector<std::vector<float>> m_rooms;
-  double m_peak_W = 0.0, m_warmest_C = -1e9, m_tooWarm_h = 0.0, m_fan_J = 0.0;
+  double m_peak_W = 0.0, m_warmest_C = -1e9, m_tooWarm_h = 0.0;
 };
 
 } // namespace muffle

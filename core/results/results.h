@@ -3,6 +3,7 @@
 // What became of a plan in one winter: series, nights, sums.
 #pragma once
 
+#include "core/results/ledger.h"
 #include "core/results/store_results.h"
 #include "core/simulate/assemble.h"
 
@@ -63,7 +64,9 @@ struct Dampness {
 struct WinterResult {
   WinterSeries series; ///< empty unless asked for
   std::vector<NightResult> nights;
-  double heater_J = 0.0, cable_J = 0.0, fan_J = 0.0, sun_J = 0.0, peak_W = 0.0; ///< heaters by electricity; a loop's boiler is told with its store
+  Ledger ledger; ///< with hours where series were asked for
+  double sun_J = 0.0;
+  double peak_W = 0.0; ///< of all heaters of rooms together
   std::array<double, kPartCount> loss_J{};
   double sky_J = 0.0; ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;
@@ -71,8 +74,7 @@ struct WinterResult {
   double tooWarm_h = 0.0; ///< that the house was above its line
   double warmest_C = -1e9;
   Dampness damp;
-  std::vector<Dampness> roomDamp;   ///< as otherRooms() lists them
-  std::vector<double> roomHeater_J; ///< of heater_J, the rooms' own
+  std::vector<Dampness> roomDamp; ///< as otherRooms() lists them
   std::vector<double> soilDepth_m;
   std::vector<StoreSummary> stores; ///< given and taken only with series
 };

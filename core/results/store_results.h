@@ -23,7 +23,6 @@ struct StoreSummary {
   double made_kWh = 0.0;                   ///< compost: heat of decay
   double running_h = 0.0;
   double stagnant_h = 0.0;                  ///< that a collector stood in the sun with what it warms too hot to take more
-  double fuel_kWh = 0.0;                    ///< loop: heat that its boiler gave the tank
   double coldest_C = 1e9, warmest_C = -1e9; ///< of its first trace
 };
 

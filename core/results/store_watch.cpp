@@ -10,6 +10,8 @@
 namespace muffle {
 namespace {
 
+constexpr std::size_t kNone = std::numeric_limits<std::size_t>::max();
+
 /// Compost's first trace is the pile itself, NaN while nothing stands there.
 float trace_C(const Solver& solver, const std::vector<PilePresent>& piles, const StoreNodes& store, std::size_t trace) {
   if (store.kind != StoreKind::compost) return static_cast<float>(solver.temperature_C(store.node[trace]));
@@ -19,6 +21,16 @@ float trace_C(const Solver& solver, const std::vector<PilePresent>& piles, const
 }
 
 } // namespace
+
+StoreWatch::StoreWatch(const Assembly& assembly, double hold_C, std::vector<StoreSeries>* series, Ledger& ledger)
+    : m_hold_C(hold_C), m_series(series), m_sums(assembly.stores.size()), m_ledger(ledger), m_meter(assembly.stores.size(), kNone) {
+  for (std::size_t s = 0; s < assembly.stores.size(); ++s) {
+    const StoreNodes& store = assembly.stores[s];
+    if (store.thermostat < 0 && store.runs < 0 && !store.coil) continue;
+    const bool pumps = store.kind == StoreKind::loop || store.coil;
+    m_meter[s] = ledger.meter(Metered::electricity, store.thermostat >= 0 ? MeterUse::cable : pumps ? MeterUse::storePump : MeterUse::storeFan, s);
+  }
+}
 
 std::vector<StoreSeries> StoreWatch::makeSeries(const Assembly& assembly, std::size_t n) {
   std::vector<StoreSeries> all;
@@ -65,7 +77,7 @@ void StoreWatch::seeSupply(const Run& run, const StoreNodes& store, std::size_t 
   StoreSummary& sum = m_sums[s];
   sum.running_h += hours;
   sum.electricity_kWh += power_W * hours / 1000.0;
-  (store.thermostat >= 0 ? m_cable_J : m_fan_J) += power_W * run.winter().step_s;
+  if (m_ledger.keepsHours()) m_ledger.note(m_meter[s], power_W * hours / 1000.0, run.hour());
   if (store.thermostat < 0) return;
   sum.given_kWh += power_W * hours / 1000.0;
   if (m_series) (*m_series)[s].given_W[run.step()] = static_cast<float>(power_W);
@@ -93,29 +105,28 @@ void StoreWatch::seeSeries(const Run& run, const StoreNodes& store, std::size_t 
   series.moisture[i] = static_cast<float>(pile.state.water_kg / (pile.state.water_kg + solids));
 }
 
-void StoreWatch::tell(const Run& run, const EnergyBalance& balance, WinterResult& result) const {
-  result.stores = m_sums;
-  result.fan_J += m_fan_J;
-  result.cable_J += m_cable_J;
+void StoreWatch::tell(const Run& run, WinterResult& result) {
+  constexpr double kCollectorPump_W = 20.0; // the smallest circulators
   const auto& stores = run.assembly().stores;
   for (std::size_t s = 0; s < stores.size(); ++s) {
     const StoreNodes& store = stores[s];
-    StoreSummary& sum = result.stores[s];
+    StoreSummary& sum = m_sums[s];
     if (store.kind == StoreKind::compost) {
       sum.made_kWh = run.stores().energy()[store.index].heat_J / 3.6e6;
       const double pumped_h = run.stores().pumped_h(store.index);
       sum.running_h += pumped_h;
       sum.electricity_kWh += store.power_W * pumped_h / 1000.0;
-      result.fan_J += store.power_W * pumped_h * 3600.0;
+      if (const double water_kg = run.stores().piles()[store.index].watered_kg; water_kg > 0.0)
+        m_ledger.add(m_ledger.meter(Metered::water, MeterUse::pile, s), water_kg);
     }
-    if (store.collector >= 0) {
-      constexpr double kCollectorPump_W = 20.0; // the smallest circulators
-      sum.stagnant_h = run.stores().stagnant_h(s);
-      sum.electricity_kWh += kCollectorPump_W * run.stores().collected_h(s) / 1000.0;
-      result.fan_J += kCollectorPump_W * run.stores().collected_h(s) * 3600.0;
-    }
-    if (store.boiler >= 0) sum.fuel_kWh = balance.thermostat_J[static_cast<std::size_t>(store.boiler)] / 3.6e6;
+    if (m_meter[s] != kNone) m_ledger.add(m_meter[s], sum.electricity_kWh, store.thermostat >= 0 ? sum.given_kWh : 0.0);
+    if (store.collector < 0) continue;
+    sum.stagnant_h = run.stores().stagnant_h(s);
+    const double pump_kWh = kCollectorPump_W * run.stores().collected_h(s) / 1000.0;
+    sum.electricity_kWh += pump_kWh;
+    m_ledger.add(m_ledger.meter(Metered::electricity, MeterUse::collectorPump, s), pump_kWh);
   }
+  result.stores = m_sums;
 }
 
 } // namespace muffle

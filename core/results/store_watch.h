@@ -11,11 +11,12 @@ namespace muffle {
 class StoreWatch final : public Observer {
 public:
   /// `series`: by store, laid out, or null for none. Heat in a store counts above `hold_C`.
-  StoreWatch(const Assembly& assembly, double hold_C, std::vector<StoreSeries>* series) : m_hold_C(hold_C), m_series(series), m_sums(assembly.stores.size()) {}
+  /// What fans, pumps and cables take goes into `ledger`.
+  StoreWatch(const Assembly& assembly, double hold_C, std::vector<StoreSeries>* series, Ledger& ledger);
   static std::vector<StoreSeries> makeSeries(const Assembly& assembly, std::size_t steps);
   void see(const Run& run) override;
-  /// With what its piles, collectors and boilers came to.
-  void tell(const Run& run, const EnergyBalance& balance, WinterResult& result) const;
+  /// With what its piles and collectors came to; closes their meters.
+  void tell(const Run& run, WinterResult& result);
 
 private:
   void seeSupply(const Run& run, const StoreNodes& store, std::size_t index);
@@ -25,7 +26,8 @@ private:
   double m_hold_C;
   std::vector<StoreSeries>* m_series;
   std::vector<StoreSummary> m_sums;
-  double m_fan_J = 0.0, m_cable_J = 0.0;
+  Ledger& m_ledger;
+  std::vector<std::size_t> m_meter; ///< by store: of its fan, pump or cable; kNone without
 };
 
 } // namespace muffle

@@ -49,6 +49,8 @@ public:
   /// `steps` of the winter at once. False if no solution was found.
   bool advance(std::size_t steps = 1);
   [[nodiscard]] std::size_t step() const { return m_step; }
+  /// Of the winter, in which the step that ends here began.
+  [[nodiscard]] std::size_t hour() const { return static_cast<std::size_t>(static_cast<double>(m_step > 0 ? m_step - 1 : 0) * m_winter->step_s / 3600.0); }
   [[nodiscard]] bool isDone() const { return m_step + 1 >= m_winter->size(); }
 
   [[nodiscard]] RunState keep() const;

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/heaters.h"
 #include "core/simulate/assembler.h"
 
 #include "core/air/moist_air.h"
@@ -31,7 +32,7 @@ Assembly Assembler::run() {
   sun();
   m_a.sunSources = static_cast<int>(m_net.sources.size());
   stores();
-  heater();
+  heaters();
   tagLosses();
   m_net.step_s = m_winter.step_s;
   m_net.end_s = m_winter.step_s * static_cast<double>(m_winter.size() - 1);
@@ -43,7 +44,7 @@ double Assembler::start() const {
   const std::size_t steps = std::clamp<std::size_t>(static_cast<std::size_t>(kDay_s / m_winter.step_s), 1, m_winter.size());
   double mean = 0.0;
   for (std::size_t i = 0; i < steps; ++i) mean += m_winter.outside_C[i] / static_cast<double>(steps);
-  const bool heated = m_plan.heater && m_plan.heater->power_W > 0.0;
+  const bool heated = heaterPower_W(m_plan, {HeaterPlace::Of::house}) > 0.0;
   return heated ? std::max(mean + kLift_K, m_plan.setpoints.night_C) : mean + kLift_K;
 }
 
@@ -57,8 +58,13 @@ void Assembler::rooms() {
     const bool isMain = space.kind == RoomKind::house;
     const bool isBay = space.kind == RoomKind::bay;
     const std::string prefix = isMain ? "" : isBay ? "bay " : space.kind == RoomKind::lobby ? "lobby " : "void ";
-    m_rooms.push_back(
-        {std::move(space), prefix, isBay && m_house.bay->heater_W > 0.0 ? std::max(start(), m_house.bay->setpoints.night_C) : start(), {}, -1, 0.0, {}});
+    m_rooms.push_back({std::move(space),
+                       prefix,
+                       isBay && heaterPower_W(m_plan, {HeaterPlace::Of::bay}) > 0.0 ? std::max(start(), m_house.bay->setpoints.night_C) : start(),
+                       {},
+                       -1,
+                       0.0,
+                       {}});
     Room& room = m_rooms.back();
     const double crop = room.grows() ? m_fitted.mass * kCropCapacity_J_m2K * room.space.floor_m2 : 0.0;
     room.air = addRoomAir(m_net, prefix, room.space.volume_m3, crop, room.start_C, m_winter.outside_g_kg.front());
@@ -274,25 +280,6 @@ void Assembler::barrels() {
     }
     m_a.stores.push_back(std::move(store));
   }
-}
-
-int Assembler::thermostat(const std::string& name, int air, double power_W, const Setpoints& setpoints) {
-  if (power_W <= 0.0) return -1;
-  Thermostat t;
-  t.id = name;
-  t.sensor = t.heats = air;
-  t.power_W = power_W;
-  t.setpointSignal = signalOf([&](std::size_t i) { return m_night[i] > 0.0 ? setpoints.night_C : setpoints.day_C; }, true);
-  m_net.thermostats.push_back(t);
-  m_a.electric.push_back(static_cast<int>(m_net.thermostats.size()) - 1);
-  return m_a.electric.back();
-}
-
-void Assembler::heater() {
-  if (m_plan.heater) m_a.heater = thermostat(m_plan.heater->name, m_a.air, m_plan.heater->power_W, m_plan.setpoints);
-  if (!m_house.bay) return;
-  Assembly::Room& bay = m_a.rooms[*otherRoom(m_plan, RoomKind::bay)];
-  bay.heater = thermostat(m_house.bay->name + " heater", bay.air, m_house.bay->heater_W, m_house.bay->setpoints);
 }
 
 void Assembler::tagLosses() {

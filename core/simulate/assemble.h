@@ -53,7 +53,6 @@ struct StoreNodes {
   double collectorAbove_K = 0.0;           ///< its water is warmer than what it goes to by
   double collectorStops_C = 85.0;          ///< that is too hot to take more
   std::vector<double> collector_W_m2 = {}; ///< on it, by step
-  int boiler = -1;                         ///< loop: thermostat that heats the tank by fuel
 };
 
 struct Assembly {
@@ -64,15 +63,19 @@ struct Assembly {
   int outside = -1;
   int sky = -1;
   int deep = -1;
-  int heater = -1;           ///< thermostat, -1 without one
-  int mains = -1;            ///< commanded relay that fans and pumps hang on; -1 where there are none
-  std::vector<int> electric; ///< thermostats that the mains feed
+  struct HeaterNodes {
+    std::size_t index; ///< among the plan's
+    int thermostat;
+    HeaterPlace place;
+  };
+  std::vector<HeaterNodes> heaters; ///< those that have any power
+  int mains = -1;                   ///< commanded relay that fans and pumps hang on; -1 where there are none
+  std::vector<int> electric;        ///< thermostats that the mains feed
   [[nodiscard]] bool isElectric(int thermostat) const { return std::find(electric.begin(), electric.end(), thermostat) != electric.end(); }
   std::vector<StoreNodes> stores; ///< barrels, pipes, compost, loops, cables
   struct Room {
     int air = -1, vapour = -1;
-    int floor = -1;  ///< -1 in a roof void
-    int heater = -1; ///< thermostat, -1 without one
+    int floor = -1; ///< -1 in a roof void
   };
   std::vector<Room> rooms; ///< as otherRooms() lists them
   struct Fan {

@@ -287,29 +287,8 @@ void Assembler::loop(std::size_t index) {
   }
   gives();
   if (w.collector_m2 > 0.0) collector(store, tank, w.collector_m2, w.collectorTilt_deg);
-  if (w.boiler_W > 0.0) boiler(w, tank, store);
+  m_tanks.push_back(tank);
   m_a.stores.push_back(std::move(store));
-}
-
-/// A stove that is fed so as to hold the tank while it is lit, or a boiler with a thermostat of its own.
-void Assembler::boiler(const WaterLoop& w, int tank, StoreNodes& store) {
-  Thermostat t;
-  t.id = w.name + " boiler";
-  t.sensor = t.heats = tank;
-  t.power_W = w.boiler_W;
-  t.setpoint_C = w.boilerHolds_C;
-  if (w.boilerFor_h < 24.0) {
-    constexpr double kOut_C = -100.0;
-    const auto zone = TimeZone::named(m_plan.site.timeZone);
-    t.setpointSignal = signalOf(
-        [&](std::size_t i) {
-          const double hour = zone ? zone->localHour(m_winter.time(i)) : 0.0;
-          return std::fmod(hour - w.boilerFrom_h + 24.0, 24.0) < w.boilerFor_h ? w.boilerHolds_C : kOut_C;
-        },
-        true);
-  }
-  store.boiler = static_cast<int>(m_net.thermostats.size());
-  m_net.thermostats.push_back(std::move(t));
 }
 
 /// A flat solar collector out of doors; the store runner works out what it gives.

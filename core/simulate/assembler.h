@@ -121,7 +121,6 @@ private:
     return {node, of.capacity_J_K, of.water};
   }
   void collector(StoreNodes& store, int warms, double area_m2, double tilt_deg);
-  void boiler(const WaterLoop& loop, int tank, StoreNodes& store);
   void coilsInto(int tank, std::size_t loop);
 
   [[nodiscard]] LightTaking lightTaking() const;
@@ -129,9 +128,10 @@ private:
 
   /// Transpiration by the light inside; the heat comes from the air, for leaves are near its temperature.
   void leaves(int light);
-  int thermostat(const std::string& name, int air, double power_W, const Setpoints& setpoints);
 
-  void heater();
+  // heaters, in assemble_heaters.cpp
+  void heaters();
+  [[nodiscard]] Thermostat thermostatOf(const Heater& heater);
   void tagLosses();
 
   struct Absorbing {
@@ -169,6 +169,7 @@ private:
   };
   std::vector<OwnFloor> m_massFloors;               ///< by heavy thing; walls take no floor
   std::vector<SoilColumn> m_bedSoil;                ///< by bed cover
+  std::vector<int> m_tanks;                         ///< by water loop
   std::vector<int> m_bedSheets;                     ///< the bed covers' own nodes, by kind
   std::vector<std::pair<int, double>> m_ceilingSun; ///< node, and the area that takes the light in the void up
   double m_ceilingTransmittance = 1.0;

@@ -10,15 +10,6 @@ namespace {
 
 constexpr double kWinter_s = kWinterDays * 86400.0;
 
-/// Over all winters.
-double fuelMoney(const Plan& plan, const Summary& summary) {
-  double money = 0.0;
-  const auto stores = storesOf(plan);
-  for (std::size_t k = 0; k < stores.size(); ++k)
-    if (stores[k].kind == StoreKind::loop) money += summary.stores[k].fuel_kWh * plan.waterLoops[stores[k].index].fuelPrice_kWh;
-  return money;
-}
-
 void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   Summary& s = all.summary;
   const auto rooms = otherRooms(plan);
@@ -47,16 +38,13 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
     sum.longest_h = std::max(sum.longest_h, winter.longest_h);
   };
   join(s.damp, run.damp);
-  for (std::size_t r = 0; r < rooms.size(); ++r) {
-    join(s.rooms[r].damp, run.roomDamp[r]);
-    s.rooms[r].heater_kWh += run.roomHeater_J[r] / 3.6e6;
-  }
+  for (std::size_t r = 0; r < rooms.size(); ++r) { join(s.rooms[r].damp, run.roomDamp[r]); }
   s.stores.resize(run.stores.size());
   for (std::size_t k = 0; k < run.stores.size(); ++k) {
     StoreSummary& sum = s.stores[k];
     const StoreSummary& of = run.stores[k];
     for (const auto part : {&StoreSummary::given_kWh, &StoreSummary::taken_kWh, &StoreSummary::electricity_kWh, &StoreSummary::made_kWh,
-                            &StoreSummary::running_h, &StoreSummary::stagnant_h, &StoreSummary::fuel_kWh})
+                            &StoreSummary::running_h, &StoreSummary::stagnant_h})
       sum.*part += of.*part;
     sum.coldest_C = std::min(sum.coldest_C, of.coldest_C);
     sum.warmest_C = std::max(sum.warmest_C, of.warmest_C);
@@ -64,15 +52,26 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   s.tooWarm_h += run.tooWarm_h;
   s.warmest_C = std::max(s.warmest_C, run.warmest_C);
   s.draws += run.draws;
-  s.heater_kWh += run.heater_J / 3.6e6;
+  s.ledger.add(run.ledger);
   s.sky_kWh += run.sky_J / 3.6e6;
-  s.fan_kWh += run.fan_J / 3.6e6;
-  s.cable_kWh += run.cable_J / 3.6e6;
   s.sun_kWh += run.sun_J / 3.6e6;
   for (int p = 0; p < kPartCount; ++p) s.loss_kWh[static_cast<std::size_t>(p)] += run.loss_J[static_cast<std::size_t>(p)] / 3.6e6;
   s.closure = std::max(s.closure, run.closure);
   s.heaterPeak_W = std::max(s.heaterPeak_W, run.peak_W);
   if (!run.series.air_C.empty()) all.series.push_back(std::move(run.series));
+}
+
+/// What of the ledger is told by name.
+void readLedger(const Plan& plan, Summary& s) {
+  s.heater_kWh = s.ledger.heat_kWh(MeterUse::heater);
+  s.cable_kWh = s.ledger.sum(Metered::electricity, MeterUse::cable);
+  for (const MeterUse use : {MeterUse::roomFan, MeterUse::storeFan, MeterUse::storePump, MeterUse::collectorPump})
+    s.fan_kWh += s.ledger.sum(Metered::electricity, use);
+  for (std::size_t i = 0; i < plan.heaters.size(); ++i)
+    if (plan.heaters[i].place.of == HeaterPlace::Of::bay)
+      if (const auto room = otherRoom(plan, RoomKind::bay)) s.rooms[*room].heater_kWh += s.ledger.heat_kWh(MeterUse::heater, i);
+  s.fuel = s.ledger.fuelMoney(plan) / s.winters;
+  s.cost = winterCost(plan, plan.prices, s.ledger, s.winters, kitOf(plan));
 }
 
 } // namespace
@@ -135,9 +134,7 @@ Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std:
   };
   aWinter(all.summary.damp);
   for (RoomSummary& room : all.summary.rooms) aWinter(room.damp);
-  all.summary.fuel = fuelMoney(plan, all.summary) / all.summary.winters;
-  all.summary.cost =
-      winterCost(plan.prices, all.summary.electricity_kWh() / all.summary.winters, kitOf(plan), drawing_h(plan, all.summary.draws), all.summary.fuel);
+  readLedger(plan, all.summary);
   return all;
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/simulate/openings.h"
+#include "core/plan/heaters.h"
 
 #include "core/air/moist_air.h"
 #include "core/house/infiltration.h"
@@ -28,7 +29,7 @@ double lift_K(const Plan& plan, const Winter& winter, std::size_t i, double setp
   constexpr double kAny_K = 0.1;
   if (inside_C) return std::max(std::abs(*inside_C - winter.outside_C[i]), kAny_K);
   const double bare = kLeastLift_K + kSunLift_K_m2_W * (i < winter.sun_W_m2.size() ? winter.sun_W_m2[i] : 0.0);
-  return plan.heater && plan.heater->power_W > 0.0 ? std::max(setpoint_C - winter.outside_C[i], bare) : bare;
+  return heaterPower_W(plan, {HeaterPlace::Of::house}) > 0.0 ? std::max(setpoint_C - winter.outside_C[i], bare) : bare;
 }
 
 /// Generalised shielding coefficients of Sherman and Grimsrud.

@@ -35,16 +35,13 @@ bool start(Run& run, const Plan& plan, const Scene::Before* before, const Simula
 }
 
 /// The winter's sum, from what looked on.
-void sumUp(const Run& run, const HouseWatch& house, const DampWatch& damp, const StoreWatch& stores, WinterResult& result) {
+void sumUp(const Run& run, HouseWatch& house, const DampWatch& damp, StoreWatch& stores, WinterResult& result) {
   const EnergyBalance balance = run.solver().balance();
-  const auto given_J = [&](int thermostat) { return thermostat >= 0 ? balance.thermostat_J[static_cast<std::size_t>(thermostat)] : 0.0; };
   result.closure = balance.closure();
-  for (const int heater : house.heaters()) result.heater_J += given_J(heater);
-  for (const Assembly::Room& room : run.assembly().rooms) result.roomHeater_J.push_back(given_J(room.heater));
   for (int i = 0; i < run.assembly().sunSources; ++i) result.sun_J += balance.source_J[static_cast<std::size_t>(i)];
-  house.tell(result);
+  house.tell(run, balance, result);
   damp.tell(result);
-  stores.tell(run, balance, result);
+  stores.tell(run, result);
 }
 
 } // namespace
@@ -62,10 +59,11 @@ Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::s
   if (!start(run, plan, index < scene.before.size() ? &scene.before[index] : nullptr, options)) return noSolution("start");
   if (isStopped(options)) return cancelled();
 
-  HouseWatch house(plan, run.assembly(), winter);
+  if (options.series) result.ledger = Ledger(static_cast<std::size_t>(static_cast<double>(winter.size()) * winter.step_s / 3600.0) + 1);
+  HouseWatch house(plan, run.assembly(), winter, result.ledger);
   DampWatch damp(run.assembly(), winter, pressure_Pa);
   if (options.series) result.series.stores = StoreWatch::makeSeries(run.assembly(), winter.size());
-  StoreWatch stores(run.assembly(), plan.setpoints.hold_C, options.series ? &result.series.stores : nullptr);
+  StoreWatch stores(run.assembly(), plan.setpoints.hold_C, options.series ? &result.series.stores : nullptr, result.ledger);
   std::vector<Observer*> observers{&house, &damp, &stores};
   std::optional<SeriesRecorder> series;
   if (options.series) observers.push_back(&series.emplace(plan, run.assembly(), winter, std::move(losses), house, damp, result));

@@ -64,11 +64,11 @@ struct Summary {
   double coldest_C = 0.0;
   UtcSeconds coldestAt = 0;
   double degreeHours_K_h = 0.0;
-  double heater_kWh = 0.0, sun_kWh = 0.0; ///< over all winters; all heaters
-  double fan_kWh = 0.0;                   ///< electricity of fans and pumps
-  double cable_kWh = 0.0;                 ///< of soil cables
-  /// All that is bought as electricity.
-  [[nodiscard]] double electricity_kWh() const { return heater_kWh + fan_kWh + cable_kWh; }
+  Ledger ledger;           ///< over all winters; what follows of energy is read from it
+  double heater_kWh = 0.0; ///< heat of all heaters of rooms
+  double fan_kWh = 0.0;    ///< electricity of fans and pumps
+  double cable_kWh = 0.0;  ///< of soil cables
+  double sun_kWh = 0.0;
   double winters = 1.0; ///< how many winters of 182 days the log amounts to
   double heaterPeak_W = 0.0;
   double tooWarm_h = 0.0;                    ///< hours a winter that the house was above Setpoints::tooWarm_C
@@ -78,7 +78,7 @@ struct Summary {
   double sky_kWh = 0.0;                      ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;                      ///< worst of the winters
   Cost cost;                                 ///< a winter
-  double fuel = 0.0;                         ///< of its energy, what boilers burn; money a winter
+  double fuel = 0.0;                         ///< of its energy, what is burnt; money a winter
   double draws = 0.0;                        ///< times a winter that the night blanket is drawn
   std::size_t steps = 0;
   double run_ms = 0.0;

@@ -12,8 +12,7 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
   const SunOnHouse dark = sunOnHouse(plan.house.shape, winter); // zero: no sun in this weather
   Plan still = plan;
   still.site.groundAmplitude_K = 0.0;
-  still.heater.reset();
-  if (still.house.bay) still.house.bay->heater_W = 0.0;
+  still.heaters.clear();
   if (still.house.roofVoid && still.house.roofVoid->fan) still.house.roofVoid->fan.reset();
   if (still.house.blanket && still.house.blanket->rule != BlanketRule::bright) still.house.blanket->rule = BlanketRule::night;
   still.house.rollUp.reset();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/sizing.h"
+#include "core/plan/heaters.h"
 
 #include "core/parallel.h"
 #include "core/sizing/usual_measures.h"
@@ -101,7 +102,7 @@ Package buildPackage(const Plan& base, const Choice& choice) {
       break;
     }
     case MeasureKind::heater:
-      p.plan.heater = Heater{nameOf(m), level, 0.0, m.life_years};
+      replaceHeaters(p.plan, {.name = nameOf(m), .power_W = level, .life_years = m.life_years});
       capital = m.price * level / 1000.0;
       label += fmt::format(" {:g} kW", level / 1000.0);
       break;
@@ -173,9 +174,8 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
     SizedPackage& p = sizing.packages[i];
     const Summary& s = run->summary;
     p = {package.choice, package.label, s.cost, s.nights, s.held, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
-    p.fan_kWh = (s.fan_kWh + s.cable_kWh) / s.winters;
-    p.fuel = s.fuel;
-    p.draws = s.draws;
+    p.ledger = s.ledger;
+    p.winters = s.winters;
     judge(p, plan);
     if (options.progress && !options.progress(++done, count)) {
       stop = true;
@@ -213,7 +213,7 @@ Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> we
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
   for (SizedPackage& p : sizing.packages) {
     const Package package = buildPackage(plan, p.choice);
-    p.cost = winterCost(prices, p.heater_kWh + p.fan_kWh, package.kit, drawing_h(package.plan, p.draws), p.fuel);
+    p.cost = winterCost(package.plan, prices, p.ledger, p.winters, package.kit);
     judge(p, plan);
   }
   rank(sizing);

@@ -30,9 +30,8 @@ struct SizedPackage {
   double coldest_C = 0.0;
   double degreeHours_K_h = 0.0;
   double heater_kWh = 0.0; ///< a winter
-  double fan_kWh = 0.0;    ///< electricity of fans, a winter
-  double fuel = 0.0;       ///< money a winter
-  double draws = 0.0;      ///< of the night blanket, a winter
+  Ledger ledger = {};      ///< over all winters
+  double winters = 1.0;
   bool holds = false;
   bool onFrontier = false;
 };

@@ -13,8 +13,6 @@ namespace {
 
 constexpr std::array kShares{0.0, 0.25, 0.5, 0.75, 1.0, 1.5, 2.0};
 
-template <class T> void drop(std::vector<T>& stores, std::size_t index) { stores.erase(stores.begin() + static_cast<std::ptrdiff_t>(index)); }
-
 } // namespace
 
 double storeSize(const Plan& plan, const StoreRef& store) {
@@ -34,49 +32,32 @@ Plan withStoreSize(const Plan& plan, const StoreRef& store, double size) {
   const double now = storeSize(plan, store);
   const auto whole = [&] { return static_cast<int>(std::lround(size)); };
   const bool none = store.kind == StoreKind::barrels || store.kind == StoreKind::pipes ? whole() < 1 : size <= 0.0;
+  if (none) {
+    removeStore(p, store.kind, store.index);
+    return p;
+  }
   switch (store.kind) {
-  case StoreKind::barrels: none ? drop(p.barrels, store.index) : void(p.barrels[store.index].count = whole()); break;
-  case StoreKind::pipes:
-    if (none) {
-      drop(p.groundPipes, store.index);
-    } else {
-      GroundPipes& pipes = p.groundPipes[store.index];
-      pipes.price *= size / now;
-      pipes.count = whole();
-    }
+  case StoreKind::barrels: p.barrels[store.index].count = whole(); break;
+  case StoreKind::pipes: {
+    GroundPipes& pipes = p.groundPipes[store.index];
+    pipes.price *= size / now;
+    pipes.count = whole();
     break;
-  case StoreKind::compost:
-    if (none) {
-      drop(p.compost, store.index);
-    } else {
-      CompostPile& pile = p.compost[store.index];
-      const double share = size / now;
-      for (PileIngredient& part : pile.recipe) part.wet_kg *= share;
-      pile.water_kg *= share;
-      pile.price *= share;
-      pile.hoursToBuild *= share;
-      pile.width_m *= std::sqrt(share);
-      pile.length_m *= std::sqrt(share);
-    }
+  }
+  case StoreKind::compost: {
+    CompostPile& pile = p.compost[store.index];
+    const double share = size / now;
+    for (PileIngredient& part : pile.recipe) part.wet_kg *= share;
+    pile.water_kg *= share;
+    pile.price *= share;
+    pile.hoursToBuild *= share;
+    pile.width_m *= std::sqrt(share);
+    pile.length_m *= std::sqrt(share);
     break;
-  case StoreKind::loop:
-    if (none)
-      drop(p.waterLoops, store.index);
-    else
-      p.waterLoops[store.index].litres = size;
-    break;
-  case StoreKind::cable:
-    if (none)
-      drop(p.soilCables, store.index);
-    else
-      p.soilCables[store.index].length_m = size;
-    break;
-  case StoreKind::mass:
-    if (none)
-      drop(p.mass, store.index);
-    else
-      p.mass[store.index].area_m2 = size;
-    break;
+  }
+  case StoreKind::loop: p.waterLoops[store.index].litres = size; break;
+  case StoreKind::cable: p.soilCables[store.index].length_m = size; break;
+  case StoreKind::mass: p.mass[store.index].area_m2 = size; break;
   }
   return p;
 }

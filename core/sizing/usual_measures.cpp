@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/usual_measures.h"
+#include "core/plan/heaters.h"
 
 #include "core/simulate/simulate.h"
 
@@ -112,7 +113,7 @@ std::vector<Measure> changesToTry(const Plan& plan) {
     add(MeasureKind::lobby, {kLobby_m});
   add(MeasureKind::barrels, {std::max(2.0, std::round(floor / 10.0))}); // one to each ten square metres
   if (house.floor.edgeDepth_m <= 0.0) add(MeasureKind::skirt, {0.6});
-  const double power = plan.heater ? plan.heater->power_W : 0.0;
+  const double power = heaterPower_W(plan, {HeaterPlace::Of::house});
   add(MeasureKind::heater, {power > 0.0 ? std::round(power * 1.5 / 500.0) * 500.0 : std::max(1000.0, std::round(floor * 60.0 / 500.0) * 500.0)});
   add(MeasureKind::hardier, {2.0});
   return changes;

@@ -137,11 +137,6 @@ struct WaterLoop {
   StoreRule rule = {};
   double collector_m2 = 0.0; ///< solar, outside; 0: none
   double collectorTilt_deg = 60.0;
-  double boiler_W = 0.0;          ///< stove or boiler that heats the tank; 0: none
-  double boilerHolds_C = 60.0;    ///< the tank, while it is lit
-  double boilerFrom_h = 17.0;     ///< by the clock, it is lit
-  double boilerFor_h = 24.0;      ///< and burns; 24: day and night
-  double fuelPrice_kWh = 0.0;     ///< of its fuel, for a kWh of heat in the tank
   std::optional<double> x_m = {}; ///< where the tank stands across the house, for the drawing
   double pump_W = 30.0;
   double price = 0.0;

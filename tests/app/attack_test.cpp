@@ -3,6 +3,7 @@
 // The window killed at any moment, and books damaged anywhere. How often is set by MUFFLE_KILLS and MUFFLE_DAMAGED; scripts/attack asks for many.
 #include "tests/app/edit_without_end.h"
 #include "tests/app/window_fixture.h"
+#include "tests/support/seed.h"
 
 #include <cctype>
 #include <cmath>
@@ -26,7 +27,7 @@ class Attacked : public WindowTest {};
 
 TEST_F(Attacked, KilledAtAnyMomentTheWindowLosesNothingThatItSaved) {
   const int kills = howMany("MUFFLE_KILLS", 8);
-  std::mt19937 random(21);
+  std::mt19937 random(testing::seed(21));
   int met = 0;
   for (int i = 0; i < kills; ++i) {
     int told[2];
@@ -84,7 +85,7 @@ TEST_F(Attacked, ADamagedBookIsRefusedOrOpenedAndNeverEndsTheWindow) {
     ASSERT_TRUE(book->addSnapshot("before", 5, book->plans()->front().plan));
   }
   const std::string whole = *readFile(m_path.toStdString());
-  std::mt19937 random(5);
+  std::mt19937 random(testing::seed(5));
   int refused = 0, opened = 0;
   Document shown;
   MainWindow above(shown);

@@ -10,6 +10,7 @@
 #include "app/stages/store_words.h"
 #include "app/stages/stores_stage.h"
 #include "core/plan/cautions.h"
+#include "core/plan/heaters.h"
 #include "core/plan/store_list.h"
 
 #include <QTextDocument>
@@ -54,7 +55,7 @@ TEST_F(CautionsTest, StandBesideEveryStore) {
   open();
   for (const auto& addition : StoreWords::additions()) ASSERT_FALSE(document->edit(QStringLiteral("add"), addition.add));
   ASSERT_FALSE(document->edit(QStringLiteral("stove"), [](Plan& p) {
-    for (WaterLoop& loop : p.waterLoops) loop.boiler_W = 6000.0;
+    for (std::size_t i = 0; i < p.waterLoops.size(); ++i) firstHeater(p, {HeaterPlace::Of::tank, i}).power_W = 6000.0;
   }));
   window->showStage(Document::Stage::stores);
   auto* stores = find<StoresStage>();

@@ -157,8 +157,8 @@ TEST_F(FirstEvening, ByMouse) {
   auto* thread = find<ThreadBar>();
   click(thread, ThreadBar::knotPoint(Document::Stage::heat).toPoint());
   click(word(QStringLiteral("Add a usual one")));
-  ASSERT_TRUE(document->plan().heater);
-  EXPECT_GT(document->plan().heater->power_W, 500.0);
+  ASSERT_FALSE(document->plan().heaters.empty());
+  EXPECT_GT(document->plan().heaters.front().power_W, 500.0);
   click(thread, ThreadBar::knotPoint(Document::Stage::cost).toPoint());
   click(word(QStringLiteral("Search the usual")));
   ASSERT_TRUE(waitForSearch());
@@ -197,7 +197,7 @@ TEST_F(FirstEvening, ByKeyboardAlone) {
   chord(Qt::Key_4, Qt::ControlModifier);
   tabTo(QStringLiteral("Add a usual one"));
   chord(Qt::Key_Space);
-  ASSERT_TRUE(document->plan().heater);
+  ASSERT_FALSE(document->plan().heaters.empty());
   chord(Qt::Key_R, Qt::ControlModifier);
   ASSERT_TRUE(waitForSearch());
   tabTo(QStringLiteral("Make the cheapest the plan"));

@@ -72,7 +72,7 @@ TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatu
   ASSERT_EQ(document->plan().house.bedCovers.size(), 1U);
   EXPECT_EQ(document->plan().house.bedCovers[0].material, "fleece");
   EXPECT_DOUBLE_EQ(document->plan().house.bedCovers[0].length_m, 10.0);
-  EXPECT_FALSE(document->plan().heater) << "a new house has no heater";
+  EXPECT_TRUE(document->plan().heaters.empty()) << "a new house has no heater";
   const NightResult& night = document->result()->nights[static_cast<std::size_t>(document->selectedNight())];
   EXPECT_DOUBLE_EQ(night.coldest_C, document->result()->summary.coldest_C) << "the coldest logged night is in sight";
   QCoreApplication::processEvents();

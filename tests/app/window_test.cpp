@@ -256,7 +256,7 @@ TEST_F(WindowTest, AWholeCoverIsChosenBesideTheShapeAndWhatIsTakenAsUsualIsSaid)
   ASSERT_FALSE(document->edit(QStringLiteral("a wooden end"), [](Plan& p) {
     p.house.ends.layers = {{"timber-25", 0.05}};
     p.house.light.dirt = 0.2;
-    p.heater.reset();
+    p.heaters.clear();
     p.barrels.clear();
   }));
   QCoreApplication::processEvents();
@@ -496,17 +496,17 @@ TEST_F(WindowTest, AMaterialOfYourOwnIsMadeUsedAndNotTakenAwayWhileInUse) {
 
 TEST_F(WindowTest, AFieldWhosePlaceIsGoneReadsNothingAndChangesNothing) {
   open();
-  const Find<double> find = [](Plan& p) { return p.heater ? &p.heater->power_W : nullptr; };
+  const Find<double> find = [](Plan& p) { return p.heaters.empty() ? nullptr : &p.heaters.front().power_W; };
   const auto spec = NumberField::Spec::at(QStringLiteral("Watts"), Quantity::power, find, 0.0, 1e5, 100.0, {});
   Plan plan;
-  plan.heater = Heater{.power_W = 1500.0};
+  plan.heaters = {{.id = "heater", .power_W = 1500.0}};
   EXPECT_DOUBLE_EQ(spec.get(plan), 1500.0);
   spec.set(plan, 2500.0);
-  EXPECT_DOUBLE_EQ(plan.heater->power_W, 2500.0);
-  plan.heater.reset();
+  EXPECT_DOUBLE_EQ(plan.heaters.front().power_W, 2500.0);
+  plan.heaters.clear();
   EXPECT_DOUBLE_EQ(spec.get(plan), 0.0);
   spec.set(plan, 900.0);
-  EXPECT_FALSE(plan.heater);
+  EXPECT_TRUE(plan.heaters.empty());
 }
 
 TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {

@@ -4,6 +4,7 @@
 #include "book/book.h"
 #include "book/files.h"
 #include "tests/support/folder_test.h"
+#include "tests/support/seed.h"
 
 #include <gtest/gtest.h>
 
@@ -202,7 +203,7 @@ void alterOneValue(Json& json, std::mt19937& random) {
 TEST_F(Exports, AnAlteredExportIsRefusedInOurOwnWordsOrMakesASoundBook) {
   ASSERT_TRUE(exportTo(at("out")));
   const std::string index = *readFile(at("out/book.json"));
-  std::mt19937 random(8);
+  std::mt19937 random(testing::seed(8));
   int refused = 0, taken = 0;
   for (int i = 0; i < 600; ++i) {
     Json json = *parseJson(index);

@@ -27,7 +27,7 @@ int main(int argc, char** argv) {
   seed("hand", "sheet", byHand);
   Plan plan;
   seed("plan", "bare", planToJson(plan).dump());
-  plan.heater.emplace();
+  plan.heaters = {{.id = "heater"}};
   plan.measures = measuresToSearch(plan, 5000.0);
   plan.house.bay.emplace();
   plan.house.bedCovers.emplace_back();

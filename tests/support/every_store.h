@@ -3,6 +3,7 @@
 // Every kind of store put into a plan's house, in every place it may have.
 #pragma once
 
+#include "core/plan/heaters.h"
 #include "core/plan/plan.h"
 #include "tests/support/yard.h"
 
@@ -35,8 +36,9 @@ inline void addEveryStore(Plan& p) {
   p.compost.push_back(mound);
   p.waterLoops.push_back({});
   p.waterLoops.back().collector_m2 = 4.0;
-  p.waterLoops.back().boiler_W = 2000.0;
-  p.waterLoops.back().boilerFor_h = 8.0;
+  Heater& boiler = firstHeater(p, {HeaterPlace::Of::tank, p.waterLoops.size() - 1});
+  boiler.power_W = 2000.0;
+  boiler.for_h = 8.0;
   p.soilCables.push_back({});
   p.mass.push_back({});
   p.mass.push_back({.name = "flags", .kind = MassKind::path, .area_m2 = 8.0, .thickness_m = 0.08});

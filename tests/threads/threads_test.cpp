@@ -146,7 +146,7 @@ std::shared_ptr<const Weather> spell(const Plan& plan) {
 
 TEST_F(Threads, ASearchAndAListSideBySideAgreeWithASearchAlone) {
   Plan plan;
-  plan.heater.emplace();
+  plan.heaters = {{.id = "heater"}};
   for (const auto& [kind, levels] :
        {std::pair{MeasureKind::sealing, std::vector<double>{0.4, 0.2}}, {MeasureKind::barrels, {6.0, 12.0}}, {MeasureKind::heater, {2000.0, 6000.0}}}) {
     Measure m;

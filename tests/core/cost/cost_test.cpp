@@ -22,21 +22,28 @@ TEST(Cost, AnnuityPaysTheLoanBack) {
 }
 
 TEST(Cost, AWinterIsPowerKitAndHours) {
-  Prices prices;
+  Plan plan;
+  plan.heaters = {{.id = "heater"}, {.id = "boiler", .kind = HeaterKind::boiler, .fuelPrice_kWh = 0.1}};
+  Prices& prices = plan.prices;
   prices.electricity_per_kWh = 0.25;
   prices.interest = 0.05;
   prices.hour = 12.0;
-  const Cost c = winterCost(prices, 1000.0, {{"film", 200.0, 4.0, 3.0}, {"barrels", 300.0, 15.0, 1.0}});
-  EXPECT_CLOSE(c.energy, 250.0, 1e-9, "rounding");
+  Ledger two; // winters
+  two.add(two.meter(Metered::electricity, MeterUse::heater, 0), 1500.0, 1500.0);
+  two.add(two.meter(Metered::electricity, MeterUse::roomFan, 0), 500.0);
+  two.add(two.meter(Metered::fuel, MeterUse::tankHeater, 1), 400.0, 320.0);
+  two.add(two.meter(Metered::work, MeterUse::blanket, 0), 20.0);
+  const Cost c = winterCost(plan, prices, two, 2.0, {{"film", 200.0, 4.0, 3.0}, {"barrels", 300.0, 15.0, 1.0}});
+  EXPECT_CLOSE(c.energy, 1000.0 * 0.25 + 200.0 * 0.1, 1e-9, "rounding");
   EXPECT_CLOSE(c.kit, 200.0 * annuityFactor(0.05, 4.0) + 300.0 * annuityFactor(0.05, 15.0), 1e-9, "rounding");
-  EXPECT_CLOSE(c.hours, 4.0, 1e-12, "rounding");
-  EXPECT_CLOSE(c.total(), c.energy + c.kit + 48.0, 1e-9, "rounding");
+  EXPECT_CLOSE(c.hours, 10.0 + 4.0, 1e-12, "rounding");
+  EXPECT_CLOSE(c.total(), c.energy + c.kit + 14.0 * 12.0, 1e-9, "rounding");
 }
 
 TEST(Cost, HoursAreShownThoughTheyAreWorthNothing) {
   Prices prices;
   prices.hour = 0.0;
-  const Cost c = winterCost(prices, 0.0, {{"film", 0.0, 4.0, 3.0}});
+  const Cost c = winterCost({}, prices, {}, 1.0, {{"film", 0.0, 4.0, 3.0}});
   EXPECT_DOUBLE_EQ(c.hours, 3.0);
   EXPECT_DOUBLE_EQ(c.hoursMoney, 0.0);
 }
@@ -99,18 +106,7 @@ TEST(Sizing, BuildsWhatWasChosen) {
   for (const Kit& k : both.kit) capital += k.capital, hours += k.hoursPerWinter;
   EXPECT_CLOSE(capital, 90.0 + 6.0 * plan.house.shape.cover_m2(), 1e-9, "rounding: the blanket is priced by the cover it hangs under");
   EXPECT_EQ(hours, 0.0) << "the blanket's work is counted by the nights that it is drawn";
-  EXPECT_CLOSE(drawing_h(both.plan, 182.0), 0.25 * 182.0, 1e-9, "the same");
-}
-
-TEST(Cost, LiftingBedCoversIsWorkOfEveryDay) {
-  Plan plan;
-  BedCover bed;
-  bed.count = 3;
-  bed.hoursPerLift = 0.05;
-  plan.house.bedCovers = {bed};
-  EXPECT_CLOSE(drawing_h(plan, 0.0), 182.0 * 3 * 0.05, 1e-9, "rounding");
-  plan.house.bedCovers[0].liftedByDay = false;
-  EXPECT_EQ(drawing_h(plan, 0.0), 0.0);
+  EXPECT_EQ(both.plan.house.blanket->hoursPerDraw, 0.25);
 }
 
 } // namespace

@@ -17,7 +17,7 @@ namespace {
 Plan house() {
   Plan p = testing::filmTunnel();
   p.setpoints = {1.0, 2.0, 3.0};
-  p.heater = Heater{.power_W = 12000.0};
+  p.heaters = {{.id = "heater", .power_W = 12000.0}};
   return p;
 }
 
@@ -91,7 +91,7 @@ TEST(Calibrate, FindsWhatTheHouseReallyLoses) {
 
 TEST(Calibrate, FindsWhatTheHouseReallyStores) {
   Plan plan = house();
-  plan.heater->power_W = 2500.0; // always on in the cold: air that a heater holds quite level says nothing of what is stored
+  plan.heaters.front().power_W = 2500.0; // always on in the cold: air that a heater holds quite level says nothing of what is stored
   const Calibration truth{.skin = 1.25, .draughts = 0.7, .mass = 1.3, .ground = 1.0, .sun = 0.9, .date = ""};
   const Log log = logOf(plan, truth, 0.1, 5), clean = logOf(plan, truth, 0.0, 5);
   const auto fit = calibrate(plan, log, weatherOf(log, plan));

@@ -61,7 +61,7 @@ TEST(Hostile, ReadingsByHand) {
 
 TEST(Hostile, Plans) {
   Plan full;
-  full.heater.emplace();
+  full.heaters = {{.id = "heater"}};
   full.house.bay.emplace();
   full.house.bedCovers.emplace_back();
   full.compost.emplace_back().recipe.emplace_back();

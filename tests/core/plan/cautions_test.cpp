@@ -2,6 +2,7 @@
 //
 // Whatever in a plan can hurt someone has its caution.
 #include "core/plan/cautions.h"
+#include "core/plan/heaters.h"
 
 #include "core/sizing/usual_measures.h"
 
@@ -32,7 +33,7 @@ TEST(Cautions, WhereverFuelIsBurntGasFlueStoreAndSleepAreNamed) {
   EXPECT_FALSE(has(p, "carbon-monoxide")) << "a tank alone burns nothing";
   EXPECT_TRUE(has(p, "water-pressure"));
   EXPECT_TRUE(has(p, "freezing-water"));
-  p.waterLoops[0].boiler_W = 8000.0;
+  firstHeater(p, {HeaterPlace::Of::tank}).power_W = 8000.0;
   for (const char* id : {"carbon-monoxide", "flue", "fuel-store", "sleeping", "water-pressure"}) EXPECT_TRUE(has(p, id)) << id;
 }
 
@@ -79,13 +80,13 @@ Plan ofEverything() {
   p.house.lobby.emplace();
   p.house.roofVoid.emplace();
   p.house.bedCovers.emplace_back();
-  p.heater.emplace();
+  p.heaters = {{.id = "heater"}};
   p.barrels.emplace_back();
   p.groundPipes.emplace_back();
   for (const PilePlace place : {PilePlace::hotBed, PilePlace::chamber, PilePlace::mound})
     p.compost.push_back({.name = "pile", .place = place, .recipe = {{"horse-manure", 500.0, {}}}});
   p.waterLoops.emplace_back();
-  p.waterLoops[0].boiler_W = 5000.0;
+  firstHeater(p, {HeaterPlace::Of::tank}).power_W = 5000.0;
   p.soilCables.emplace_back();
   for (const MassKind kind : {MassKind::wall, MassKind::path, MassKind::raisedBed}) p.mass.push_back({.name = "heavy", .kind = kind});
   return p;
@@ -118,9 +119,10 @@ TEST(Cautions, EveryKindOfThingHasOneAndEveryOneGoesWithSomething) {
 
 TEST(Cautions, APlanStatesEachOnceWithAllThatItGoesWith) {
   Plan p;
-  p.heater.emplace();
-  p.heater->name = "fan heater";
+  p.heaters = {{.id = "heater"}};
+  p.heaters.front().name = "fan heater";
   p.house.bay.emplace();
+  firstHeater(p, {HeaterPlace::Of::bay}).power_W = 2000.0;
   for (const StatedCaution& s : cautionsOf(p)) {
     if (std::string(s.caution.id) == "electric-heat") { EXPECT_EQ(s.of, (std::vector<std::string>{"rooms", "fan heater"})); }
   }

@@ -79,7 +79,7 @@ TEST(Plan, NamesThePlaceOfEveryMistakeAndWhatIsAllowed) {
                                                                   {"/site/time_zone", "\"Moon/Base\""},
                                                                   {"/barrels/0/count", "2.5"},
                                                                   {"/measures/1/material", "\"none\""},
-                                                                  {"/heater/power_W", "-1"},
+                                                                  {"/heaters/0/power_W", "-1"},
                                                                   {"/setpoints/nigth_C", "3"},
                                                                   {"/house/shape/ridge_m", "9"},
                                                                   {"/schema", "\"muffle-plan-9\""},

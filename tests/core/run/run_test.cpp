@@ -37,8 +37,8 @@ std::shared_ptr<const Weather> someDays(const Site& site, int days) {
 
 Plan heatedYard() {
   Plan p = yardWithEveryStore();
-  p.heater = Heater{};
-  p.heater->power_W = 20000.0;
+  p.heaters = {{.id = "heater"}};
+  p.heaters.front().power_W = 20000.0;
   return p;
 }
 
@@ -146,7 +146,7 @@ TEST(Run, GoneOnWithUnderAScenarioIsAsIfItHadBeenThereFromTheStart) {
 
 TEST(Run, WhatIsNamedFailsAlone) {
   Plan plan = heatedYard();
-  const std::string heater = plan.heater->name;
+  const std::string heater = plan.heaters.front().id;
   const UtcSeconds from = kStart + 2 * 86400, to = from + 86400;
   Scenario scenario;
   scenario.failures = {{heater, {from, to}}};
@@ -156,7 +156,7 @@ TEST(Run, WhatIsNamedFailsAlone) {
     const bool fails = Spell{from, to}.covers(run->run.winter().time(run->run.step()));
     ASSERT_TRUE(run->run.advance());
     if (!fails) continue;
-    EXPECT_EQ(run->run.solver().lastPower_W(run->run.assembly().heater), 0.0);
+    EXPECT_EQ(run->run.solver().lastPower_W(run->run.assembly().heaters.at(0).thermostat), 0.0);
     for (const StoreNodes& store : run->run.assembly().stores)
       if (store.thermostat >= 0) cable_J += run->run.solver().lastPower_W(store.thermostat);
   }
@@ -184,8 +184,8 @@ TEST(Run, WithNobodyThereNoPileIsToppedUp) {
 
 TEST(Run, AHundredFailuresOutOfOneWinterCostTheNightsTheyRun) {
   Plan plan = testing::yard();
-  plan.heater = Heater{};
-  plan.heater->power_W = 20000.0;
+  plan.heaters = {{.id = "heater"}};
+  plan.heaters.front().power_W = 20000.0;
   const auto on = begun(plan, 101);
   std::vector<RunState> dusks;
   const std::clock_t begin = std::clock();
@@ -207,8 +207,8 @@ TEST(Run, AHundredFailuresOutOfOneWinterCostTheNightsTheyRun) {
 
 TEST(Run, AColderWinterNeverNeedsLessHeat) {
   Plan plan = testing::yard();
-  plan.heater = Heater{};
-  plan.heater->power_W = 40000.0;
+  plan.heaters = {{.id = "heater"}};
+  plan.heaters.front().power_W = 40000.0;
   const Scene scene = makeScene(someDays(plan.site, 20), plan);
   double before_kWh = 0.0;
   for (const double kelvin : {0.0, 1.0, 2.0, 3.0}) {

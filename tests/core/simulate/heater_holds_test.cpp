@@ -12,7 +12,7 @@ using testing::randomPlan;
 using testing::randomWeather;
 
 Summary heated(Plan plan, const Scene& scene, double power_W) {
-  plan.heater = Heater{"heater", power_W, 0.0, 10.0};
+  plan.heaters = {{.id = "heater", .name = "heater", .power_W = power_W, .price = 0.0, .life_years = 10.0}};
   auto run = simulate(plan, scene);
   EXPECT_TRUE(run);
   return run->summary;

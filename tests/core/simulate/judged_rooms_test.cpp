@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // What counts as held, what is billed, and that a house stands right on either half of the earth.
+#include "core/plan/heaters.h"
 #include "core/simulate/simulate.h"
 
 #include "core/simulate/openings.h"
@@ -20,7 +21,7 @@ Plan withFrozenBay() {
   Plan p = testing::filmTunnel();
   p.setpoints.hold_C = -30.0;
   p.house.bay = WarmBay{};
-  p.house.bay->heater_W = 0.0;
+  removeHeaters(p, {HeaterPlace::Of::bay});
   p.house.bay->setpoints = {5.0, 6.0, 7.0};
   return p;
 }

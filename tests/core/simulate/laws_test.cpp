@@ -3,6 +3,7 @@
 // Laws that hold for any house in any weather, asked of houses that nobody had in mind.
 #include "core/log/flags.h"
 #include "core/log/read.h"
+#include "core/plan/heaters.h"
 #include "core/simulate/simulate.h"
 #include "tests/support/near.h"
 #include "tests/support/random_house.h"
@@ -27,7 +28,8 @@ Simulation run(const Plan& p, const Log& log) {
 
 Plan heated(unsigned seed) {
   Plan p = randomPlan(seed);
-  p.heater = Heater{"heater", 400.0 * p.house.shape.floor_m2(), 0.0, 10.0}; // more than any of them needs
+  p.heaters = {
+      {.id = "heater", .name = "heater", .power_W = 400.0 * p.house.shape.floor_m2(), .price = 0.0, .life_years = 10.0}}; // more than any of them needs
   return p;
 }
 
@@ -175,7 +177,7 @@ TEST(Laws, AnImaginaryPartitionChangesNothing) {
     split.house.bay = WarmBay{};
     split.house.bay->length_m = 0.4 * p.house.shape.length_m;
     split.house.bay->setpoints = p.setpoints;
-    split.house.bay->heater_W = p.heater->power_W;
+    replaceHeaters(split, {.place = {HeaterPlace::Of::bay}, .power_W = p.heaters.front().power_W});
     if (!check(split).empty()) continue;
     const Log log = randomLog(seed, p.site, kDays);
     const auto lossOf = [&](const Plan& plan) {

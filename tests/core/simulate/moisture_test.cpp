@@ -4,6 +4,7 @@
 #include "core/ground/soil.h"
 #include "core/house/infiltration.h"
 #include "core/network/solver.h"
+#include "core/plan/heaters.h"
 #include "core/simulate/dampness.h"
 #include "core/simulate/room_air.h"
 #include "tests/support/frost.h"
@@ -43,7 +44,7 @@ TEST(Moisture, ATightHouseIsDamperThanADraughtyOne) {
 TEST(Moisture, CondensationCarriesHeatToTheCoverWhichLosesIt) {
   Plan dry = filmTunnel(), wet = filmTunnel();
   for (Plan* p : {&dry, &wet}) {
-    p->heater = Heater{.power_W = 30000.0};
+    p->heaters = {{.id = "heater", .power_W = 30000.0}};
     p->setpoints = {5.0, 8.0, 10.0};
     for (Skin* skin : {&p->house.roof, &p->house.sides, &p->house.ends}) skin->layers = {{"glass-4mm", 0.05}}; // drops on film would keep radiation in
   }
@@ -65,7 +66,7 @@ TEST(Moisture, DoesNotLeaveTheBoundsOfAir) {
 
 TEST(Moisture, WhatAHeatedHouseSendsToTheSkyIsPartOfWhatItLoses) {
   Plan p = filmTunnel();
-  p.heater = Heater{.power_W = 30000.0};
+  p.heaters = {{.id = "heater", .power_W = 30000.0}};
   p.setpoints = {5.0, 8.0, 8.0};
   const Summary s = run(p).summary;
   double lost = 0.0;
@@ -79,9 +80,10 @@ TEST(Moisture, WhatAHeatedHouseSendsToTheSkyIsPartOfWhatItLoses) {
 /// Everything at once: bay, covered bed, blanket, barrels, mulch, door, vent rules.
 Plan fullHouse() {
   Plan p = filmTunnel();
-  p.heater = Heater{.power_W = 12000.0};
+  p.heaters = {{.id = "heater", .power_W = 12000.0}};
   p.setpoints = {3.0, 4.0, 6.0};
   p.house.bay = WarmBay{};
+  addHeater(p, {.place = {HeaterPlace::Of::bay}, .power_W = 2000.0});
   p.house.bay->floor = Floor{};
   p.house.bedCovers.push_back({});
   p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
@@ -200,6 +202,7 @@ TEST(Floor, StrawKeepsTheSoilsWarmthBelow) {
 TEST(Floor, OfTheBayMayDiffer) {
   Plan p = filmTunnel();
   p.house.bay = WarmBay{};
+  addHeater(p, {.place = {HeaterPlace::Of::bay}, .power_W = 2000.0});
   const double soil = run(p).summary.rooms.at(0).heater_kWh;
   p.house.bay->floor = p.house.floor;
   p.house.bay->floor->cover = "straw";
@@ -224,7 +227,7 @@ TEST(Barrels, StandAtZeroWhileTheyFreeze) {
 
 TEST(Door, ALobbyHalvesWhatItCosts) {
   Plan p = filmTunnel();
-  p.heater = Heater{.power_W = 60000.0};
+  p.heaters = {{.id = "heater", .power_W = 60000.0}};
   p.setpoints = {5.0, 8.0, 8.0};
   const double shut = run(p).summary.heater_kWh;
   p.house.door.opened = 200.0;

@@ -123,7 +123,7 @@ TEST(RetractableRoof, WhileItIsOpenTheHouseIsNearlyOutdoorsAndItsFloorHasMoreSun
 TEST(Draughts, ByLeakageAreaFollowShermanAndGrimsrud) {
   Plan p = house();
   p.setpoints.night_C = 6.0;
-  p.heater = Heater{};
+  p.heaters = {{.id = "heater"}};
   p.site.windHeight_m = 10.0; // the formula's own gauge
   p.house.leakage = Leakage{.area_cm2 = 900.0, .shelter = Shelter::open};
   Winter w;

@@ -30,7 +30,7 @@ TEST(Proportions, ATallerHouseOfTheSameFloorNeedsMoreHeat) {
   Plan plan;
   plan.site.place = {48.0, 0.0, 100.0};
   plan.house.shape = kArch;
-  plan.heater = Heater{"heater", 30000.0, 0.0, 10.0};
+  plan.heaters = {{.id = "heater", .name = "heater", .power_W = 30000.0, .price = 0.0, .life_years = 10.0}};
   const auto weather = testing::frost(plan.site);
   const auto one = sweepProportions(plan, weather, Proportion::height, {1, {}}), two = sweepProportions(plan, weather, Proportion::height, {2, {}});
   ASSERT_TRUE(one);

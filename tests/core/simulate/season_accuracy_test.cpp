@@ -2,6 +2,7 @@
 //
 // A whole plan in gusty weather with sun that comes and goes all day, run as seasons are, against single steps of 75 s.
 #include "core/network/solver.h"
+#include "core/plan/heaters.h"
 #include "core/simulate/simulate.h"
 #include "tests/support/near.h"
 #include "tests/support/yard.h"
@@ -40,10 +41,10 @@ std::shared_ptr<const Weather> gusty(const Site& site) {
 
 TEST(SeasonAccuracy, ThreeRoomsUnderBlanketAndCoverAreRightToAHundredthOfTheirSwing) {
   Plan p = testing::yard();
-  p.heater = Heater{"fan heater", 9000.0, 0.0, 10.0};
+  p.heaters = {{.id = "heater", .name = "fan heater", .power_W = 9000.0, .price = 0.0, .life_years = 10.0}};
   p.house.blanket = NightBlanket{.material = "aluminised-screen", .leak = 0.1};
   p.house.bay = WarmBay{};
-  p.house.bay->heater_W = 4000.0;
+  replaceHeaters(p, {.place = {HeaterPlace::Of::bay}, .power_W = 4000.0});
   p.house.bedCovers.push_back({});
   ASSERT_TRUE(check(p).empty());
   const Scene scene = makeScene(gusty(p.site), p);

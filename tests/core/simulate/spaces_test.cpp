@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/heaters.h"
 #include "core/simulate/spaces.h"
 
 #include "core/network/solver.h"
@@ -21,13 +22,14 @@ Plan house() {
   p.site.place = {46.0, 7.0, 600.0};
   p.house.shape = {.kind = ShapeKind::gable, .width_m = 8.0, .length_m = 20.0, .eave_m = 2.2, .ridge_m = 4.0};
   p.setpoints = {2.0, 4.0, 4.0};
-  p.heater = Heater{.power_W = 20000.0};
+  p.heaters = {{.id = "heater", .power_W = 20000.0}};
   return p;
 }
 
 Plan divided() {
   Plan p = house();
   p.house.bay = WarmBay{};
+  addHeater(p, {.place = {HeaterPlace::Of::bay}, .power_W = 2000.0});
   p.house.lobby = Lobby{};
   p.house.roofVoid = RoofVoid{};
   p.house.bedCovers = {BedCover{}, BedCover{}};

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/heaters.h"
 #include "core/simulate/simulate.h"
 
 #include "core/material/materials.h"
@@ -21,13 +22,13 @@ Plan house() {
   p.site.place = {48.0, 0.0, 100.0};
   p.house.shape = {ShapeKind::gable, 6, 18, 2.0, 3.4, 90};
   p.setpoints = {3.9, 4.0, 4.0};
-  p.heater = Heater{"heater", 40000.0, 0.0, 10.0};
+  p.heaters = {{.id = "heater", .name = "heater", .power_W = 40000.0, .price = 0.0, .life_years = 10.0}};
   WarmBay bay;
   bay.length_m = 4.0;
   bay.setpoints = {11.9, 12.0, 12.0};
-  bay.heater_W = 20000.0;
   bay.partition.layers = {{"twin-wall-8", 0.05}};
   p.house.bay = bay;
+  addHeater(p, {.place = {HeaterPlace::Of::bay}, .power_W = 20000.0});
   return p;
 }
 
@@ -59,10 +60,10 @@ TEST(WarmBay, IsHeldAtItsOwnSetpointAndTheEnergyThroughItsPartitionCloses) {
     ASSERT_TRUE(solver->advance(600.0));
     in += solver->groupEnergy_J(0);
     out += solver->groupEnergy_J(1);
-    if (i > 144 && solver->lastPower_W(a.rooms.at(0).heater) > 0.0) {
+    if (i > 144 && solver->lastPower_W(a.heaters.at(1).thermostat) > 0.0) {
       EXPECT_CLOSE(solver->temperature_C(a.rooms.at(0).air), 12.0, 0.005, "the thermostat's tolerance");
     }
-    if (i > 144 && solver->lastPower_W(a.heater) > 0.0) {
+    if (i > 144 && solver->lastPower_W(a.heaters.at(0).thermostat) > 0.0) {
       EXPECT_CLOSE(solver->temperature_C(a.air), 4.0, 0.05, "a step split by freezing soil may heat in its first part alone");
     }
   }
@@ -99,8 +100,9 @@ TEST(WarmBay, CostsLessToHoldThanTheWholeHouseAtItsTemperature) {
   EXPECT_LE(split.summary.closure, 1e-6);
   Plan whole = bay;
   whole.house.bay.reset();
+  removeHeaters(whole, {HeaterPlace::Of::bay});
   whole.setpoints = {11.9, 12.0, 12.0};
-  whole.heater->power_W = 60000.0;
+  whole.heaters.front().power_W = 60000.0;
   EXPECT_LT(split.summary.heater_kWh, 0.75 * simulate(whole, scene)->summary.heater_kWh);
 }
 

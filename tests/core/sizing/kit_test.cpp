@@ -70,7 +70,7 @@ TEST(Kit, SealingShrinksTheLeaksHoweverTheyWereEntered) {
 
 TEST(Kit, ANewHeaterTakesThePlaceOfTheOldOnesPrice) {
   Plan p;
-  p.heater = Heater{"old heater", 2000.0, 150.0, 10.0};
+  p.heaters = {{.id = "heater", .name = "old heater", .power_W = 2000.0, .price = 150.0, .life_years = 10.0}};
   p.measures = {one(MeasureKind::heater)};
   EXPECT_EQ(buildPackage(p, {-1}).kit.size(), 1U);
   const Package changed = buildPackage(p, {0});

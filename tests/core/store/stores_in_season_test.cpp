@@ -2,6 +2,7 @@
 //
 // Stores in a house over a winter.
 #include "core/log/read.h"
+#include "core/plan/heaters.h"
 #include "core/plan/store_list.h"
 #include "core/simulate/assemble.h"
 #include "core/simulate/simulate.h"
@@ -45,7 +46,7 @@ using testing::hotBed;
 
 Plan everything() {
   Plan p = testing::yardWithEveryStore();
-  p.heater = Heater{"fan heater", 9000.0, 0.0, 10.0};
+  p.heaters = {{.id = "heater", .name = "fan heater", .power_W = 9000.0, .price = 0.0, .life_years = 10.0}};
   return p;
 }
 
@@ -155,19 +156,25 @@ TEST(StoresInSeason, ACollectorMakesTheTankWarmerAndItsHeatReachesTheHouse) {
 
 TEST(StoresInSeason, ABoilerKeepsTheTankWhileItIsLitAndItsFuelIsPaidForApart) {
   Plan p = yard();
-  p.waterLoops.push_back({.boiler_W = 6000.0, .boilerHolds_C = 50.0, .fuelPrice_kWh = 0.08});
+  p.waterLoops.push_back({});
+  Heater& boiler = firstHeater(p, {HeaterPlace::Of::tank});
+  boiler.power_W = 6000.0;
+  boiler.holds_C = 50.0;
+  boiler.efficiency = 0.8;
+  boiler.fuelPrice_kWh = 0.08;
+  const auto given_kWh = [](const Simulation& of) { return of.summary.ledger.heat_kWh(MeterUse::tankHeater); };
   const Simulation always = run(p);
   const StoreSummary& tank = always.summary.stores.front();
   EXPECT_GT(tank.coldest_C, 20.0);
   EXPECT_LE(tank.warmest_C, 50.2) << "no hotter than it is kept; the middle of two steps taken as one is read off a parabola";
-  EXPECT_GT(tank.fuel_kWh, 500.0);
+  EXPECT_GT(given_kWh(always), 500.0);
   EXPECT_DOUBLE_EQ(always.summary.heater_kWh, 0.0) << "no electricity is bought for it";
-  EXPECT_CLOSE(always.summary.fuel, tank.fuel_kWh * 0.08 / always.summary.winters, 1e-9, "rounding");
+  EXPECT_CLOSE(always.summary.fuel, given_kWh(always) / 0.8 * 0.08 / always.summary.winters, 1e-9, "rounding");
   EXPECT_GE(always.summary.cost.energy, always.summary.fuel);
   EXPECT_LT(always.summary.closure, 1e-9);
-  p.waterLoops.front().boilerFor_h = 6.0;
+  boiler.for_h = 6.0;
   const Simulation evenings = run(p);
-  EXPECT_LT(evenings.summary.stores.front().fuel_kWh, 0.95 * tank.fuel_kWh);
+  EXPECT_LT(given_kWh(evenings), 0.95 * given_kWh(always));
   EXPECT_LT(evenings.summary.stores.front().coldest_C, tank.coldest_C - 3.0) << "it burns down towards morning";
 }
 
@@ -188,7 +195,7 @@ TEST(StoresInSeason, ACollectorsWaterWarmsTheSoilAtThePipes) {
 TEST(StoresInSeason, PipesThatServeABayWarmTheBay) {
   Plan p = yard();
   p.house.bay = WarmBay{};
-  p.house.bay->heater_W = 0.0;
+  removeHeaters(p, {HeaterPlace::Of::bay});
   p.groundPipes.push_back({});
   Plan toBay = p;
   toBay.groundPipes.front().serves = PipeOutlet::bay;
@@ -246,7 +253,7 @@ TEST(StoresInSeason, WhatTheGroundAboutPipesTakesIsCountedAsTheDeepGrounds) {
 
 TEST(StoresInSeason, WhatBarrelsHoldFallsByWhatTheyGiveAlsoWhereTheyFreeze) {
   Plan p = yard();
-  p.heater.reset(); // they freeze in part
+  p.heaters.clear(); // they freeze in part
   p.barrels.push_back({.sunShare = 0.0});
   const Simulation s = run(p);
   const StoreSeries& barrels = s.series.front().stores.front();
@@ -382,7 +389,8 @@ TEST(StoresInSeason, AWarmPipeBedLosesLessThroughBoardedSides) {
 
 TEST(StoresInSeason, DrumsOnTheLoopGiveOnWhileThePumpRests) {
   Plan p = yard();
-  p.waterLoops.push_back({.litres = 1000.0, .tankLoss_W_K = 0.0, .rule = {60.0, 4.0}, .boiler_W = 6000.0});
+  p.waterLoops.push_back({.litres = 1000.0, .tankLoss_W_K = 0.0, .rule = {60.0, 4.0}});
+  firstHeater(p, {HeaterPlace::Of::tank, p.waterLoops.size() - 1}).power_W = 6000.0;
   p.waterLoops.back().radiator_l = 400.0;
   const Simulation drums = run(p);
   EXPECT_LT(drums.summary.closure, 1e-9);

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/ledger_answers.h"
+
+#include "cli/digits.h"
+
+namespace muffle {
+
+Json heatersAnswer(const Plan& plan, const Summary& summary) {
+  Json all = Json::array();
+  for (std::size_t i = 0; i < plan.heaters.size(); ++i) {
+    const Heater& heater = plan.heaters[i];
+    const MeterUse use = heater.place.of == HeaterPlace::Of::tank ? MeterUse::tankHeater : MeterUse::heater;
+    const bool isElectric = factsOf(heater.kind).carrier == Carrier::electricity;
+    const double given_kWh = summary.ledger.heat_kWh(use, i);
+    const double taken_kWh = summary.ledger.sum(isElectric ? Metered::electricity : Metered::fuel, use, i);
+    const double price = isElectric ? plan.prices.electricity_per_kWh : heater.fuelPrice_kWh;
+    Json& answer = all.emplace_back();
+    answer = {{"id", heater.id}, {"name", heater.name}, {"kind", factsOf(heater.kind).id}, {"in", placeId(heater.place)}, {"given_kWh", digits(given_kWh, 2)}};
+    answer[isElectric ? "electricity_kWh" : "fuel_kWh"] = digits(taken_kWh, 2);
+    answer["full_load_h"] = heater.power_W > 0.0 ? Json(digits(1000.0 * given_kWh / heater.power_W, 1)) : Json();
+    answer["cost_a_winter"] = digits(taken_kWh * price / summary.winters, 2);
+  }
+  return all;
+}
+
+Json workAnswer(const Plan& plan, const Summary& summary) {
+  Json all = Json::array();
+  const auto tell = [&](const std::string& what, double hours) {
+    if (hours > 0.0) all.push_back({{"what", what}, {"hours_a_winter", digits(hours, 2)}});
+  };
+  for (const Meter& m : summary.ledger.meters()) {
+    if (m.of != Metered::work) continue;
+    tell(m.use == MeterUse::blanket ? "drawing the blanket" : "lifting " + plan.house.bedCovers[m.index].name, m.amount / summary.winters);
+  }
+  for (const Kit& k : kitOf(plan)) tell(k.name, k.hoursPerWinter);
+  return all;
+}
+
+} // namespace muffle

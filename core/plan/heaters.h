@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The heaters of a plan by what they heat.
+#pragma once
+
+#include "core/plan/plan.h"
+
+#include <string>
+
+namespace muffle {
+
+/// The first there; nullptr without one.
+const Heater* heaterIn(const Plan& plan, const HeaterPlace& place);
+Heater* heaterIn(Plan& plan, const HeaterPlace& place);
+/// The first there; one of no power is put there for want of any.
+Heater& firstHeater(Plan& plan, const HeaterPlace& place);
+/// Of all there together, W.
+double heaterPower_W(const Plan& plan, const HeaterPlace& place);
+/// Of all that heat rooms.
+double roomHeaters_W(const Plan& plan);
+
+/// A name by which no heater of the plan goes: `stem`, or with a number behind.
+std::string freeHeaterId(const Plan& plan, const std::string& stem);
+/// Puts it there with an id of its own.
+Heater& addHeater(Plan& plan, Heater heater);
+/// In place of all that stand where it is to stand.
+Heater& replaceHeaters(Plan& plan, Heater heater);
+void removeHeaters(Plan& plan, const HeaterPlace& place);
+/// A tank is gone: what heated it with it, and those behind it have moved up.
+void removeTank(Plan& plan, std::size_t tank);
+
+/// Ids that two have, kinds and places that do not go together, rooms and tanks that are not there.
+void checkHeaters(const Plan& plan, Problems& problems);
+
+} // namespace muffle

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What a plan takes: one list of meters that everything which takes something writes into, and that cost, hours, the slip and JSON read from.
+#pragma once
+
+#include "core/plan/plan.h"
+
+#include <cstddef>
+#include <vector>
+
+namespace muffle {
+
+enum class Metered { electricity, fuel, work, water }; ///< kWh, kWh in the fuel, h, kg
+/// What it was for.
+enum class MeterUse { heater, tankHeater, cable, roomFan, storeFan, storePump, collectorPump, blanket, bedCover, pile };
+
+struct Meter {
+  Metered of = Metered::electricity;
+  MeterUse use = MeterUse::heater;
+  std::size_t index = 0;        ///< heaters: among the plan's; cables, fans and pumps of stores, piles: among storesOf(); of others, among their kind
+  double amount = 0.0;          ///< of what is metered
+  double heat_kWh = 0.0;        ///< that it gave for it
+  std::vector<float> hour = {}; ///< the amount by the hours of the winter; empty unless asked for
+};
+
+class Ledger {
+public:
+  Ledger() = default;
+  /// That keeps when it was, too.
+  explicit Ledger(std::size_t hours) : m_hours(hours) {}
+
+  /// Its place among meters(); opened if there is none yet.
+  std::size_t meter(Metered of, MeterUse use, std::size_t index);
+  void add(std::size_t meter, double amount, double heat_kWh = 0.0) {
+    m_meters[meter].amount += amount;
+    m_meters[meter].heat_kWh += heat_kWh;
+  }
+  /// Where some of its amount, which add() has or will, was taken.
+  void note(std::size_t meter, double amount, std::size_t hour) {
+    if (hour < m_hours) m_meters[meter].hour[hour] += static_cast<float>(amount);
+  }
+  [[nodiscard]] bool keepsHours() const { return m_hours > 0; }
+  /// What another winter took, when it took it apart.
+  void add(const Ledger& winter);
+
+  [[nodiscard]] const std::vector<Meter>& meters() const { return m_meters; }
+  [[nodiscard]] double sum(Metered of) const;
+  [[nodiscard]] double sum(Metered of, MeterUse use) const;
+  [[nodiscard]] double sum(Metered of, MeterUse use, std::size_t index) const;
+  [[nodiscard]] double heat_kWh(MeterUse use) const;
+  [[nodiscard]] double heat_kWh(MeterUse use, std::size_t index) const;
+  /// For what is burnt, by the prices of the plan's heaters.
+  [[nodiscard]] double fuelMoney(const Plan& plan) const;
+
+private:
+  template <class Is> [[nodiscard]] double sumOf(double Meter::*what, Is is) const;
+
+  std::size_t m_hours = 0;
+  std::vector<Meter> m_meters;
+};
+
+} // namespace muffle
