@@ -5,6 +5,7 @@
 #include "app/stages/cost_stage.h"
 #include "app/stages/earlier_states.h"
 #include "app/stages/hand_sheet.h"
+#include "app/stages/heater_list.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/import_dialog.h"
 #include "app/stages/log_stage.h"
@@ -18,6 +19,7 @@
 #include <QDir>
 #include <QFile>
 #include <QPlainTextEdit>
+#include <QPushButton>
 #include <QTemporaryDir>
 
 #include <algorithm>
@@ -63,6 +65,16 @@ bool shootOpenings(Document& document, MainWindow& window, const QString& out) {
   document.selectNight(night);
   document.setClock(clock);
   return ok;
+}
+
+/// The demo has one heater: shown with another that helps it.
+bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
+  window.showStage(Document::Stage::heat);
+  window.findChild<HeaterList*>()->addButton()->click();
+  if (!document.waitForResult()) return false;
+  const bool ok = shootThreeWays(document, window, out + QStringLiteral("/heaters"));
+  document.undoStack()->undo();
+  return document.waitForResult() && ok;
 }
 
 /// The demo's house is one room: shown with a bay, a lobby, a ceiling and a covered bed.
@@ -289,6 +301,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
   document.compareWith(std::nullopt, {});
   ok = shootStores(document, window, out) && ok;
   ok = shootOpenings(document, window, out) && ok;
+  ok = shootHeaters(document, window, out) && ok;
   ok = shootRooms(document, window, out) && ok;
   ok = shootKeeping(document, window, out) && ok;
   const QTemporaryDir empty;

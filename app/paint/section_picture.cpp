@@ -6,6 +6,7 @@
 #include "app/paint/section_words.h"
 #include "app/paint/word_places.h"
 
+#include "core/plan/heaters.h"
 #include "core/simulate/assemble.h"
 
 #include <QCoreApplication>
@@ -303,8 +304,9 @@ private:
   void airWords() {
     const QString humidity = tr("%1 % humid").arg(static_cast<int>(std::round(100.0 * m_moment->humidity)));
     const QString leaves = m_moment->leafWet ? tr("dew on the leaves") : QString();
-    const QString heating =
-        m_moment->heater_W > 1.0 ? (m_plan.house.bay ? tr("heaters %1") : tr("heater %1")).arg(m_units.text(Quantity::power, m_moment->heater_W)) : QString();
+    const QString heating = m_moment->heater_W > 1.0
+                                ? (countOfRoomHeaters(m_plan) > 1 ? tr("heaters %1") : tr("heater %1")).arg(m_units.text(Quantity::power, m_moment->heater_W))
+                                : QString();
     if (isRoomy()) {
       say(m_centre - QPointF(0, 12), degrees(m_moment->air_C), textFont(22, true), m_inkOnAir, Qt::AlignHCenter);
       say(m_centre + QPointF(0, 14), tr("house air") + QStringLiteral(" · ") + humidity, textFont(9), m_inkOnAir, Qt::AlignHCenter);

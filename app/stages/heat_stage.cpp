@@ -2,6 +2,7 @@
 #include "app/stages/heat_stage.h"
 
 #include "app/stages/caution_label.h"
+#include "app/stages/heater_list.h"
 #include "app/stages/number_field.h"
 #include "core/plan/heaters.h"
 #include "core/sizing/usual_measures.h"
@@ -229,7 +230,7 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   p.setPen(t.ink);
   p.drawText(QRectF(0, y - 8, 41, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(Quantity::power, size));
   p.drawText(QRectF(area.left() + 4, y - 17, area.width(), 15), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter),
-             tr("the heater's size, %1").arg(u.unit(Quantity::power)));
+             (countOfRoomHeaters(plan) > 1 ? tr("all heaters, %1") : tr("the heater's size, %1")).arg(u.unit(Quantity::power)));
   p.setPen(t.fleece);
   p.setFont(textFont(9));
   p.drawText(QRectF(0, area.bottom() + 24, width(), 52), static_cast<int>(Qt::TextWordWrap),
@@ -238,7 +239,8 @@ void LoadCurve::paintEvent(QPaintEvent*) {
                         : tr("It runs %1 h and never at full stretch.").arg(QLocale().toString(running, 'f', 0)));
 }
 
-HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, parent), m_usual(new QPushButton(this)) {
+HeatStage::HeatStage(Document& document, QWidget* parent)
+    : StagePage(document, parent), m_heaters(new HeaterList(document, this)), m_usual(new QPushButton(this)) {
   setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows"));
   auto* row = new QHBoxLayout;
   row->addWidget(new Ladder(document, this), 5);
@@ -246,20 +248,14 @@ HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, 
   m_body->addLayout(row, 1);
   auto* fields = new QHBoxLayout;
   fields->setSpacing(22);
-  fields->addWidget(
-      new NumberField(document,
-                      {tr("Heater"), Quantity::power,
-                       [](const Plan& p) {
-                         const Heater* const first = heaterIn(p, {HeaterPlace::Of::house});
-                         return first ? first->power_W : 0.0;
-                       },
-                       [](Plan& p, double v) { firstHeater(p, {HeaterPlace::Of::house}).power_W = v; }, 0, 1e6, 500, tr("what its plate says; 0 for none")},
-                      this));
+  fields->addWidget(m_heaters->addButton(), 0);
+  fields->addWidget(m_usual, 0);
   fields->addWidget(new NumberField(document,
                                     {tr("Price of a kWh"), Quantity::price, [](const Plan& p) { return p.prices.electricity_per_kWh; },
                                      [](Plan& p, double v) { p.prices.electricity_per_kWh = v; }, 0, 100, 0.01, tr("from your bill")},
-                                    this));
-  m_body->addWidget(m_usual, 0, Qt::AlignRight);
+                                    this),
+                    1);
+  m_body->addWidget(m_heaters);
   m_body->addLayout(fields);
   connect(m_usual, &QPushButton::clicked, this, [this] {
     const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
@@ -271,6 +267,7 @@ HeatStage::HeatStage(Document& document, QWidget* parent) : StagePage(document, 
 }
 
 void HeatStage::refresh() {
+  m_heaters->refresh();
   const bool hasOne = heaterIn(m_document.plan(), {HeaterPlace::Of::house}) != nullptr;
   m_usual->setVisible(!hasOne);
   if (hasOne) return;

@@ -5,8 +5,6 @@
 #include "app/stages/stage_page.h"
 #include "core/simulate/load_duration.h"
 
-class QLabel;
-
 class QPushButton;
 
 namespace muffle {
@@ -53,6 +51,8 @@ private:
   std::optional<LoadDuration> m_load; ///< sorted once a result
 };
 
+class HeaterList;
+
 class HeatStage : public StagePage {
   Q_OBJECT
 public:
@@ -60,6 +60,7 @@ public:
 
 private:
   void refresh() override;
+  HeaterList* m_heaters;
   QPushButton* m_usual; ///< a heater for a house that has none
 };
 

@@ -62,8 +62,10 @@ ThreadBar::Knot ThreadBar::knot(Document::Stage stage) const {
     return {tr("Stores"), has.isEmpty() ? tr("none") : has.join(QStringLiteral(", ")), has.isEmpty() ? 0.0 : 1.0};
   }
   case Document::Stage::heat: {
-    const double heaters_W = heaterPower_W(p, {HeaterPlace::Of::house});
-    return {tr("Heat"), heaters_W > 0.0 ? tr("heater %1").arg(m_document.units().text(Quantity::power, heaters_W)) : tr("no heater"),
+    const double heaters_W = roomHeaters_W(p);
+    return {tr("Heat"),
+            heaters_W > 0.0 ? (countOfRoomHeaters(p) > 1 ? tr("heaters %1") : tr("heater %1")).arg(m_document.units().text(Quantity::power, heaters_W))
+                            : tr("no heater"),
             heaters_W > 0.0 ? 1.0 : 0.0};
   }
   case Document::Stage::cost: {

@@ -54,6 +54,11 @@ double heaterPower_W(const Plan& plan, const HeaterPlace& place) {
 
 double roomHeaters_W(const Plan& plan) { return heaterPower_W(plan, {HeaterPlace::Of::house}) + heaterPower_W(plan, {HeaterPlace::Of::bay}); }
 
+int countOfRoomHeaters(const Plan& plan) {
+  return static_cast<int>(
+      std::count_if(plan.heaters.begin(), plan.heaters.end(), [](const Heater& h) { return h.place.of != HeaterPlace::Of::tank && h.power_W > 0.0; }));
+}
+
 std::string freeHeaterId(const Plan& plan, const std::string& stem) {
   const auto isTaken = [&](const std::string& id) {
     return std::any_of(plan.heaters.begin(), plan.heaters.end(), [&](const Heater& h) { return h.id == id; });

@@ -18,6 +18,8 @@ Heater& firstHeater(Plan& plan, const HeaterPlace& place);
 double heaterPower_W(const Plan& plan, const HeaterPlace& place);
 /// Of all that heat rooms.
 double roomHeaters_W(const Plan& plan);
+/// That have any power.
+int countOfRoomHeaters(const Plan& plan);
 
 /// A name by which no heater of the plan goes: `stem`, or with a number behind.
 std::string freeHeaterId(const Plan& plan, const std::string& stem);

@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The heaters of the rooms, one below the other in the turn in which they give: size, how far below the setpoint each begins, price, and what it gave.
+// What heats a tank stands with its tank (Stores).
+#pragma once
+
+#include "app/model/document.h"
+
+#include <QWidget>
+
+#include <vector>
+
+class QLabel;
+class QPushButton;
+class QVBoxLayout;
+
+namespace muffle {
+
+class HeaterList : public QWidget {
+  Q_OBJECT
+public:
+  explicit HeaterList(Document& document, QWidget* parent = nullptr);
+  void refresh();
+  [[nodiscard]] QPushButton* addButton() const { return m_add; } ///< to stand where the page has room for it
+
+private:
+  struct Row {
+    std::size_t heater; ///< among the plan's
+    QLabel* words;
+  };
+  void rebuild();
+  void addRow(std::size_t heater);
+  void addAnother();
+  [[nodiscard]] QString words(std::size_t heater) const;
+
+  Document& m_document;
+  QVBoxLayout* m_rows;
+  QPushButton* m_add;
+  std::vector<Row> m_shown;
+  QStringList m_signature; ///< of what the rows were made for
+};
+
+} // namespace muffle
