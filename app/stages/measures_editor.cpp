@@ -9,6 +9,7 @@
 #include "app/stages/number_field.h"
 #include "app/stages/stack_field.h"
 #include "core/material/materials.h"
+#include "core/plan/measure_table.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -23,9 +24,6 @@
 
 namespace muffle {
 namespace {
-
-constexpr MeasureKind kMeasureKinds[] = {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater,
-                                         MeasureKind::skirt,      MeasureKind::hardier,      MeasureKind::ceiling, MeasureKind::lobby};
 
 QString kindText(MeasureKind kind) {
   switch (kind) {
@@ -43,27 +41,30 @@ QString kindText(MeasureKind kind) {
 }
 
 QString priceText(MeasureKind kind) {
-  switch (kind) {
-  case MeasureKind::secondSkin:
-  case MeasureKind::nightBlanket:
-  case MeasureKind::ceiling: return MeasuresEditor::tr("Price");
-  case MeasureKind::lobby:
-  case MeasureKind::sealing: return MeasuresEditor::tr("Price, all of it");
-  case MeasureKind::barrels: return MeasuresEditor::tr("Price of one");
-  case MeasureKind::heater: return MeasuresEditor::tr("Price a kW");
-  case MeasureKind::skirt: return MeasuresEditor::tr("Price a metre round");
-  case MeasureKind::hardier: return MeasuresEditor::tr("Price");
+  switch (rowOf(kind).pricedBy) {
+  case PricedBy::whole: return MeasuresEditor::tr("Price, all of it");
+  case PricedBy::each: return MeasuresEditor::tr("Price of one");
+  case PricedBy::kilowatt: return MeasuresEditor::tr("Price a kW");
+  case PricedBy::perimeter_m: return MeasuresEditor::tr("Price a metre round");
+  case PricedBy::cover_m2:
+  case PricedBy::floor_m2:
+  case PricedBy::nothing: break;
   }
-  return {};
+  return MeasuresEditor::tr("Price");
 }
 
 } // namespace
 
 Quantity levelQuantity(MeasureKind kind) {
-  if (kind == MeasureKind::heater) return Quantity::power;
-  if (kind == MeasureKind::sealing) return Quantity::airChanges;
-  if (kind == MeasureKind::skirt || kind == MeasureKind::lobby) return Quantity::length;
-  if (kind == MeasureKind::hardier) return Quantity::difference;
+  switch (rowOf(kind).levelOf) {
+  case LevelOf::power_W: return Quantity::power;
+  case LevelOf::airChanges_per_h: return Quantity::airChanges;
+  case LevelOf::depth_m:
+  case LevelOf::length_m: return Quantity::length;
+  case LevelOf::colder_K: return Quantity::difference;
+  case LevelOf::none:
+  case LevelOf::count: break;
+  }
   return Quantity::count;
 }
 
@@ -79,7 +80,7 @@ std::optional<std::vector<double>> parseLevels(const QString& typed, MeasureKind
   for (const QString& part : QString(typed).replace(QStringLiteral(", "), QStringLiteral(";")).split(QLatin1Char(';'), Qt::SkipEmptyParts)) {
     const auto value = units.parse(levelQuantity(kind), part.trimmed());
     if (!value || *value < 0.0) return std::nullopt;
-    levels.push_back(kind == MeasureKind::barrels ? std::round(*value) : *value);
+    levels.push_back(rowOf(kind).levelOf == LevelOf::count ? std::round(*value) : *value);
   }
   if (levels.empty()) return std::nullopt;
   return levels;
@@ -100,7 +101,7 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
   body->addWidget(scroll, 1);
   auto* row = new QHBoxLayout;
   m_add->addItem(tr("Add something to try…"));
-  for (const MeasureKind kind : kMeasureKinds) m_add->addItem(kindText(kind));
+  for (const MeasureRow& row : measureTable()) m_add->addItem(kindText(row.kind));
   m_add->setAccessibleName(tr("Add a measure"));
   row->addWidget(m_add);
   row->addStretch();
@@ -113,7 +114,7 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
   connect(m_add, &QComboBox::activated, this, [this](int i) {
     m_add->setCurrentIndex(0);
     if (i < 1) return;
-    const MeasureKind kind = kMeasureKinds[i - 1];
+    const MeasureKind kind = measureTable()[static_cast<std::size_t>(i - 1)].kind;
     if (const auto why = m_document.edit(tr("add %1 to try").arg(kindText(kind)), [&](Plan& p) { p.measures.push_back(usualMeasure(kind)); }))
       emit m_document.trouble(*why);
   });
@@ -237,7 +238,7 @@ QWidget* MeasuresEditor::card(std::size_t index) {
   number(1, 1, priceText(kind), hasMaterial(kind) ? Quantity::areaPrice : Quantity::price, &Measure::price, 1e5, 1.0,
          tr("bought once; spread over its life with interest"));
   number(3, 0, tr("Lasts, years"), Quantity::count, &Measure::life_years, 60, 1, tr("until it must be bought again"));
-  if (kind == MeasureKind::nightBlanket)
+  if (rowOf(kind).isDrawnDaily)
     number(3, 1, tr("Work a night"), Quantity::hours, &Measure::hoursPerNight, 12, 0.05, tr("closing and opening it"));
   else
     number(3, 1, tr("Work a winter"), Quantity::hours, &Measure::hoursPerWinter, 1000, 1, tr("putting up, mending, taking down"));

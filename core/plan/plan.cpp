@@ -12,8 +12,6 @@ double sectionOf(const BedCover& b) { return kPi / 4.0 * b.width_m * b.height_m;
 
 } // namespace
 
-bool hasMaterial(MeasureKind kind) { return kind == MeasureKind::secondSkin || kind == MeasureKind::nightBlanket || kind == MeasureKind::ceiling; }
-
 double BedCover::cover_m2() const {
   const double a = width_m / 2.0, b = height_m;
   const double arc = kPi / 2.0 * (3.0 * (a + b) - std::sqrt((3.0 * a + b) * (a + 3.0 * b))); // Ramanujan, to 1e-3

@@ -2,6 +2,7 @@
 #include "core/plan/plan_json.h"
 
 #include "core/plan/heaters.h"
+#include "core/plan/measure_table.h"
 #include "core/plan/plan_upgrade.h"
 
 #include <fmt/format.h>
@@ -50,16 +51,14 @@ using CoilIntoName = std::pair<CoilInto, const char*>;
 constexpr std::array<CoilIntoName, 2> kCoilsInto{{{CoilInto::house, "house"}, {CoilInto::tank, "tank"}}};
 constexpr std::array<PilePlaceName, 3> kPilePlaces{{{PilePlace::hotBed, "hot_bed"}, {PilePlace::chamber, "chamber"}, {PilePlace::mound, "mound"}}};
 using MeasureName = std::pair<MeasureKind, const char*>;
-constexpr std::array<MeasureName, kMeasureKindCount> kMeasures{{{MeasureKind::secondSkin, "second_skin"},
-                                                                {MeasureKind::nightBlanket, "night_blanket"},
-                                                                {MeasureKind::sealing, "sealing"},
-                                                                {MeasureKind::barrels, "barrels"},
-                                                                {MeasureKind::heater, "heater"},
-                                                                {MeasureKind::skirt, "skirt"},
-                                                                {MeasureKind::hardier, "hardier"},
-                                                                {MeasureKind::ceiling, "ceiling"},
-                                                                {MeasureKind::lobby, "lobby"}}};
-
+const std::array<MeasureName, kMeasureKindCount>& measureNames() {
+  static const auto names = [] {
+    std::array<MeasureName, kMeasureKindCount> all;
+    for (std::size_t i = 0; i < all.size(); ++i) all[i] = {measureTable()[i].kind, measureTable()[i].id};
+    return all;
+  }();
+  return names;
+}
 using HeaterKindName = std::pair<HeaterKind, const char*>;
 constexpr std::array<HeaterKindName, kHeaterKindCount> kHeaterKinds{{{HeaterKind::electric, "electric"}, {HeaterKind::boiler, "boiler"}}};
 constexpr std::size_t kMostHeaters = 16;
@@ -400,7 +399,7 @@ template <class V> void describe(V& v, Kit& k) {
 }
 
 template <class V> void describe(V& v, Measure& m) {
-  v.choice("kind", m.kind, kMeasures, "kind of measure", true);
+  v.choice("kind", m.kind, measureNames(), "kind of measure", true);
   v.text("name", m.name, "name");
   v.numbers("levels", m.levels, {0.0, 1e6}, "size to try: barrels, watts, air changes an hour, metres of skirt or lobby, or kelvin hardier");
   v.text("material", m.material, "material of a skin, blanket or ceiling");

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/sizing.h"
-#include "core/plan/heaters.h"
 
 #include "core/parallel.h"
+#include "core/plan/measure_table.h"
 #include "core/sizing/usual_measures.h"
 
 #include <fmt/format.h>
@@ -15,11 +15,8 @@ namespace muffle {
 namespace {
 
 constexpr std::size_t kMostPackages = 4096;
-constexpr double kSkirtBoard_m2K_W = 1.43; // 50 mm of rigid foam
 
 int levelCount(const Measure& m) { return hasMaterial(m.kind) ? 1 : static_cast<int>(m.levels.size()); }
-
-std::string nameOf(const Measure& m) { return m.name.empty() ? usualMeasure(m.kind).name : m.name; }
 
 Choice choiceAt(const Plan& plan, std::size_t index) {
   Choice choice(plan.measures.size(), -1);
@@ -60,76 +57,15 @@ void rank(Sizing& s) {
 
 Package buildPackage(const Plan& base, const Choice& choice) {
   Package p{choice, base, {}, {}};
-  House& house = p.plan.house;
   for (std::size_t k = 0; k < base.measures.size(); ++k) {
     if (choice[k] < 0) continue;
     const Measure& m = base.measures[k];
+    const MeasureRow& row = rowOf(m.kind);
     const double level = m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(choice[k])];
-    double capital = m.price;
-    std::string label = nameOf(m);
-    switch (m.kind) {
-    case MeasureKind::secondSkin:
-      for (Skin* skin : {&house.roof, &house.sides, &house.ends}) {
-        skin->layers.back().gap_m = m.gap_m;
-        skin->layers.push_back({m.material, m.gap_m});
-      }
-      capital = m.price * house.shape.cover_m2();
-      break;
-    case MeasureKind::nightBlanket:
-      house.blanket = NightBlanket{};
-      house.blanket->material = m.material;
-      house.blanket->hoursPerDraw = m.hoursPerNight; // its rule says on how many nights
-      capital = m.price * house.shape.cover_m2();
-      break;
-    case MeasureKind::sealing: {
-      const double left = std::min(level / std::max(house.airChanges_per_h, 1e-6), 1.0);
-      house.windAirChanges *= left; // the same cracks let the wind in
-      if (house.leakage) house.leakage->area_cm2 *= left;
-      house.airChanges_per_h = std::min(level, house.airChanges_per_h);
-      label += fmt::format(" to {:g} an hour", level);
-      break;
-    }
-    case MeasureKind::barrels: {
-      Barrels b;
-      if (!p.plan.barrels.empty()) b = p.plan.barrels.front();
-      b.count = static_cast<int>(level);
-      if (p.plan.barrels.empty())
-        p.plan.barrels.push_back(b);
-      else
-        p.plan.barrels.front().count += b.count;
-      capital = m.price * level;
-      label = fmt::format("{:g} {}", level, label);
-      break;
-    }
-    case MeasureKind::heater:
-      replaceHeaters(p.plan, {.name = nameOf(m), .power_W = level, .life_years = m.life_years});
-      capital = m.price * level / 1000.0;
-      label += fmt::format(" {:g} kW", level / 1000.0);
-      break;
-    case MeasureKind::skirt:
-      house.floor.edgeDepth_m = level;
-      house.floor.edgeInsulation_m2K_W = kSkirtBoard_m2K_W;
-      capital = m.price * house.shape.perimeter_m();
-      label += fmt::format(" {:g} m deep", level);
-      break;
-    case MeasureKind::hardier:
-      for (double* line : {&p.plan.setpoints.hold_C, &p.plan.setpoints.night_C, &p.plan.setpoints.day_C}) *line -= level;
-      capital = 0.0;
-      label += fmt::format(", {:g} K lower", level);
-      break;
-    case MeasureKind::ceiling:
-      house.roofVoid = RoofVoid{};
-      house.roofVoid->ceiling.layers = {{m.material, 0.05}};
-      capital = m.price * house.shape.floor_m2();
-      break;
-    case MeasureKind::lobby:
-      house.lobby = Lobby{};
-      house.lobby->length_m = level;
-      house.door.lobby = false;
-      label += fmt::format(" {:g} m long", level);
-      break;
-    }
-    const double everyNight_h = m.kind == MeasureKind::nightBlanket ? 0.0 : m.hoursPerNight * kWinterDays;
+    row.apply(p.plan, m, level);
+    const double capital = measureCapital(p.plan, m, level);
+    const std::string label = row.label(m.name.empty() ? row.usual.name : m.name, level);
+    const double everyNight_h = row.isDrawnDaily ? 0.0 : m.hoursPerNight * kWinterDays;
     if (capital > 0.0 || m.hoursPerWinter > 0.0 || everyNight_h > 0.0) p.plan.kit.push_back({label, capital, m.life_years, m.hoursPerWinter + everyNight_h});
     p.label += (p.label.empty() ? "" : ", ") + label;
   }

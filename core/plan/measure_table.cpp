@@ -1,0 +1,228 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/measure_table.h"
+
+#include "core/plan/heaters.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+using Kind = MeasureKind;
+using Measures = std::vector<Measure>;
+
+constexpr double kSkirtBoard_m2K_W = 1.43; // 50 mm of rigid foam
+constexpr std::size_t kMostLayers = 6;
+constexpr double kEaveToWorkUnder_m = 1.6; // room to work under it
+constexpr double kLobby_m = 1.5;
+constexpr double kStep_W = 500.0;
+
+std::string nameAlone(const std::string& name, double) { return name; }
+
+Measure sized(Measure m, double level) {
+  m.levels = {level};
+  return m;
+}
+
+Measure made(Measure m, const char* name, const char* material, double gap_m, double price) {
+  m.levels.clear();
+  m.name = name;
+  m.material = material;
+  m.gap_m = gap_m;
+  m.price = price;
+  return m;
+}
+
+void addSkin(Plan& plan, const Measure& m, double) {
+  for (Skin* skin : {&plan.house.roof, &plan.house.sides, &plan.house.ends}) {
+    skin->layers.back().gap_m = m.gap_m;
+    skin->layers.push_back({m.material, m.gap_m});
+  }
+}
+
+void hangBlanket(Plan& plan, const Measure& m, double) {
+  plan.house.blanket = NightBlanket{};
+  plan.house.blanket->material = m.material;
+  plan.house.blanket->hoursPerDraw = m.hoursPerNight; // its rule says on how many nights
+}
+
+void seal(Plan& plan, const Measure&, double level) {
+  House& house = plan.house;
+  const double left = std::min(level / std::max(house.airChanges_per_h, 1e-6), 1.0);
+  house.windAirChanges *= left; // the same cracks let the wind in
+  if (house.leakage) house.leakage->area_cm2 *= left;
+  house.airChanges_per_h = std::min(level, house.airChanges_per_h);
+}
+
+void addBarrels(Plan& plan, const Measure&, double level) {
+  if (plan.barrels.empty()) {
+    plan.barrels.emplace_back().count = static_cast<int>(level);
+    return;
+  }
+  plan.barrels.front().count += static_cast<int>(level);
+}
+
+const std::array<MeasureRow, kMeasureKindCount> kTable{{
+    {Kind::secondSkin,
+     "second_skin",
+     LevelOf::none,
+     PricedBy::cover_m2,
+     false,
+     true,
+     {.kind = Kind::secondSkin, .name = "second skin", .levels = {}, .material = "pe-film", .price = 1.5, .life_years = 4.0, .hoursPerWinter = 3.0},
+     &nameAlone,
+     &addSkin,
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       const House& house = plan.house;
+       if (std::max({house.roof.layers.size(), house.sides.layers.size(), house.ends.layers.size()}) >= kMostLayers) return {};
+       return {made(usual, "second film, heat-holding", "pe-film-ir", 0.10, 2.0), made(usual, "bubble wrap lining", "bubble-wrap", 0.02, 2.5)};
+     }},
+    {Kind::nightBlanket,
+     "night_blanket",
+     LevelOf::none,
+     PricedBy::cover_m2,
+     true,
+     true,
+     {.kind = Kind::nightBlanket, .name = "night blanket", .levels = {}, .material = "woven-blanket", .price = 6.0, .life_years = 8.0, .hoursPerNight = 0.25},
+     &nameAlone,
+     &hangBlanket,
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       if (plan.house.blanket) return {};
+       return {made(usual, "woven night blanket", "woven-blanket", 0.05, usual.price), made(usual, "aluminised night screen", "aluminised-screen", 0.05, 9.0)};
+     }},
+    {Kind::sealing,
+     "sealing",
+     LevelOf::airChanges_per_h,
+     PricedBy::whole,
+     false,
+     true,
+     {.kind = Kind::sealing, .name = "sealing", .levels = {0.4}, .material = {}, .price = 80.0, .life_years = 3.0, .hoursPerWinter = 5.0},
+     [](const std::string& name, double level) { return fmt::format("{} to {:g} an hour", name, level); },
+     &seal,
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       if (plan.house.airChanges_per_h <= 0.2) return {};
+       return {sized(usual, std::round(50.0 * plan.house.airChanges_per_h) / 100.0)};
+     }},
+    {Kind::ceiling,
+     "ceiling",
+     LevelOf::none,
+     PricedBy::floor_m2,
+     false,
+     false,
+     {.kind = Kind::ceiling, .name = "ceiling", .levels = {}, .material = "clear-screen", .price = 2.5, .life_years = 5.0, .hoursPerWinter = 4.0},
+     &nameAlone,
+     [](Plan& plan, const Measure& m, double) {
+       plan.house.roofVoid = RoofVoid{};
+       plan.house.roofVoid->ceiling.layers = {{m.material, 0.05}};
+     },
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       const House& house = plan.house;
+       const bool hasRoom = house.shape.kind != ShapeKind::dome && house.shape.eave_m + house.shape.sunk_m >= kEaveToWorkUnder_m;
+       if (house.roofVoid || house.retractable || !hasRoom) return {};
+       return {made(usual, "ceiling at the eaves", "clear-screen", 0.05, usual.price)};
+     }},
+    {Kind::lobby,
+     "lobby",
+     LevelOf::length_m,
+     PricedBy::whole,
+     false,
+     false,
+     {.kind = Kind::lobby, .name = "lobby", .levels = {kLobby_m}, .material = {}, .price = 150.0, .life_years = 8.0},
+     [](const std::string& name, double level) { return fmt::format("{} {:g} m long", name, level); },
+     [](Plan& plan, const Measure&, double level) {
+       plan.house.lobby = Lobby{};
+       plan.house.lobby->length_m = level;
+       plan.house.door.lobby = false;
+     },
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       const House& house = plan.house;
+       const bool hasRoom = house.shape.kind != ShapeKind::dome && kLobby_m + (house.bay ? house.bay->length_m : 0.0) < 0.5 * house.shape.length_m;
+       if (house.lobby || !hasRoom) return {};
+       return {sized(usual, kLobby_m)};
+     }},
+    {Kind::barrels,
+     "barrels",
+     LevelOf::count,
+     PricedBy::each,
+     false,
+     true,
+     {.kind = Kind::barrels, .name = "barrels", .levels = {10, 20}, .material = {}, .price = 15.0, .life_years = 15.0},
+     [](const std::string& name, double level) { return fmt::format("{:g} {}", level, name); },
+     &addBarrels,
+     [](const Plan& plan, const Measure& usual) -> Measures { // one to each ten square metres
+       return {sized(usual, std::max(2.0, std::round(plan.house.shape.floor_m2() / 10.0)))};
+     }},
+    {Kind::skirt,
+     "skirt",
+     LevelOf::depth_m,
+     PricedBy::perimeter_m,
+     false,
+     false,
+     {.kind = Kind::skirt, .name = "skirt", .levels = {0.6}, .material = {}, .price = 9.0, .life_years = 25.0},
+     [](const std::string& name, double level) { return fmt::format("{} {:g} m deep", name, level); },
+     [](Plan& plan, const Measure&, double level) {
+       plan.house.floor.edgeDepth_m = level;
+       plan.house.floor.edgeInsulation_m2K_W = kSkirtBoard_m2K_W;
+     },
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       if (plan.house.floor.edgeDepth_m > 0.0) return {};
+       return {sized(usual, 0.6)};
+     }},
+    {Kind::heater,
+     "heater",
+     LevelOf::power_W,
+     PricedBy::kilowatt,
+     false,
+     true,
+     {.kind = Kind::heater, .name = "heater", .levels = {3000, 6000}, .material = {}, .price = 55.0, .life_years = 10.0},
+     [](const std::string& name, double level) { return fmt::format("{} {:g} kW", name, level / 1000.0); },
+     [](Plan& plan, const Measure& m, double level) {
+       replaceHeaters(plan, {.name = m.name.empty() ? rowOf(m.kind).usual.name : m.name, .power_W = level, .life_years = m.life_years});
+     },
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       const double power_W = heaterPower_W(plan, {HeaterPlace::Of::house});
+       return {sized(usual, power_W > 0.0 ? std::round(power_W * 1.5 / kStep_W) * kStep_W
+                                          : std::max(1000.0, std::round(plan.house.shape.floor_m2() * 60.0 / kStep_W) * kStep_W))};
+     }},
+    {Kind::hardier,
+     "hardier",
+     LevelOf::colder_K,
+     PricedBy::nothing,
+     false,
+     false,
+     {.kind = Kind::hardier, .name = "hardier crop", .levels = {2}, .material = {}},
+     [](const std::string& name, double level) { return fmt::format("{}, {:g} K lower", name, level); },
+     [](Plan& plan, const Measure&, double level) {
+       for (double* line : {&plan.setpoints.hold_C, &plan.setpoints.night_C, &plan.setpoints.day_C}) *line -= level;
+     },
+     [](const Plan&, const Measure& usual) -> Measures { return {sized(usual, 2.0)}; }},
+}};
+
+} // namespace
+
+const std::array<MeasureRow, kMeasureKindCount>& measureTable() { return kTable; }
+
+const MeasureRow& rowOf(MeasureKind kind) {
+  return *std::find_if(kTable.begin(), kTable.end(), [kind](const MeasureRow& row) { return row.kind == kind; });
+}
+
+bool hasMaterial(MeasureKind kind) { return rowOf(kind).levelOf == LevelOf::none; }
+
+double measureCapital(const Plan& plan, const Measure& m, double level) {
+  const HouseShape& shape = plan.house.shape;
+  switch (rowOf(m.kind).pricedBy) {
+  case PricedBy::nothing: return 0.0;
+  case PricedBy::whole: return m.price;
+  case PricedBy::each: return m.price * level;
+  case PricedBy::kilowatt: return m.price * level / 1000.0;
+  case PricedBy::cover_m2: return m.price * shape.cover_m2();
+  case PricedBy::floor_m2: return m.price * shape.floor_m2();
+  case PricedBy::perimeter_m: return m.price * shape.perimeter_m();
+  }
+  return 0.0;
+}
+
+} // namespace muffle

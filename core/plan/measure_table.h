@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What may be added to a plan: a row for each kind of measure, with all that is to be known of it. A new kind is a row here, its name in MeasureKind,
+// and its words in the window (app/stages/measures_editor.cpp).
+#pragma once
+
+#include "core/plan/plan.h"
+
+#include <array>
+#include <string>
+#include <vector>
+
+namespace muffle {
+
+/// What a measure's levels are.
+enum class LevelOf { none, count, power_W, airChanges_per_h, depth_m, length_m, colder_K };
+/// What its price is of.
+enum class PricedBy { nothing, whole, each, kilowatt, cover_m2, floor_m2, perimeter_m };
+
+struct MeasureRow {
+  MeasureKind kind;
+  const char* id; ///< in a plan's JSON
+  LevelOf levelOf;
+  PricedBy pricedBy;
+  bool isDrawnDaily; ///< its hours a night count by the nights on which it is drawn, which a run finds
+  bool isUsual;      ///< among what is set against each other where a plan lists nothing
+  Measure usual;     ///< as it is usually bought
+  std::string (*label)(const std::string& name, double level);
+  void (*apply)(Plan& plan, const Measure& measure, double level);
+  /// One each with a size made to fit this house; none where it has it already or there is no room for it.
+  std::vector<Measure> (*suggest)(const Plan& plan, const Measure& usual);
+};
+
+const std::array<MeasureRow, kMeasureKindCount>& measureTable();
+const MeasureRow& rowOf(MeasureKind kind);
+/// What a level of it costs to buy for this house.
+double measureCapital(const Plan& plan, const Measure& measure, double level);
+
+} // namespace muffle
