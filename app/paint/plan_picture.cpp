@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paint/plan_picture.h"
 
+#include "core/assemble/assemble.h"
 #include "core/constants.h"
-#include "core/simulate/assemble.h"
 
 #include <QCoreApplication>
 

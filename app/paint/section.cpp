@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paint/section.h"
 
-#include "core/simulate/assemble.h"
+#include "core/assemble/assemble.h"
 #include "core/store/pile.h"
 
 #include <algorithm>

@@ -6,8 +6,8 @@
 #include "app/paint/section_words.h"
 #include "app/paint/word_places.h"
 
+#include "core/assemble/assemble.h"
 #include "core/plan/heaters.h"
-#include "core/simulate/assemble.h"
 
 #include <QCoreApplication>
 #include <QStringList>

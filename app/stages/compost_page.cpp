@@ -5,7 +5,7 @@
 #include "app/stages/cards.h"
 #include "app/stages/number_field.h"
 #include "app/stages/plot.h"
-#include "core/simulate/store_runner.h"
+#include "core/run/store_runner.h"
 #include "core/store/ingredients.h"
 
 #include <QComboBox>

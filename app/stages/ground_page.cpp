@@ -3,7 +3,7 @@
 
 #include "app/paint/theme.h"
 #include "app/stages/plot.h"
-#include "core/simulate/soil_under.h"
+#include "core/assemble/soil_under.h"
 #include "core/sizing/pipe_rules.h"
 
 #include <QDate>

@@ -101,7 +101,7 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
   body->addWidget(scroll, 1);
   auto* row = new QHBoxLayout;
   m_add->addItem(tr("Add something to try…"));
-  for (const MeasureRow& row : measureTable()) m_add->addItem(kindText(row.kind));
+  for (const MeasureRow& measure : measureTable()) m_add->addItem(kindText(measure.kind));
   m_add->setAccessibleName(tr("Add a measure"));
   row->addWidget(m_add);
   row->addStretch();

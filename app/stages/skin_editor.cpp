@@ -8,9 +8,9 @@
 #include "app/stages/number_field.h"
 #include "app/stages/own_materials.h"
 #include "app/stages/stack_field.h"
+#include "core/assemble/covers.h"
 #include "core/cost/cost.h"
 #include "core/material/materials.h"
-#include "core/simulate/covers.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

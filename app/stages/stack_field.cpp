@@ -4,8 +4,8 @@
 #include "app/model/text.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
+#include "core/assemble/covers.h"
 #include "core/material/materials.h"
-#include "core/simulate/covers.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

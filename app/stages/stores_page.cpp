@@ -6,9 +6,9 @@
 #include "app/stages/plot.h"
 #include "app/stages/store_fields.h"
 #include "app/stages/store_words.h"
+#include "core/assemble/pipe_soil.h"
 #include "core/ground/soil.h"
 #include "core/plan/heaters.h"
-#include "core/simulate/pipe_soil.h"
 #include "core/simulate/store_nights.h"
 #include "core/store/cable.h"
 

@@ -4,9 +4,9 @@
 // log and the plan have both, the air of other rooms and under covers, the water of barrels and tanks, the soil under the floor.
 #pragma once
 
+#include "core/assemble/assemble.h"
 #include "core/log/log.h"
 #include "core/plan/plan.h"
-#include "core/simulate/assemble.h"
 
 #include <string>
 #include <vector>

@@ -8,7 +8,7 @@ namespace muffle {
 namespace {
 
 // Long-wave optics: Nijskens et al., Acta Hortic. 148 (1984) and ASAE greenhouse engineering tables. What condenses on the inside is counted where and
-// when it does (core/simulate/covers.h); the plain film is given between dry and the dew that a clear night lays on its outside.
+// when it does (core/assemble/covers.h); the plain film is given between dry and the dew that a clear night lays on its outside.
 constexpr std::array<CoverMaterial, 32> kCovers{{
     {"pe-film",
      "polyethylene film, plain",

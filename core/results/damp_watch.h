@@ -4,9 +4,9 @@
 #pragma once
 
 #include "core/air/saturation_curve.h"
+#include "core/results/dampness.h"
 #include "core/results/results.h"
 #include "core/run/run.h"
-#include "core/simulate/dampness.h"
 
 #include <cstdint>
 

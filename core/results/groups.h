@@ -3,7 +3,7 @@
 // Groups of links whose heat is counted where series are wanted: losses by part, apart where they go to the sky; what each store gives and takes.
 #pragma once
 
-#include "core/simulate/assemble.h"
+#include "core/assemble/assemble.h"
 
 namespace muffle {
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/results/house_watch.h"
 
+#include "core/assemble/blanket.h"
 #include "core/calendar.h"
-#include "core/simulate/blanket.h"
 
 #include <algorithm>
 

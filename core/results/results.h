@@ -3,9 +3,9 @@
 // What became of a plan in one winter: series, nights, sums.
 #pragma once
 
+#include "core/assemble/assemble.h"
 #include "core/results/ledger.h"
 #include "core/results/store_results.h"
-#include "core/simulate/assemble.h"
 
 #include <array>
 #include <vector>

@@ -13,7 +13,7 @@
 #pragma once
 
 #include "core/run/component.h"
-#include "core/simulate/store_runner.h"
+#include "core/run/store_runner.h"
 
 #include <memory>
 #include <span>

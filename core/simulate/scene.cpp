@@ -2,8 +2,8 @@
 //
 // The weather of a run's winters and of the weeks before them, with the sun on the house.
 #include "core/air/moist_air.h"
+#include "core/run/store_runner.h"
 #include "core/simulate/simulate.h"
-#include "core/simulate/store_runner.h"
 #include "core/weather/before.h"
 
 #include <algorithm>

@@ -7,10 +7,10 @@
 //   run->summary.held, run->summary.coldest_C
 #pragma once
 
+#include "core/assemble/assemble.h"
 #include "core/cost/cost.h"
 #include "core/results/results.h"
 #include "core/run/scenario.h"
-#include "core/simulate/assemble.h"
 
 #include <array>
 #include <atomic>

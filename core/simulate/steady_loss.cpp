@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assemble/assemble.h"
 #include "core/network/solver.h"
-#include "core/simulate/assemble.h"
 #include "core/simulate/simulate.h"
 
 #include <array>

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/pipe_rules.h"
 
+#include "core/assemble/pipe_soil.h"
+#include "core/assemble/soil_under.h"
 #include "core/constants.h"
 #include "core/network/solver.h"
-#include "core/simulate/pipe_soil.h"
-#include "core/simulate/soil_under.h"
 
 #include <cmath>
 

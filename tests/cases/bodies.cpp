@@ -9,7 +9,7 @@
 namespace muffle::cases {
 namespace {
 
-/// Films and bodies as the house's covers have them (core/simulate/covers.cpp): a body is two opaque faces with its resistance between.
+/// Films and bodies as the house's covers have them (core/assemble/covers.cpp): a body is two opaque faces with its resistance between.
 Json coverStackLoss(const Json& in) {
   Network net;
   const double outdoor = num(in, "outdoor_C");

@@ -3,10 +3,14 @@
 // Which box may include which. A new arrow is a change to this table.
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <filesystem>
 #include <fstream>
 #include <map>
 #include <set>
+#include <string>
+#include <utility>
+#include <vector>
 
 namespace {
 
@@ -30,6 +34,54 @@ TEST(Architecture, IncludesPointOneWay) {
           EXPECT_TRUE(line.find("<Q") == std::string::npos) << entry.path() << ": " << line;
         }
       }
+    }
+  }
+}
+
+/// Core's folders, each below those that may include it; what stands in none is for all.
+TEST(Architecture, WithinCoreIncludesPointOneWay) {
+  const std::vector<std::pair<std::string, std::set<std::string>>> allowed{
+      {"air", {}},
+      {"json", {}},
+      {"sun", {}},
+      {"heater", {}},
+      {"house", {"air", "sun"}},
+      {"material", {"house"}},
+      {"network", {"air", "json"}},
+      {"ground", {"material"}},
+      {"store", {"air", "network"}},
+      {"log", {"json", "sun"}},
+      {"calc", {"log"}},
+      {"site", {"log"}},
+      {"plan", {"heater", "house", "json", "material", "store", "sun"}},
+      {"weather", {"air", "log", "plan", "sun"}},
+      {"assemble", {"air", "ground", "house", "material", "network", "plan", "store", "sun", "weather"}},
+      {"run", {"assemble", "ground", "network", "store"}},
+      {"results", {"air", "assemble", "plan", "run"}},
+      {"cost", {"plan", "results"}},
+      {"simulate", {"air", "assemble", "cost", "network", "results", "run", "weather"}},
+      {"fit", {"assemble", "log", "plan", "simulate", "weather"}},
+      {"sizing", {"assemble", "network", "plan", "simulate", "store"}},
+  };
+  std::set<std::string> above;
+  for (const auto& [folder, may] : allowed) {
+    for (const std::string& other : may) EXPECT_TRUE(above.contains(other)) << folder << " includes " << other << ", which stands below it";
+    above.insert(folder);
+  }
+  const fs::path core = std::string(MUFFLE_SOURCE_DIR) + "/core";
+  for (const auto& entry : fs::recursive_directory_iterator(core)) {
+    const auto extension = entry.path().extension();
+    if ((extension != ".h" && extension != ".cpp") || entry.path().parent_path() == core) continue;
+    const std::string folder = entry.path().parent_path().filename().string();
+    const auto row = std::find_if(allowed.begin(), allowed.end(), [&](const auto& r) { return r.first == folder; });
+    ASSERT_TRUE(row != allowed.end()) << folder << " has no row in the table";
+    std::ifstream file(entry.path());
+    for (std::string line; std::getline(file, line);) {
+      if (!line.starts_with("#include \"core/")) continue;
+      const std::string path = line.substr(15, line.find('"', 15) - 15);
+      const std::string target = path.substr(0, path.find('/'));
+      if (target == path || target == folder) continue;
+      EXPECT_TRUE(row->second.contains(target)) << entry.path() << ": " << line;
     }
   }
 }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/house/sun_on_house.h"
+#include "core/assemble/sun_on_house.h"
 
-#include "core/simulate/light_inside.h"
+#include "core/assemble/light_inside.h"
 
 #include "core/sun/irradiance.h"
 #include "core/sun/position.h"

@@ -3,9 +3,9 @@
 // Every row of the tables is physically possible, sourced, and does what the plan format says of it.
 #include "core/material/materials.h"
 
+#include "core/assemble/covers.h"
 #include "core/constants.h"
 #include "core/plan/plan_json.h"
-#include "core/simulate/covers.h"
 
 #include "core/plan/plan_json.h"
 #include "core/simulate/simulate.h"

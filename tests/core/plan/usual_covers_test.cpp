@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/usual_covers.h"
 
-#include "core/simulate/covers.h"
+#include "core/assemble/covers.h"
 
 #include <gtest/gtest.h>
 

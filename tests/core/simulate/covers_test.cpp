@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Skins against published figures and against each other. docs/model.md prints the same table.
-#include "core/simulate/covers.h"
+#include "core/assemble/covers.h"
 
 #include "core/simulate/simulate.h"
 #include "tests/support/near.h"

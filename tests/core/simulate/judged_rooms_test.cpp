@@ -4,8 +4,8 @@
 #include "core/plan/heaters.h"
 #include "core/simulate/simulate.h"
 
-#include "core/simulate/openings.h"
-#include "core/simulate/store_runner.h"
+#include "core/assemble/openings.h"
+#include "core/run/store_runner.h"
 #include "core/sizing/sizing.h"
 #include "tests/support/every_store.h"
 #include "tests/support/frost.h"

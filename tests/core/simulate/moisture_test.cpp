@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Damp air, wet floors and leaves, frozen soil and water in whole houses.
+#include "core/assemble/room_air.h"
 #include "core/ground/soil.h"
 #include "core/house/infiltration.h"
 #include "core/network/solver.h"
 #include "core/plan/heaters.h"
-#include "core/simulate/dampness.h"
-#include "core/simulate/room_air.h"
+#include "core/results/dampness.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
 

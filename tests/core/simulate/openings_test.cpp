@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/openings.h"
+#include "core/assemble/openings.h"
 
 #include "core/house/infiltration.h"
 #include "core/plan/plan_json.h"

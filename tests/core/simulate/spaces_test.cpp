@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assemble/spaces.h"
 #include "core/plan/heaters.h"
-#include "core/simulate/spaces.h"
 
 #include "core/network/solver.h"
 #include "core/plan/plan_json.h"

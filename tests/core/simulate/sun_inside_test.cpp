@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Which of the light that comes in meets what: floor, leaves, barrels, a heavy wall.
-#include "core/simulate/assemble.h"
+#include "core/assemble/assemble.h"
 
-#include "core/simulate/covers.h"
-#include "core/simulate/light_inside.h"
+#include "core/assemble/covers.h"
+#include "core/assemble/light_inside.h"
 
 #include "tests/support/frost.h"
 #include "tests/support/near.h"

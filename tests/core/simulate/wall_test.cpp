@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Heavy walls as the skins build them, against the exact periodic answer of ISO 13786 and against their own steady state.
+#include "core/assemble/covers.h"
 #include "core/constants.h"
 #include "core/house/resistance.h"
 #include "core/material/materials.h"
 #include "core/network/solver.h"
-#include "core/simulate/covers.h"
 #include "tests/support/near.h"
 
 #include <Eigen/Dense>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // How the soil about a bed of pipes is cut, against the exact resistances of a row of pipes.
-#include "core/simulate/pipe_soil.h"
+#include "core/assemble/pipe_soil.h"
 
 #include "core/constants.h"
 #include "core/network/solver.h"

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Stores in a house over a winter.
+#include "core/assemble/assemble.h"
 #include "core/log/read.h"
 #include "core/plan/heaters.h"
 #include "core/plan/store_list.h"
-#include "core/simulate/assemble.h"
+#include "core/run/store_runner.h"
 #include "core/simulate/simulate.h"
-#include "core/simulate/store_runner.h"
 #include "core/weather/before.h"
 #include "tests/support/every_store.h"
 #include "tests/support/near.h"

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/pipe_soil.h"
+#include "core/assemble/pipe_soil.h"
 
 #include "core/constants.h"
 #include "core/ground/slab.h"

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assemble/assembler.h"
 #include "core/plan/heaters.h"
-#include "core/simulate/assembler.h"
 
 #include "core/air/moist_air.h"
+#include "core/assemble/openings.h"
 #include "core/ground/slab.h"
 #include "core/house/infiltration.h"
 #include "core/house/resistance.h"
-#include "core/simulate/openings.h"
 
 #include <fmt/format.h>
 

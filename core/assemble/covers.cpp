@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/covers.h"
+#include "core/assemble/covers.h"
 
 #include "core/air/moist_air.h"
 #include "core/house/resistance.h"

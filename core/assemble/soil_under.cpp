@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/soil_under.h"
+#include "core/assemble/soil_under.h"
 
 #include "core/ground/soil.h"
 #include "core/material/materials.h"

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/dampness.h"
+#include "core/results/dampness.h"
 
 #include <algorithm>
 

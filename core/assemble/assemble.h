@@ -4,7 +4,7 @@
 // it, crop, barrels, vents, draughts and heaters. docs/model.md lists every coefficient with its source.
 #pragma once
 
-#include "core/house/sun_on_house.h"
+#include "core/assemble/sun_on_house.h"
 #include "core/network/network.h"
 #include "core/plan/rooms.h"
 #include "core/plan/store_list.h"

@@ -9,9 +9,9 @@
 //   while (...) { solver.advance(h); runner.step(solver, i); }
 #pragma once
 
+#include "core/assemble/assemble.h"
 #include "core/ground/soil.h"
 #include "core/run/component.h"
-#include "core/simulate/assemble.h"
 #include "core/store/pile.h"
 
 #include <optional>

@@ -4,15 +4,15 @@
 // house in assemble_skins.cpp, the sun in assemble_sun.cpp. Each step adds to the network what it needs of the steps before.
 #pragma once
 
-#include "core/simulate/assemble.h"
+#include "core/assemble/assemble.h"
 
+#include "core/assemble/covers.h"
+#include "core/assemble/light_inside.h"
+#include "core/assemble/room_air.h"
+#include "core/assemble/soil_under.h"
+#include "core/assemble/spaces.h"
 #include "core/ground/soil.h"
 #include "core/material/materials.h"
-#include "core/simulate/covers.h"
-#include "core/simulate/light_inside.h"
-#include "core/simulate/room_air.h"
-#include "core/simulate/soil_under.h"
-#include "core/simulate/spaces.h"
 
 #include <algorithm>
 #include <map>

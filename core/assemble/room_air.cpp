@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/room_air.h"
+#include "core/assemble/room_air.h"
 
 #include "core/air/moist_air.h"
 #include "core/network/vapour.h"

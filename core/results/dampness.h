@@ -3,7 +3,7 @@
 // How damp the air of a room is, hour by hour, and whether its leaves are wet.
 #pragma once
 
-#include "core/simulate/simulate.h"
+#include "core/results/results.h"
 
 namespace muffle {
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/spaces.h"
+#include "core/assemble/spaces.h"
 
 namespace muffle {
 

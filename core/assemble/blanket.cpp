@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/blanket.h"
+#include "core/assemble/blanket.h"
 
 namespace muffle {
 namespace {

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/assembler.h"
+#include "core/assemble/assembler.h"
 
 #include "core/store/mass.h"
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/store_runner.h"
+#include "core/run/store_runner.h"
 
-#include "core/simulate/soil_under.h"
+#include "core/assemble/soil_under.h"
 
 #include <algorithm>
 #include <cmath>

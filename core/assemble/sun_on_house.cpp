@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/house/sun_on_house.h"
+#include "core/assemble/sun_on_house.h"
 
 #include "core/constants.h"
 #include "core/sun/irradiance.h"

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Stores in the network. docs/model.md, "Stores", has the coefficients with their sources.
-#include "core/simulate/assembler.h"
+#include "core/assemble/assembler.h"
 
+#include "core/assemble/openings.h"
+#include "core/assemble/pipe_soil.h"
+#include "core/assemble/sun_on_house.h"
 #include "core/house/resistance.h"
-#include "core/house/sun_on_house.h"
 #include "core/network/vapour.h"
-#include "core/simulate/openings.h"
-#include "core/simulate/pipe_soil.h"
 #include "core/store/heat_exchanger.h"
 #include "core/store/mass.h"
 #include "core/store/pile.h"

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/assembler.h"
+#include "core/assemble/assembler.h"
 
+#include "core/assemble/blanket.h"
+#include "core/assemble/openings.h"
 #include "core/calendar.h"
 #include "core/house/infiltration.h"
-#include "core/simulate/blanket.h"
-#include "core/simulate/openings.h"
 
 #include <fmt/format.h>
 

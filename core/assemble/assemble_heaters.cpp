@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Heaters as thermostats of the network.
+#include "core/assemble/assembler.h"
 #include "core/calendar.h"
-#include "core/simulate/assembler.h"
 
 #include <cmath>
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/simulate/light_inside.h"
+#include "core/assemble/light_inside.h"
 
 #include <algorithm>
 

@@ -5,7 +5,7 @@
 // integrating sphere, to each surface by its area and absorptance.
 #pragma once
 
-#include "core/house/sun_on_house.h"
+#include "core/assemble/sun_on_house.h"
 
 #include <array>
 #include <vector>
