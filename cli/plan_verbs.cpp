@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/answers.h"
+#include "cli/ledger_answers.h"
 #include "cli/verbs.h"
 
 #include "book/files.h"
@@ -119,6 +120,10 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
              "balance closes to {:.0e}\n",
              s.coldest_C, in->zone.iso(s.coldestAt), s.degreeHours_K_h, s.heater_kWh, s.winters * kWinterDays, s.heater_kWh / s.winters, s.cost.total(),
              in->plan.prices.currency, s.closure);
+  if (in->plan.heaters.size() > 1)
+    for (const Json& heater : heatersAnswer(in->plan, s))
+      fmt::print("{}: gave {:.0f} kWh, {:.0f} {} a winter\n", heater["name"].get<std::string>(), heater["given_kWh"].get<double>(),
+                 heater["cost_a_winter"].get<double>(), in->plan.prices.currency);
   const auto stores = storesOf(in->plan);
   for (std::size_t k = 0; k < stores.size() && k < s.stores.size(); ++k)
     fmt::print("{}: gave {:.0f} kWh, took {:.0f}, {:+.0f} in all\n", stores[k].name, s.stores[k].given_kWh, s.stores[k].taken_kWh,

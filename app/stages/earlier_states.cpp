@@ -47,7 +47,7 @@ QString partOfPlan(const std::string& key, const std::string& ofHouse) {
   static const std::map<std::string, const char*> plan{{"name", QT_TRANSLATE_NOOP("muffle::EarlierStates", "name")},
                                                        {"site", QT_TRANSLATE_NOOP("muffle::EarlierStates", "place")},
                                                        {"setpoints", QT_TRANSLATE_NOOP("muffle::EarlierStates", "setpoints")},
-                                                       {"heater", QT_TRANSLATE_NOOP("muffle::EarlierStates", "heater")},
+                                                       {"heaters", QT_TRANSLATE_NOOP("muffle::EarlierStates", "heaters")},
                                                        {"measures", QT_TRANSLATE_NOOP("muffle::EarlierStates", "measures")},
                                                        {"prices", QT_TRANSLATE_NOOP("muffle::EarlierStates", "prices")},
                                                        {"calibration", QT_TRANSLATE_NOOP("muffle::EarlierStates", "calibration")},
