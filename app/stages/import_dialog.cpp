@@ -195,6 +195,7 @@ void ImportDialog::accept() {
   };
   std::jthread reader([&] {
     whole = readLog(m_bytes, o);
+    if (*whole) std::string().swap(m_bytes); // giving hundreds of megabytes back takes longer than a glance
     done = true;
   });
   while (!done) {
