@@ -56,13 +56,14 @@ HeaterList::HeaterList(Document& document, QWidget* parent)
 }
 
 void HeaterList::addAnother() {
-  const auto why = m_document.edit(tr("add another heater"), [](Plan& p) {
+  const std::string name = tr("heater %1").arg(m_document.plan().heaters.size() + 1).toStdString();
+  const auto why = m_document.edit(tr("add another heater"), [&name](Plan& p) {
     constexpr double kStep_W = 500.0, kBelow_K = 1.0;
     const double half_W = std::max(kStep_W, std::round(0.5 * heaterPower_W(p, {HeaterPlace::Of::house}) / kStep_W) * kStep_W);
     double lowest_K = 0.0;
     for (const Heater& h : p.heaters)
       if (h.place.of == HeaterPlace::Of::house) lowest_K = std::max(lowest_K, h.stage_K);
-    addHeater(p, {.power_W = half_W, .stage_K = lowest_K + kBelow_K});
+    addHeater(p, {.name = name, .power_W = half_W, .stage_K = lowest_K + kBelow_K});
   });
   if (why) emit m_document.trouble(*why);
 }
@@ -129,7 +130,7 @@ void HeaterList::refresh() {
     m_signature = now;
     rebuild();
   }
-  m_add->setVisible(!m_shown.empty());
+  m_add->setVisible(heaterIn(m_document.plan(), {HeaterPlace::Of::house}) != nullptr); // for the first the usual one is offered
   for (const Row& row : m_shown) row.words->setText(words(row.heater));
 }
 

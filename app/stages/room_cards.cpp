@@ -148,7 +148,7 @@ void RoomCard::bay() {
                                        const Heater* const first = heaterIn(p, {HeaterPlace::Of::bay});
                                        return first ? first->power_W : 0.0;
                                      },
-                                     [](Plan& p, double v) { firstHeater(p, {HeaterPlace::Of::bay}).power_W = v; }, 0, 1e6, 250,
+                                     [](Plan& p, double v) { setHeaterPower(p, {HeaterPlace::Of::bay}, v); }, 0, 1e6, 250,
                                      tr("its own, electric, with a thermostat in the bay")},
                                     this),
                     2, 1);

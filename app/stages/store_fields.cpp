@@ -274,7 +274,7 @@ void StoreFields::compost(std::size_t i) {
 void StoreFields::boiler(std::size_t tank) {
   const HeaterPlace place{HeaterPlace::Of::tank, tank};
   const auto power_W = [place](const Plan& p) { return heaterPower_W(p, place); };
-  NumberField::Spec power{tr("Boiler"), Quantity::power, power_W, [place](Plan& p, double v) { firstHeater(p, place).power_W = v; },
+  NumberField::Spec power{tr("Boiler"), Quantity::power, power_W, [place](Plan& p, double v) { setHeaterPower(p, place, v); },
                           0.0,          500000.0,        500.0,   tr("a stove or boiler that heats the tank")};
   power.word = NumberField::Spec::Word{0.0, tr("none")};
   put(new NumberField(m_document, power, this));
@@ -292,6 +292,7 @@ void StoreFields::boiler(std::size_t tank) {
               of(tr("Tank at"), Quantity::temperature, &Heater::holds_C, 20.0, 90.0, 5.0, tr("that the boiler keeps while it is lit"));
               of(tr("Lit at"), Quantity::hours, &Heater::from_h, 0.0, 24.0, 0.5, tr("by the clock"));
               of(tr("Burns"), Quantity::hours, &Heater::for_h, 0.5, 24.0, 0.5, tr("24: day and night"));
+              of(tr("Efficiency"), Quantity::share, &Heater::efficiency, 0.05, 1.1, 0.05, tr("heat in the tank for what the fuel holds"));
               of(tr("Fuel"), Quantity::money, &Heater::fuelPrice_kWh, 0.0, 100.0, 0.01, tr("for a kWh in the fuel"));
             });
 }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// The work of assemble(), for its own files only: rooms, ground, air and heaters in assemble.cpp, skins and what divides the
-// house in assemble_skins.cpp, the sun in assemble_sun.cpp. Each step adds to the network what it needs of the steps before.
+// The work of assemble(), for its own files only: rooms, ground and air in assemble.cpp, heaters in assemble_heaters.cpp, stores in assemble_stores.cpp, skins
+// and what divides the house in assemble_skins.cpp, the sun in assemble_sun.cpp. Each step adds to the network what it needs of the steps before.
 #pragma once
 
 #include "core/assemble/assemble.h"

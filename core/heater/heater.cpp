@@ -3,7 +3,6 @@
 
 #include <fmt/format.h>
 
-#include <array>
 #include <charconv>
 
 namespace muffle {
@@ -14,6 +13,8 @@ constexpr std::array<HeaterKindFacts, kHeaterKindCount> kKinds{
 constexpr std::string_view kTank = "tank:";
 
 } // namespace
+
+const std::array<HeaterKindFacts, kHeaterKindCount>& heaterKinds() { return kKinds; }
 
 const HeaterKindFacts& factsOf(HeaterKind kind) { return kKinds[static_cast<std::size_t>(kind)]; }
 

@@ -3,8 +3,8 @@
 // A heater of a plan, and what its kind is: a row of one table.
 #pragma once
 
+#include <array>
 #include <cstddef>
-#include <optional>
 #include <string>
 #include <string_view>
 
@@ -34,6 +34,7 @@ struct HeaterKindFacts {
   Carrier carrier;
   bool inRooms, inTanks; ///< may stand there
 };
+const std::array<HeaterKindFacts, kHeaterKindCount>& heaterKinds();
 const HeaterKindFacts& factsOf(HeaterKind kind);
 
 struct Heater {

@@ -48,6 +48,10 @@ Heater& firstHeater(Plan& plan, const HeaterPlace& place) {
   return addHeater(plan, {.name = std::move(name), .kind = isTank ? HeaterKind::boiler : HeaterKind::electric, .place = place, .power_W = 0.0});
 }
 
+void setHeaterPower(Plan& plan, const HeaterPlace& place, double power_W) {
+  if (isThere(plan, place) && (power_W > 0.0 || heaterIn(plan, place))) firstHeater(plan, place).power_W = power_W;
+}
+
 double heaterPower_W(const Plan& plan, const HeaterPlace& place) {
   return std::accumulate(plan.heaters.begin(), plan.heaters.end(), 0.0, [&](double sum, const Heater& h) { return h.place == place ? sum + h.power_W : sum; });
 }

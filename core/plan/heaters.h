@@ -12,8 +12,10 @@ namespace muffle {
 /// The first there; nullptr without one.
 const Heater* heaterIn(const Plan& plan, const HeaterPlace& place);
 Heater* heaterIn(Plan& plan, const HeaterPlace& place);
-/// The first there; one of no power is put there for want of any.
+/// The first there; one of no power is put there for want of any. The plan must have the place.
 Heater& firstHeater(Plan& plan, const HeaterPlace& place);
+/// Of the first there, which is put there if it is to have any. Nothing happens where the plan has no such place.
+void setHeaterPower(Plan& plan, const HeaterPlace& place, double power_W);
 /// Of all there together, W.
 double heaterPower_W(const Plan& plan, const HeaterPlace& place);
 /// Of all that heat rooms.

@@ -33,7 +33,7 @@ struct MeasureRow {
 
 const std::array<MeasureRow, kMeasureKindCount>& measureTable();
 const MeasureRow& rowOf(MeasureKind kind);
-/// What a level of it costs to buy for this house.
+/// What a level of it costs to buy for this house, in the plan's currency.
 double measureCapital(const Plan& plan, const Measure& measure, double level);
 
 } // namespace muffle

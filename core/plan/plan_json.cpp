@@ -50,17 +50,12 @@ using PilePlaceName = std::pair<PilePlace, const char*>;
 using CoilIntoName = std::pair<CoilInto, const char*>;
 constexpr std::array<CoilIntoName, 2> kCoilsInto{{{CoilInto::house, "house"}, {CoilInto::tank, "tank"}}};
 constexpr std::array<PilePlaceName, 3> kPilePlaces{{{PilePlace::hotBed, "hot_bed"}, {PilePlace::chamber, "chamber"}, {PilePlace::mound, "mound"}}};
-using MeasureName = std::pair<MeasureKind, const char*>;
-const std::array<MeasureName, kMeasureKindCount>& measureNames() {
-  static const auto names = [] {
-    std::array<MeasureName, kMeasureKindCount> all;
-    for (std::size_t i = 0; i < all.size(); ++i) all[i] = {measureTable()[i].kind, measureTable()[i].id};
-    return all;
-  }();
+/// Kinds and their names in JSON, of a table of kinds.
+template <class Row, std::size_t N> auto namesOf(const std::array<Row, N>& rows) {
+  std::array<std::pair<decltype(Row::kind), const char*>, N> names;
+  for (std::size_t i = 0; i < N; ++i) names[i] = {rows[i].kind, rows[i].id};
   return names;
 }
-using HeaterKindName = std::pair<HeaterKind, const char*>;
-constexpr std::array<HeaterKindName, kHeaterKindCount> kHeaterKinds{{{HeaterKind::electric, "electric"}, {HeaterKind::boiler, "boiler"}}};
 constexpr std::size_t kMostHeaters = 16;
 
 } // namespace
@@ -376,7 +371,7 @@ template <class V> void describe(V& v, SoilCable& c) {
 template <class V> void describe(V& v, Heater& h) {
   v.text("id", h.id, "what results and failures call it, of its own; without it one is given");
   v.text("name", h.name, "name");
-  v.choice("kind", h.kind, kHeaterKinds, "electric, or a stove or boiler that heats a tank by fuel");
+  v.choice("kind", h.kind, namesOf(heaterKinds()), "electric, or a stove or boiler that heats a tank by fuel");
   std::string in = placeId(h.place);
   v.text("in", in, "what it heats: house, bay, or a tank by its number, such as tank:1");
   h.place = heaterPlace(in);
@@ -399,7 +394,7 @@ template <class V> void describe(V& v, Kit& k) {
 }
 
 template <class V> void describe(V& v, Measure& m) {
-  v.choice("kind", m.kind, measureNames(), "kind of measure", true);
+  v.choice("kind", m.kind, namesOf(measureTable()), "kind of measure", true);
   v.text("name", m.name, "name");
   v.numbers("levels", m.levels, {0.0, 1e6}, "size to try: barrels, watts, air changes an hour, metres of skirt or lobby, or kelvin hardier");
   v.text("material", m.material, "material of a skin, blanket or ceiling");
@@ -473,16 +468,16 @@ Result<Plan> planFromJson(const Json& document) {
   if (!document.is_object())
     return Problem{ProblemKind::badInput, "/", describeValue(document) + " stands here",
                    fmt::format("an object with \"schema\": \"{}\" is needed", kPlanSchema)};
-  const UpgradedPlan upgraded = upgradePlan(document);
+  const auto upgraded = upgradePlan(document);
   Problems problems;
   Plan plan;
-  FieldReader reader(upgraded.document, "", problems);
+  FieldReader reader(upgraded ? upgraded->document : document, "", problems);
   describe(reader, plan);
   reader.finish();
   for (Heater& h : plan.heaters)
     if (h.id.empty()) h.id = freeHeaterId(plan, "heater");
   if (problems.empty()) problems = check(plan);
-  upgraded.tellWhere(problems);
+  if (upgraded) upgraded->tellWhere(problems);
   if (!problems.empty()) return problems;
   return plan;
 }

@@ -96,11 +96,11 @@ void UpgradedPlan::tellWhere(Problems& problems) const {
       }
 }
 
-UpgradedPlan upgradePlan(const Json& document) {
+std::optional<UpgradedPlan> upgradePlan(const Json& document) {
+  const auto schema = document.is_object() ? document.find("schema") : document.end();
+  if (schema == document.end() || !schema->is_string() || schema->get_ref<const std::string&>() != kFirst) return std::nullopt;
   UpgradedPlan plan{document, {}};
-  if (!document.is_object()) return plan;
-  const auto schema = document.find("schema");
-  if (schema != document.end() && schema->is_string() && schema->get_ref<const std::string&>() == kFirst) FromFirst(plan).run();
+  FromFirst(plan).run();
   return plan;
 }
 

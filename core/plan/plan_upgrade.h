@@ -5,6 +5,7 @@
 
 #include "core/json/fields.h"
 
+#include <optional>
 #include <string>
 #include <utility>
 #include <vector>
@@ -22,7 +23,7 @@ struct UpgradedPlan {
 };
 
 /// "muffle-plan-1" had one heater of the house, one in a bay and one on each tank, each with the thing it heats; now they are one list.
-/// A document of another form is handed back as it is.
-UpgradedPlan upgradePlan(const Json& document);
+/// Nothing for a document of any other form.
+std::optional<UpgradedPlan> upgradePlan(const Json& document);
 
 } // namespace muffle

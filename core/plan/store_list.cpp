@@ -35,8 +35,8 @@ void removeStore(Plan& plan, StoreKind kind, std::size_t index) {
   removeTank(plan, index);
   const auto tank = static_cast<int>(index);
   for (CompostPile& pile : plan.compost) {
-    if (pile.tank == tank) pile.coilInto = CoilInto::house;
-    if (pile.tank >= tank && pile.tank > 0) --pile.tank;
+    if (pile.coilInto == CoilInto::tank && pile.tank == tank) pile.coilInto = CoilInto::house;
+    if (pile.tank >= tank) pile.tank = std::max(pile.tank - 1, 0);
   }
 }
 

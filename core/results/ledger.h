@@ -35,7 +35,7 @@ public:
     m_meters[meter].amount += amount;
     m_meters[meter].heat_kWh += heat_kWh;
   }
-  /// Where some of its amount, which add() has or will, was taken.
+  /// That so much of its amount was taken in that hour of the winter; the amount itself comes by add().
   void note(std::size_t meter, double amount, std::size_t hour) {
     if (hour < m_hours) m_meters[meter].hour[hour] += static_cast<float>(amount);
   }

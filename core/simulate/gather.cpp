@@ -53,6 +53,7 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   s.warmest_C = std::max(s.warmest_C, run.warmest_C);
   s.draws += run.draws;
   s.ledger.add(run.ledger);
+  all.ledgers.push_back(std::move(run.ledger));
   s.sky_kWh += run.sky_J / 3.6e6;
   s.sun_kWh += run.sun_J / 3.6e6;
   for (int p = 0; p < kPartCount; ++p) s.loss_kWh[static_cast<std::size_t>(p)] += run.loss_J[static_cast<std::size_t>(p)] / 3.6e6;

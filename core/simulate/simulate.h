@@ -91,6 +91,7 @@ struct Simulation {
   std::vector<int> warmUp_days; ///< by winter: that the plan was run before its log
   std::vector<NightResult> nights;
   std::vector<WinterSeries> series; ///< by winter; empty unless asked for
+  std::vector<Ledger> ledgers;      ///< by winter; with hours where series were asked for
   std::vector<double> soilDepth_m;
 };
 

@@ -21,12 +21,12 @@ protected:
   }
   NumberField* field(HeaterList& of, const QString& name) {
     for (auto* f : of.findChildren<NumberField*>())
-      if (f->accessibleName() == name) return f;
+      if (f->accessibleName() == name && f->isVisible()) return f;
     return nullptr;
   }
   QPushButton* button(HeaterList& of, const QString& text) {
     for (auto* b : of.findChildren<QPushButton*>())
-      if (b->text() == text || b->accessibleName() == text) return b;
+      if (b->isVisible() && (b->text() == text || b->accessibleName() == text)) return b;
     return nullptr;
   }
 };
@@ -48,14 +48,32 @@ TEST_F(HeaterListTest, AnotherHelpsTheFirstIsChangedAndTakenOutByUndo) {
   QString said;
   for (auto* l : heaters.findChildren<QLabel*>()) said += l->text() + QLatin1Char('\n');
   EXPECT_TRUE(said.contains(QStringLiteral("full stretch"))) << said.toStdString();
-  NumberField* begins = field(heaters, QStringLiteral("electric heater: Waits"));
+  NumberField* begins = field(heaters, QStringLiteral("heater 2: Waits"));
   ASSERT_TRUE(begins);
   type(begins, QStringLiteral("2.5"));
   EXPECT_DOUBLE_EQ(document->plan().heaters[1].stage_K, 2.5);
-  button(heaters, QStringLiteral("Take out electric heater"))->click();
+  button(heaters, QStringLiteral("Take out heater 2"))->click();
   EXPECT_EQ(document->plan(), before);
   document->undoStack()->undo();
   EXPECT_EQ(document->plan().heaters.size(), 2U);
+  QCoreApplication::processEvents();
+  type(field(heaters, QStringLiteral("fan heater: Waits")), QStringLiteral("4")); // its row moves down while its field is in hand
+  EXPECT_DOUBLE_EQ(document->plan().heaters[0].stage_K, 4.0);
+  QCoreApplication::processEvents();
+  EXPECT_NE(field(heaters, QStringLiteral("heater 2: Waits")), nullptr);
+}
+
+TEST_F(HeaterListTest, WhereOnlyTheBayHasOneTheUsualOneIsOfferedForTheHouse) {
+  open();
+  HeaterList& heaters = list();
+  document->edit(QStringLiteral("bay"), [](Plan& p) {
+    p.heaters.clear();
+    p.house.bay = WarmBay{};
+    setHeaterPower(p, {HeaterPlace::Of::bay}, 2000.0);
+  });
+  QCoreApplication::processEvents();
+  EXPECT_EQ(heaters.findChildren<NumberField*>().empty(), false);
+  EXPECT_FALSE(heaters.addButton()->isVisible());
 }
 
 TEST_F(HeaterListTest, AFieldOfAHeaterThatIsGoneChangesNothing) {

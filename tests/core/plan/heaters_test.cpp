@@ -118,6 +118,19 @@ TEST(Heaters, WhatIsNotThereOrDoesNotFitIsRefusedByItsPlace) {
   EXPECT_EQ(planFromJson(document)->heaters[1].id, "heater-2");
 }
 
+TEST(Heaters, APowerForAPlaceThatIsNotThereOrOfNothingPutsNothingThere) {
+  Plan p = house();
+  const Plan before = p;
+  setHeaterPower(p, {HeaterPlace::Of::bay}, 2000.0);
+  setHeaterPower(p, {HeaterPlace::Of::tank, 3}, 2000.0);
+  setHeaterPower(p, {HeaterPlace::Of::house}, 0.0);
+  EXPECT_EQ(p, before);
+  setHeaterPower(p, {HeaterPlace::Of::house}, 1500.0);
+  EXPECT_EQ(heaterPower_W(p, {HeaterPlace::Of::house}), 1500.0);
+  setHeaterPower(p, {HeaterPlace::Of::house}, 0.0);
+  EXPECT_EQ(heaterPower_W(p, {HeaterPlace::Of::house}), 0.0);
+}
+
 TEST(Heaters, GoWithTheirTankAndThoseBehindItMoveUp) {
   Plan p = house();
   p.waterLoops.resize(3);

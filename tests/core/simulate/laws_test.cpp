@@ -69,6 +69,22 @@ TEST(Laws, KeepingMoreInNeverCostsHeat) {
   }
 }
 
+TEST(Laws, AHeaterThatWaitsNeverHoldsFewerNightsAndEveryWattIsBilled) {
+  for (unsigned seed = 0; seed < kManyHouses; ++seed) {
+    Plan alone = heated(seed);
+    alone.heaters.front().power_W *= 0.02 * (1 + seed % 12); // from far too small to enough
+    Plan helped = alone;
+    helped.heaters.push_back({.id = "helper", .power_W = alone.heaters.front().power_W, .stage_K = 0.5 * (seed % 7)});
+    const Log log = randomLog(seed, alone.site, kDays);
+    const Summary one = run(alone, log).summary, two = run(helped, log).summary;
+    EXPECT_GE(two.held, one.held) << "seed " << seed;
+    EXPECT_GE(two.coldest_C, one.coldest_C - kRun_K) << "seed " << seed;
+    EXPECT_LE(two.ledger.heat_kWh(MeterUse::heater, 0), one.heater_kWh * 1.003 + 0.05) << "seed " << seed << ": the first has less to do, not more";
+    EXPECT_NEAR(two.ledger.sum(Metered::electricity, MeterUse::heater), two.heater_kWh, 1e-9 * two.heater_kWh) << "seed " << seed;
+    EXPECT_LT(two.closure, 1e-9) << "seed " << seed;
+  }
+}
+
 TEST(Laws, AColderLogNeverWarmsANight) {
   for (unsigned seed = 0; seed < kManyHouses; seed += 2) {
     Plan p = randomPlan(seed);
