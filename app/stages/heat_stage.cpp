@@ -191,7 +191,7 @@ void LoadCurve::paintEvent(QPaintEvent*) {
     p.setFont(textFont(9));
     p.setPen(t.fleece);
     p.drawText(QRectF(0, 26, width(), 60), static_cast<int>(Qt::TextWordWrap),
-               size <= 0.0 ? tr("No heater yet. Give it a size below, or add a usual one: how many hours it runs at how much stands here then.")
+               size <= 0.0 ? tr("No heater yet. Add a usual one below: how many hours it runs at how much stands here then.")
                            : tr("Import a log of nights first."));
     return;
   }

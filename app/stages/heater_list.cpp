@@ -75,7 +75,7 @@ void HeaterList::addRow(std::size_t heater) {
   body->setContentsMargins(0, 0, 0, 2);
   body->setSpacing(0);
   auto* fields = new QHBoxLayout;
-  fields->setSpacing(14);
+  fields->setSpacing(8); // three fields and the button within the page's least width, so that nothing shifts when the first comes
   const QString name = QString::fromStdString(of.name);
   const auto field = [&](const QString& label, Quantity quantity, double Heater::*member, double high, double nudge, const QString& source) {
     auto* made = new NumberField(m_document, NumberField::Spec::at(label, quantity, at(heater, member), 0.0, high, nudge, source), row);
