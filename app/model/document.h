@@ -57,6 +57,8 @@ public:
   /// What the plan may be made of.
   [[nodiscard]] Materials materials() const { return Materials(m_plan.materials); }
   [[nodiscard]] const Log* log() const { return m_log.log.get(); }
+  /// From one reading to the next, mostly; 0 while it is being worked out.
+  [[nodiscard]] double logStep_s() const { return m_log.step_s; }
   [[nodiscard]] const std::vector<LogProblem>& logProblems() const { return m_log.problems; }
   [[nodiscard]] const std::vector<Night>& logNights() const { return m_log.nights; }
   [[nodiscard]] const Weather* weather() const { return m_log.weather.get(); }

@@ -8,6 +8,7 @@ namespace muffle {
 std::optional<PreparedLog> prepareLog(const Log& raw, const Site& site, double hold_C, const std::stop_token& stop) {
   PreparedLog prepared;
   auto log = std::make_shared<Log>(raw);
+  prepared.step_s = log->step_s();
   prepared.problems = flagProblems(*log, site.place);
   if (stop.stop_requested()) return std::nullopt;
   const auto zone = TimeZone::named(site.timeZone);

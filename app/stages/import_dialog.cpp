@@ -48,7 +48,7 @@ constexpr Meaning kMeanings[] = {{Role::outside, "", Statistic::moment, QT_TRANS
                                  {Role::note, "", Statistic::moment, QT_TRANSLATE_NOOP("muffle::ImportDialog", "leave aside")}};
 constexpr int kLeaveAside = static_cast<int>(std::size(kMeanings)) - 1;
 
-constexpr std::size_t kPreviewBytes = 1 << 20;
+constexpr std::size_t kPreviewBytes = 1 << 18; // some days of minutes, read in a glance
 constexpr char kSeparators[] = {0, ',', ';', '\t', '|', ' '};
 
 QStringList unitsOfRole(Role role) {

@@ -44,8 +44,9 @@ void LogStage::head() {
   const Log* log = m_document.log();
   m_empty->setVisible(!log);
   if (!log) return setHeading(tr("The log"), tr("no readings yet"));
-  const QString every = stepText(log->step_s());
-  setHeading(tr("The log"), tr("%1 readings, every %2").arg(QLocale().toString(static_cast<qlonglong>(log->time.size())), every));
+  const QString count = QLocale().toString(static_cast<qlonglong>(log->time.size()));
+  const double step_s = m_document.logStep_s();
+  setHeading(tr("The log"), step_s > 0 ? tr("%1 readings, every %2").arg(count, stepText(step_s)) : tr("%1 readings").arg(count));
 }
 
 void LogStage::refresh() {

@@ -155,8 +155,8 @@ void ReadingsPage::rebuild() {
 void ReadingsPage::fillTraces() {
   const Log* log = m_document.log();
   if (!log || m_filling) return;
-  constexpr std::size_t kDrawnWhole = 20000;
-  constexpr std::size_t kShares = 4000;
+  constexpr std::size_t kShares = 2000; // more than there are pixels: each share draws its lowest and its highest
+  constexpr std::size_t kDrawnWhole = 2 * kShares;
   constexpr UtcSeconds kHole_s = 7200;
   const Units& u = m_document.units();
   const double offset = m_document.zone().offset_s(log->time[log->time.size() / 2]);
@@ -213,8 +213,10 @@ void ReadingsPage::showNight() {
 
 /// On the site's clock, so many days either side.
 void ReadingsPage::showAround(double centre_s, double days) {
+  m_filling = true; // once, below: the range may have stayed
   m_traces->xAxis->setRange(centre_s - days * 86400.0, centre_s + days * 86400.0);
-  fillTraces(); // the range may have stayed
+  m_filling = false;
+  fillTraces();
   bool found = false;
   QCPRange all;
   for (int i = 0; i < m_traces->graphCount(); ++i) {
