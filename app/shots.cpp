@@ -5,6 +5,7 @@
 #include "app/stages/cost_stage.h"
 #include "app/stages/earlier_states.h"
 #include "app/stages/hand_sheet.h"
+#include "app/stages/heat_stage.h"
 #include "app/stages/heater_list.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/import_dialog.h"
@@ -57,7 +58,7 @@ bool shootOpenings(Document& document, MainWindow& window, const QString& out) {
   const auto mildest = std::max_element(nights.begin(), nights.end(), [](const auto& a, const auto& b) { return a.outsideLow_C < b.outsideLow_C; });
   document.selectNight(static_cast<int>(mildest - nights.begin()));
   document.setClock(0.02);
-  window.showStage(Document::Stage::house);
+  window.showStage(HouseStage::kId);
   window.findChild<HouseStage*>()->showPage(HouseStage::Page::vents);
   const bool ok = shootThreeWays(document, window, out + QStringLiteral("/vents"));
   document.undoStack()->undo();
@@ -69,7 +70,7 @@ bool shootOpenings(Document& document, MainWindow& window, const QString& out) {
 
 /// The demo has one heater: shown with another that helps it.
 bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
-  window.showStage(Document::Stage::heat);
+  window.showStage(HeatStage::kId);
   window.findChild<HeaterList*>()->addButton()->click();
   if (!document.waitForResult()) return false;
   const bool ok = shootThreeWays(document, window, out + QStringLiteral("/heaters"));
@@ -89,7 +90,7 @@ bool shootRooms(Document& document, MainWindow& window, const QString& out) {
     if (p.house.shape.eave_m >= 0.8) p.house.roofVoid = RoofVoid{};
   });
   if (!document.waitForResult()) return false;
-  window.showStage(Document::Stage::house);
+  window.showStage(HouseStage::kId);
   window.findChild<HouseStage*>()->showPage(HouseStage::Page::rooms);
   return shootThreeWays(document, window, out + QStringLiteral("/rooms"));
 }
@@ -97,7 +98,7 @@ bool shootRooms(Document& document, MainWindow& window, const QString& out) {
 /// The demo has barrels only: shown with pipes, a hot bed and a tank beside them.
 bool shootStores(Document& document, MainWindow& window, const QString& out) {
   const int steps = document.undoStack()->index();
-  window.showStage(Document::Stage::stores);
+  window.showStage(StoresStage::kId);
   auto* stores = window.findChild<StoresStage*>();
   stores->showPage(StoresStage::Page::stores);
   for (const std::size_t addition : {std::size_t{6}, std::size_t{3}, std::size_t{1}}) stores->stores().add(addition);
@@ -177,7 +178,7 @@ bool shootKeeping(Document& document, MainWindow& window, const QString& out) {
   document.undoStack()->undo();
   document.undoStack()->undo();
   if (!document.waitForResult() || !document.waitUntilSaved()) return false;
-  window.showStage(Document::Stage::house);
+  window.showStage(HouseStage::kId);
   {
     EarlierStatesDialog states(document, &window);
     states.show();
@@ -230,15 +231,14 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
   document.setClock(0.72);
   document.startSizing();
   if (!document.waitForSizing()) return 4;
-  const QString names[] = {QStringLiteral("house"), QStringLiteral("log"), QStringLiteral("stores"), QStringLiteral("heat"), QStringLiteral("cost")};
   bool ok = true;
   const auto all = [&](const QString& suffix) {
-    for (int i = 0; i < 5; ++i) {
-      window.showStage(static_cast<Document::Stage>(i));
-      ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, names[i], suffix)) && ok;
+    for (const StageRow& row : stages()) {
+      window.showStage(row.id);
+      ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, QString::fromLatin1(row.id.data(), static_cast<qsizetype>(row.id.size())), suffix)) && ok;
     }
     auto* log = window.findChild<LogStage*>();
-    window.showStage(Document::Stage::log);
+    window.showStage(LogStage::kId);
     log->showPage(LogStage::Page::measured);
     ok = log->measured().waitForFit() && ok;
     ok = shoot(window, QStringLiteral("%1/measured%2.png").arg(out, suffix)) && ok;
@@ -252,7 +252,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     }
     log->showPage(LogStage::Page::readings);
     ok = shootDialogs(document, window, out, suffix) && ok;
-    window.showStage(Document::Stage::house);
+    window.showStage(HouseStage::kId);
     auto* house = window.findChild<HouseStage*>();
     for (const auto& [page, name] : {std::pair{HouseStage::Page::place, "place"},
                                      {HouseStage::Page::shape, "shape"},
@@ -287,12 +287,12 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     const SizedPackage& p = sizing->packages[static_cast<std::size_t>(sizing->winner)];
     document.compareWith(buildPackage(document.sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
     if (!document.waitForResult()) return 4;
-    window.showStage(Document::Stage::cost);
+    window.showStage(CostStage::kId);
     ok = shoot(window, out + QStringLiteral("/compare.png")) && ok;
   }
   if (auto* cost = window.findChild<CostStage*>()) {
     cost->showMeasures(true);
-    window.showStage(Document::Stage::cost);
+    window.showStage(CostStage::kId);
     ok = shoot(window, out + QStringLiteral("/measures.png")) && ok;
     document.setDark(true);
     ok = shoot(window, out + QStringLiteral("/measures-lamp.png")) && ok;

@@ -31,8 +31,6 @@ class Outbox;
 class Document : public QObject {
   Q_OBJECT
 public:
-  enum class Stage { house, log, stores, heat, cost };
-
   explicit Document(QObject* parent = nullptr);
   ~Document() override;
 

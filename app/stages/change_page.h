@@ -45,7 +45,7 @@ private:
   CautionLabel* m_caution; ///< of the chosen line
   QTreeWidget* m_tree;
   QPushButton* m_build;
-  Plan m_asked; ///< whose measures are the changes
+  Plan m_asked;                  ///< whose measures are the changes
   std::optional<Plan> m_askedOf; ///< the plan as it was
   std::shared_ptr<const Weather> m_weather;
   std::shared_ptr<Sizing> m_list;

@@ -9,6 +9,7 @@
 #include <QGridLayout>
 #include <QHelpEvent>
 #include <QLabel>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QProgressBar>
 #include <QPushButton>
@@ -211,11 +212,19 @@ bool FrontierView::event(QEvent* e) {
   return QWidget::event(e);
 }
 
-CostStage::CostStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_pages(new QStackedWidget(this)), m_frontier(new FrontierView(document, this)), m_search(new QPushButton(this)),
-      m_take(new QPushButton(tr("Make it the plan"), this)), m_turn(new QPushButton(this)), m_progress(new QProgressBar(this)), m_bill(new QLabel(this)),
-      m_lost(new QLabel(this)), m_caution(new CautionLabel(this)), m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)),
-      m_priceText(new QLabel(this)), m_hourText(new QLabel(this)) {
+Knot CostStage::knot(const Document& document) {
+  if (document.isSizing()) return {tr("searching"), 0.5};
+  if (!document.sizing()) return {tr("not searched yet"), 0.0};
+  if (!document.sizingIsCurrent()) return {tr("searched for an older plan"), 0.5};
+  return {tr("%1 compared").arg(counted(static_cast<long long>(document.sizing()->packages.size()), tr("plan"), tr("plans"))), 1.0};
+}
+
+CostStage::CostStage(const Bench& bench)
+    : StagePage(bench.document), m_show(bench.show), m_pages(new QStackedWidget(this)), m_frontier(new FrontierView(bench.document, this)),
+      m_search(new QPushButton(this)), m_take(new QPushButton(tr("Make it the plan"), this)), m_turn(new QPushButton(this)), m_progress(new QProgressBar(this)),
+      m_bill(new QLabel(this)), m_lost(new QLabel(this)), m_caution(new CautionLabel(this)), m_price(new QSlider(Qt::Horizontal, this)),
+      m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)), m_hourText(new QLabel(this)) {
+  Document& document = bench.document;
   auto* result = new QWidget(this);
   auto* page = new QVBoxLayout(result);
   page->setContentsMargins(0, 0, 0, 0);
@@ -260,6 +269,14 @@ CostStage::CostStage(Document& document, QWidget* parent)
     m_progress->setFormat(tr("%1 of %2 plans run over every night").arg(done).arg(of));
   });
   refreshOn({&Document::sizingChanged, &Document::planChanged, &Document::logChanged, &Document::resultChanged, &Document::viewChanged});
+}
+
+void CostStage::addActions(QMenu& planMenu) {
+  planMenu.addAction(tr("&Compare with the cheapest that holds"), QKeySequence(tr("Ctrl+B")), this, &CostStage::compareWithWinner);
+  planMenu.addAction(tr("&Search for least cost"), QKeySequence(tr("Ctrl+R")), this, [this] {
+    m_show(kId);
+    search();
+  });
 }
 
 void CostStage::search() {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/stages/document_view.h"
+#include "app/stages/stage.h"
 #include "app/stages/stage_page.h"
 #include "core/plan/cautions.h"
 
@@ -41,15 +42,19 @@ private:
 class CostStage : public StagePage {
   Q_OBJECT
 public:
-  explicit CostStage(Document& document, QWidget* parent = nullptr);
+  static constexpr StageId kId = "cost";
+  static Knot knot(const Document& document);
+  explicit CostStage(const Bench& bench);
   /// Over the plan's measures; lists the usual ones where it has none. Nothing without a log.
   void search();
   /// The second plan becomes the cheapest that holds (or the plan in hand again).
   void compareWithWinner();
   /// Turns to the list of measures, or back to the result.
   void showMeasures(bool on);
+  void addActions(QMenu& planMenu) override;
 
 private:
+  std::function<void(StageId)> m_show;
   [[nodiscard]] std::vector<Caution> cautionsOfWhatIsProposed() const;
   void refresh() override;
   QGridLayout* priceSliders();

@@ -239,8 +239,14 @@ void LoadCurve::paintEvent(QPaintEvent*) {
                         : tr("It runs %1 h and never at full stretch.").arg(QLocale().toString(running, 'f', 0)));
 }
 
-HeatStage::HeatStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_heaters(new HeaterList(document, this)), m_usual(new QPushButton(this)) {
+Knot HeatStage::knot(const Document& document) {
+  const double heaters_W = roomHeaters_W(document.plan());
+  if (heaters_W <= 0.0) return {tr("no heater"), 0.0};
+  return {(countOfRoomHeaters(document.plan()) > 1 ? tr("heaters %1") : tr("heater %1")).arg(document.units().text(Quantity::power, heaters_W)), 1.0};
+}
+
+HeatStage::HeatStage(const Bench& bench) : StagePage(bench.document), m_heaters(new HeaterList(bench.document, this)), m_usual(new QPushButton(this)) {
+  Document& document = bench.document;
   setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows"));
   auto* row = new QHBoxLayout;
   row->addWidget(new Ladder(document, this), 5);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/stages/document_view.h"
+#include "app/stages/stage.h"
 #include "app/stages/stage_page.h"
 #include "core/simulate/load_duration.h"
 
@@ -56,7 +57,9 @@ class HeaterList;
 class HeatStage : public StagePage {
   Q_OBJECT
 public:
-  explicit HeatStage(Document& document, QWidget* parent = nullptr);
+  static constexpr StageId kId = "heat";
+  static Knot knot(const Document& document);
+  explicit HeatStage(const Bench& bench);
 
 private:
   void refresh() override;

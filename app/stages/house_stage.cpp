@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/house_stage.h"
 
+#include "app/stages/section_view.h"
 #include "core/material/materials.h"
 
 #include <algorithm>
@@ -98,10 +99,18 @@ void LossBars::paintEvent(QPaintEvent*) {
   }
 }
 
-HouseStage::HouseStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_place(new PlacePage(document, this)), m_shape(new ShapePage(document, this)),
-      m_skins(new SkinEditor(document, this)), m_floor(new FloorPage(document, this)), m_vents(new VentsPage(document, this)),
-      m_roomsPage(new RoomsPage(document, this)), m_proportions(new ProportionsPage(document, this)), m_changes(new ChangePage(document, this)) {
+Knot HouseStage::knot(const Document& document) {
+  const Plan& p = document.plan();
+  const QString skin = p.house.roof.layers.size() > 1 ? tr("double") : tr("single");
+  return {p.site.placeAssumed ? tr("place assumed") : (p.house.blanket ? tr("%1 skin, blanket") : tr("%1 skin, no blanket")).arg(skin), 1.0};
+}
+
+HouseStage::HouseStage(const Bench& bench)
+    : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_place(new PlacePage(bench.document, this)),
+      m_shape(new ShapePage(bench.document, this)), m_skins(new SkinEditor(bench.document, this)), m_floor(new FloorPage(bench.document, this)),
+      m_vents(new VentsPage(bench.document, this)), m_roomsPage(new RoomsPage(bench.document, this)), m_proportions(new ProportionsPage(bench.document, this)),
+      m_changes(new ChangePage(bench.document, this)) {
+  Document& document = bench.document;
   m_body->addWidget(m_pages, 1);
   m_pages->add(tr("Place"), m_place);
   m_pages->add(tr("Losses"), new LossBars(document, this));
@@ -113,6 +122,7 @@ HouseStage::HouseStage(Document& document, QWidget* parent)
   m_pages->add(tr("Proportions"), m_proportions);
   m_pages->add(tr("One change"), m_changes);
   showPage(Page::flows);
+  connect(&bench.section, &SectionView::housePointedAt, this, [show = bench.show] { show(kId); });
   connect(m_pages, &PageStrip::turned, this, &HouseStage::refresh);
   connect(&document, &Document::bookOpened, this, [this] {
     if (m_document.plan().site.placeAssumed) showPage(Page::place); // asked before a night is judged
@@ -124,6 +134,9 @@ void HouseStage::showPage(Page page) {
   m_pages->show(static_cast<int>(page));
   if (page == Page::place && m_document.plan().site.placeAssumed) m_place->setFocus(); // what is asked can be answered at once
 }
+
+/// A new house is placed and described before anything can be asked of it.
+void HouseStage::begin() { showPage(m_document.plan().site.placeAssumed ? Page::place : Page::shape); }
 
 void HouseStage::refresh() {
   switch (static_cast<Page>(m_pages->shown())) { // the others wait until they are turned to

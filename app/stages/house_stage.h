@@ -10,6 +10,7 @@
 #include "app/stages/rooms_page.h"
 #include "app/stages/shape_page.h"
 #include "app/stages/skin_editor.h"
+#include "app/stages/stage.h"
 #include "app/stages/stage_page.h"
 #include "app/stages/vents_page.h"
 
@@ -32,8 +33,11 @@ class HouseStage : public StagePage {
   Q_OBJECT
 public:
   enum class Page { place, flows, shape, skins, floor, vents, rooms, proportions, change };
-  explicit HouseStage(Document& document, QWidget* parent = nullptr);
+  static constexpr StageId kId = "house";
+  static Knot knot(const Document& document);
+  explicit HouseStage(const Bench& bench);
   void showPage(Page page);
+  void begin() override;
   [[nodiscard]] SkinEditor& skins() { return *m_skins; }
   [[nodiscard]] ProportionsPage& proportions() { return *m_proportions; }
   [[nodiscard]] ChangePage& changes() { return *m_changes; }

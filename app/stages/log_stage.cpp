@@ -7,9 +7,25 @@
 
 namespace muffle {
 
-LogStage::LogStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_pages(new PageStrip(document, this)), m_readings(new ReadingsPage(document, this)),
-      m_nights(new NightsPage(document, this)), m_measured(new MeasuredPage(document, this)), m_empty(new QLabel(this)) {
+Knot LogStage::knot(const Document& document) {
+  if (!document.log()) return {tr("no readings yet"), 0.0};
+  int gaps = 0, other = 0;
+  for (const LogProblem& problem : document.logProblems()) {
+    if (problem.kind != "gap")
+      ++other;
+    else if (problem.to - problem.from < 30 * 86400)
+      ++gaps;
+  }
+  const std::size_t winters = document.weather() ? document.weather()->winters.size() : 0;
+  const QStringList parts{counted(static_cast<long long>(winters), tr("winter"), tr("winters")), counted(gaps, tr("gap"), tr("gaps")),
+                          counted(other, tr("fault"), tr("faults"))};
+  return {parts.join(QStringLiteral(", ")), 1.0};
+}
+
+LogStage::LogStage(const Bench& bench)
+    : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_readings(new ReadingsPage(bench.document, this)),
+      m_nights(new NightsPage(bench.document, this)), m_measured(new MeasuredPage(bench.document, this)), m_empty(new QLabel(this)) {
+  Document& document = bench.document;
   m_empty->setWordWrap(true);
   m_empty->setFont(textFont(9.5));
   m_empty->setText(
@@ -21,9 +37,9 @@ LogStage::LogStage(Document& document, QWidget* parent)
   m_pages->add(tr("Nights"), m_nights);
   m_pages->add(tr("The house, measured"), m_measured);
   connect(m_pages, &PageStrip::turned, this, &LogStage::refresh);
-  connect(m_readings, &ReadingsPage::importAsked, this, &LogStage::importAsked);
-  connect(m_readings, &ReadingsPage::followAsked, this, &LogStage::followAsked);
-  connect(m_readings, &ReadingsPage::byHandAsked, this, &LogStage::byHandAsked);
+  connect(m_readings, &ReadingsPage::importAsked, this, bench.importLog);
+  connect(m_readings, &ReadingsPage::followAsked, this, bench.followFile);
+  connect(m_readings, &ReadingsPage::byHandAsked, this, bench.writeByHand);
   connect(&document, &Document::logChanged, this, &LogStage::head);
   head();
   refreshOn({&Document::logChanged, &Document::planChanged, &Document::viewChanged, &Document::selectionChanged});

@@ -5,6 +5,7 @@
 #include "app/stages/nights_page.h"
 #include "app/stages/page_strip.h"
 #include "app/stages/readings_page.h"
+#include "app/stages/stage.h"
 #include "app/stages/stage_page.h"
 
 class QLabel;
@@ -15,17 +16,14 @@ namespace muffle {
 class LogStage : public StagePage {
   Q_OBJECT
 public:
-  explicit LogStage(Document& document, QWidget* parent = nullptr);
+  static constexpr StageId kId = "log";
+  static Knot knot(const Document& document);
+  explicit LogStage(const Bench& bench);
   enum class Page { readings, nights, measured };
   void showPage(Page page) { m_pages->show(static_cast<int>(page)); }
   [[nodiscard]] MeasuredPage& measured() { return *m_measured; }
   [[nodiscard]] NightsPage& nights() { return *m_nights; }
   [[nodiscard]] ReadingsPage& readings() { return *m_readings; }
-
-signals:
-  void importAsked();
-  void followAsked();
-  void byHandAsked();
 
 private:
   void refresh() override;

@@ -6,11 +6,8 @@
 #include "app/model/units.h"
 #include "app/paint/theme.h"
 #include "app/stages/aids_dialog.h"
-#include "app/stages/cost_stage.h"
 #include "app/stages/earlier_states.h"
 #include "app/stages/hand_sheet.h"
-#include "app/stages/heat_stage.h"
-#include "app/stages/house_stage.h"
 #include "app/stages/import_dialog.h"
 #include "app/stages/log_stage.h"
 #include "app/stages/notice_bar.h"
@@ -19,8 +16,8 @@
 #include "app/stages/scarf_view.h"
 #include "app/stages/section_view.h"
 #include "app/stages/slip_view.h"
+#include "app/stages/stage_page.h"
 #include "app/stages/start_page.h"
-#include "app/stages/stores_stage.h"
 #include "app/stages/thread_bar.h"
 #include "book/files.h"
 
@@ -51,8 +48,8 @@ const QString kRefused = QStringLiteral("refused"), kUnsaved = QStringLiteral("u
 
 MainWindow::MainWindow(Document& document, QWidget* parent)
     : QMainWindow(parent), m_document(document), m_follower(document), m_feed(document), m_thread(new ThreadBar(document)),
-      m_section(new SectionView(document)), m_instruments(new QStackedWidget), m_cost(new CostStage(document)), m_start(new StartPage(document)),
-      m_slip(new SlipView(document)), m_scarf(new ScarfView(document)), m_notices(new NoticeBar), m_status(new QLabel), m_station(new QLabel) {
+      m_section(new SectionView(document)), m_instruments(new QStackedWidget), m_start(new StartPage(document)), m_slip(new SlipView(document)),
+      m_scarf(new ScarfView(document)), m_notices(new NoticeBar), m_status(new QLabel), m_station(new QLabel) {
   setAcceptDrops(true);
   resize(1280, 800);
   auto* centre = new QWidget(this);
@@ -78,22 +75,15 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   setCentralWidget(centre);
   centre->setFocusPolicy(Qt::ClickFocus);
   centre->setFocus();
-  auto* log = new LogStage(document);
-  m_instruments->addWidget(new HouseStage(document, nullptr));
-  m_instruments->addWidget(log);
-  auto* stores = new StoresStage(document);
-  m_instruments->addWidget(stores);
-  m_instruments->addWidget(new HeatStage(document));
-  m_instruments->addWidget(m_cost);
+  const Bench bench{
+      document, *m_section, [this](StageId stage) { showStage(stage); }, [this] { chooseLog(); }, [this] { chooseFollowed(); }, [this] { writeByHand(); }};
+  for (const StageRow& row : stages()) m_pages.push_back(row.make(bench));
+  for (StagePage* page : m_pages) m_instruments->addWidget(page);
   m_instruments->addWidget(m_start);
-  connect(log, &LogStage::importAsked, this, &MainWindow::chooseLog);
-  connect(log, &LogStage::followAsked, this, &MainWindow::chooseFollowed);
-  connect(log, &LogStage::byHandAsked, this, &MainWindow::writeByHand);
   connect(m_start, &StartPage::logAsked, this, &MainWindow::chooseLog);
   connect(m_start, &StartPage::houseAsked, this, [this] {
-    showStage(Document::Stage::house);
-    // a new house is placed and described before anything can be asked of it
-    findChild<HouseStage*>()->showPage(m_document.plan().site.placeAssumed ? HouseStage::Page::place : HouseStage::Page::shape);
+    showStage(stages().front().id);
+    m_pages.front()->begin();
   });
   connect(m_start, &StartPage::demoAsked, this, &MainWindow::openDemo);
   connect(m_start, &StartPage::bookAsked, this, [this](const QString& path) {
@@ -113,18 +103,11 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
     if (m_document.log()) {
       showStage(m_thread->stage());
     } else {
-      m_thread->setStage(Document::Stage::house);
+      m_thread->setStage(stages().front().id);
       m_instruments->setCurrentWidget(m_start);
     }
   });
   connect(m_thread, &ThreadBar::chosen, this, &MainWindow::showStage);
-  connect(m_section, &SectionView::pointed, this, &MainWindow::showStage);
-  connect(&stores->stores(), &StoresPage::placing, m_section, &SectionView::place);
-  connect(m_section, &SectionView::placed, &stores->stores(), &StoresPage::takeUp);
-  connect(m_section, &SectionView::pointedAt, stores, [stores, &document](StoreKind kind, std::size_t index) {
-    for (const StoreRef& s : storesOf(document.plan()))
-      if (s.kind == kind && s.index == index) stores->choice().choose(s.id);
-  });
   connect(&document, &Document::trouble, this, &MainWindow::warn);
   connect(document.undoStack(), &QUndoStack::indexChanged, this, [this] { m_notices->settle(kRefused); }); // something has gone well since
   connect(&document, &Document::savingChanged, this, &MainWindow::refreshNotices);
@@ -181,12 +164,8 @@ void MainWindow::buildMenus() {
   edit->addActions({undo, redo});
 
   auto* plan = menuBar()->addMenu(tr("&Plan"));
-  plan->addAction(tr("&Compare with the cheapest that holds"), QKeySequence(tr("Ctrl+B")), m_cost, &CostStage::compareWithWinner);
+  for (StagePage* page : m_pages) page->addActions(*plan);
   plan->addAction(tr("&Make the compared plan the plan"), &m_document, &Document::takeOther);
-  plan->addAction(tr("&Search for least cost"), QKeySequence(tr("Ctrl+R")), this, [this] {
-    showStage(Document::Stage::cost);
-    m_cost->search();
-  });
   plan->addSeparator();
   plan->addAction(tr("&Rename…"), this, [this] {
     bool ok = false;
@@ -204,9 +183,8 @@ void MainWindow::buildMenus() {
     dialog.exec();
   });
   auto* view = menuBar()->addMenu(tr("&View"));
-  const QString names[] = {tr("House"), tr("Log"), tr("Stores"), tr("Heat"), tr("Cost")};
-  for (int i = 0; i < 5; ++i)
-    view->addAction(names[i], QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this, [this, i] { showStage(static_cast<Document::Stage>(i)); });
+  for (const StageRow& row : stages())
+    view->addAction(stageTitle(row), QKeySequence(QStringLiteral("Ctrl+%1").arg(stageIndex(row.id) + 1)), this, [this, &row] { showStage(row.id); });
   view->addSeparator();
   const auto toggle = [&](const QString& name, const QString& key, auto get, auto set) {
     QAction* a = view->addAction(name);
@@ -266,8 +244,10 @@ void MainWindow::refreshStation() {
   m_station->setPalette(p);
 }
 
-void MainWindow::showStage(Document::Stage stage) {
-  m_instruments->setCurrentIndex(static_cast<int>(stage));
+void MainWindow::showStage(StageId stage) {
+  const std::size_t index = stageIndex(stage);
+  if (index >= m_pages.size()) return;
+  m_instruments->setCurrentWidget(m_pages[index]);
   m_thread->setStage(stage);
 }
 
@@ -420,7 +400,7 @@ void MainWindow::openDemo() {
   }
   if (!openPath(path, false)) return;
   if (!m_document.log()) importFileUnasked(*folder + QStringLiteral("/log.csv"));
-  showStage(Document::Stage::house);
+  showStage(stages().front().id);
 }
 
 void MainWindow::chooseLog() {
@@ -469,7 +449,7 @@ bool MainWindow::writeByHand() {
     warn(*why);
     return false;
   }
-  showStage(Document::Stage::log);
+  showStage(LogStage::kId);
   return true;
 }
 
@@ -534,7 +514,7 @@ bool MainWindow::importFile(const QString& path) {
     warn(*why);
     return false;
   }
-  showStage(Document::Stage::log);
+  showStage(LogStage::kId);
   return true;
 }
 

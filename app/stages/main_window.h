@@ -7,6 +7,7 @@
 #include "app/model/station_feed.h"
 
 #include "app/model/document.h"
+#include "app/stages/stage.h"
 
 #include <QMainWindow>
 
@@ -16,7 +17,6 @@ class QStackedWidget;
 
 namespace muffle {
 
-class CostStage;
 class NoticeBar;
 class ScarfView;
 class SectionView;
@@ -28,7 +28,7 @@ class MainWindow : public QMainWindow {
   Q_OBJECT
 public:
   explicit MainWindow(Document& document, QWidget* parent = nullptr);
-  void showStage(Document::Stage stage);
+  void showStage(StageId stage);
   /// Opens (or makes) a book and remembers it; false with the reason said if it cannot be.
   bool openPath(const QString& path, bool create);
   /// What stands above the work, a line a matter.
@@ -80,7 +80,7 @@ private:
   ThreadBar* m_thread;
   SectionView* m_section;
   QStackedWidget* m_instruments;
-  CostStage* m_cost;
+  std::vector<StagePage*> m_pages; ///< as stages()
   StartPage* m_start;
   QMenu* m_recent = nullptr;
   QAction *m_unfollow = nullptr, *m_unlisten = nullptr;

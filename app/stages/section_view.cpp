@@ -251,7 +251,7 @@ void SectionView::mousePressEvent(QMouseEvent* e) {
   if (m_dragged.what != Handle::none)
     m_document.finishEdit();
   else if (geometry().outline().contains(e->position()))
-    emit pointed(Document::Stage::house);
+    emit housePointedAt();
 }
 
 void SectionView::drag(const QPointF& to) {
@@ -327,10 +327,7 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
 }
 
 void SectionView::mouseReleaseEvent(QMouseEvent* e) {
-  if (isStore(m_dragged) && (e->position() - m_pressed).manhattanLength() < 4) {
-    emit pointed(Document::Stage::stores);
-    emit pointedAt(storeKind(m_dragged), m_dragged.store);
-  }
+  if (isStore(m_dragged) && (e->position() - m_pressed).manhattanLength() < 4) emit storePointedAt(storeKind(m_dragged), m_dragged.store);
   m_scrubbing = false;
   if (m_dragged.what != Handle::none) m_document.finishEdit();
   m_dragged = {};

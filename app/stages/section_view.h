@@ -34,9 +34,9 @@ public:
   [[nodiscard]] bool isPlacing() const { return m_placing.has_value(); }
 
 signals:
-  void pointed(Document::Stage stage);               ///< something was clicked whose instrument is elsewhere
-  void pointedAt(StoreKind kind, std::size_t index); ///< a store was clicked
-  void placed(StoreKind kind);                       ///< the last of its kind in the plan
+  void housePointedAt();
+  void storePointedAt(StoreKind kind, std::size_t index);
+  void placed(StoreKind kind); ///< the last of its kind in the plan
 
 protected:
   void paintEvent(QPaintEvent*) override;

@@ -12,15 +12,21 @@
 
 #include <initializer_list>
 
+class QMenu;
+
 namespace muffle {
 
 class StagePage : public QWidget {
 public:
-  StagePage(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_body(new QVBoxLayout(this)) {
+  explicit StagePage(Document& document, QWidget* parent = nullptr) : QWidget(parent), m_document(document), m_body(new QVBoxLayout(this)) {
     m_body->setContentsMargins(16, 46, 16, 12);
     m_body->setSpacing(4);
     QObject::connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
   }
+  /// Turns to what a new book asks for first.
+  virtual void begin() {}
+  /// What the window's menu of the plan offers of this stage.
+  virtual void addActions(QMenu& planMenu) { Q_UNUSED(planMenu) }
 
 protected:
   /// Calls refresh() when one of these signals comes, at once if the page is in sight, else when it next is.

@@ -2,22 +2,45 @@
 #include "app/stages/stores_stage.h"
 
 #include "app/stages/page_strip.h"
+#include "app/stages/section_view.h"
 #include "app/stages/store_words.h"
 
 #include <utility>
 
 namespace muffle {
 
-StoresStage::StoresStage(Document& document, QWidget* parent)
-    : StagePage(document, parent), m_choice(document, this), m_strip(new PageStrip(document, this)), m_stores(new StoresPage(document, m_choice, this)),
-      m_together(new StoresTogetherPage(document, this)), m_oneMore(new StoreCurvePage(document, m_choice, this)),
-      m_ground(new GroundPage(document, m_choice, this)), m_compost(new CompostPage(document, m_choice, this)) {
+Knot StoresStage::knot(const Document& document) {
+  const Plan& p = document.plan();
+  int barrels = 0;
+  for (const Barrels& b : p.barrels) barrels += b.count;
+  QStringList has;
+  if (barrels > 0) has << counted(barrels, tr("barrel"), tr("barrels"));
+  if (!p.groundPipes.empty()) has << tr("pipes");
+  if (!p.compost.empty()) has << tr("compost");
+  if (!p.waterLoops.empty()) has << tr("tank");
+  if (!p.soilCables.empty()) has << tr("cable");
+  return {has.isEmpty() ? tr("none") : has.join(QStringLiteral(", ")), has.isEmpty() ? 0.0 : 1.0};
+}
+
+StoresStage::StoresStage(const Bench& bench)
+    : StagePage(bench.document), m_choice(bench.document, this), m_strip(new PageStrip(bench.document, this)),
+      m_stores(new StoresPage(bench.document, m_choice, this)), m_together(new StoresTogetherPage(bench.document, this)),
+      m_oneMore(new StoreCurvePage(bench.document, m_choice, this)), m_ground(new GroundPage(bench.document, m_choice, this)),
+      m_compost(new CompostPage(bench.document, m_choice, this)) {
+  Document& document = bench.document;
   m_strip->add(tr("Your stores"), m_stores);
   m_strip->add(tr("All together"), m_together);
   m_strip->add(tr("One more"), m_oneMore);
   m_strip->add(tr("Ground"), m_ground);
   m_strip->add(tr("Compost bench"), m_compost);
   m_body->addWidget(m_strip, 1);
+  connect(m_stores, &StoresPage::placing, &bench.section, &SectionView::place);
+  connect(&bench.section, &SectionView::placed, m_stores, &StoresPage::takeUp);
+  connect(&bench.section, &SectionView::storePointedAt, this, [this, show = bench.show](StoreKind kind, std::size_t index) {
+    show(kId);
+    for (const StoreRef& s : storesOf(m_document.plan()))
+      if (s.kind == kind && s.index == index) m_choice.choose(s.id);
+  });
   connect(m_strip, &PageStrip::turned, this, [this] { refresh(); });
   connect(&m_choice, &StoreChoice::chosen, this, [this] { refresh(); });
   connect(&document, &Document::selectionChanged, this, [this] { // before refreshOn's own

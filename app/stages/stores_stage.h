@@ -5,6 +5,7 @@
 
 #include "app/stages/compost_page.h"
 #include "app/stages/ground_page.h"
+#include "app/stages/stage.h"
 #include "app/stages/stage_page.h"
 #include "app/stages/store_curve_page.h"
 #include "app/stages/stores_page.h"
@@ -18,7 +19,9 @@ class StoresStage : public StagePage {
   Q_OBJECT
 public:
   enum class Page { stores, together, oneMore, ground, compost };
-  explicit StoresStage(Document& document, QWidget* parent = nullptr);
+  static constexpr StageId kId = "stores";
+  static Knot knot(const Document& document);
+  explicit StoresStage(const Bench& bench);
   void showPage(Page page);
   StoresPage& stores() { return *m_stores; }
   StoresTogetherPage& together() { return *m_together; }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/stages/document_view.h"
+#include "app/stages/stage.h"
 
 namespace muffle {
 
@@ -12,12 +13,12 @@ public:
   explicit ThreadBar(Document& document, QWidget* parent = nullptr);
   QSize sizeHint() const override { return {900, 58}; }
   QSize minimumSizeHint() const override { return {600, 58}; }
-  void setStage(Document::Stage stage);
-  [[nodiscard]] Document::Stage stage() const { return m_stage; }
+  void setStage(StageId stage);
+  [[nodiscard]] StageId stage() const;
   /// Where its knot is drawn.
-  [[nodiscard]] static QPointF knotPoint(Document::Stage stage);
+  [[nodiscard]] static QPointF knotPoint(StageId stage);
 signals:
-  void chosen(Document::Stage stage);
+  void chosen(StageId stage);
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -25,12 +26,7 @@ protected:
   void keyPressEvent(QKeyEvent*) override;
 
 private:
-  struct Knot {
-    QString name, line;
-    double filled;
-  };
-  [[nodiscard]] Knot knot(Document::Stage stage) const;
-  Document::Stage m_stage = Document::Stage::house;
+  std::size_t m_stage = 0;
 };
 
 } // namespace muffle

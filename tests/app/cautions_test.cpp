@@ -5,6 +5,7 @@
 
 #include "app/stages/caution_label.h"
 #include "app/stages/cost_stage.h"
+#include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/print.h"
 #include "app/stages/store_words.h"
@@ -38,7 +39,7 @@ protected:
 
 TEST_F(CautionsTest, StandBesideEveryPartOfTheHouseAndTheHeater) {
   open();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   for (const auto& [page, kind] : {std::pair{HouseStage::Page::shape, ThingKind::shape},
                                    {HouseStage::Page::skins, ThingKind::covers},
                                    {HouseStage::Page::floor, ThingKind::floor},
@@ -47,7 +48,7 @@ TEST_F(CautionsTest, StandBesideEveryPartOfTheHouseAndTheHeater) {
     find<HouseStage>()->showPage(page);
     expectInSight(cautionsAbout(kind), "page " + std::to_string(static_cast<int>(page)));
   }
-  window->showStage(Document::Stage::heat);
+  window->showStage(HeatStage::kId);
   expectInSight(cautionsAbout(ThingKind::heater), "heat");
 }
 
@@ -57,7 +58,7 @@ TEST_F(CautionsTest, StandBesideEveryStore) {
   ASSERT_FALSE(document->edit(QStringLiteral("stove"), [](Plan& p) {
     for (std::size_t i = 0; i < p.waterLoops.size(); ++i) firstHeater(p, {HeaterPlace::Of::tank, i}).power_W = 6000.0;
   }));
-  window->showStage(Document::Stage::stores);
+  window->showStage(StoresStage::kId);
   auto* stores = find<StoresStage>();
   stores->showPage(StoresStage::Page::stores);
   for (const StoreRef& s : storesOf(document->plan())) {
@@ -71,7 +72,7 @@ TEST_F(CautionsTest, StandUnderTheCheapestPlanAndUnderWhatMayBeAdded) {
   importDemoLog();
   document->startSizing();
   ASSERT_TRUE(document->waitForSizing());
-  window->showStage(Document::Stage::cost);
+  window->showStage(CostStage::kId);
   const Sizing& s = *document->sizing();
   ASSERT_GE(s.winner, 0);
   std::vector<Measure> chosen;

@@ -8,6 +8,7 @@
 #include "app/stages/thread_bar.h"
 #include "tests/app/window_fixture.h"
 
+#include "app/stages/heat_stage.h"
 #include <QAbstractButton>
 #include <QDragEnterEvent>
 #include <QDropEvent>
@@ -155,11 +156,11 @@ TEST_F(FirstEvening, ByMouse) {
   ASSERT_TRUE(document->waitForResult());
   EXPECT_GE(document->logNights().size(), 20U);
   auto* thread = find<ThreadBar>();
-  click(thread, ThreadBar::knotPoint(Document::Stage::heat).toPoint());
+  click(thread, ThreadBar::knotPoint(HeatStage::kId).toPoint());
   click(word(QStringLiteral("Add a usual one")));
   ASSERT_FALSE(document->plan().heaters.empty());
   EXPECT_GT(document->plan().heaters.front().power_W, 500.0);
-  click(thread, ThreadBar::knotPoint(Document::Stage::cost).toPoint());
+  click(thread, ThreadBar::knotPoint(CostStage::kId).toPoint());
   click(word(QStringLiteral("Search the usual")));
   ASSERT_TRUE(waitForSearch());
   click(word(QStringLiteral("Make the cheapest the plan")));

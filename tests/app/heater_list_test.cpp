@@ -7,6 +7,7 @@
 #include "core/plan/heaters.h"
 #include "tests/app/window_fixture.h"
 
+#include "app/stages/heat_stage.h"
 #include <QLabel>
 #include <QPushButton>
 
@@ -16,7 +17,7 @@ namespace {
 class HeaterListTest : public WindowTest {
 protected:
   HeaterList& list() {
-    window->showStage(Document::Stage::heat);
+    window->showStage(HeatStage::kId);
     return *window->findChild<HeaterList*>();
   }
   NumberField* field(HeaterList& of, const QString& name) {

@@ -55,7 +55,7 @@ protected:
 TEST_F(LogTest, WhatIsFoundCanBeAnsweredAndUndone) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::log);
+  window->showStage(LogStage::kId);
   QTest::qWait(20);
   QTreeWidget* tree = find<LogStage>()->readings().faults().tree();
   QTreeWidgetItem* sun = nullptr;
@@ -90,7 +90,7 @@ TEST_F(LogTest, WhatIsFoundCanBeAnsweredAndUndone) {
 TEST_F(LogTest, TheNightsTableSortsAndPassesTheModelTester) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::log);
+  window->showStage(LogStage::kId);
   find<LogStage>()->showPage(LogStage::Page::nights);
   QTest::qWait(20);
   QTableView* table = find<LogStage>()->nights().table();
@@ -118,7 +118,7 @@ TEST_F(LogTest, TheNightsTableSortsAndPassesTheModelTester) {
 TEST_F(LogTest, ScrubbingTheClockDrawsNoChartOfTheNightsAnew) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::log);
+  window->showStage(LogStage::kId);
   find<LogStage>()->showPage(LogStage::Page::nights);
   QTest::qWait(20);
   int drawn = 0;
@@ -135,7 +135,7 @@ TEST_F(LogTest, ScrubbingTheClockDrawsNoChartOfTheNightsAnew) {
 TEST_F(LogTest, TheCalendarIsWalkedByKeys) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::log);
+  window->showStage(LogStage::kId);
   find<LogStage>()->showPage(LogStage::Page::nights);
   find<LogStage>()->nights().show(NightsPage::View::calendar);
   QTest::qWait(20);
@@ -152,7 +152,7 @@ TEST_F(LogTest, TheCalendarIsWalkedByKeys) {
 TEST_F(LogTest, TheColdestOfEachWinterGiveTheNightToDesignFor) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::log);
+  window->showStage(LogStage::kId);
   find<LogStage>()->showPage(LogStage::Page::nights);
   find<LogStage>()->nights().show(NightsPage::View::often);
   QTest::qWait(20);

@@ -16,7 +16,7 @@ using MeasuredTest = WindowTest;
 TEST_F(MeasuredTest, ALogIsCleanedTheHouseMeasuredFittedAppliedAndUndone) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::log);
+  window->showStage(LogStage::kId);
   auto* log = window->findChild<LogStage*>();
   QTest::qWait(20);
   QTreeWidget* found = log->readings().faults().tree();
@@ -58,7 +58,7 @@ TEST_F(MeasuredTest, ALogIsCleanedTheHouseMeasuredFittedAppliedAndUndone) {
 TEST_F(MeasuredTest, WhatIsMeasuredStaysWhileThePlanMovesTowardsIt) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::log);
+  window->showStage(LogStage::kId);
   auto* log = window->findChild<LogStage*>();
   log->showPage(LogStage::Page::measured);
   const auto words = [&] { return log->measured().findChildren<QLabel*>().front()->text(); };

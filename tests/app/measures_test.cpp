@@ -41,7 +41,7 @@ class MeasuresTest : public WindowTest {
 protected:
   void showEditor() {
     open();
-    window->showStage(Document::Stage::cost);
+    window->showStage(CostStage::kId);
     cost = find<CostStage>();
     cost->showMeasures(true);
     QTest::qWait(10);
@@ -124,7 +124,7 @@ TEST_F(MeasuresTest, LettingGoOfAPriceIsOneUndoableEditAndKeepsTheSearch) {
   ASSERT_TRUE(document->waitForResult());
   document->startSizing();
   ASSERT_TRUE(document->waitForSizing());
-  window->showStage(Document::Stage::cost);
+  window->showStage(CostStage::kId);
   auto* price = named<QSlider>(QStringLiteral("Price of a kWh"));
   ASSERT_NE(price, nullptr);
   const double total = document->sizing()->packages.front().cost.total();

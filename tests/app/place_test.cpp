@@ -138,7 +138,7 @@ TEST_F(PlaceTest, APinTakesTheNearestTown) {
 TEST_F(PlaceTest, FrostsAreTheGrowersOrTheLogs) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   window->findChild<HouseStage*>()->showPage(HouseStage::Page::place);
   QLineEdit* first = field(QStringLiteral("First frost"));
   ASSERT_NE(first, nullptr);
@@ -156,7 +156,7 @@ TEST_F(PlaceTest, APriceAboveTheSlidersUsualIsKeptWhenTheHourIsTouched) {
   open();
   importDemoLog();
   ASSERT_FALSE(document->edit(QStringLiteral("a dear winter"), [](Plan& p) { p.prices.electricity_per_kWh = 1.20; }));
-  window->showStage(Document::Stage::cost);
+  window->showStage(CostStage::kId);
   QCoreApplication::processEvents();
   QSlider *price = nullptr, *hour = nullptr;
   for (auto* s : window->findChildren<QSlider*>()) {

@@ -94,12 +94,12 @@ TEST_F(StallTest, AMonthsWorthOfSecondsIsImportedBesideTheWindow) {
 TEST_F(StallTest, ClosingIsQuickWithASearchAFitAndOneChangeAtWork) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::log);
+  window->showStage(LogStage::kId);
   auto* log = find<LogStage>();
   log->showPage(LogStage::Page::measured);
   QTest::qWait(100);
   log->measured().startFit();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   find<HouseStage>()->showPage(HouseStage::Page::change);
   document->startSizing();
   ASSERT_TRUE(document->isSizing());
@@ -115,7 +115,7 @@ TEST_F(StallTest, ReorderingOneChangeIsAtOnce) {
   open();
   importDemoLog();
   auto* house = find<HouseStage>();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   house->showPage(HouseStage::Page::change);
   ASSERT_TRUE(house->changes().waitForList());
   QTest::qWait(200);

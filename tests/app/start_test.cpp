@@ -64,7 +64,7 @@ TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatu
   type(number(QStringLiteral("Length")), QStringLiteral("15 m"));
   type(number(QStringLiteral("Ridge")), QStringLiteral("2.8 m"));
   importDemoLog();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   house->showPage(HouseStage::Page::rooms);
   ASSERT_TRUE(press(QStringLiteral("Cover a bed")));
   type(number(QStringLiteral("Bed length")), QStringLiteral("10 m"));
@@ -169,7 +169,7 @@ TEST_F(StartTest, ThePageGoesOnPaper) {
   open();
   ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
   ASSERT_TRUE(document->waitForResult());
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   QPrinter printer(QPrinter::HighResolution);
   printer.setPageOrientation(QPageLayout::Landscape);
   printer.setOutputFormat(QPrinter::PdfFormat);
@@ -197,7 +197,7 @@ TEST_F(StartTest, ALongLogIsDrawnWithoutAPointForEveryReading) {
   outside.flag.assign(outside.raw.size(), 0);
   log.channels.push_back(outside);
   ASSERT_FALSE(document->setLog(log));
-  window->showStage(Document::Stage::log);
+  window->showStage(LogStage::kId);
   auto* plot = find<LogStage>()->findChild<QCustomPlot*>(QStringLiteral("readings"));
   plot->xAxis->setRange(1700000000.0, 1700000000.0 + 4e6);
   const QCPGraph* line = plot->graph(0);

@@ -26,7 +26,7 @@ protected:
   void openWithLog() {
     open();
     importDemoLog();
-    window->showStage(Document::Stage::stores);
+    window->showStage(StoresStage::kId);
     stage = find<StoresStage>();
     ASSERT_NE(stage, nullptr);
   }

@@ -40,7 +40,7 @@ TEST_F(WindowTest, AnEveningsWorkIsKept) {
   EXPECT_GT(document->result()->summary.nights, 350);
 
   // drag the ridge down by 30 px
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   auto* section = find<SectionView>();
   const double ridge = document->plan().house.shape.ridge_m;
   const QPointF handle = section->handlePoint(Handle::ridge);
@@ -53,7 +53,7 @@ TEST_F(WindowTest, AnEveningsWorkIsKept) {
   const double lowered = document->plan().house.shape.ridge_m;
 
   // move the night rung up by keyboard-sized mouse drag
-  window->showStage(Document::Stage::heat);
+  window->showStage(HeatStage::kId);
   QTest::qWait(20);
   auto* ladder = find<Ladder>();
   const double night = document->plan().setpoints.night_C;
@@ -96,7 +96,7 @@ TEST_F(WindowTest, AnEveningsWorkIsKept) {
 
 TEST_F(WindowTest, NumbersAreTypedWithAnyUnitAndRefusalsKeepTheOldValue) {
   open();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   window->findChild<HouseStage*>()->showPage(HouseStage::Page::shape);
   auto* width = window->findChild<NumberField*>(QStringLiteral("Width"));
   ASSERT_NE(width, nullptr);
@@ -121,7 +121,7 @@ TEST_F(WindowTest, NumbersAreTypedWithAnyUnitAndRefusalsKeepTheOldValue) {
 TEST_F(WindowTest, TheFloorIsStrewnWithStrawAndItsDampnessIsTold) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::floor);
   ASSERT_TRUE(document->waitForResult());
@@ -146,7 +146,7 @@ TEST_F(WindowTest, TheFloorIsStrewnWithStrawAndItsDampnessIsTold) {
 
 TEST_F(WindowTest, ALimitThatNeverAppliesIsAWord) {
   open();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::vents);
   NumberField* const wind = number(QStringLiteral("Vents shut in wind"));
@@ -183,7 +183,7 @@ TEST_F(WindowTest, TheHouseIsSeenFromAboveAndCutThroughAgain) {
 
 TEST_F(WindowTest, ADraughtinessSetsBothNumbersAndALobbyNeedsADoor) {
   open();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::shape);
   QComboBox* draughty = nullptr;
@@ -208,7 +208,7 @@ TEST_F(WindowTest, ADraughtinessSetsBothNumbersAndALobbyNeedsADoor) {
 TEST_F(WindowTest, AShapeIsChosenByItsSilhouetteAndTheHouseStillStands) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::shape);
   const HouseShape before = document->plan().house.shape;
@@ -231,7 +231,7 @@ TEST_F(WindowTest, AShapeIsChosenByItsSilhouetteAndTheHouseStillStands) {
 TEST_F(WindowTest, AWholeCoverIsChosenBesideTheShapeAndWhatIsTakenAsUsualIsSaid) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::shape);
   QCoreApplication::processEvents();
@@ -272,7 +272,7 @@ TEST_F(WindowTest, AWholeCoverIsChosenBesideTheShapeAndWhatIsTakenAsUsualIsSaid)
 
 TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
   open();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::skins);
   SkinEditor& skins = house->skins();
@@ -344,7 +344,7 @@ TEST_F(WindowTest, OneChangeIsTriedListedBuiltInAndUndone) {
   open();
   importDemoLog();
   ASSERT_TRUE(document->waitForResult());
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::change);
   ASSERT_TRUE(house->changes().waitForList());
@@ -371,7 +371,7 @@ TEST_F(WindowTest, OneChangeIsTriedListedBuiltInAndUndone) {
 TEST_F(WindowTest, AWarmBayIsPartitionedOffSetAndTakenAway) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::rooms);
   button(QStringLiteral("Partition off a warm bay"))->click();
@@ -402,7 +402,7 @@ TEST_F(WindowTest, AWarmBayIsPartitionedOffSetAndTakenAway) {
 TEST_F(WindowTest, ALobbyACeilingAndABedInTheBayAreBuiltAndUndone) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   window->findChild<HouseStage*>()->showPage(HouseStage::Page::rooms);
   ASSERT_TRUE(document->edit(QStringLiteral("eaves"), [](Plan& p) { p.house.shape.eave_m = 1.2, p.house.shape.ridge_m = 3.6; }) == std::nullopt);
   for (const char* what : {"Build a lobby", "Hang a ceiling at the eaves", "Partition off a warm bay", "Cover a bed"}) {
@@ -437,7 +437,7 @@ TEST_F(WindowTest, ALobbyACeilingAndABedInTheBayAreBuiltAndUndone) {
 TEST_F(WindowTest, WhatMayOpenIsBuiltInAndAFightWithTheHeaterIsRefusedInPlace) {
   open();
   importDemoLog();
-  window->showStage(Document::Stage::house);
+  window->showStage(HouseStage::kId);
   window->findChild<HouseStage*>()->showPage(HouseStage::Page::vents);
   const auto box = [&](const char* text) {
     for (auto* b : window->findChildren<QCheckBox*>())
@@ -545,13 +545,13 @@ TEST_F(WindowTest, EveryStagePaintsInBothThemesWithAndWithoutALog) {
     }
     for (const bool dark : {false, true}) {
       document->setDark(dark);
-      for (int s = 0; s < 5; ++s) {
-        window->showStage(static_cast<Document::Stage>(s));
+      for (const StageRow& row : stages()) {
+        window->showStage(row.id);
         const QImage image = window->grab().toImage();
         QSet<QRgb> colours;
         for (int x = 0; x < image.width(); x += 9)
           for (int y = 0; y < image.height(); y += 7) colours.insert(image.pixel(x, y));
-        EXPECT_GT(colours.size(), 12) << "stage " << s;
+        EXPECT_GT(colours.size(), 12) << row.id;
       }
     }
   }
@@ -565,7 +565,7 @@ TEST_F(WindowTest, TheCheapestPlanIsFoundComparedAndTaken) {
   }));
   ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
   ASSERT_TRUE(document->waitForResult());
-  window->showStage(Document::Stage::cost);
+  window->showStage(CostStage::kId);
   document->startSizing();
   ASSERT_TRUE(document->waitForSizing());
   ASSERT_TRUE(document->sizingIsCurrent());
