@@ -136,16 +136,16 @@ int compareSeason(const char* title, const Network& net, int air, const Network&
     }
     std::printf("  %-28s worst %.4f K  rms %.4f K  %8.1f ms\n", name, worst, std::sqrt(sum / static_cast<double>(T.size())), time * 1000.0);
   };
-  for (const auto& [pieces, cruise] : {std::pair{1, true}, {1, false}, {2, false}, {4, false}}) {
-    if (!net.thermostats.empty() && !cruise) break; // other steps have other powers
-    auto solver = Solver::prepare(net, {.cruise = cruise});
+  for (const auto& [pieces, multistep] : {std::pair{1, true}, {1, false}, {2, false}, {4, false}}) {
+    if (!net.thermostats.empty() && !multistep) break; // other steps have other powers
+    auto solver = Solver::prepare(net, {.multistep = multistep});
     std::vector<double> T;
     const double begin = seconds();
     for (std::size_t i = 0; i < steps; ++i) {
       for (int k = 0; k < pieces; ++k) solver->advance(winter.step_s / pieces);
       T.push_back(solver->temperature_C(air));
     }
-    const std::string name = "Muffle, " + std::to_string(static_cast<int>(winter.step_s) / pieces) + " s" + (cruise ? "" : ", single steps");
+    const std::string name = "Muffle, " + std::to_string(static_cast<int>(winter.step_s) / pieces) + " s" + (multistep ? "" : ", single steps");
     compare(name.c_str(), T, seconds() - begin);
   }
   for (const double tolerance : {1e-2, 3e-3, 1e-3, 1e-4}) {
@@ -160,7 +160,7 @@ int compareSeason(const char* title, const Network& net, int air, const Network&
 /// The same network with its heaters as sources of the powers that the product's solver finds.
 Network withPowersAsSources(const Network& net, const Winter& winter) {
   Network given = net;
-  auto solver = Solver::prepare(net, {.cruise = true});
+  auto solver = Solver::prepare(net, {.multistep = true});
   std::vector<Signal> power(net.thermostats.size());
   for (std::size_t i = 1; i < winter.size(); ++i) {
     solver->advance(winter.step_s);

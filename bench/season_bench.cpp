@@ -20,7 +20,7 @@ using bench::demo;
 void season(benchmark::State& state, const Plan& plan) {
   const Winter& winter = demo().weather->winters.front();
   const Assembly a = assemble(plan, winter, demo().scene.sun.front());
-  auto solver = Solver::prepare(a.network, {.cruise = true}); // as simulate() does
+  auto solver = Solver::prepare(a.network, {.multistep = true}); // as simulate() does
   for (auto _ : state) {
     solver->reset();
     for (std::size_t i = 1; i < winter.size(); ++i) solver->advance(winter.step_s);

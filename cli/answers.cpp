@@ -126,7 +126,7 @@ Json lossAnswer(const HeatLoss& loss) {
   out["total_W_per_K"] = loss.difference_K != 0.0 ? Json(digits(loss.total_W / loss.difference_K, 2)) : Json();
   out["parts"] = Json::array();
   for (const LossPart& p : loss.parts) {
-    Json part{{"id", partId(p.part)}, {"what", fmt::format("heat leaving by the {}", partId(p.part))}, {"W", digits(p.loss_W, 1)}};
+    Json part{{"id", lossPathId(p.part)}, {"what", fmt::format("heat leaving by the {}", lossPathId(p.part))}, {"W", digits(p.loss_W, 1)}};
     part["W_per_K"] = loss.difference_K != 0.0 ? Json(digits(p.loss_W / loss.difference_K, 2)) : Json();
     out["parts"].push_back(part);
   }
@@ -152,8 +152,9 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   out["days"] = digits(s.winters * kWinterDays, 1);
   out["energy_kWh"] = {{"heater", digits(s.heater_kWh, 2)}, {"fans", digits(s.fan_kWh, 2)}, {"cables", digits(s.cable_kWh, 2)}, {"sun", digits(s.sun_kWh, 1)}};
   out["loss_kWh"] = Json::object();
-  for (int p = 0; p < kPartCount; ++p)
-    if (s.loss_kWh[static_cast<std::size_t>(p)] != 0.0) out["loss_kWh"][partId(static_cast<Part>(p))] = digits(s.loss_kWh[static_cast<std::size_t>(p)], 1);
+  for (int p = 0; p < kLossPathCount; ++p)
+    if (s.loss_kWh[static_cast<std::size_t>(p)] != 0.0)
+      out["loss_kWh"][lossPathId(static_cast<LossPath>(p))] = digits(s.loss_kWh[static_cast<std::size_t>(p)], 1);
   out["cost"] = costJson(s.cost, plan.prices);
   out["hours"] = {{"work", digits(s.cost.hours, 1)}};
   out["closure"] = s.closure;
@@ -214,7 +215,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   out["night_list"] = Json::array();
   for (const NightResult& n : run.nights)
     out["night_list"].push_back({{"date", isoDate(n.date)},
-                                 {"judged", n.judged},
+                                 {"judged", n.assessable},
                                  {"held", n.held},
                                  {"coldest_C", digits(n.coldest_C, 2)},
                                  {"outside_low_C", digits(n.outsideLow_C, 2)},
@@ -238,7 +239,7 @@ std::string simulateSeries(const Plan& plan, const Simulation& run, const Weathe
     for (std::size_t t = 0; store.kind != StoreKind::barrels && t < storeTraces(plan, store).size(); ++t)
       out += fmt::format(",store:{}{} {} [C]", store.id.substr(0, store.id.find(':')), store.index + 1, storeTraceName(storeTraces(plan, store)[t]));
   out += ",heater:1 [W]";
-  for (int p = 0; p < kPartCount; ++p) out += fmt::format(",loss {} [W]", partId(static_cast<Part>(p)));
+  for (int p = 0; p < kLossPathCount; ++p) out += fmt::format(",loss {} [W]", lossPathId(static_cast<LossPath>(p)));
   for (const StoreRef& store : stores)
     out += fmt::format(",gives {} [W]", store.id) + (store.kind == StoreKind::cable ? "" : fmt::format(",holds {} [kWh]", store.id));
   out += '\n';

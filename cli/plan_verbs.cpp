@@ -66,7 +66,7 @@ int runLoss(const std::string& file, double inside_C, double outside_C, double w
     return kDone;
   }
   fmt::print("{:.2f} kW to hold {:g} C at {:g} C outside\n", loss->total_W / 1000.0, inside_C, outside_C);
-  for (const LossPart& p : loss->parts) fmt::print("  {:<12} {:8.0f} W\n", partId(p.part), p.loss_W);
+  for (const LossPart& p : loss->parts) fmt::print("  {:<12} {:8.0f} W\n", lossPathId(p.part), p.loss_W);
   return kDone;
 }
 

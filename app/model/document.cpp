@@ -53,7 +53,7 @@ Document::Document(QObject* parent) : QObject(parent), m_engine(std::make_unique
             if (m_night < 0) { // open on the coldest judged night
               double coldest = 1e9;
               for (std::size_t i = 0; i < m_result->nights.size(); ++i)
-                if (m_result->nights[i].judged && m_result->nights[i].coldest_C < coldest)
+                if (m_result->nights[i].assessable && m_result->nights[i].coldest_C < coldest)
                   coldest = m_result->nights[i].coldest_C, m_night = static_cast<int>(i);
               m_spanStart = m_night;
             }

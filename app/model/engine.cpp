@@ -58,7 +58,7 @@ Result<Simulation> Engine::run(const Request& request, const Plan& plan, Scene& 
   if (!*runs[first]) return runs[first]->problems();
   others();
   helpers.clear(); // joins
-  auto all = gather(plan, scene, std::move(runs));
+  auto all = summarise(plan, scene, std::move(runs));
   if (all) all->summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return all;
 }

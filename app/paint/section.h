@@ -38,7 +38,7 @@ struct SectionMoment {
     return group < stores_C.size() && !stores_C[group].empty() ? std::optional(stores_C[group].front()) : std::nullopt;
   }
   [[nodiscard]] const RoomMoment* room(RoomKind kind, std::size_t bed = 0) const;
-  std::array<double, kPartCount> loss_W{};
+  std::array<double, kLossPathCount> loss_W{};
   bool blanketClosed = false;
   double vents = 0, rolled = 0; ///< how far they are open, 0..1
   bool roofOpen = false;        ///< drawn back

@@ -90,9 +90,9 @@ private:
 
   /// No word is to stand on what is drawn in the soil.
   void keepSoilClear() {
-    if (m_moment && std::abs(m_moment->loss_W[static_cast<std::size_t>(Part::deepGround)]) >= kLeastShown_W) {
+    if (m_moment && std::abs(m_moment->loss_W[static_cast<std::size_t>(LossPath::deepGround)]) >= kLeastShown_W) {
       const auto all = ways();
-      const auto way = std::find_if(all.begin(), all.end(), [](const Way& w) { return w.part == Part::deepGround; });
+      const auto way = std::find_if(all.begin(), all.end(), [](const Way& w) { return w.part == LossPath::deepGround; });
       m_words.keepClear(QRectF(way->in, way->out).normalized().adjusted(-6, 0, 6, 8));
     }
     constexpr double kAbout_px = 4.0;
@@ -327,7 +327,7 @@ private:
   }
 
   struct Way {
-    Part part;
+    LossPath part;
     QPointF in, out;
     double bend;
     QPointF text;
@@ -349,15 +349,15 @@ private:
     const QPointF floor = m_g.at(m_half_m * (isRoomy() ? 0.1 : 0.55), -s.sunk_m - 0.02);
     const QPointF slope = m_g.at(-0.55 * m_half_m, s.eave_m + 0.225 * s.rise_m()); // on the roof of a house with a back wall
     return {
-        {Part::roof, ridge + QPointF(0, 14), ridge - QPointF(-6, 34), 0.15, wall ? ridge + QPointF(-24, -40) : ridge + QPointF(28, -34),
+        {LossPath::roof, ridge + QPointF(0, 14), ridge - QPointF(-6, 34), 0.15, wall ? ridge + QPointF(-24, -40) : ridge + QPointF(28, -34),
          wall ? Qt::AlignRight : Qt::AlignLeft, tr("roof")},
-        {Part::sides, left + QPointF(10, 0), left - QPointF(36, 16), -0.2, left - QPointF(58, 42), Qt::AlignHCenter, tr("sides")},
-        wall ? Way{Part::draughts, slope + QPointF(4, 8), slope + QPointF(-30, -30), -0.2, slope + QPointF(-50, -50), Qt::AlignHCenter, tr("draughts")}
-             : Way{Part::draughts, right, right + QPointF(34, -24), 0.2, right + QPointF(48, -48), Qt::AlignHCenter, tr("draughts")},
-        {Part::ends, rightLow - QPointF(10, 0), rightLow + QPointF(36, -16), 0.2, rightLow + QPointF(56, -40), Qt::AlignHCenter, tr("ends")},
-        {Part::backWall, back - QPointF(10, 0), back + QPointF(46, -4), 0.1, back + QPointF(60, -26), Qt::AlignHCenter, tr("back wall")},
-        {Part::floorEdge, edge + QPointF(0, 8), edge + QPointF(26, 36), -0.2, edge + QPointF(48, 58), Qt::AlignHCenter, tr("floor edge")},
-        {Part::deepGround, floor + QPointF(0, 22), floor + QPointF(0, 68), 0.0, floor + QPointF(-12, 62), Qt::AlignRight, tr("deep ground")},
+        {LossPath::sides, left + QPointF(10, 0), left - QPointF(36, 16), -0.2, left - QPointF(58, 42), Qt::AlignHCenter, tr("sides")},
+        wall ? Way{LossPath::draughts, slope + QPointF(4, 8), slope + QPointF(-30, -30), -0.2, slope + QPointF(-50, -50), Qt::AlignHCenter, tr("draughts")}
+             : Way{LossPath::draughts, right, right + QPointF(34, -24), 0.2, right + QPointF(48, -48), Qt::AlignHCenter, tr("draughts")},
+        {LossPath::ends, rightLow - QPointF(10, 0), rightLow + QPointF(36, -16), 0.2, rightLow + QPointF(56, -40), Qt::AlignHCenter, tr("ends")},
+        {LossPath::backWall, back - QPointF(10, 0), back + QPointF(46, -4), 0.1, back + QPointF(60, -26), Qt::AlignHCenter, tr("back wall")},
+        {LossPath::floorEdge, edge + QPointF(0, 8), edge + QPointF(26, 36), -0.2, edge + QPointF(48, 58), Qt::AlignHCenter, tr("floor edge")},
+        {LossPath::deepGround, floor + QPointF(0, 22), floor + QPointF(0, 68), 0.0, floor + QPointF(-12, 62), Qt::AlignRight, tr("deep ground")},
     };
   }
 
@@ -374,9 +374,9 @@ private:
       else
         ribbon(m_p, way.out, way.in, -way.bend, width, m_theme.dark ? m_theme.lichen : QColor("#8FA862"));
       say(overPiles(way.text), way.name + QStringLiteral(" ") + m_units.text(Quantity::power, std::abs(w)), textFont(9, true), kOnSky, way.align);
-      if (way.part == Part::roof) radiantLoss(way);
+      if (way.part == LossPath::roof) radiantLoss(way);
     }
-    if (const double w = m_moment->loss_W[static_cast<std::size_t>(Part::vents)]; w > 20.0)
+    if (const double w = m_moment->loss_W[static_cast<std::size_t>(LossPath::vents)]; w > 20.0)
       say(m_g.at(0, m_shape.ridge_m) + QPointF(-10, -58), tr("vents %1").arg(m_units.text(Quantity::power, w)), textFont(9, true), kOnSky, Qt::AlignRight);
   }
 

@@ -10,12 +10,12 @@ namespace muffle {
 namespace {
 
 /// Mean flows over the chosen night, W; nothing without a result.
-std::optional<std::array<double, kPartCount>> nightLoss(const Document& d) {
+std::optional<std::array<double, kLossPathCount>> nightLoss(const Document& d) {
   const Simulation* run = d.result();
   if (!run || d.selectedNight() < 0) return std::nullopt;
   const NightResult& n = run->nights[static_cast<std::size_t>(d.selectedNight())];
-  std::array<double, kPartCount> mean{};
-  for (std::size_t p = 0; p < kPartCount; ++p) {
+  std::array<double, kLossPathCount> mean{};
+  for (std::size_t p = 0; p < kLossPathCount; ++p) {
     for (std::size_t i = n.from; i <= n.to; ++i) mean[p] += static_cast<double>(run->series[n.winter].loss_W[p][i]);
     mean[p] /= static_cast<double>(n.to - n.from + 1);
   }
@@ -51,21 +51,22 @@ void LossBars::paintEvent(QPaintEvent*) {
   const Units& u = m_document.units();
   const Materials materials = m_document.materials();
   struct Row {
-    Part part;
+    LossPath part;
     QString name, why;
   };
   std::vector<Row> rows{
-      {Part::roof, tr("Roof"), skinText(h.roof, materials)},
-      {Part::sides, tr("Sides"), skinText(h.sides, materials)},
-      {Part::ends, tr("End walls"), skinText(h.ends, materials)},
-      {Part::draughts, tr("Draughts"),
+      {LossPath::roof, tr("Roof"), skinText(h.roof, materials)},
+      {LossPath::sides, tr("Sides"), skinText(h.sides, materials)},
+      {LossPath::ends, tr("End walls"), skinText(h.ends, materials)},
+      {LossPath::draughts, tr("Draughts"),
        h.leakage ? tr("leaks of %1").arg(u.text(Quantity::leakArea, h.leakage->area_cm2))
                  : tr("%1 changes an hour, calm").arg(u.number(Quantity::airChanges, h.airChanges_per_h))},
-      {Part::floorEdge, tr("Floor edge"), h.floor.edgeDepth_m > 0 ? tr("skirt %1 down").arg(u.text(Quantity::length, h.floor.edgeDepth_m)) : tr("no skirt")},
-      {Part::deepGround, tr("Deep ground"), (*loss)[static_cast<int>(Part::deepGround)] < 0 ? tr("gives heat back") : tr("takes heat")}};
-  if (h.shape.hasBackWall()) rows.insert(rows.begin() + 3, {Part::backWall, tr("Back wall"), skinText(h.backWall, materials)});
+      {LossPath::floorEdge, tr("Floor edge"),
+       h.floor.edgeDepth_m > 0 ? tr("skirt %1 down").arg(u.text(Quantity::length, h.floor.edgeDepth_m)) : tr("no skirt")},
+      {LossPath::deepGround, tr("Deep ground"), (*loss)[static_cast<int>(LossPath::deepGround)] < 0 ? tr("gives heat back") : tr("takes heat")}};
+  if (h.shape.hasBackWall()) rows.insert(rows.begin() + 3, {LossPath::backWall, tr("Back wall"), skinText(h.backWall, materials)});
   std::erase_if(rows, [&](const Row& r) {
-    return (r.part == Part::sides && h.shape.area_m2(FaceGroup::sides) <= 0.0) || (r.part == Part::ends && h.shape.area_m2(FaceGroup::ends) <= 0.0);
+    return (r.part == LossPath::sides && h.shape.area_m2(FaceGroup::sides) <= 0.0) || (r.part == LossPath::ends && h.shape.area_m2(FaceGroup::ends) <= 0.0);
   });
   double largest = 1.0;
   for (const Row& r : rows) largest = std::max(largest, std::abs((*loss)[static_cast<std::size_t>(r.part)]));

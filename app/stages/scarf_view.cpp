@@ -72,8 +72,8 @@ void ScarfView::paintEvent(QPaintEvent*) {
       int held = 0, judged = 0;
       for (int i = a; i <= b; ++i) {
         const NightResult& n = run->nights[static_cast<std::size_t>(i)];
-        judged += n.judged ? 1 : 0;
-        held += n.judged && n.held ? 1 : 0;
+        judged += n.assessable ? 1 : 0;
+        held += n.assessable && n.held ? 1 : 0;
       }
       return tr("%1 to %2: held %3 of %4")
           .arg(dayText(run->nights[static_cast<std::size_t>(a)].date, QStringLiteral("d MMM")),
@@ -84,7 +84,7 @@ void ScarfView::paintEvent(QPaintEvent*) {
     const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
     return tr("%1: inside %2, outside %3%4")
         .arg(dayText(n.date, QStringLiteral("ddd d MMM yyyy")), u.text(Quantity::temperature, n.coldest_C), u.text(Quantity::temperature, n.outsideLow_C),
-             n.judged ? QString() : tr(", not judged: readings are missing"));
+             n.assessable ? QString() : tr(", not judged: readings are missing"));
   }();
   // what the colours say: two yarns and the notched one
   double legend = 14 + QFontMetricsF(titleFont(11)).horizontalAdvance(tr("The winter, night by night")) + 18;
@@ -122,7 +122,7 @@ void ScarfView::paintEvent(QPaintEvent*) {
       const double x = nightX(static_cast<double>(i)), w = std::max(nightX(static_cast<double>(i) + 1.0) - x, 1.0);
       const double row = std::min(w, (width() - 28.0) / static_cast<double>(of.nights.size()));
       const QRectF r(x, y, std::max(row - 0.4, 0.8), bandHeight);
-      if (!n.judged) {
+      if (!n.assessable) {
         p.setPen(QPen(t.seam, 1));
         p.drawLine(r.topLeft(), r.bottomLeft());
         continue;
@@ -139,7 +139,7 @@ void ScarfView::paintEvent(QPaintEvent*) {
   const double hang = top + 70;
   for (std::size_t i = 0; i < run->nights.size(); ++i) {
     const NightResult& n = run->nights[i];
-    if (!n.judged) continue;
+    if (!n.assessable) continue;
     const double x = nightX(static_cast<double>(i));
     const double row = (width() - 28.0) / static_cast<double>(run->nights.size());
     const double h = std::clamp(-n.outsideLow_C, 0.0, 60.0) / std::max(-coldest, 1.0) * 34.0;
@@ -207,7 +207,7 @@ bool ScarfView::event(QEvent* e) {
     QToolTip::showText(help->globalPos(),
                        tr("%1\ncoldest inside %2 (%3)\noutside low %4\nheater %5")
                            .arg(dayText(n.date, QStringLiteral("ddd d MMM yyyy")), u.text(Quantity::temperature, n.coldest_C),
-                                n.judged ? n.held ? tr("held") : tr("missed") : tr("not judged"), u.text(Quantity::temperature, n.outsideLow_C),
+                                n.assessable ? n.held ? tr("held") : tr("missed") : tr("not judged"), u.text(Quantity::temperature, n.outsideLow_C),
                                 u.text(Quantity::energy, n.heater_kWh)),
                        this);
     return true;

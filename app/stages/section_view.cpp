@@ -135,7 +135,7 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
     m.stores_C.emplace_back();
     for (const auto& trace : store.temperature_C) m.stores_C.back().push_back(static_cast<double>(trace[i]));
   }
-  for (std::size_t p = 0; p < kPartCount; ++p) m.loss_W[p] = static_cast<double>(s.loss_W[p][i]);
+  for (std::size_t p = 0; p < kLossPathCount; ++p) m.loss_W[p] = static_cast<double>(s.loss_W[p][i]);
   const double pressure_Pa = pressureAtElevation_Pa(m_document.plan().site.place.elevation_m);
   const auto humidity = [&](double air_C, double vapour_g_kg) { return std::min(relativeHumidity(air_C, vapour_g_kg, pressure_Pa), 1.0); };
   const auto vapour = static_cast<double>(s.vapour_g_kg[i]);

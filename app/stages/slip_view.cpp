@@ -28,8 +28,8 @@ SlipView::Span SlipView::chosenSpan() const {
   for (std::size_t i = first; i <= last; ++i) {
     const NightResult& n = run.nights[i];
     span.heater_kWh += n.heater_kWh;
-    if (!n.judged) continue;
-    ++span.judged;
+    if (!n.assessable) continue;
+    ++span.assessable;
     span.held += n.held ? 1 : 0;
     span.coldest_C = std::min(span.coldest_C, n.coldest_C);
   }
@@ -149,12 +149,12 @@ void SlipView::paintEvent(QPaintEvent*) {
     p.setPen(t.ink);
     p.drawText(QRectF(left, y, right - left, 20), static_cast<int>(Qt::AlignVCenter), span.name);
     y += 22;
-    if (span.judged == 0) {
+    if (span.assessable == 0) {
       row(tr("not judged"), tr("readings missing"));
     } else if (span.nights == 1) {
       row(span.held ? tr("held, coldest") : tr("missed, coldest"), u.text(Quantity::temperature, span.coldest_C));
     } else {
-      row(tr("held"), tr("%1 of %2").arg(span.held).arg(span.judged));
+      row(tr("held"), tr("%1 of %2").arg(span.held).arg(span.assessable));
       row(tr("coldest inside"), u.text(Quantity::temperature, span.coldest_C));
     }
     row(tr("heat bought"), u.text(Quantity::energy, span.heater_kWh));

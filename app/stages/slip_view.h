@@ -20,7 +20,7 @@ private:
   /// The nights chosen on the scarf, summed.
   struct Span {
     QString name;
-    int nights = 0, judged = 0, held = 0;
+    int nights = 0, assessable = 0, held = 0;
     double coldest_C = 0.0, heater_kWh = 0.0;
   };
   [[nodiscard]] Span chosenSpan() const;

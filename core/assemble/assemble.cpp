@@ -113,7 +113,7 @@ int Assembler::undisturbed(double depth_m) {
 
 SoilColumn Assembler::column(const std::string& id, const Floor& floor, int surface, double area_m2, double below_m, double start_C) {
   SoilColumn c = addSoilColumn(m_net, id, floor, surface, m_a.deep, area_m2, start_C, far().temperature_C(below_m, m_winter.startDay), m_fitted.ground);
-  m_net.links.back().part = partId(Part::deepGround);
+  m_net.links.back().part = lossPathId(LossPath::deepGround);
   m_a.below.insert(m_a.below.end(), c.below.begin(), c.below.end());
   // the soil begins as the ground about lies, not on a line from a setpoint
   const double over_m = below_m - soilColumnDepth_m();
@@ -180,7 +180,7 @@ void Assembler::ground() {
                                               m_house.floor.edgeInsulation_m2K_W * kBoard_W_mK, kBoard_W_mK, EdgeInsulation::vertical);
     edge = std::max(edge + psi * slab.perimeter_m, 0.1 * edge);
   }
-  for (const auto& [node, share] : edges) m_net.addConductance(node, m_a.outside, edge * share, partId(Part::floorEdge));
+  for (const auto& [node, share] : edges) m_net.addConductance(node, m_a.outside, edge * share, lossPathId(LossPath::floorEdge));
 }
 
 void Assembler::sunkWalls() {
@@ -199,7 +199,7 @@ void Assembler::sunkWalls() {
     wall.initialFar_C = wall.initial_C;
     wall.layers = soilLayers(m_house.floor, {0.05, 0.15, 0.30}, m_fitted.ground);
     m_net.addSolid(wall);
-    m_net.links.back().part = partId(Part::deepGround);
+    m_net.links.back().part = lossPathId(LossPath::deepGround);
   }
 }
 
@@ -207,19 +207,19 @@ void Assembler::draughts() {
   const double pressure = m_net.pressure_Pa;
   const RoomAir house = m_rooms.front().air;
   const int conductance = signal(draughts_W_K(m_plan, m_winter, pressure, m_inside_C));
-  for (const Room& room : m_rooms) exchangeAir(m_net, room.air, m_outdoors, m_fitted.draughts * volumeShare(room), conductance, partId(Part::draughts));
+  for (const Room& room : m_rooms) exchangeAir(m_net, room.air, m_outdoors, m_fitted.draughts * volumeShare(room), conductance, lossPathId(LossPath::draughts));
   if (m_house.door.opened > 0.0) {
     const Room* const lobby = room(RoomKind::lobby);
     const int opening = signal(door_W_K(m_plan, m_winter, lobby ? 2 : 1, pressure, m_inside_C), true);
     if (lobby) exchangeAir(m_net, house, lobby->air, 1.0, opening, "");
-    exchangeAir(m_net, lobby ? lobby->air : house, m_outdoors, 1.0, opening, partId(Part::draughts));
+    exchangeAir(m_net, lobby ? lobby->air : house, m_outdoors, 1.0, opening, lossPathId(LossPath::draughts));
   }
   vents(mayVent(m_house.ventLock, m_winter));
 }
 
 void Assembler::vents(const std::vector<double>& may) {
   const double pressure = m_net.pressure_Pa;
-  const std::string part = partId(Part::vents);
+  const std::string part = lossPathId(LossPath::vents);
   const Room& house = m_rooms.front();
   const bool locks = std::find(may.begin(), may.end(), 0.0) != may.end();
   const int lock = locks ? signal(may, true) : -1;
@@ -284,12 +284,12 @@ void Assembler::barrels() {
 
 void Assembler::tagLosses() {
   for (std::size_t l = 0; l < m_net.links.size(); ++l)
-    for (int p = 0; p < kPartCount; ++p)
-      if (m_net.links[l].part == partId(static_cast<Part>(p))) m_a.losses.emplace_back(static_cast<int>(l), static_cast<Part>(p));
-  for (std::size_t v = 0; v < m_net.vents.size(); ++v) m_a.losses.emplace_back(static_cast<int>(m_net.links.size() + v), Part::vents);
+    for (int p = 0; p < kLossPathCount; ++p)
+      if (m_net.links[l].part == lossPathId(static_cast<LossPath>(p))) m_a.losses.emplace_back(static_cast<int>(l), static_cast<LossPath>(p));
+  for (std::size_t v = 0; v < m_net.vents.size(); ++v) m_a.losses.emplace_back(static_cast<int>(m_net.links.size() + v), LossPath::vents);
 }
 
-const char* partId(Part part) {
+const char* lossPathId(LossPath part) {
   static const char* const kIds[] = {"roof", "sides", "ends", "back wall", "draughts", "vents", "floor edge", "deep ground"};
   return kIds[static_cast<int>(part)];
 }

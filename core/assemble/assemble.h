@@ -18,9 +18,9 @@
 namespace muffle {
 
 /// Where heat leaves by, in the order that reports list them.
-enum class Part { roof, sides, ends, backWall, draughts, vents, floorEdge, deepGround };
-constexpr int kPartCount = 8;
-const char* partId(Part part);
+enum class LossPath { roof, sides, ends, backWall, draughts, vents, floorEdge, deepGround };
+constexpr int kLossPathCount = 8;
+const char* lossPathId(LossPath part);
 
 /// What a node holds of a store's heat.
 struct HeldHeat {
@@ -93,9 +93,9 @@ struct Assembly {
   int blanketRelay = -1;             ///< closes it, where the rule looks inside
   std::vector<int> soil;             ///< nodes downwards from the floor
   std::vector<double> soilDepth_m;
-  std::vector<int> inner, outer;            ///< innermost and outermost sheet of roof, sides, ends; -1 where there is no such face
-  std::vector<std::pair<int, Part>> losses; ///< link (vents after links) and the part it belongs to; flow leaves the house
-  int sunSources = 0;                       ///< sources 0..sunSources-1 are sun
+  std::vector<int> inner, outer;                ///< innermost and outermost sheet of roof, sides, ends; -1 where there is no such face
+  std::vector<std::pair<int, LossPath>> losses; ///< link (vents after links) and the part it belongs to; flow leaves the house
+  int sunSources = 0;                           ///< sources 0..sunSources-1 are sun
 };
 
 /// The plan must have passed check(). Weather and sun must be of the same winter and shape; they are copied in.

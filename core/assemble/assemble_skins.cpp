@@ -60,8 +60,10 @@ void Assembler::skins(Room& room) {
   room.covers.emplace(m_net, CoverSurroundings{room.air.air, room.air.vapour, room.floor, m_a.outside, m_a.sky, m_windFilm}, room.start_C,
                       m_winter.outside_C.front(), m_materials);
   const Skin* const skins[] = {&m_house.roof, &m_house.sides, &m_house.ends, &m_house.backWall};
-  for (const auto& [group, which] :
-       {std::pair{FaceGroup::roof, Part::roof}, {FaceGroup::sides, Part::sides}, {FaceGroup::ends, Part::ends}, {FaceGroup::backWall, Part::backWall}}) {
+  for (const auto& [group, which] : {std::pair{FaceGroup::roof, LossPath::roof},
+                                     {FaceGroup::sides, LossPath::sides},
+                                     {FaceGroup::ends, LossPath::ends},
+                                     {FaceGroup::backWall, LossPath::backWall}}) {
     const auto g = static_cast<std::size_t>(group);
     const double area = room.space.cover_m2[g];
     if (area <= 0.0) continue;
@@ -70,7 +72,7 @@ void Assembler::skins(Room& room) {
     const Skin& skin = *skins[g];
     const double usual = group == FaceGroup::backWall ? 0.0 : usualFrameAllowance(*m_materials.find(skin.layers.front().material));
     const double frames = 1.0 + (group == FaceGroup::backWall ? 0.0 : m_house.frameAllowance.value_or(usual));
-    CoverPart& part = room.covers->add(skin, group, m_fitted.skin * frames * area, skyView(group, m_house.shape), partId(which), behind, room.prefix);
+    CoverPart& part = room.covers->add(skin, group, m_fitted.skin * frames * area, skyView(group, m_house.shape), lossPathId(which), behind, room.prefix);
     if (m_a.inner[g] < 0) { // the house's own, or that of its roof void
       m_a.outer[g] = part.sheets.front().outerNode;
       m_a.inner[g] = part.sheets.back().innerNode;

@@ -90,7 +90,8 @@ void Assembler::pipeBeds(int floor, double start_C) {
       below.initialFar_C = far().temperature_C(depth_m + down_m, m_winter.startDay);
       // what the pipes add to the undisturbed ground goes off sideways to where that lies open
       const int beside = m_net.addBoundary(id + " beside", Driver::table(undisturbed(depth_m)));
-      m_net.addConductance(plane, beside, pipeBedSides_W_K(p, m_house.shape, depth_m, m_fitted.ground * heat.conductivity_W_mK), partId(Part::deepGround));
+      m_net.addConductance(plane, beside, pipeBedSides_W_K(p, m_house.shape, depth_m, m_fitted.ground * heat.conductivity_W_mK),
+                           lossPathId(LossPath::deepGround));
     } else {
       // by superposition: what the pipes add to the undisturbed ground vanishes at the surface and far below, so that both lie at
       // what the ground would be at the pipes
@@ -99,11 +100,11 @@ void Assembler::pipeBeds(int floor, double start_C) {
       std::vector<double> layers = layersDownTo(cut.above_m); // thin ones next to the pipes
       above.layers = soilLayers(m_house.floor, layers, m_fitted.ground);
       m_net.addSolid(above);
-      m_net.links.back().part = partId(Part::deepGround);
+      m_net.links.back().part = lossPathId(LossPath::deepGround);
       below.to = wave;
     }
     m_net.addSolid(below);
-    m_net.links.back().part = partId(Part::deepGround);
+    m_net.links.back().part = lossPathId(LossPath::deepGround);
     for (int n = plane; n < static_cast<int>(m_net.nodes.size()); ++n)
       if (!m_net.nodes[static_cast<std::size_t>(n)].boundary) m_a.below.push_back(n);
   }

@@ -107,7 +107,7 @@ private:
     const std::vector<double>& air = readings.front();
     const auto hour = std::max<std::size_t>(static_cast<std::size_t>(std::lround(3600.0 / winter.step_s)), 1);
     for (const NightSpan& span : winter.nights) {
-      if (!span.judged || static_cast<double>(span.from) * winter.step_s < kSettle_s) continue;
+      if (!span.assessable || static_cast<double>(span.from) * winter.step_s < kSettle_s) continue;
       NightHours night{w, {}, std::vector<std::vector<double>>(readings.size())};
       for (std::size_t i = span.from; i <= span.to; i += hour) {
         if (!std::isfinite(air[i])) continue;

@@ -37,8 +37,8 @@ Result<MeasuredAgainstParts> againstParts(const Plan& plan, const QuickFit& fit)
       if (is(cold->parts[p].part)) sum += (cold->parts[p].loss_W - mild->parts[p].loss_W) / (milder - colder);
     return sum;
   };
-  const double draughts = partOf([](Part p) { return p == Part::draughts; });
-  const double skin = partOf([](Part p) { return p == Part::roof || p == Part::sides || p == Part::ends || p == Part::backWall; });
+  const double draughts = partOf([](LossPath p) { return p == LossPath::draughts; });
+  const double skin = partOf([](LossPath p) { return p == LossPath::roof || p == LossPath::sides || p == LossPath::ends || p == LossPath::backWall; });
   both.explains.push_back({GapInput::heaterReading, heater_W, heater_W * both.calculated_W_K / both.measured_W_K});
   if (draughts + gap > 0.0 && draughts > 0.0) {
     const auto& leaks = plan.house.leakage;

@@ -264,11 +264,11 @@ void NetworkFlows::factor(double s, FlowSlopes& slopes) {
     a[m_vents[i].as] += s * v.sensor;
     a[m_vents[i].bs] -= s * v.sensor;
   }
-  gatherReported(slopes);
+  collectReported(slopes);
   m_lu.factor(m_lu.fixedCount(), m_free);
 }
 
-void NetworkFlows::gatherReported(FlowSlopes& slopes) const {
+void NetworkFlows::collectReported(FlowSlopes& slopes) const {
   std::vector<double>& values = slopes.reported;
   m_reported.set(values, m_reportedPlain, m_reportedRadiative, slopes.fourCubed);
   const auto add = [&](int a, int b, int group, double byA, double byB) { m_reported.addFlow(values, a, b, group, byA, byB); };
@@ -283,7 +283,7 @@ void NetworkFlows::gatherReported(FlowSlopes& slopes) const {
     const Natural& n = m_natural[i];
     if (n.reported) add(n.a, n.b, n.group, slopes.natural[i], slopes.natural[i]);
   }
-  m_vapour.gather(slopes.vapour, m_reported, values);
+  m_vapour.collectReported(slopes.vapour, m_reported, values);
   for (std::size_t i = 0; i < m_vents.size(); ++i) {
     if (slopes.vent[i].opening == 0.0 && slopes.vent[i].sensor == 0.0) continue; // shut
     const VentSlots& v = m_vents[i];

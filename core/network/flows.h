@@ -235,8 +235,8 @@ private:
   }
   const Base& baseFor(double s);
   void markReported();
-  void gatherReported(FlowSlopes& slopes) const;
-  void gatherReported(const PlainLinks& links, std::vector<double>& values) const;
+  void collectReported(FlowSlopes& slopes) const;
+  void collectReported(const PlainLinks& links, std::vector<double>& values) const;
   /// Of a link by the state of the water at its ends.
   [[nodiscard]] double frozenStrength(int link) const;
   [[nodiscard]] double plainStrength(const Plain& link) const {
@@ -282,7 +282,7 @@ private:
   std::vector<double> m_kept;               ///< rows that evaluate() is to leave alone
   std::vector<double> m_difference, m_root; ///< by active natural link: its difference; (dT^2 + 0.01)^(p/2)
 
-  std::array<Base, 4> m_bases; ///< a solver may go to and fro between single steps, equal ones, strides and those after a jump
+  std::array<Base, 4> m_bases; ///< a solver may go to and fro between single steps, equal ones, doubleSteps and those after a jump
   std::size_t m_nextBase = 0;
 };
 

@@ -159,7 +159,7 @@ void NetworkFlows::markReported() {
   m_reportedPlain = m_reportedRadiative = m_reported.makeValues();
 }
 
-void NetworkFlows::gatherReported(const PlainLinks& links, std::vector<double>& values) const {
+void NetworkFlows::collectReported(const PlainLinks& links, std::vector<double>& values) const {
   std::fill(values.begin(), values.end(), 0.0);
   for (std::size_t i = 0; i < links.reported; ++i)
     m_reported.addFlow(values, links.pair[i].a, links.pair[i].b, links.active[i].group, links.pair[i].g, links.pair[i].g);
@@ -169,7 +169,7 @@ void NetworkFlows::gatherReported(const PlainLinks& links, std::vector<double>& 
 void NetworkFlows::activate() {
   for (Base& base : m_bases) base.s = -1.0;
   activate(m_conductances);
-  gatherReported(m_conductances, m_reportedPlain);
+  collectReported(m_conductances, m_reportedPlain);
   activateModulated();
 }
 
@@ -178,7 +178,7 @@ void NetworkFlows::activateModulated() {
   ++m_layoutCount;
   m_natural.clear();
   activate(m_radiative);
-  gatherReported(m_radiative, m_reportedRadiative);
+  collectReported(m_radiative, m_reportedRadiative);
   for (Varying& v : m_varying) v.g = varyingStrength(v);
   for (VentSlots& v : m_vents) v.g = v.full * strength(v.modulator);
   m_film.assign(m_vapour.filmCount(), {});
@@ -234,7 +234,7 @@ void NetworkFlows::followRelays() {
   ++m_layoutCount;
   for (std::size_t i = 0; i < m_radiative.active.size(); ++i)
     if (m_radiative.active[i].relay >= 0) m_radiative.pair[i].g = plainStrength(m_radiative.active[i]);
-  gatherReported(m_radiative, m_reportedRadiative);
+  collectReported(m_radiative, m_reportedRadiative);
   for (const Natural& n : m_allNatural)
     if (n.relay >= 0) m_vapour.setWetShare(n.vapour, m_relays.isOn(n.relay) ? 1.0 : n.wetShare);
 }

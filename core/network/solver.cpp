@@ -60,10 +60,10 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   solver.m_initial.assign(slots, 0.0);
   for (std::size_t i = 0; i < net.nodes.size(); ++i) solver.m_initial[solver.m_flows.slot(static_cast<int>(i))] = net.nodes[i].initial_C;
   const bool switches = std::any_of(net.thermostats.begin(), net.thermostats.end(), [](const Thermostat& t) { return t.mode == Thermostat::Mode::hysteresis; });
-  if (switches || solver.m_flows.hasAlgebraic()) solver.m_options.cruise = false;
+  if (switches || solver.m_flows.hasAlgebraic()) solver.m_options.multistep = false;
   const auto isIdeal = [](const Thermostat& t) { return t.mode == Thermostat::Mode::ideal; };
   solver.m_besideStages = static_cast<std::size_t>(std::find_if(net.thermostats.begin(), net.thermostats.end(), isIdeal) - net.thermostats.begin());
-  solver.m_known.assign(free, 0.0);
+  solver.m_explicitPart.assign(free, 0.0);
   for (const double C : solver.m_flows.capacity_J_K()) solver.m_storing.push_back(C > 0.0 ? 1.0 : 0.0);
   solver.m_nextFlows = solver.m_start.f;
   solver.m_delta.assign(slots, 0.0);
@@ -82,11 +82,11 @@ Result<Solver> Solver::prepare(Network network, SolverOptions options) {
   solver.m_stepValue.assign(solver.m_flows.drivers().valueCount(), 0.0);
   solver.m_stepHeat_J.assign(net.thermostats.size(), 0.0);
   solver.m_before_J = solver.m_step_J;
-  solver.m_beforeValue = solver.m_farValue = solver.m_stepValue;
+  solver.m_beforeValue = solver.m_doubleEndValue = solver.m_stepValue;
   solver.m_beforeHeat_J = solver.m_stepHeat_J;
-  solver.m_far = solver.m_start;
-  solver.m_equal = solver.m_double = solver.m_afresh = solver.makeKept();
-  solver.m_firstResponse = solver.m_afresh.response;
+  solver.m_doubleEnd = solver.m_start;
+  solver.m_singleStep = solver.m_doubleStep = solver.m_restart = solver.makeFactoredStage();
+  solver.m_firstResponse = solver.m_restart.response;
   solver.m_lastEnergy.assign(static_cast<std::size_t>(solver.m_flows.rowCount()), 0.0);
   solver.reset();
   return solver;
@@ -103,11 +103,11 @@ void Solver::reset() {
   m_energy_J.assign(static_cast<std::size_t>(m_flows.rowCount()), 0.0);
   m_valueIntegral.assign(m_flows.drivers().valueCount(), 0.0);
   m_throughput_J = 0.0;
-  m_iterations = m_strides = 0;
-  m_startKnown = m_midway = false;
-  m_equal.isFactored = m_double.isFactored = m_afresh.isFactored = false;
-  m_cruiseFor_s = 0.0;
-  m_stridesBarred = 0;
+  m_iterations = m_doubleSteps = 0;
+  m_startIsExact = m_inDoubleStep = false;
+  m_singleStep.isFactored = m_doubleStep.isFactored = m_restart.isFactored = false;
+  m_equalStep_s = 0.0;
+  m_doubleStepsBarred = 0;
   m_flows.drive(0.0, m_start);
   m_flows.startFreezing(m_start.T);
   m_flows.startRelays(m_start.T);
@@ -121,22 +121,22 @@ void Solver::setTemperatures(std::span<const double> temperature_C) {
   }
   m_flows.startFreezing(m_start.T);
   m_flows.startRelays(m_start.T);
-  m_startKnown = m_midway = false;
-  m_cruiseFor_s = 0.0;
+  m_startIsExact = m_inDoubleStep = false;
+  m_equalStep_s = 0.0;
 }
 
 void Solver::setLimit(std::size_t thermostat, double share) {
   if (m_limitShare[thermostat] == share) return;
   m_limitShare[thermostat] = share;
-  m_midway = false; // what was worked out ahead is no longer so
-  m_cruiseFor_s = 0.0;
+  m_inDoubleStep = false; // what was worked out ahead is no longer so
+  m_equalStep_s = 0.0;
 }
 
 void Solver::setRelay(int relay, bool on) {
   if (m_flows.relays().isOn(relay) == on) return;
   m_flows.setRelay(relay, on);
-  m_startKnown = m_midway = false;
-  m_cruiseFor_s = 0.0;
+  m_startIsExact = m_inDoubleStep = false;
+  m_equalStep_s = 0.0;
 }
 
 /// How much smaller the next Newton update is than one of this size, K. The slopes are those of the step's start: fourth
@@ -147,15 +147,15 @@ double Solver::contraction(double update_K) const { return std::min(0.2, 0.004 +
 /// The flows of the first `count` free slots as the stage's linear solve implies them.
 void Solver::imply(FlowState& stage, double s, std::size_t count) {
   const double* __restrict const C = m_flows.capacity_J_K().data();
-  const double* __restrict const known = m_known.data();
+  const double* __restrict const explicitPart = m_explicitPart.data();
   const double* __restrict const T = stage.T.data();
   const double* __restrict const start = m_start.T.data();
   double* __restrict const f = stage.f.data();
   const double inverse = 1.0 / s;
-  for (std::size_t i = 0; i < count; ++i) f[i] = (C[i] * (T[i] - start[i]) - known[i]) * inverse;
+  for (std::size_t i = 0; i < count; ++i) f[i] = (C[i] * (T[i] - start[i]) - explicitPart[i]) * inverse;
 }
 
-/// What a stage's linear solve set out from: the step's start, or the middle where that has flows of its own.
+/// What a stage's linear solve begins at: the step's start, or the middle where that has flows of its own.
 const FlowState& Solver::base(const FlowState& stage) const { return &stage == &m_end && m_middle.reported ? m_middle : m_start; }
 
 /// The reported rows of a stage that moved along the slopes.
@@ -182,7 +182,7 @@ double Solver::predict(const FlowState& from, FlowState& to, double s, double* b
   }
   std::copy_n(from.f.begin(), free, m_work.begin());
   m_flows.addDriven(m_slopes, from, to, m_delta.data(), m_work.data());
-  for (std::size_t i = 0; i < free; ++i) m_delta[i] = m_known[i] + s * m_work[i] - C[i] * (from.T[i] - m_start.T[i]);
+  for (std::size_t i = 0; i < free; ++i) m_delta[i] = m_explicitPart[i] + s * m_work[i] - C[i] * (from.T[i] - m_start.T[i]);
   if (beside)
     m_flows.solve(m_delta.data(), beside);
   else
@@ -210,7 +210,7 @@ bool Solver::refine(FlowState& stage, double s, double previous) {
       report(m_middle); // by the slopes it was solved with
       m_flows.evaluate(stage, stage.f, &m_slopes);
       m_flows.factor(s, m_slopes);
-      m_besideKnown = false;
+      m_besideIsCurrent = false;
       m_slopesOff_K += moved; // they are no longer those of the step's start
     } else if (k == 0 && isEnd && m_haveNextFlows) {
       std::swap(stage.f, m_nextFlows);
@@ -218,7 +218,7 @@ bool Solver::refine(FlowState& stage, double s, double previous) {
       imply(stage, s, static_cast<std::size_t>(m_flows.linearCount()));
       m_flows.evaluate(stage, stage.f, nullptr, m_flows.linearCount());
     }
-    for (std::size_t i = 0; i < free; ++i) m_delta[i] = m_known[i] + s * stage.f[i] - C[i] * (stage.T[i] - m_start.T[i]);
+    for (std::size_t i = 0; i < free; ++i) m_delta[i] = m_explicitPart[i] + s * stage.f[i] - C[i] * (stage.T[i] - m_start.T[i]);
     m_flows.solve(m_delta.data());
     double largest = 0.0;
     for (std::size_t i = 0; i < free; ++i) largest = std::max(largest, std::abs(m_delta[i]));
@@ -256,7 +256,7 @@ bool Solver::solveMiddle(double s, double* beside) {
       !m_flows.isNonlinear() ||
       kMiddleReachesEnd * kCurvatureMargin * m_flows.curvature_K(m_slopes, m_start, m_middle, s, largest + m_slopesOff_K) < m_options.newtonTolerance_K;
   if (!enough) return refine(m_middle, s, largest);
-  imply(m_middle, s, m_known.size());
+  imply(m_middle, s, m_explicitPart.size());
   return true;
 }
 
@@ -265,7 +265,7 @@ bool Solver::solveMiddle(double s, double* beside) {
 bool Solver::settleEnd(double h, bool refineAnyway) {
   const double s = kD * h;
   m_haveNextFlows = false;
-  imply(m_end, s, m_known.size());
+  imply(m_end, s, m_explicitPart.size());
   if (!m_flows.isNonlinear()) {
     report(m_end);
     return true;
@@ -277,7 +277,7 @@ bool Solver::settleEnd(double h, bool refineAnyway) {
   m_haveNextFlows = true;
   const std::vector<double>& inverse = m_flows.inversePivots();
   double off = 0.0;
-  for (std::size_t i = 0; i < m_known.size(); ++i) off = std::max(off, std::abs(m_nextFlows[i] - m_end.f[i]) * inverse[i]);
+  for (std::size_t i = 0; i < m_explicitPart.size(); ++i) off = std::max(off, std::abs(m_nextFlows[i] - m_end.f[i]) * inverse[i]);
   return (!refineAnyway && kCurvatureMargin * s * off < m_options.newtonTolerance_K) || refine(m_end, s, m_endMoved_K);
 }
 
@@ -291,18 +291,18 @@ void Solver::takeNext() {
   m_slopesOff_K = m_endSlopesOff_K;
 }
 
-void Solver::knownOfMiddle(double s) {
+void Solver::explicitPartOfMiddle(double s) {
   const auto& C = m_flows.capacity_J_K();
-  for (std::size_t i = 0; i < C.size(); ++i) m_known[i] = s * m_start.f[i] * m_storing[i];
+  for (std::size_t i = 0; i < C.size(); ++i) m_explicitPart[i] = s * m_start.f[i] * m_storing[i];
   for (std::size_t j = 0; j < m_power.size(); ++j)
-    for (const Heated& at : m_heated[j]) m_known[at.slot] += (C[at.slot] > 0.0 ? 2.0 : 1.0) * s * at.share * m_power[j];
+    for (const Heated& at : m_heated[j]) m_explicitPart[at.slot] += (C[at.slot] > 0.0 ? 2.0 : 1.0) * s * at.share * m_power[j];
 }
 
-void Solver::knownOfEnd(double h, double s) {
+void Solver::explicitPartOfEnd(double h, double s) {
   const auto& C = m_flows.capacity_J_K();
-  for (std::size_t i = 0; i < C.size(); ++i) m_known[i] = kW * h * (m_start.f[i] + m_middle.f[i]) * m_storing[i];
+  for (std::size_t i = 0; i < C.size(); ++i) m_explicitPart[i] = kW * h * (m_start.f[i] + m_middle.f[i]) * m_storing[i];
   for (std::size_t j = 0; j < m_power.size(); ++j)
-    for (const Heated& at : m_heated[j]) m_known[at.slot] += (C[at.slot] > 0.0 ? h : s) * at.share * m_power[j];
+    for (const Heated& at : m_heated[j]) m_explicitPart[at.slot] += (C[at.slot] > 0.0 ? h : s) * at.share * m_power[j];
 }
 
 /// Both stages from m_start with the present powers, the end along the slopes only; leaves m_middle and m_end.
@@ -313,13 +313,13 @@ bool Solver::solveStages(double h) {
   m_middle.reported = m_end.reported = m_haveNextFlows = false;
   m_flows.factor(s, m_slopes);
   const std::size_t j = m_besideStages;
-  m_besideKnown = j < m_power.size() && m_power[j] > 0.0; // it will most likely be corrected
-  const bool beside = m_besideKnown;
+  m_besideIsCurrent = j < m_power.size() && m_power[j] > 0.0; // it will most likely be corrected
+  const bool beside = m_besideIsCurrent;
   if (beside) middleUnit(j, s);
-  knownOfMiddle(s);
+  explicitPartOfMiddle(s);
   if (!solveMiddle(s, beside ? m_responseMiddle[j].data() : nullptr)) return false;
   if (beside) endUnit(j, h, s);
-  knownOfEnd(h, s);
+  explicitPartOfEnd(h, s);
   m_endMoved_K = predict(m_middle, m_end, s, beside ? m_responseEnd[j].data() : nullptr);
   return std::isfinite(m_endMoved_K);
 }
@@ -329,7 +329,7 @@ void Solver::restart() {
   m_flows.drive(m_time, m_start);
   m_flows.evaluate(m_start, m_start.f, &m_slopes);
   m_slopesOff_K = 0.0;
-  m_startKnown = true;
+  m_startIsExact = true;
 }
 
 /// Brings algebraic nodes onto their balance without letting time pass. Needs flows and slopes at m_start.
@@ -405,13 +405,13 @@ void Solver::accept(double h) {
     m_lastPower[j] += h * m_power[j];
   }
   takeNext();
-  m_cruiseFor_s = h;
+  m_equalStep_s = h;
   m_smoothSteps = 1; // what jumped did so as it began, or within
   if (m_flows.settleFreezing(m_end.T, m_start.T)) {
-    m_startKnown = false;
-    m_cruiseFor_s = 0.0;
+    m_startIsExact = false;
+    m_equalStep_s = 0.0;
   }
-  if (m_flows.settleRelays(m_start.T, h)) m_startKnown = false;
+  if (m_flows.settleRelays(m_start.T, h)) m_startIsExact = false;
   m_time += h;
 }
 
@@ -424,7 +424,7 @@ bool Solver::advanceOnce(double h) {
   double left = h;
   for (int pieces = 0; left > 1e-9 * h; ++pieces) {
     if (pieces > kMaxSwitchesPerStep) return false;
-    if (!m_flows.modulate(m_time + 0.5 * left, m_start) || !m_startKnown) restart();
+    if (!m_flows.modulate(m_time + 0.5 * left, m_start) || !m_startIsExact) restart();
     if (m_flows.hasAlgebraic()) {
       restart();
       if (!balanceAlgebraic()) return false;
@@ -451,7 +451,7 @@ bool Solver::advanceSingly(double h) {
   while (m_time < end - 1e-9 * h) {
     step = std::min(step, end - m_time);
     if (advanceOnce(step)) continue;
-    m_startKnown = false; // the slopes may have been lost on the way
+    m_startIsExact = false; // the slopes may have been lost on the way
     step *= 0.5;
     if (++halvings > kMaxHalvings) return false;
   }
@@ -462,12 +462,12 @@ bool Solver::advance(double h) {
   std::fill(m_lastPower.begin(), m_lastPower.end(), 0.0);
   std::fill(m_lastEnergy.begin(), m_lastEnergy.end(), 0.0);
   const double end = m_time + h;
-  if (m_midway && m_cruiseFor_s == h) {
-    finishStride(h);
+  if (m_inDoubleStep && m_equalStep_s == h) {
+    finishDouble(h);
   } else {
-    m_midway = false;
-    const bool goesOn = mayCruise(h) && (stride(h) || cruise(h));
-    if (!goesOn && !(m_options.cruise && setOutAfresh(h)) && !advanceSingly(h)) return false;
+    m_inDoubleStep = false;
+    const bool goesOn = mayMultistep(h) && (advanceDouble(h) || advanceBdf2(h));
+    if (!goesOn && !(m_options.multistep && advanceRestart(h)) && !advanceSingly(h)) return false;
   }
   m_time = end;
   for (double& p : m_lastPower) p /= h;
@@ -478,7 +478,7 @@ bool Solver::solveSteady() {
   const double farFuture = 1e12; // the capacities vanish beside s J
   m_flows.modulate(m_time, m_start);
   m_flows.drive(m_time, m_start);
-  m_startKnown = false;
+  m_startIsExact = false;
   const auto free = static_cast<std::size_t>(m_flows.freeCount());
   int rounds = 0;
   for (int k = 0; k < 2 * kMaxIterations; ++k) {

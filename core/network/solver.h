@@ -36,12 +36,12 @@ struct SolverOptions {
   double newtonTolerance_K = 2e-3;
   /// A hysteresis switch is located to this closeness of its threshold, K.
   double switchTolerance_K = 1e-3;
-  /// Equal steps in which nothing jumps go by two-step BDF (see cruise.cpp), those after a jump as set_out.cpp has it, for seasons: 0.4 of the time, and 0.014
-  /// K rms off instead of 0.002 K (docs/performance.md).
-  bool cruise = false;
-  /// Two of those steps are taken as one where the weather and the house go on in nearly straight lines (see stride.cpp): 0.7 of the time
+  /// Equal steps in which nothing jumps go by two-step BDF (see bdf2_step.cpp), those after a jump as restart_step.cpp has it, for seasons: 0.4 of the time,
+  /// and 0.014 K rms off instead of 0.002 K (docs/performance.md).
+  bool multistep = false;
+  /// Two of those steps are taken as one where the weather and the house go on in nearly straight lines (see double_step.cpp): 0.7 of the time
   /// again, and 0.03 to 0.05 K rms off.
-  bool stride = true;
+  bool doubleSteps = true;
   /// Groups of links whose energy is wanted: by link, then by vent, the group (0..) or -1. May be empty.
   std::vector<int> groupOfLink = {};
 };
@@ -103,7 +103,7 @@ public:
   [[nodiscard]] double water_g(int relay) const { return m_flows.relays().water_g(relay); }
   [[nodiscard]] long newtonIterations() const { return m_iterations; }
   /// Pairs of steps taken as one.
-  [[nodiscard]] long strides() const { return m_strides; }
+  [[nodiscard]] long doubleSteps() const { return m_doubleSteps; }
   /// Puts every free node on its steady value (d/dt = 0) for the present inputs, thermostats off. False if none is found.
   bool solveSteady();
 
@@ -113,8 +113,8 @@ private:
   void restart();
   bool balanceAlgebraic();
   bool solveStages(double h);
-  void knownOfMiddle(double s);
-  void knownOfEnd(double h, double s);
+  void explicitPartOfMiddle(double s);
+  void explicitPartOfEnd(double h, double s);
   double predict(const FlowState& from, FlowState& to, double s, double* beside);
   bool refine(FlowState& stage, double s, double previous);
   bool solveMiddle(double s, double* beside);
@@ -136,9 +136,9 @@ private:
   [[nodiscard]] bool isPossible(const FlowState& stage) const;
   bool advanceOnce(double h);
   bool advanceSingly(double h);
-  [[nodiscard]] bool mayCruise(double h) const { return m_options.cruise && m_cruiseFor_s == h; }
+  [[nodiscard]] bool mayMultistep(double h) const { return m_options.multistep && m_equalStep_s == h; }
   /// A matrix of the two-step method that is good for several steps, and what belongs to it.
-  struct Kept {
+  struct FactoredStage {
     bool isFactored = false;
     long layout = 0;               ///< of the flows when it was
     double s = 0.0;                ///< that it was factored for
@@ -148,10 +148,10 @@ private:
     FlowSlopes slopes;
     NetworkFlows::Factors factors;
     std::vector<std::vector<double>> response; ///< by thermostat, free slot: K/W
-    std::vector<bool> responseKnown;           ///< by thermostat
+    std::vector<bool> hasResponse;             ///< by thermostat
   };
-  [[nodiscard]] Kept makeKept() const;
-  bool cruise(double h);
+  [[nodiscard]] FactoredStage makeFactoredStage() const;
+  bool advanceBdf2(double h);
   /// What a thermostat may give at a time, W.
   [[nodiscard]] double limitAt(std::size_t thermostat, double time_s) const;
   bool setpointsStay(double time_s);
@@ -160,31 +160,31 @@ private:
   void addHeat(std::vector<double>& rhs, std::size_t thermostat, double heat) const {
     for (const Heated& h : m_heated[thermostat]) rhs[h.slot] += h.share * heat;
   }
-  bool extrapolate(double h);
-  void setOut(FlowState& stage, double s, Kept& kept);
-  void takeUp(const FlowState& stage, double s, Kept& kept);
-  bool settleStage(FlowState& stage, double s, Kept& kept, bool findPower);
-  bool solveStage(FlowState& stage, double s, Kept& kept);
-  bool cruiseRound(FlowState& stage, double s, Kept& kept, bool findPower);
-  using ResponseOf = const std::vector<double>& (Solver::*)(std::size_t thermostat, double s, Kept& kept);
-  const std::vector<double>& cruiseResponse(std::size_t thermostat, double s, Kept& kept);
-  IdealThermostats::Outcome findPowers(const FlowState& stage, double s, Kept& kept, ResponseOf responseOf);
-  bool cruisePowers(const FlowState& stage, double s, Kept& kept);
-  [[nodiscard]] bool hasJumped(const FlowState& stage, double s, const Kept& kept) const;
-  void cruiseOn(double h, double s);
-  const std::vector<double>& afreshResponse(std::size_t thermostat, double s, Kept& kept);
-  bool afreshStage(FlowState& stage, double s, double first);
+  bool predictBdf2(double h);
+  void predictStage(FlowState& stage, double s, FactoredStage& factored);
+  void reuseFactors(const FlowState& stage, double s, FactoredStage& factored);
+  bool settleStage(FlowState& stage, double s, FactoredStage& factored, bool findPower);
+  bool solveStage(FlowState& stage, double s, FactoredStage& factored);
+  bool newtonRound(FlowState& stage, double s, FactoredStage& factored, bool findPower);
+  using ResponseOf = const std::vector<double>& (Solver::*)(std::size_t thermostat, double s, FactoredStage& factored);
+  const std::vector<double>& stageResponse(std::size_t thermostat, double s, FactoredStage& factored);
+  IdealThermostats::Outcome findPowers(const FlowState& stage, double s, FactoredStage& factored, ResponseOf responseOf);
+  bool stagePowers(const FlowState& stage, double s, FactoredStage& factored);
+  [[nodiscard]] bool hasJumped(const FlowState& stage, double s, const FactoredStage& factored) const;
+  void acceptBdf2(double h, double s);
+  const std::vector<double>& restartResponse(std::size_t thermostat, double s, FactoredStage& factored);
+  bool restartStage(FlowState& stage, double s, double first);
   double moveStages();
-  bool solveAfresh(double s);
-  bool setOutAfresh(double h);
+  bool solveRestart(double s);
+  bool advanceRestart(double h);
   void takeSetpoints(double time_s);
-  bool stride(double h);
-  bool extrapolateOver(double h, double s);
-  [[nodiscard]] bool holdOnTheWay() const;
-  bool settlesOnTheWay();
-  void splitStride(double s);
+  bool advanceDouble(double h);
+  bool predictDouble(double h, double s);
+  [[nodiscard]] bool holdsInMiddle() const;
+  bool interpolateMiddle();
+  void splitDouble(double s);
   void count(const std::vector<double>& energy_J, const std::vector<double>& value, const std::vector<double>& heat_J, double h);
-  void finishStride(double h);
+  void finishDouble(double h);
   void passThresholds();
   void accept(double h);
   double switchTime(double h, std::size_t& which);
@@ -206,16 +206,16 @@ private:
   std::vector<double> m_nextFlows; ///< exact ones at m_end.T, by row, while m_end holds those its linear solve implies
   bool m_haveNextFlows = false;
   double m_endMoved_K = 0.0;        ///< the furthest that the end stage's linear solve moved anything
-  bool m_startKnown = false;        ///< m_start.f and m_slopes belong to m_start.T
+  bool m_startIsExact = false;      ///< m_start.f and m_slopes belong to m_start.T
   FlowSlopes m_slopes, m_endSlopes; ///< for this step's matrix; for the next one's
   double m_slopesOff_K = 0.0;       ///< the state has moved this far since m_slopes were taken
   double m_endSlopesOff_K = 0.0;
-  std::vector<double> m_initial; ///< by slot
-  std::vector<double> m_known;   ///< of the stage in hand: C (T - start) = known + s f
-  std::vector<double> m_storing; ///< by free slot: 1, or 0 for an algebraic node
-  std::vector<double> m_delta;   ///< by slot: the update in hand
-  std::vector<double> m_moved;   ///< by slot: what the reported rows are to follow
-  std::vector<double> m_work;    ///< by row
+  std::vector<double> m_initial;      ///< by slot
+  std::vector<double> m_explicitPart; ///< of the stage in hand: C (T - start) = m_explicitPart + s f
+  std::vector<double> m_storing;      ///< by free slot: 1, or 0 for an algebraic node
+  std::vector<double> m_delta;        ///< by slot: the update in hand
+  std::vector<double> m_moved;        ///< by slot: what the reported rows are to follow
+  std::vector<double> m_work;         ///< by row
 
   std::vector<double> m_power; ///< by thermostat, now
   std::vector<bool> m_on;
@@ -227,28 +227,28 @@ private:
   std::vector<double> m_setpoint, m_powerBefore, m_powerTried, m_powerAtStart;
   std::vector<std::vector<double>> m_responseMiddle, m_responseEnd; ///< by thermostat, free slot: K/W
   std::size_t m_besideStages = 0;                                   ///< the ideal thermostat whose responses are solved for with the stages
-  bool m_besideKnown = false;                                       ///< they belong to the matrix in force
+  bool m_besideIsCurrent = false;                                   ///< they belong to the matrix in force
 
-  double m_cruiseFor_s = 0.0; ///< the last step was whole and of this length, and m_end.T is where it began; 0 for none
-  int m_smoothSteps = 0;      ///< whole ones of that length since something jumped; from two on m_middle.T is where the one before the last began
-  Kept m_equal, m_double;     ///< for steps of one length and of two
-  Kept m_afresh;              ///< for the stages of one that sets out after a jump; its responses are those of the end
+  double m_equalStep_s = 0.0;               ///< the last step was whole and of this length, and m_end.T is where it began; 0 for none
+  int m_smoothSteps = 0;                    ///< whole ones of that length since something jumped; from two on m_middle.T is where the one before the last began
+  FactoredStage m_singleStep, m_doubleStep; ///< for steps of one length and of two
+  FactoredStage m_restart;                  ///< for the stages of a restart after a jump; its responses are those of the end
   std::vector<std::vector<double>> m_firstResponse; ///< those of the first stage
   std::vector<double> m_roundFrom;                  ///< the stage's temperatures before the round in hand
   /// By row, over the last step and the one before it; of the driven values; by thermostat.
   std::vector<double> m_step_J, m_before_J, m_stepValue, m_beforeValue, m_stepHeat_J, m_beforeHeat_J;
 
-  FlowState m_far;                ///< where a stride ends
-  std::vector<double> m_farValue; ///< the driven values there, without the middle's bend
-  bool m_midway = false;          ///< m_start is the middle of a stride
-  int m_stridesBarred = 0;        ///< steps to go until the next is tried
+  FlowState m_doubleEnd;                ///< where a double step ends
+  std::vector<double> m_doubleEndValue; ///< the driven values there, without the middle's bend
+  bool m_inDoubleStep = false;          ///< m_start is the middle of a double step
+  int m_doubleStepsBarred = 0;          ///< steps to go until the next is tried
 
   std::vector<double> m_thermostat_J, m_lastPower;
   std::vector<double> m_energy_J, m_lastEnergy; ///< by row
   std::vector<double> m_valueIntegral;          ///< of the driven values
   std::vector<int> m_starts;
   double m_throughput_J = 0.0;
-  long m_iterations = 0, m_strides = 0;
+  long m_iterations = 0, m_doubleSteps = 0;
 };
 
 } // namespace muffle

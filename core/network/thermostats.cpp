@@ -39,7 +39,7 @@ void Solver::endUnit(std::size_t j, double h, double s) {
 void Solver::unitResponses(double h) {
   const double s = kD * h;
   for (std::size_t k = 0; k < m_power.size(); ++k) {
-    if (m_network->thermostats[k].mode != Thermostat::Mode::ideal || (k == m_besideStages && m_besideKnown)) continue;
+    if (m_network->thermostats[k].mode != Thermostat::Mode::ideal || (k == m_besideStages && m_besideIsCurrent)) continue;
     middleUnit(k, s);
     m_flows.solve(m_responseMiddle[k].data());
     endUnit(k, h, s);
@@ -64,7 +64,7 @@ IdealThermostats::Outcome Solver::choosePowers(double h) {
 /// Moves a stage's temperatures by its response to what the powers have changed since `before`, and leaves the moves in m_delta. The
 /// furthest that anything moved, K.
 double Solver::moveByPowers(FlowState& stage, const std::vector<double>& before, const std::vector<std::vector<double>>& response) {
-  const std::size_t free = m_known.size();
+  const std::size_t free = m_explicitPart.size();
   std::fill(m_delta.begin(), m_delta.end(), 0.0);
   for (std::size_t j = 0; j < m_power.size(); ++j) {
     const double change = m_power[j] - before[j];
@@ -79,9 +79,9 @@ double Solver::moveByPowers(FlowState& stage, const std::vector<double>& before,
   return furthest;
 }
 
-/// Moves a stage by its response to the powers' change; m_known belongs to the stage and the new powers.
+/// Moves a stage by its response to the powers' change; m_explicitPart belongs to the stage and the new powers.
 void Solver::shift(FlowState& stage, double s, const std::vector<std::vector<double>>& response, double& furthest) {
-  const std::size_t free = m_known.size();
+  const std::size_t free = m_explicitPart.size();
   furthest = std::max(furthest, moveByPowers(stage, m_powerBefore, response));
   if (stage.reported) m_flows.addFreeToReported(m_slopes, m_delta.data(), stage.f.data());
   const bool exactToo = &stage == &m_end && m_haveNextFlows; // the exact flows move along with those of the linear solve
@@ -105,11 +105,11 @@ bool Solver::holdSetpoints(double h) {
     double furthest = 0.0;
     bool curved = false;
     if (moved) {
-      knownOfMiddle(s);
+      explicitPartOfMiddle(s);
       shift(m_middle, s, m_responseMiddle, furthest);
       curved = m_flows.isNonlinear() && furthest * contraction(furthest) >= m_options.newtonTolerance_K;
       if (curved && !refine(m_middle, s, furthest)) return false;
-      knownOfEnd(h, s);
+      explicitPartOfEnd(h, s);
       shift(m_end, s, m_responseEnd, furthest);
       m_endSlopesOff_K += furthest;
       if (round > 0 && !curved) return true;

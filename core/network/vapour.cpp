@@ -98,7 +98,7 @@ void VapourFlows::mark(ReportedRows& rows) const {
   for (const Leaf& l : m_leaves) rows.markFlow(l.leaf, l.vapour, kNoGroup);
 }
 
-void VapourFlows::gather(const VapourSlopes& slopes, const ReportedRows& rows, std::vector<double>& values) const {
+void VapourFlows::collectReported(const VapourSlopes& slopes, const ReportedRows& rows, std::vector<double>& values) const {
   for (std::size_t i = 0; i < m_films.size(); ++i) {
     const Film& n = m_films[i];
     if (!n.reported) continue;

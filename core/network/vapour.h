@@ -68,7 +68,7 @@ public:
   void addAlong(const VapourSlopes& slopes, const double* delta, double* f) const;
   void mark(ReportedRows& rows) const;
   /// The slopes to where they count.
-  void gather(const VapourSlopes& slopes, const ReportedRows& rows, std::vector<double>& values) const;
+  void collectReported(const VapourSlopes& slopes, const ReportedRows& rows, std::vector<double>& values) const;
   /// Adds -s J to the matrix, by the leaves' present strength.
   void fill(VapourSlopes& slopes, double s, double* matrix) const;
   /// The largest, in K or g/kg, that the links' curves leave over between two states, by each node's pivot.

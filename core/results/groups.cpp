@@ -7,10 +7,10 @@ namespace muffle {
 
 namespace {
 
-int lossGroup(const Assembly& assembly, int link, Part part) {
+int lossGroup(const Assembly& assembly, int link, LossPath part) {
   const auto l = static_cast<std::size_t>(link);
   const bool toSky = l < assembly.network.links.size() && assembly.network.links[l].to == assembly.sky;
-  return static_cast<int>(part) + (toSky ? kPartCount : 0);
+  return static_cast<int>(part) + (toSky ? kLossPathCount : 0);
 }
 
 } // namespace

@@ -12,7 +12,7 @@ std::vector<NightResult> judgeNights(const Plan& plan, const Winter& winter, std
   const auto others = otherRooms(plan);
   for (const NightSpan& span : winter.nights) {
     if (span.to > last) break;
-    NightResult night{span.date, winterIndex, span.from, span.to, span.judged};
+    NightResult night{span.date, winterIndex, span.from, span.to, span.assessable};
     night.coldest_C = night.outsideLow_C = 1e9;
     for (std::size_t i = span.from; i <= span.to; ++i) {
       const double air = static_cast<double>(house.air_C()[i]);

@@ -19,7 +19,7 @@ struct NightResult {
   Date date;
   std::size_t winter = 0;
   std::size_t from = 0, to = 0; ///< steps of the winter
-  bool judged = false;          ///< outside was measured throughout
+  bool assessable = false;      ///< outside was measured throughout
   bool held = false;            ///< by the house and by every room that has a line of its own
   double coldest_C = 0.0;
   UtcSeconds coldestAt = 0;
@@ -49,8 +49,8 @@ struct WinterSeries {
   std::vector<float> rolled;              ///< the same of rolled sides; empty without them
   std::vector<float> roof;                ///< 1 while it is drawn back; empty where it is not made to
   std::array<std::vector<float>, 3> inner_C, outer_C;
-  std::array<std::vector<float>, kPartCount> loss_W; ///< mean over the step that ends here
-  std::vector<float> sky_W;                          ///< radiated to the sky; some of it may have come from warmer air outside
+  std::array<std::vector<float>, kLossPathCount> loss_W; ///< mean over the step that ends here
+  std::vector<float> sky_W;                              ///< radiated to the sky; some of it may have come from warmer air outside
 };
 
 /// How damp a room's air was.
@@ -67,7 +67,7 @@ struct WinterResult {
   Ledger ledger; ///< with hours where series were asked for
   double sun_J = 0.0;
   double peak_W = 0.0; ///< of all heaters of rooms together
-  std::array<double, kPartCount> loss_J{};
+  std::array<double, kLossPathCount> loss_J{};
   double sky_J = 0.0; ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;
   int draws = 0;          ///< of the night blanket

@@ -38,10 +38,10 @@ void SeriesRecorder::seeLosses(const Run& run) {
   double sky_J = 0.0;
   for (const int group : m_groups) {
     const double energy = run.solver().groupEnergy_J(group);
-    const auto part = static_cast<std::size_t>(group % kPartCount);
+    const auto part = static_cast<std::size_t>(group % kLossPathCount);
     m_result.loss_J[part] += energy;
     m_result.series.loss_W[part][i] += static_cast<float>(energy / run.winter().step_s);
-    if (group >= kPartCount) sky_J += energy;
+    if (group >= kLossPathCount) sky_J += energy;
   }
   m_result.sky_J += sky_J;
   m_result.series.sky_W[i] = static_cast<float>(sky_J / run.winter().step_s);

@@ -7,7 +7,7 @@ Result<Run> Run::prepare(const Plan& plan, Assembly assembly, const Winter& wint
   Run run;
   run.m_winter = &winter;
   run.m_assembly = std::make_unique<Assembly>(std::move(assembly));
-  auto solver = Solver::prepare(std::move(run.m_assembly->network), {.cruise = true, .groupOfLink = std::move(groupOfLink)});
+  auto solver = Solver::prepare(std::move(run.m_assembly->network), {.multistep = true, .groupOfLink = std::move(groupOfLink)});
   if (!solver) return solver.problems();
   run.m_solver = std::make_unique<Solver>(std::move(*solver));
   auto stores = std::make_unique<StoreRunner>(plan, *run.m_assembly, winter);

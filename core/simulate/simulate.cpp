@@ -91,7 +91,7 @@ Result<Simulation> simulate(const Plan& plan, const Scene& scene, const Simulate
   const auto begin = std::chrono::steady_clock::now();
   std::vector<std::optional<Result<WinterResult>>> runs(scene.weather->winters.size());
   forEachIndex(runs.size(), options.threads, [&](std::size_t i) { runs[i] = simulateWinter(plan, scene, i, options); });
-  auto all = gather(plan, scene, std::move(runs));
+  auto all = summarise(plan, scene, std::move(runs));
   if (all) all->summary.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return all;
 }

@@ -71,15 +71,15 @@ struct Summary {
   double sun_kWh = 0.0;
   double winters = 1.0; ///< how many winters of 182 days the log amounts to
   double heaterPeak_W = 0.0;
-  double tooWarm_h = 0.0;                    ///< hours a winter that the house was above Setpoints::tooWarm_C
-  double warmest_C = 0.0;                    ///< by day or night
-  Dampness damp;                             ///< of the house; hours a winter
-  std::array<double, kPartCount> loss_kWh{}; ///< over all winters
-  double sky_kWh = 0.0;                      ///< radiated to the sky; some of it may have come from warmer air outside
-  double closure = 1.0;                      ///< worst of the winters
-  Cost cost;                                 ///< a winter
-  double fuel = 0.0;                         ///< of its energy, what is burnt; money a winter
-  double draws = 0.0;                        ///< times a winter that the night blanket is drawn
+  double tooWarm_h = 0.0;                        ///< hours a winter that the house was above Setpoints::tooWarm_C
+  double warmest_C = 0.0;                        ///< by day or night
+  Dampness damp;                                 ///< of the house; hours a winter
+  std::array<double, kLossPathCount> loss_kWh{}; ///< over all winters
+  double sky_kWh = 0.0;                          ///< radiated to the sky; some of it may have come from warmer air outside
+  double closure = 1.0;                          ///< worst of the winters
+  Cost cost;                                     ///< a winter
+  double fuel = 0.0;                             ///< of its energy, what is burnt; money a winter
+  double draws = 0.0;                            ///< times a winter that the night blanket is drawn
   std::size_t steps = 0;
   double run_ms = 0.0;
   std::vector<RoomSummary> rooms;   ///< within the house, as otherRooms() lists them
@@ -109,13 +109,13 @@ struct SimulateOptions {
 /// One winter alone; options.threads is of no account.
 Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::size_t winter, const SimulateOptions& options = {});
 /// What the winters of a plan, in their order, amount to; the first problem if one has any. Every entry must be set.
-Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std::optional<Result<WinterResult>>>&& runs);
+Result<Simulation> summarise(const Plan& plan, const Scene& scene, std::vector<std::optional<Result<WinterResult>>>&& runs);
 /// All winters.
 Result<Simulation> simulate(const Plan& plan, const Scene& scene, const SimulateOptions& options = {});
 
 /// Steady heat loss at given temperatures, by part.
 struct LossPart {
-  Part part;
+  LossPath part;
   double loss_W;
 };
 struct HeatLoss {

@@ -29,15 +29,15 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
   if (!solver->solveSteady()) return Problem{ProblemKind::noSolution, "", "no steady state was found", "check for sizes far outside the usual"};
   HeatLoss loss;
   loss.difference_K = inside_C - outside_C;
-  std::array<double, kPartCount> watts{};
-  std::array<bool, kPartCount> present{};
+  std::array<double, kLossPathCount> watts{};
+  std::array<bool, kLossPathCount> present{};
   for (const auto& [link, part] : a.losses) {
     watts[static_cast<std::size_t>(part)] += solver->linkFlow_W(link);
     present[static_cast<std::size_t>(part)] = true;
   }
-  for (int p = 0; p < kPartCount; ++p) {
-    if (!present[static_cast<std::size_t>(p)] || static_cast<Part>(p) == Part::vents) continue;
-    loss.parts.push_back({static_cast<Part>(p), watts[static_cast<std::size_t>(p)]});
+  for (int p = 0; p < kLossPathCount; ++p) {
+    if (!present[static_cast<std::size_t>(p)] || static_cast<LossPath>(p) == LossPath::vents) continue;
+    loss.parts.push_back({static_cast<LossPath>(p), watts[static_cast<std::size_t>(p)]});
     loss.total_W += watts[static_cast<std::size_t>(p)];
   }
   return loss;

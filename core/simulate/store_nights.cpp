@@ -15,7 +15,7 @@ double energyOver_kWh(const std::vector<float>& power_W, std::size_t from, std::
 std::vector<const NightResult*> coldestNights(const Simulation& run, std::size_t stores, std::size_t count) {
   std::vector<const NightResult*> nights;
   for (const NightResult& n : run.nights)
-    if (n.judged) nights.push_back(&n);
+    if (n.assessable) nights.push_back(&n);
   if (nights.size() <= count) return {};
   std::partial_sort(nights.begin(), nights.begin() + static_cast<std::ptrdiff_t>(count), nights.end(),
                     [](const NightResult* a, const NightResult* b) { return a->outsideLow_C < b->outsideLow_C; });

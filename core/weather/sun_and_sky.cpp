@@ -175,7 +175,7 @@ void cloudAtNight(Winter& w, const std::vector<double>& dew_C, const SunDays& da
     const SkyState clear = skyBerdahlMartin(w.outside_C[i], dew_C[i], days.solarHour(i), pressure, 0.0, kCloudBase_m);
     const double T = kelvin(w.outside_C[i]);
     NightFall fall{w.outside_C[i] - w.outside_C[low], static_cast<double>(low - i) * w.step_s / 3600.0,
-                   (1.0 - clear.emissivity) * kStefanBoltzmann_W_m2K4 * T * T * T * T, night.judged};
+                   (1.0 - clear.emissivity) * kStefanBoltzmann_W_m2K4 * T * T * T * T, night.assessable};
     if (fall.hours < kLeastHours) { // it warmed from dusk on, or the night is short: the fall over the whole of it
       fall.hours = static_cast<double>(night.to - night.from) * w.step_s / 3600.0;
       fall.isKnown = fall.isKnown && fall.hours >= kLeastHours;

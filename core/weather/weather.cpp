@@ -139,7 +139,7 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
       if (night.sunset < w.start || night.sunrise > end) continue;
       NightSpan span{night.date, static_cast<std::size_t>((night.sunset - w.start + step - 1) / step),
                      static_cast<std::size_t>((night.sunrise - w.start) / step), true};
-      for (std::size_t i = span.from; i <= span.to && span.judged; ++i) span.judged = !w.bridged[i];
+      for (std::size_t i = span.from; i <= span.to && span.assessable; ++i) span.assessable = !w.bridged[i];
       w.nights.push_back(span);
     }
     const SkySources sources = addSunAndSky(

@@ -25,9 +25,9 @@ const char* inputKindText(InputKind kind);
 
 struct NightSpan {
   Date date;
-  std::size_t from = 0; ///< first grid step at or after sunset
-  std::size_t to = 0;   ///< last grid step at or before sunrise, >= from
-  bool judged = false;  ///< outside was measured throughout
+  std::size_t from = 0;    ///< first grid step at or after sunset
+  std::size_t to = 0;      ///< last grid step at or before sunrise, >= from
+  bool assessable = false; ///< outside was measured throughout
 };
 
 /// One unbroken winter. All series have `size` values, step_s apart from start.

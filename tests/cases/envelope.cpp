@@ -62,7 +62,7 @@ double designU(const std::vector<Layer>& layers, const char* blanket = nullptr) 
   const auto loss = steadyLoss(plan, inside, outside, 4.0, 0.7);
   double cover = 0.0;
   for (const LossPart& p : loss->parts)
-    if (p.part == Part::roof || p.part == Part::sides || p.part == Part::ends) cover += p.loss_W;
+    if (p.part == LossPath::roof || p.part == LossPath::sides || p.part == LossPath::ends) cover += p.loss_W;
   return cover / plan.house.shape.cover_m2() / (inside - outside);
 }
 

@@ -110,7 +110,7 @@ TEST(DailySheet, IsWeatherWithItsHoursSaidToBeEstimated) {
   ASSERT_EQ(weather->winters.size(), 1U);
   const Winter& w = weather->winters[0];
   EXPECT_GE(w.nights.size(), 6U);
-  for (const NightSpan& n : w.nights) EXPECT_TRUE(n.judged) << isoDate(n.date);
+  for (const NightSpan& n : w.nights) EXPECT_TRUE(n.assessable) << isoDate(n.date);
   EXPECT_CLOSE(*std::min_element(w.outside_C.begin(), w.outside_C.end()), -7.4, 0.05, "the coldest low, between two steps");
 }
 
@@ -121,7 +121,7 @@ TEST(DailySheet, LeavesTheHolesOfAForgottenDay) {
   const auto weather = weatherFromLog(sheet(text), site());
   ASSERT_TRUE(weather);
   int judged = 0;
-  for (const NightSpan& n : weather->winters.at(0).nights) judged += n.judged ? 1 : 0;
+  for (const NightSpan& n : weather->winters.at(0).nights) judged += n.assessable ? 1 : 0;
   EXPECT_EQ(judged, 11 - 2) << "all but the night before the forgotten morning and the one after it";
 }
 

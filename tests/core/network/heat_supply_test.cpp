@@ -43,12 +43,12 @@ Signal everyStep(std::vector<double> value, bool hold) {
 }
 
 TEST(HeatSupply, WhileTheMainsAreOffNothingIsGivenAndTheRoomCoolsAsItsOwnHeatLetsIt) {
-  for (const bool cruise : {false, true}) {
+  for (const bool multistep : {false, true}) {
     Supplied s = suppliedRoom(3000.0);
     std::vector<double> mains(static_cast<std::size_t>(kDay) + 1, 1.0);
     for (std::size_t i = 60; i < 96; ++i) mains[i] = 0.0; // from ten to sixteen hours
     s.net.thermostats[0].limitSignal = s.net.addSignal(everyStep(mains, true));
-    Solver solver = *Solver::prepare(s.net, {.cruise = cruise});
+    Solver solver = *Solver::prepare(s.net, {.multistep = multistep});
     double coldest_C = 99.0;
     for (int i = 0; i < kDay; ++i) {
       ASSERT_TRUE(solver.advance(kStep_s));
@@ -69,18 +69,18 @@ TEST(HeatSupply, WhileTheMainsAreOffNothingIsGivenAndTheRoomCoolsAsItsOwnHeatLet
 }
 
 TEST(HeatSupply, ACapacityThatFollowsTheWeatherIsNeverExceededAndHoldsWhereItIsEnough) {
-  for (const bool cruise : {false, true}) {
+  for (const bool multistep : {false, true}) {
     Supplied s = suppliedRoom(2000.0);
     std::vector<double> capacity;
     for (int i = 0; i <= 3 * kDay; ++i) capacity.push_back(0.5 + 0.45 * std::cos(2.0 * 3.14159265 * i / kDay)); // 100 to 1900 W
     s.net.thermostats[0].limitSignal = s.net.addSignal(everyStep(capacity, false));
-    Solver solver = *Solver::prepare(s.net, {.cruise = cruise});
+    Solver solver = *Solver::prepare(s.net, {.multistep = multistep});
     int held = 0, limited = 0;
     for (int i = 0; i < 3 * kDay; ++i) {
       ASSERT_TRUE(solver.advance(kStep_s));
       const double most_W = 2000.0 * std::max(capacity[static_cast<std::size_t>(i)], capacity[static_cast<std::size_t>(i) + 1]);
       constexpr double kBends_W = 3.0; // the two-step method's mean of a step takes in the one before: 1.5 of what the capacity bends by, 1.7 W a step squared
-      EXPECT_LE(solver.lastPower_W(0), most_W + (cruise ? kBends_W : 1e-6));
+      EXPECT_LE(solver.lastPower_W(0), most_W + (multistep ? kBends_W : 1e-6));
       const bool atSetpoint = solver.temperature_C(s.room) > 10.0 - 0.03;
       (atSetpoint ? held : limited) += 1;
       if (!atSetpoint && i > 0) {
@@ -98,10 +98,10 @@ TEST(HeatSupply, SharesGoWhereTheyAreSaidToGo) {
   const double film = 20.0, back = 5.0, cover = 100.0, T = 10.0;
   const double W = (cover * T + 2.0 * film * T) / (back + 2.0 * film); // both equations with P/2 eliminated
   const double power = 2.0 * (cover * T + film * (T - W));
-  for (const bool cruise : {false, true}) {
+  for (const bool multistep : {false, true}) {
     Supplied s = suppliedRoom(5000.0);
     s.net.thermostats[0].elsewhere = {{s.wall, 0.5}};
-    Solver solver = *Solver::prepare(s.net, {.cruise = cruise});
+    Solver solver = *Solver::prepare(s.net, {.multistep = multistep});
     for (int i = 0; i < 30 * kDay; ++i) ASSERT_TRUE(solver.advance(kStep_s));
     EXPECT_CLOSE(solver.temperature_C(s.room), T, 2e-3, "what a stage may be off its setpoint");
     EXPECT_CLOSE(solver.temperature_C(s.wall), W, 1e-2, "thirty days are ten time constants of the wall");
@@ -116,7 +116,7 @@ TEST(HeatSupply, SharesGoWhereTheyAreSaidToGo) {
 TEST(HeatSupply, StoppedAtAnyStepACopyGoesOnToTheLastBit) {
   std::mt19937 random(11);
   for (const Network& net : {smoothHouse(true), smoothHouse(false), mixedHouse()}) {
-    Solver unbroken = *Solver::prepare(net, {.cruise = true});
+    Solver unbroken = *Solver::prepare(net, {.multistep = true});
     std::uniform_int_distribution<int> some(1, 3 * kDay - 1);
     std::set<int> stops;
     while (stops.size() < 34) stops.insert(some(random));

@@ -122,8 +122,8 @@ TEST(IdealThermostats, ThreeStagesOfARoomGiveToTheWattWhatItsLossAsksOfEach) {
                             {-1.0, 500, 300, 0, 7.0},
                             {-4.0, 500, 300, 200, 6.0},
                             {-30.0, 500, 300, 2000, -2.0}}) {
-    for (const bool cruise : {false, true}) {
-      Solver solver = *Solver::prepare(stagedRoom(e.outside_C), {.cruise = cruise});
+    for (const bool multistep : {false, true}) {
+      Solver solver = *Solver::prepare(stagedRoom(e.outside_C), {.multistep = multistep});
       for (int i = 0; i < 600; ++i) ASSERT_TRUE(solver.advance(600.0));
       EXPECT_CLOSE(solver.lastPower_W(1), e.first_W, 0.3, "a step's tolerance of 2e-3 K by 100 W/K and what it stores");
       EXPECT_CLOSE(solver.lastPower_W(2), e.second_W, 0.3, "the same");
@@ -143,8 +143,8 @@ TEST(IdealThermostats, TwoRoomsWithAStrongFanBetweenThemAreBothHeld) {
   net.addConductance(cool, warm, 20000.0); // all but one air: what one gives the other's sensor feels as well
   net.thermostats.push_back({.id = "cool", .sensor = cool, .heats = cool, .setpoint_C = 5.0, .power_W = 1e5});
   net.thermostats.push_back({.id = "warm", .sensor = warm, .heats = warm, .setpoint_C = 5.1, .power_W = 1e5});
-  for (const bool cruise : {false, true}) {
-    Solver solver = *Solver::prepare(net, {.cruise = cruise});
+  for (const bool multistep : {false, true}) {
+    Solver solver = *Solver::prepare(net, {.multistep = multistep});
     for (int i = 0; i < 300; ++i) ASSERT_TRUE(solver.advance(600.0));
     // the fan carries 2000 W from warm to cool, of whose 1500 W loss nothing is left to heat: it is warmer than its setpoint
     EXPECT_EQ(solver.lastPower_W(0), 0.0);

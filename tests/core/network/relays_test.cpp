@@ -38,9 +38,9 @@ Pane pane(double holds_g) {
 }
 
 TEST(Relays, WhatCondensesByNightDriesByDayAndNoMoreThanWasThere) {
-  for (const bool cruise : {false, true}) {
+  for (const bool multistep : {false, true}) {
     Pane p = pane(500.0);
-    Solver solver = *Solver::prepare(p.net, {.cruise = cruise});
+    Solver solver = *Solver::prepare(p.net, {.multistep = multistep});
     double most_g = 0.0, latent_J = 0.0, dried_J = 0.0, condensed_J = 0.0;
     bool dried = false;
     for (int i = 0; i < 144 * 3; ++i) {
@@ -83,9 +83,9 @@ TEST(Relays, AThermostatSwitchesALinkBetweenTwoStrengthsWithHysteresis) {
   const int heldSwitch = net.addSwitch(0, strength(0.1, true), strength(1.0, true));
   const int slidingSwitch = net.addSwitch(0, strength(0.1, false), strength(1.0, false)); // what it chooses from may change by degrees; it jumps
   net.addConductance(room, out, 50.0);
-  for (const auto& [modulator, cruise] : {std::pair{heldSwitch, false}, {heldSwitch, true}, {slidingSwitch, true}}) {
+  for (const auto& [modulator, multistep] : {std::pair{heldSwitch, false}, {heldSwitch, true}, {slidingSwitch, true}}) {
     net.links.front().modulator = modulator;
-    Solver solver = *Solver::prepare(net, {.cruise = cruise});
+    Solver solver = *Solver::prepare(net, {.multistep = multistep});
     int switches = 0;
     bool was = solver.relayIsOn(0);
     for (int i = 0; i < 144 * 4; ++i) {

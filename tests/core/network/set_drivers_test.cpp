@@ -33,9 +33,9 @@ TEST(SetDrivers, ABoundaryPullsTheNetworkToWhatItIsSetTo) {
 }
 
 TEST(SetDrivers, WhatABoundaryGaveIsWhatTheRestStored) {
-  for (const bool cruise : {false, true}) {
+  for (const bool multistep : {false, true}) {
     Room room;
-    Solver s = *Solver::prepare(room.net, {.cruise = cruise});
+    Solver s = *Solver::prepare(room.net, {.multistep = multistep});
     double given_J = 0.0;
     for (int i = 0; i < 500; ++i) {
       s.setBoundary(room.pile, 20.0 + 15.0 * std::sin(i / 40.0));
@@ -43,7 +43,7 @@ TEST(SetDrivers, WhatABoundaryGaveIsWhatTheRestStored) {
       given_J -= s.boundaryEnergy_J(room.pile);
     }
     const double stored_J = 1e6 * (s.temperature_C(room.air) - 10.0);
-    EXPECT_NEAR(given_J, stored_J, 1e-6 * s.balance().throughput_J) << (cruise ? "two-step" : "single steps");
+    EXPECT_NEAR(given_J, stored_J, 1e-6 * s.balance().throughput_J) << (multistep ? "two-step" : "single steps");
     EXPECT_LT(s.balance().closure(), 1e-9);
   }
 }

@@ -32,8 +32,8 @@ TEST(WildStart, StaysAboveAbsoluteZeroAndComesOutWhereShortStepsDo) {
     const Network net = underCover(sun_W);
     Solver fine = *Solver::prepare(net);
     for (int i = 0; i < 720; ++i) ASSERT_TRUE(fine.advance(20.0));
-    for (const bool cruise : {false, true}) {
-      Solver coarse = *Solver::prepare(net, {.cruise = cruise});
+    for (const bool multistep : {false, true}) {
+      Solver coarse = *Solver::prepare(net, {.multistep = multistep});
       for (int i = 0; i < 4; ++i) {
         ASSERT_TRUE(coarse.advance(3600.0));
         for (std::size_t n = 0; n < net.nodes.size(); ++n)

@@ -58,7 +58,7 @@ TEST(BeforeLog, ALogThatBeginsOnAnyOfFortyDaysTellsTheSameTenDaysIn) {
     for (const NightResult& n : part.nights) {
       if (n.from < at) continue;
       for (const NightResult& w : whole.nights)
-        if (w.date == n.date && w.judged && n.judged) worstNight = std::max(worstNight, std::abs(w.coldest_C - n.coldest_C));
+        if (w.date == n.date && w.assessable && n.assessable) worstNight = std::max(worstNight, std::abs(w.coldest_C - n.coldest_C));
     }
   }
   EXPECT_LE(worstStore, 0.5) << "K; barrels";

@@ -128,7 +128,7 @@ double lossUnder_W(double resistance_m2K_W, bool asLayer = false, std::optional<
   const auto loss = steadyLoss(p, 5.0, -10.0, 2.0, 0.9);
   double cover = 0.0;
   for (const LossPart& part : loss->parts)
-    if (part.part == Part::roof || part.part == Part::sides || part.part == Part::ends) cover += part.loss_W;
+    if (part.part == LossPath::roof || part.part == LossPath::sides || part.part == LossPath::ends) cover += part.loss_W;
   return cover;
 }
 

@@ -25,8 +25,8 @@ Plan with(Plan plan, const Calibration& calibration) {
   return plan;
 }
 
-std::map<Part, double> parts(const Plan& plan) {
-  std::map<Part, double> loss_W;
+std::map<LossPath, double> parts(const Plan& plan) {
+  std::map<LossPath, double> loss_W;
   const HeatLoss loss = *steadyLoss(plan, 6.0, -6.0, 2.0, 0.5);
   for (const LossPart& p : loss.parts) loss_W[p.part] = p.loss_W;
   return loss_W;
@@ -51,18 +51,18 @@ TEST(Calibrated, DraughtsAreMultipliedByTheirFactorAndTheRestStays) {
   Plan dry = sunkHouse(); // or drier air would carry less water off and wet the cover less
   dry.house.crop = {.leafArea = 0.0, .wetFloor = 0.0};
   auto before = parts(dry), after = parts(with(dry, {.draughts = 1.5, .date = ""}));
-  EXPECT_CLOSE(after[Part::draughts] / before[Part::draughts], 1.5, 1e-9, "both airs are given");
-  for (const Part part : {Part::roof, Part::sides, Part::ends, Part::floorEdge, Part::deepGround})
-    EXPECT_CLOSE(after[part] / before[part], 1.0, 1e-9, "the air's temperature is given") << partId(part);
+  EXPECT_CLOSE(after[LossPath::draughts] / before[LossPath::draughts], 1.5, 1e-9, "both airs are given");
+  for (const LossPath part : {LossPath::roof, LossPath::sides, LossPath::ends, LossPath::floorEdge, LossPath::deepGround})
+    EXPECT_CLOSE(after[part] / before[part], 1.0, 1e-9, "the air's temperature is given") << lossPathId(part);
 }
 
 TEST(Calibrated, CoversThatLetMoreThroughLoseMoreAndTheGroundDoesNot) {
   auto before = parts(sunkHouse()), after = parts(with(sunkHouse(), {.skin = 1.3, .date = ""}));
-  for (const Part part : {Part::roof, Part::ends}) {
-    EXPECT_GT(after[part], 1.1 * before[part]) << partId(part);
-    EXPECT_LT(after[part], 1.31 * before[part]) << partId(part);
+  for (const LossPath part : {LossPath::roof, LossPath::ends}) {
+    EXPECT_GT(after[part], 1.1 * before[part]) << lossPathId(part);
+    EXPECT_LT(after[part], 1.31 * before[part]) << lossPathId(part);
   }
-  EXPECT_LT(after[Part::deepGround], before[Part::deepGround]) << "a colder cover draws on the floor, which then gives the ground less";
+  EXPECT_LT(after[LossPath::deepGround], before[LossPath::deepGround]) << "a colder cover draws on the floor, which then gives the ground less";
 }
 
 TEST(Calibrated, SoilThatConductsMoreDoesSoUnderTheFloorAndBesideIt) {
@@ -94,7 +94,7 @@ TEST(SteadyLoss, HasTheGroundAtItsYearsMeanBesideASunkFloorToo) {
   auto still = parts(p);
   p.site.groundAmplitude_K = 12.0;
   auto waving = parts(p);
-  for (const auto& [part, loss_W] : still) EXPECT_CLOSE(waving[part], loss_W, 1e-6, "watts, of the solver's last round") << partId(part);
+  for (const auto& [part, loss_W] : still) EXPECT_CLOSE(waving[part], loss_W, 1e-6, "watts, of the solver's last round") << lossPathId(part);
 }
 
 } // namespace

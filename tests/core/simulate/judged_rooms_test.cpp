@@ -139,7 +139,7 @@ TEST(Leakage, IsDrivenByTheLiftThatIsAskedNotByASetpoint) {
   const auto draughts = [&](double inside_C) {
     const auto loss = steadyLoss(p, inside_C, -5.0, 0.0, 0.5);
     for (const LossPart& part : loss->parts)
-      if (part.part == Part::draughts) return part.loss_W;
+      if (part.part == LossPath::draughts) return part.loss_W;
     return 0.0;
   };
   const double by10 = draughts(5.0);

@@ -50,7 +50,7 @@ TEST(Moisture, CondensationCarriesHeatToTheCoverWhichLosesIt) {
   }
   dry.house.crop = {0.0, 0.0};
   wet.house.crop = {0.0, 0.8}; // leaves would take up light that a bare house lets out
-  const auto roof = static_cast<std::size_t>(Part::roof);
+  const auto roof = static_cast<std::size_t>(LossPath::roof);
   EXPECT_GT(run(wet).summary.loss_kWh[roof], 1.005 * run(dry).summary.loss_kWh[roof]) << "what evaporates from the warm floor is given to the cold cover";
   EXPECT_GT(run(wet).summary.heater_kWh, 1.02 * run(dry).summary.heater_kWh) << "and paid for, what the soil does not lend in these days";
 }
@@ -269,7 +269,7 @@ TEST(VentLock, KeepsVentsShutInColdWindAndRain) {
   p.setpoints = {-8.0, -8.0, -8.0};
   p.house.ventOpens_C = -5.0; // open all day
   p.house.ventFull_C = -4.0;
-  const auto vents = [](const Summary& s) { return s.loss_kWh[static_cast<std::size_t>(Part::vents)]; };
+  const auto vents = [](const Summary& s) { return s.loss_kWh[static_cast<std::size_t>(LossPath::vents)]; };
   const double open = vents(run(p).summary);
   EXPECT_GT(open, 1.0);
   p.house.ventLock.outsideBelow_C = 20.0;

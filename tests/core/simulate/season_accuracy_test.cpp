@@ -50,7 +50,7 @@ TEST(SeasonAccuracy, ThreeRoomsUnderBlanketAndCoverAreRightToAHundredthOfTheirSw
   const Scene scene = makeScene(gusty(p.site), p);
   const Winter& winter = scene.weather->winters.front();
   const Assembly a = assemble(p, winter, scene.sun.front());
-  Solver season = *Solver::prepare(a.network, {.cruise = true});
+  Solver season = *Solver::prepare(a.network, {.multistep = true});
   Solver fine = *Solver::prepare(a.network);
   ASSERT_GE(season.freeCount(), 40);
   std::vector<int> rooms{a.air};
@@ -66,7 +66,7 @@ TEST(SeasonAccuracy, ThreeRoomsUnderBlanketAndCoverAreRightToAHundredthOfTheirSw
     }
     for (std::size_t r = 0; r < rooms.size(); ++r) square[r] += std::pow(season.temperature_C(rooms[r]) - fine.temperature_C(rooms[r]), 2);
   }
-  EXPECT_GT(season.strides(), static_cast<long>(steps / 8)) << "it is what seasons do that is measured";
+  EXPECT_GT(season.doubleSteps(), static_cast<long>(steps / 8)) << "it is what seasons do that is measured";
   for (std::size_t r = 0; r < rooms.size(); ++r)
     EXPECT_LE(std::sqrt(square[r] / static_cast<double>(steps)), 0.01 * (high[r] - low[r]))
         << "a hundredth of what a sun that comes and goes all day moves the air by";

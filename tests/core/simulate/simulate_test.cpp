@@ -137,7 +137,7 @@ TEST(Simulate, AnUnheatedFilmHouseFallsBelowOutdoorsUnderAClearSkyAndNotUnderClo
   const auto at = [&](double skyClear) { return *steadyLoss(p, 5.0, 5.0, 0.5, skyClear); };
   const auto roofOf = [](const HeatLoss& loss) {
     for (const LossPart& part : loss.parts)
-      if (part.part == Part::roof) return part.loss_W;
+      if (part.part == LossPath::roof) return part.loss_W;
     return std::nan("");
   };
   const double clear = roofOf(at(1.0)), cloud = roofOf(at(0.0));

@@ -12,7 +12,7 @@ Simulation threeNights() {
   Simulation run;
   for (const double low_C : {-3.0, -9.0, -6.0}) {
     NightResult n;
-    n.judged = true;
+    n.assessable = true;
     n.outsideLow_C = low_C;
     run.nights.push_back(n);
   }
@@ -26,7 +26,7 @@ TEST(StoreNights, TheColdestOutsideComeFirstAndThoseNotJudgedAreLeftOut) {
   ASSERT_EQ(two.size(), 2U);
   EXPECT_EQ(two[0]->outsideLow_C, -9.0);
   EXPECT_EQ(two[1]->outsideLow_C, -6.0);
-  run.nights[1].judged = false;
+  run.nights[1].assessable = false;
   EXPECT_EQ(coldestNights(run, 0, 1).front()->outsideLow_C, -6.0);
 }
 

@@ -245,7 +245,7 @@ TEST(StoresInSeason, WhatTheGroundAboutPipesTakesIsCountedAsTheDeepGrounds) {
     for (const int end : {link.from, link.to}) {
       const Node& node = a.network.nodes[static_cast<std::size_t>(end)];
       if (!node.boundary || node.id.rfind("pipes", 0) != 0) continue;
-      EXPECT_EQ(link.part, partId(Part::deepGround)) << node.id;
+      EXPECT_EQ(link.part, lossPathId(LossPath::deepGround)) << node.id;
       ++counted;
     }
   EXPECT_EQ(counted, 4) << "under the floor below and beside; beside the house below and above";

@@ -113,7 +113,7 @@ TEST(Weather, BridgesAShortHoleAndDoesNotJudgeItsNights) {
   EXPECT_EQ(winter.bridged[5 * 144 + 70], 1);
   EXPECT_EQ(winter.bridged[3 * 144], 0);
   int notJudged = 0;
-  for (const NightSpan& n : winter.nights) notJudged += n.judged ? 0 : 1;
+  for (const NightSpan& n : winter.nights) notJudged += n.assessable ? 0 : 1;
   EXPECT_GE(notJudged, 2);
   EXPECT_LE(notJudged, 5) << "the nights of the hole and those cut at the ends";
 }

@@ -16,7 +16,7 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   s.rooms.resize(rooms.size());
   for (const NightResult& night : run.nights) {
     all.nights.push_back(night);
-    if (!night.judged) {
+    if (!night.assessable) {
       ++s.leftOut;
       continue;
     }
@@ -56,7 +56,7 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
   all.ledgers.push_back(std::move(run.ledger));
   s.sky_kWh += run.sky_J / 3.6e6;
   s.sun_kWh += run.sun_J / 3.6e6;
-  for (int p = 0; p < kPartCount; ++p) s.loss_kWh[static_cast<std::size_t>(p)] += run.loss_J[static_cast<std::size_t>(p)] / 3.6e6;
+  for (int p = 0; p < kLossPathCount; ++p) s.loss_kWh[static_cast<std::size_t>(p)] += run.loss_J[static_cast<std::size_t>(p)] / 3.6e6;
   s.closure = std::max(s.closure, run.closure);
   s.heaterPeak_W = std::max(s.heaterPeak_W, run.peak_W);
   if (!run.series.air_C.empty()) all.series.push_back(std::move(run.series));
@@ -111,7 +111,7 @@ void takeFirst(WinterSeries& into, const WinterSeries& from, std::size_t last) {
   takeAll(into.loss_W, from.loss_W);
 }
 
-Result<Simulation> gather(const Plan& plan, const Scene& scene, std::vector<std::optional<Result<WinterResult>>>&& runs) {
+Result<Simulation> summarise(const Plan& plan, const Scene& scene, std::vector<std::optional<Result<WinterResult>>>&& runs) {
   for (const auto& run : runs)
     if (!*run) return run->problems();
   const auto& winters = scene.weather->winters;

@@ -8,7 +8,7 @@
 namespace muffle::set_out_test {
 namespace {
 
-const SolverOptions kCruise{.cruise = true};
+const SolverOptions kMultistep{.multistep = true};
 
 /// A room of air and a slow floor against a frost of -10 degC.
 struct Room {
@@ -37,7 +37,7 @@ TEST(SetOut, IsOfSecondOrder) {
     return s.temperature_C(r.floor);
   };
   const double exact = after(7.5, {.newtonTolerance_K = 1e-12});
-  const double coarse = std::abs(after(900.0, kCruise) - exact), fine = std::abs(after(450.0, kCruise) - exact);
+  const double coarse = std::abs(after(900.0, kMultistep) - exact), fine = std::abs(after(450.0, kMultistep) - exact);
   EXPECT_GT(coarse / fine, 3.2) << "4, but for the next term of the error";
   EXPECT_LT(coarse / fine, 4.8);
 }
@@ -52,7 +52,7 @@ TEST(SetOut, AHeaterMeetsItsNewSetpointInTheStepItRises) {
   t.setpointSignal = r.net.addSignal(std::move(setpoint));
   t.power_W = 12000.0;
   r.net.thermostats.push_back(t);
-  Solver s = *Solver::prepare(r.net, kCruise);
+  Solver s = *Solver::prepare(r.net, kMultistep);
   for (int i = 0; i < 12; ++i) ASSERT_TRUE(s.advance(600.0));
   EXPECT_CLOSE(s.temperature_C(r.air), 4.0, 1e-6, "it holds before");
   ASSERT_TRUE(s.advance(600.0));
@@ -72,7 +72,7 @@ TEST(SetOut, AVentThatOpensOnTheWayIsFollowed) {
   power.signal = falls;
   power.amplitude = 1.0;
   r.net.sources.push_back({r.air, power, "sun"});
-  Solver s = *Solver::prepare(r.net, kCruise), exact = *Solver::prepare(r.net, {.newtonTolerance_K = 1e-8});
+  Solver s = *Solver::prepare(r.net, kMultistep), exact = *Solver::prepare(r.net, {.newtonTolerance_K = 1e-8});
   for (int i = 0; i < 40; ++i) {
     ASSERT_TRUE(s.advance(600.0));
     for (int k = 0; k < 32; ++k) ASSERT_TRUE(exact.advance(600.0 / 32.0));
@@ -92,7 +92,7 @@ TEST(SetOut, WaterThatFreezesLosesNoHeatOnTheWay) {
   r.net.nodes[static_cast<std::size_t>(r.air)].capacity_J_K = 1e6;
   r.net.nodes[static_cast<std::size_t>(r.floor)].capacity_J_K = 2e6;
   r.net.nodes[static_cast<std::size_t>(r.floor)].water = water;
-  Solver s = *Solver::prepare(r.net, kCruise);
+  Solver s = *Solver::prepare(r.net, kMultistep);
   double coldest = 8.0;
   for (int i = 0; i < 144; ++i) {
     ASSERT_TRUE(s.advance(600.0));

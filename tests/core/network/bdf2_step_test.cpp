@@ -10,8 +10,8 @@
 namespace muffle {
 namespace {
 
-const SolverOptions kCruise{.cruise = true};
-const SolverOptions kEqualSteps{.cruise = true, .stride = false};
+const SolverOptions kMultistep{.multistep = true};
+const SolverOptions kEqualSteps{.multistep = true, .doubleSteps = false};
 
 /// A smooth house with a heater whose setpoint falls from 12 to 5 degC in the middle of every day.
 Network heatedHouse() {
@@ -30,7 +30,7 @@ Network heatedHouse() {
   return net;
 }
 
-TEST(Cruise, IsOfSecondOrder) {
+TEST(Multistep, IsOfSecondOrder) {
   const auto worst = [exact = secondDay(15.0, {.newtonTolerance_K = 1e-11})](double step_s) { return furthestApart(secondDay(step_s, kEqualSteps), exact); };
   const double coarse = worst(1200.0), fine = worst(600.0), finer = worst(300.0);
   // 4, within the band that the next term of the error and matrices kept for a few steps leave
@@ -41,8 +41,8 @@ TEST(Cruise, IsOfSecondOrder) {
   EXPECT_LT(fine, 0.1) << "ten minutes' air within a sensor's resolution";
 }
 
-TEST(Cruise, ClosesItsEnergyAndCountsTheHeatersPowerOnce) {
-  Solver s = *Solver::prepare(heatedHouse(), kCruise);
+TEST(Multistep, ClosesItsEnergyAndCountsTheHeatersPowerOnce) {
+  Solver s = *Solver::prepare(heatedHouse(), kMultistep);
   double heat_J = 0.0;
   for (int i = 0; i < 144 * 10; ++i) {
     ASSERT_TRUE(s.advance(600.0));
@@ -56,8 +56,8 @@ TEST(Cruise, ClosesItsEnergyAndCountsTheHeatersPowerOnce) {
   EXPECT_CLOSE(heat_J / balance.thermostat_J[0], 1.0, 1e-12, "rounding of the sum");
 }
 
-TEST(Cruise, AHeaterThatIsShutOffHeatsNoMore) {
-  Solver s = *Solver::prepare(heatedHouse(), kCruise);
+TEST(Multistep, AHeaterThatIsShutOffHeatsNoMore) {
+  Solver s = *Solver::prepare(heatedHouse(), kMultistep);
   int falls = 0;
   double before = 0.0;
   for (int i = 0; i < 144 * 10; ++i) {
@@ -71,54 +71,54 @@ TEST(Cruise, AHeaterThatIsShutOffHeatsNoMore) {
   EXPECT_GE(falls, 5);
 }
 
-TEST(Cruise, ComesToTheSameAsSingleSteps) {
+TEST(Multistep, ComesToTheSameAsSingleSteps) {
   const Network net = heatedHouse();
   const int air = net.find("air");
   Solver single = *Solver::prepare(net);
-  Solver cruising = *Solver::prepare(net, kCruise);
+  Solver multistep = *Solver::prepare(net, kMultistep);
   double square = 0.0;
   constexpr int kSteps = 144 * 10;
   for (int i = 0; i < kSteps; ++i) {
-    ASSERT_TRUE(single.advance(600.0) && cruising.advance(600.0));
-    square += std::pow(single.temperature_C(air) - cruising.temperature_C(air), 2);
+    ASSERT_TRUE(single.advance(600.0) && multistep.advance(600.0));
+    square += std::pow(single.temperature_C(air) - multistep.temperature_C(air), 2);
   }
   EXPECT_LE(std::sqrt(square / kSteps), 0.05) << "the two-step method's own error at ten minutes, most of it in the hour after a fall of 7 K";
-  EXPECT_CLOSE(cruising.balance().thermostat_J[0] / single.balance().thermostat_J[0], 1.0, 0.003, "the same");
+  EXPECT_CLOSE(multistep.balance().thermostat_J[0] / single.balance().thermostat_J[0], 1.0, 0.003, "the same");
 }
 
-TEST(Cruise, KeepsTheBalanceOverEveryKindOfLinkAndEveryGroup) {
+TEST(Multistep, KeepsTheBalanceOverEveryKindOfLinkAndEveryGroup) {
   const Network net = mixedHouse();
-  SolverOptions options = kCruise;
+  SolverOptions options = kMultistep;
   options.groupOfLink.assign(net.links.size() + net.vents.size(), -1);
   for (std::size_t l = 0; l < net.links.size(); ++l) // what leaves for the weather
     if (net.links[l].to == net.find("out") || net.links[l].to == net.find("sky")) options.groupOfLink[l] = 0;
-  Solver cruising = *Solver::prepare(net, options);
-  options.cruise = false;
+  Solver multistep = *Solver::prepare(net, options);
+  options.multistep = false;
   Solver single = *Solver::prepare(net, options);
   double byCruise = 0.0, bySingle = 0.0;
   for (int i = 0; i < 144 * 3; ++i) {
-    ASSERT_TRUE(cruising.advance(600.0) && single.advance(600.0));
-    byCruise += cruising.groupEnergy_J(0);
+    ASSERT_TRUE(multistep.advance(600.0) && single.advance(600.0));
+    byCruise += multistep.groupEnergy_J(0);
     bySingle += single.groupEnergy_J(0);
   }
-  EXPECT_LE(cruising.balance().closure(), 1e-12);
+  EXPECT_LE(multistep.balance().closure(), 1e-12);
   EXPECT_CLOSE(byCruise / bySingle, 1.0, 2e-3, "both methods' errors over three days");
   for (const char* node : {"air", "film", "water", "floor"})
-    EXPECT_CLOSE(cruising.temperature_C(net.find(node)), single.temperature_C(net.find(node)), 0.05, "the same");
+    EXPECT_CLOSE(multistep.temperature_C(net.find(node)), single.temperature_C(net.find(node)), 0.05, "the same");
 }
 
-TEST(Cruise, AVentThatOpensAndShutsIsFollowedByShortStepsToo) {
+TEST(Multistep, AVentThatOpensAndShutsIsFollowedByShortStepsToo) {
   Network net = smoothHouse(true);
   const int air = net.find("air");
   net.vents.push_back({air, net.find("out"), air, 9.0, 11.0, 900.0, ""});
-  Solver cruising = *Solver::prepare(net, kCruise);
+  Solver multistep = *Solver::prepare(net, kMultistep);
   Solver exact = *Solver::prepare(net, {.newtonTolerance_K = 1e-6});
   double square = 0.0, low = 100.0, high = -100.0;
   constexpr int kSteps = 144 * 2;
   for (int i = 0; i < kSteps; ++i) {
-    ASSERT_TRUE(cruising.advance(600.0));
+    ASSERT_TRUE(multistep.advance(600.0));
     for (int k = 0; k < 16; ++k) ASSERT_TRUE(exact.advance(37.5));
-    square += std::pow(cruising.temperature_C(air) - exact.temperature_C(air), 2);
+    square += std::pow(multistep.temperature_C(air) - exact.temperature_C(air), 2);
     low = std::min(low, exact.temperature_C(air));
     high = std::max(high, exact.temperature_C(air));
   }
@@ -127,7 +127,7 @@ TEST(Cruise, AVentThatOpensAndShutsIsFollowedByShortStepsToo) {
   EXPECT_LE(std::sqrt(square / kSteps), 0.03) << "ten-minute steps round the vent's corners, twenty minutes where it stays shut";
 }
 
-TEST(Cruise, IceHandsTheStepBackAndNothingIsLost) {
+TEST(Multistep, IceHandsTheStepBackAndNothingIsLost) {
   Network net;
   const int out = net.addBoundary("out", Driver::sine(-1.0, 6.0, 86400.0, 0.0));
   const int air = net.addNode("air", 200e3, 2.0);
@@ -135,19 +135,19 @@ TEST(Cruise, IceHandsTheStepBackAndNothingIsLost) {
   net.nodes[static_cast<std::size_t>(soil)].water = FreezingWater{.latent_J = 30e6, .interval_K = 0.5, .frozenCapacity_J_K = 2e6};
   net.addConductance(air, out, 120.0);
   net.addNatural(air, soil, 60.0, 1.7, 1.0 / 3.0);
-  Solver cruising = *Solver::prepare(net, kCruise);
+  Solver multistep = *Solver::prepare(net, kMultistep);
   Solver single = *Solver::prepare(net);
   bool froze = false;
   for (int i = 0; i < 144 * 6; ++i) {
-    ASSERT_TRUE(cruising.advance(600.0) && single.advance(600.0));
-    froze = froze || cruising.temperature_C(soil) < -0.05;
-    EXPECT_CLOSE(cruising.temperature_C(air), single.temperature_C(air), 0.15, "both methods' errors where the air turns");
+    ASSERT_TRUE(multistep.advance(600.0) && single.advance(600.0));
+    froze = froze || multistep.temperature_C(soil) < -0.05;
+    EXPECT_CLOSE(multistep.temperature_C(air), single.temperature_C(air), 0.15, "both methods' errors where the air turns");
   }
   EXPECT_TRUE(froze);
-  EXPECT_LE(cruising.balance().closure(), 1e-12);
+  EXPECT_LE(multistep.balance().closure(), 1e-12);
 }
 
-TEST(Cruise, TwoHeatersOfRoomsThatWarmEachOtherHoldTheirOwnSetpoints) {
+TEST(Multistep, TwoHeatersOfRoomsThatWarmEachOtherHoldTheirOwnSetpoints) {
   Network net;
   const int out = net.addBoundary("out", Driver::sine(-5.0, 3.0, 86400.0, 50400.0));
   const int house = net.addNode("house", 400e3, 4.0);
@@ -161,7 +161,7 @@ TEST(Cruise, TwoHeatersOfRoomsThatWarmEachOtherHoldTheirOwnSetpoints) {
     t.power_W = 6000.0;
     net.thermostats.push_back(t);
   }
-  Solver s = *Solver::prepare(net, kCruise);
+  Solver s = *Solver::prepare(net, kMultistep);
   for (int i = 0; i < 144 * 2; ++i) {
     ASSERT_TRUE(s.advance(600.0));
     if (i < 6) continue;
@@ -171,7 +171,7 @@ TEST(Cruise, TwoHeatersOfRoomsThatWarmEachOtherHoldTheirOwnSetpoints) {
   EXPECT_LE(s.balance().closure(), 1e-12);
 }
 
-TEST(Cruise, LeavesThermostatsThatSwitchAndNodesWithoutHeatToTheSingleStepMethod) {
+TEST(Multistep, LeavesThermostatsThatSwitchAndNodesWithoutHeatToTheSingleStepMethod) {
   Network net = smoothHouse(false);
   const int air = net.find("air");
   Thermostat t{.id = "stove", .sensor = air, .heats = air, .mode = Thermostat::Mode::hysteresis};
@@ -182,33 +182,33 @@ TEST(Cruise, LeavesThermostatsThatSwitchAndNodesWithoutHeatToTheSingleStepMethod
   Network bare = smoothHouse(false);
   bare.addConductance(bare.addNode("pane", 0.0, 2.0), bare.find("air"), 50.0);
   for (const Network& n : {net, bare}) {
-    Solver asked = *Solver::prepare(n, kCruise);
+    Solver asked = *Solver::prepare(n, kMultistep);
     Solver single = *Solver::prepare(n);
     for (int i = 0; i < 100; ++i) ASSERT_TRUE(asked.advance(600.0) && single.advance(600.0));
     EXPECT_EQ(asked.temperature_C(n.find("air")), single.temperature_C(n.find("air")));
   }
 }
 
-TEST(Cruise, StepsOfOtherLengthsAskNothingOfThoseBefore) {
+TEST(Multistep, StepsOfOtherLengthsAskNothingOfThoseBefore) {
   const Network net = heatedHouse();
   Solver exact = *Solver::prepare(net, {.newtonTolerance_K = 1e-6});
-  Solver cruising = *Solver::prepare(net, kCruise);
+  Solver multistep = *Solver::prepare(net, kMultistep);
   for (int i = 0; i < 200; ++i) {
     const double h = i % 2 == 0 ? 600.0 : 300.0;
-    ASSERT_TRUE(cruising.advance(h));
+    ASSERT_TRUE(multistep.advance(h));
     for (int k = 0; k < 16; ++k) ASSERT_TRUE(exact.advance(h / 16.0));
-    EXPECT_CLOSE(exact.temperature_C(net.find("air")), cruising.temperature_C(net.find("air")), 0.2, "a step's own error from a start far off balance");
+    EXPECT_CLOSE(exact.temperature_C(net.find("air")), multistep.temperature_C(net.find("air")), 0.2, "a step's own error from a start far off balance");
   }
-  EXPECT_EQ(cruising.strides(), 0);
-  EXPECT_LE(cruising.balance().closure(), 1e-12);
+  EXPECT_EQ(multistep.doubleSteps(), 0);
+  EXPECT_LE(multistep.balance().closure(), 1e-12);
 }
 
-TEST(Cruise, AStiffFilmDoesNotRing) {
+TEST(Multistep, AStiffFilmDoesNotRing) {
   Network net;
   const int out = net.addBoundary("out", Driver::constant(0.0));
   const int film = net.addNode("film", 10.0, 20.0);
   net.addConductance(film, out, 1000.0);
-  Solver s = *Solver::prepare(net, kCruise);
+  Solver s = *Solver::prepare(net, kMultistep);
   for (int i = 0; i < 4; ++i) s.advance(600.0);
   EXPECT_CLOSE(s.temperature_C(film), 0.0, 1e-6, "the method's roots vanish for a mode 60 000 times faster than the step");
 }
