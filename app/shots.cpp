@@ -4,6 +4,7 @@
 #include "app/stages/aids_dialog.h"
 #include "app/stages/cost_stage.h"
 #include "app/stages/earlier_states.h"
+#include "app/stages/failure_page.h"
 #include "app/stages/hand_sheet.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/heater_list.h"
@@ -73,9 +74,30 @@ bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
   window.showStage(HeatStage::kId);
   window.findChild<HeaterList*>()->addButton()->click();
   if (!document.waitForResult()) return false;
-  const bool ok = shootThreeWays(document, window, out + QStringLiteral("/heaters"));
+  bool ok = shootThreeWays(document, window, out + QStringLiteral("/heaters"));
   document.undoStack()->undo();
-  return document.waitForResult() && ok;
+  document.edit(QStringLiteral("a stove and oil"), [](Plan& p) {
+    p.heaters[0] = {.id = "oil", .name = "oil heater", .kind = HeaterKind::oil, .power_W = 9000.0, .stage_K = 1.0, .fuelPrice_kWh = 0.11, .boughtBy = "litre"};
+    addHeater(p, {.id = "stove",
+                  .name = "wood stove",
+                  .kind = HeaterKind::woodStove,
+                  .power_W = 7000.0,
+                  .fuelPrice_kWh = 0.06,
+                  .boughtBy = "stere",
+                  .from_h = 19.0,
+                  .beforeNightsBelow_C = -2.0});
+  });
+  if (!document.waitForResult()) return false;
+  ok = shootThreeWays(document, window, out + QStringLiteral("/stove")) && ok;
+  document.undoStack()->undo();
+  if (!document.waitForResult()) return false;
+  auto* heat = window.findChild<HeatStage*>();
+  heat->showPage(HeatStage::Page::failure);
+  heat->failure().findWorst();
+  while (!heat->failure().shown() || heat->failure().isWorking()) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+  ok = shootThreeWays(document, window, out + QStringLiteral("/failure")) && ok;
+  heat->showPage(HeatStage::Page::ladder);
+  return ok;
 }
 
 /// The demo's house is one room: shown with a bay, a lobby, a ceiling and a covered bed.

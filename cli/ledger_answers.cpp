@@ -10,7 +10,7 @@ Json heatersAnswer(const Plan& plan, const Summary& summary) {
   for (std::size_t i = 0; i < plan.heaters.size(); ++i) {
     const Heater& heater = plan.heaters[i];
     const MeterUse use = heater.place.of == HeaterPlace::Of::tank ? MeterUse::tankHeater : MeterUse::heater;
-    const bool isElectric = factsOf(heater.kind).carrier == Carrier::electricity;
+    const bool isElectric = carrierOf(heater) == Carrier::electricity;
     const double given_kWh = summary.ledger.heat_kWh(use, i);
     const double taken_kWh = summary.ledger.sum(isElectric ? Metered::electricity : Metered::fuel, use, i);
     const double price = isElectric ? plan.prices.electricity_per_kWh : heater.fuelPrice_kWh;
@@ -18,7 +18,22 @@ Json heatersAnswer(const Plan& plan, const Summary& summary) {
     answer = {{"id", heater.id}, {"name", heater.name}, {"kind", factsOf(heater.kind).id}, {"in", placeId(heater.place)}, {"given_kWh", digits(given_kWh, 2)}};
     answer[isElectric ? "electricity_kWh" : "fuel_kWh"] = digits(taken_kWh, 2);
     answer["full_load_h"] = heater.power_W > 0.0 ? Json(digits(1000.0 * given_kWh / heater.power_W, 1)) : Json();
-    answer["cost_a_winter"] = digits(taken_kWh * price / summary.winters, 2);
+    answer["takes"] = factsOf(carrierOf(heater)).id;
+    if (const double unit_kWh = kWhPerUnit(carrierOf(heater), heater.boughtBy, heater.stoking.moisture); !isElectric && unit_kWh > 0.0) {
+      answer["bought_by"] = heater.boughtBy;
+      answer["units"] = digits(taken_kWh / unit_kWh, 2);
+    }
+    const double own_kWh = summary.ledger.sum(Metered::electricity, MeterUse::heaterOwn, i);
+    if (own_kWh > 0.0) answer["own_electricity_kWh"] = digits(own_kWh, 2);
+    if (i < summary.heaters.size()) {
+      answer["starts"] = summary.heaters[i].starts;
+      if (factsOf(heater.kind).control == HeatControl::batches) {
+        answer["loads"] = summary.heaters[i].loads;
+        answer["loads_at_night"] = summary.heaters[i].atNight;
+      }
+    }
+    answer["tending_h"] = digits(summary.ledger.sum(Metered::work, MeterUse::stoking, i) + summary.ledger.sum(Metered::work, MeterUse::refuelling, i), 2);
+    answer["cost_a_winter"] = digits((taken_kWh * price + own_kWh * plan.prices.electricity_per_kWh) / summary.winters, 2);
   }
   return all;
 }
@@ -30,7 +45,15 @@ Json workAnswer(const Plan& plan, const Summary& summary) {
   };
   for (const Meter& m : summary.ledger.meters()) {
     if (m.of != Metered::work) continue;
-    tell(m.use == MeterUse::blanket ? "drawing the blanket" : "lifting " + plan.house.bedCovers[m.index].name, m.amount / summary.winters);
+    const auto what = [&]() -> std::string {
+      switch (m.use) {
+      case MeterUse::blanket: return "drawing the blanket";
+      case MeterUse::bedCover: return "lifting " + plan.house.bedCovers[m.index].name;
+      case MeterUse::stoking: return "stoking " + plan.heaters[m.index].name;
+      default: return "refuelling " + plan.heaters[m.index].name;
+      }
+    };
+    tell(what(), m.amount / summary.winters);
   }
   for (const Kit& k : kitOf(plan)) tell(k.name, k.hoursPerWinter);
   return all;

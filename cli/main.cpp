@@ -95,6 +95,18 @@ int run(int argc, char** argv) {
   simulateVerb->add_option("--out", out, "every step as CSV");
   addLogOptions(simulateVerb, log);
   jsonFlag(simulateVerb);
+  auto* failVerb = app.add_subcommand("fail", "something fails: how long each line holds, and what would have held it");
+  FailureAsked failure;
+  failVerb->add_option("PLAN.json", file)->required();
+  failVerb->add_option("--log", log.file)->required();
+  failVerb->add_option("--what", failure.what, "mains, stoker, heater:ID, fan:ID, blanket:open or blanket:shut")->required();
+  failVerb->add_option("--from", failure.from, "clock of the place, such as 22:30; without it 02:00");
+  failVerb->add_option("--for", failure.for_h, "hours it lasts, 0.1 to 240");
+  auto* night = failVerb->add_option("--night", failure.night, "date of the night's evening; without it the coldest");
+  failVerb->add_flag("--worst", failure.worst, "the worst moment of all, found by trying every hour")->excludes(night);
+  failVerb->add_option("--line", failure.lines_C, "a temperature to watch, degC, beside the plan's own")->delimiter(',')->check(within(-60.0, 60.0));
+  addLogOptions(failVerb, log);
+  jsonFlag(failVerb);
   auto* sizeVerb = app.add_subcommand("size", "least cost over the plan's measures");
   sizeVerb->add_option("PLAN.json", file)->required();
   sizeVerb->add_option("--log", log.file)->required();
@@ -147,6 +159,7 @@ int run(int argc, char** argv) {
     }
     if (*nights) return runNights(log, place, asked, json);
     if (*simulateVerb) return runSimulate(file, log, out, json);
+    if (*failVerb) return runFail(file, log, failure, json);
     if (*sizeVerb) return runSize(file, log, json, threads);
     if (*fitVerb) return runFit(file, log, out, json);
     if (*exportVerb) return runExport(file, second);

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/answers.h"
 #include "cli/ledger_answers.h"
+#include "cli/plan_and_weather.h"
 #include "cli/verbs.h"
 
 #include "book/files.h"
-#include "core/log/flags.h"
 #include "core/network/network_json.h"
 #include "core/plan/plan_notes.h"
 #include "core/plan/store_list.h"
@@ -70,39 +70,8 @@ int runLoss(const std::string& file, double inside_C, double outside_C, double w
   return kDone;
 }
 
-namespace {
-
-struct PlanAndWeather {
-  Plan plan;
-  std::shared_ptr<const Weather> weather;
-  TimeZone zone;
-};
-
-/// On failure reports and returns nothing.
-std::optional<PlanAndWeather> load(const std::string& planFile, const LogOptions& o) {
-  const auto plan = readPlan(planFile);
-  if (!plan) {
-    report(planFile, plan.problems());
-    return std::nullopt;
-  }
-  auto read = readLogFile(o, plan->site.timeZone);
-  if (!read) {
-    report(o.file, read.problems());
-    return std::nullopt;
-  }
-  flagProblems(read->log, plan->site.place);
-  auto weather = weatherFromLog(read->log, plan->site);
-  if (!weather) {
-    report(o.file, weather.problems());
-    return std::nullopt;
-  }
-  return PlanAndWeather{*plan, std::make_shared<const Weather>(std::move(*weather)), *TimeZone::named(plan->site.timeZone)};
-}
-
-} // namespace
-
 int runSimulate(const std::string& planFile, const LogOptions& o, const std::string& out, bool json) {
-  const auto in = load(planFile, o);
+  const auto in = readPlanAndWeather(planFile, o);
   if (!in) return kBadInput;
   const Scene scene = makeScene(in->weather, in->plan);
   const auto run = simulate(in->plan, scene, {.series = true, .threads = static_cast<int>(std::thread::hardware_concurrency())});
@@ -132,7 +101,7 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
 }
 
 int runSize(const std::string& planFile, const LogOptions& o, bool json, int threads) {
-  const auto in = load(planFile, o);
+  const auto in = readPlanAndWeather(planFile, o);
   if (!in) return kBadInput;
   SizingOptions options;
   options.threads = threads;

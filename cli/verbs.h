@@ -19,6 +19,17 @@ int runLoss(const std::string& file, double inside_C, double outside_C, double w
 int runSimulate(const std::string& planFile, const LogOptions& log, const std::string& out, bool json);
 int runSize(const std::string& planFile, const LogOptions& log, bool json, int threads);
 
+// failures: failure_verbs.cpp
+struct FailureAsked {
+  std::string what = "mains";
+  std::string from; ///< HH:MM by the clock of the place; empty: 02:00
+  double for_h = 6.0;
+  std::string night; ///< the date of its evening; empty: the coldest outside
+  bool worst = false;
+  std::vector<double> lines_C; ///< beside the plan's own
+};
+int runFail(const std::string& planFile, const LogOptions& log, const FailureAsked& asked, bool json);
+
 // logs: log_verbs.cpp
 /// What else may be asked of a log's nights.
 struct NightQuestions {

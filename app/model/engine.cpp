@@ -15,7 +15,7 @@ Engine::Engine(QObject* parent) : QObject(parent) {
   qRegisterMetaType<std::shared_ptr<const Weather>>();
   qRegisterMetaType<std::shared_ptr<const WinterResult>>();
   qRegisterMetaType<std::shared_ptr<Sizing>>();
-  m_worker = std::jthread([this](std::stop_token stop) { work(stop); });
+  m_worker = std::jthread([this](const std::stop_token& stop) { work(stop); });
 }
 
 Engine::~Engine() {
@@ -63,7 +63,7 @@ Result<Simulation> Engine::run(const Request& request, const Plan& plan, Scene& 
   return all;
 }
 
-void Engine::work(std::stop_token stop) {
+void Engine::work(const std::stop_token& stop) {
   // the sun on a shape is kept while shape, place and weather stay
   std::optional<Scene> scenes[2];
   while (!stop.stop_requested()) {
@@ -98,7 +98,7 @@ void Engine::work(std::stop_token stop) {
   }
 }
 
-void Engine::size(quint64 generation, const Plan& plan, std::shared_ptr<const Weather> weather) {
+void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<const Weather>& weather) {
   m_stopSizing = true;
   m_sizer = {}; // joins the one before
   m_stopSizing = false;

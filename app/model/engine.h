@@ -29,7 +29,7 @@ public:
   };
   /// The winter in sight first, and what it has up to the step in sight as soon as that is run.
   void simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather, InSight inSight);
-  void size(quint64 generation, const Plan& plan, std::shared_ptr<const Weather> weather);
+  void size(quint64 generation, const Plan& plan, const std::shared_ptr<const Weather>& weather);
   void cancelSizing() { m_stopSizing = true; }
 
 signals:
@@ -48,7 +48,7 @@ private:
     std::shared_ptr<const Weather> weather;
     InSight inSight;
   };
-  void work(std::stop_token stop);
+  void work(const std::stop_token& stop);
   /// The plan over all winters; tells of the winter in sight as soon as it is there, if `tell`.
   Result<Simulation> run(const Request& request, const Plan& plan, Scene& scene, bool tell);
   std::mutex m_mutex;

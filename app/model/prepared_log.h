@@ -17,7 +17,7 @@ namespace muffle {
 
 struct PreparedLog {
   std::shared_ptr<const Log> log; ///< never empty
-  double step_s = 0; ///< from one reading to the next, mostly; 0 while it is being worked out
+  double step_s = 0;              ///< from one reading to the next, mostly; 0 while it is being worked out
   std::vector<LogProblem> problems;
   std::vector<Night> nights;
   std::shared_ptr<const Weather> weather; ///< empty while it is being worked out, and where the log cannot give any

@@ -166,7 +166,8 @@ private:
       const auto known = m_moment ? m_moment->barrels_C(b) : std::nullopt;
       m_p.setBrush(known ? m_theme.warmth(*known) : m_theme.fleece);
       for (int k = 0; k < std::min(group.count, 3 * fit); ++k) { // in rows of as many as the house is long
-        const double row = k / fit * d * (x > 0 ? -1.0 : 1.0);
+        const int line = k / fit;
+        const double row = line * d * (x > 0 ? -1.0 : 1.0);
         m_p.drawEllipse(at(x + row, -m_length_m / 2.0 + 0.2 + (k % fit + 0.5) * d), 0.45 * d * m_scale, 0.45 * d * m_scale);
       }
     }

@@ -143,7 +143,7 @@ QString ChangePage::nameOf(const SizedPackage& package) const {
   const auto chosen = std::find_if(package.choice.begin(), package.choice.end(), [](int c) { return c >= 0; });
   if (chosen == package.choice.end()) return QString::fromStdString(package.label);
   const Measure& m = m_asked.measures[static_cast<std::size_t>(chosen - package.choice.begin())];
-  const QString name = QString::fromStdString(m.name);
+  QString name = QString::fromStdString(m.name);
   if (m.levels.empty()) return name;
   const QString size = m_document.units().text(levelQuantity(m.kind), m.levels[static_cast<std::size_t>(*chosen)]);
   if (m.kind == MeasureKind::barrels) return size + QLatin1Char(' ') + name;

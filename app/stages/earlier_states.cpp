@@ -5,6 +5,7 @@
 #include "app/paint/theme.h"
 #include "core/plan/plan_json.h"
 
+#include <QCoreApplication>
 #include <QDateTime>
 #include <QDialogButtonBox>
 #include <QHeaderView>

@@ -2,17 +2,21 @@
 #include "app/stages/heat_stage.h"
 
 #include "app/stages/caution_label.h"
+#include "app/stages/failure_page.h"
 #include "app/stages/heater_list.h"
 #include "app/stages/number_field.h"
+#include "app/stages/page_strip.h"
 #include "core/plan/heaters.h"
 #include "core/sizing/usual_measures.h"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QLocale>
 #include <QMouseEvent>
 #include <QPainterPath>
 #include <QPushButton>
+#include <QScrollArea>
 
 #include <algorithm>
 #include <cmath>
@@ -245,37 +249,81 @@ Knot HeatStage::knot(const Document& document) {
   return {(countOfRoomHeaters(document.plan()) > 1 ? tr("heaters %1") : tr("heater %1")).arg(document.units().text(Quantity::power, heaters_W)), 1.0};
 }
 
-HeatStage::HeatStage(const Bench& bench) : StagePage(bench.document), m_heaters(new HeaterList(bench.document, this)), m_usual(new QPushButton(this)) {
+HeatStage::HeatStage(const Bench& bench)
+    : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_failure(new FailurePage(bench.document, this)),
+      m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)), m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)) {
   Document& document = bench.document;
-  setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows"));
-  auto* row = new QHBoxLayout;
+  auto* ladder = new QWidget(this);
+  auto* row = new QHBoxLayout(ladder);
+  row->setContentsMargins(0, 0, 0, 0);
   row->addWidget(new Ladder(document, this), 5);
   row->addWidget(new LoadCurve(document, this), 5);
-  m_body->addLayout(row, 1);
-  auto* fields = new QHBoxLayout;
+  auto* list = new QScrollArea(this);
+  list->setWidget(m_heaters);
+  list->setWidgetResizable(true);
+  list->setFrameShape(QFrame::NoFrame);
+  list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  auto* fields = new QHBoxLayout(m_foot);
+  fields->setContentsMargins(0, 0, 0, 0);
   fields->setSpacing(22);
   fields->addWidget(m_heaters->addButton(), 0);
   fields->addWidget(m_usual, 0);
   fields->addWidget(new NumberField(document,
                                     {tr("Price of a kWh"), Quantity::price, [](const Plan& p) { return p.prices.electricity_per_kWh; },
-                                     [](Plan& p, double v) { p.prices.electricity_per_kWh = v; }, 0, 100, 0.01, tr("from your bill")},
+                                     [](Plan& p, double v) { p.prices.electricity_per_kWh = v; }, 0, 100, 0.01, tr("of electricity, from your bill")},
                                     this),
                     1);
-  m_body->addWidget(m_heaters);
-  m_body->addLayout(fields);
+  for (QPushButton* adds : {m_heaters->addButton(), m_usual}) // and is seen there
+    connect(adds, &QPushButton::clicked, this, [this] { showPage(Page::heaters); });
   connect(m_usual, &QPushButton::clicked, this, [this] {
     const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
     if (!power) return;
     if (const auto why = m_document.edit(tr("add a usual heater"), [&](Plan& p) { addHeater(p, {.power_W = *power}); })) m_usual->setToolTip(*why);
   });
-  m_body->addWidget(new CautionLabel(ThingKind::heater, this));
-  refreshOn({&Document::planChanged, &Document::resultChanged, &Document::logChanged, &Document::viewChanged});
+  m_pages->add(tr("The ladder"), ladder);
+  m_pages->add(tr("Heaters"), list);
+  m_pages->add(tr("If it fails"), m_failure);
+  m_body->addWidget(m_pages, 1);
+  m_body->addWidget(m_foot);
+  m_body->addWidget(m_caution);
+  connect(m_pages, &PageStrip::turned, this, &HeatStage::refresh);
+  refreshOn({&Document::planChanged, &Document::resultChanged, &Document::logChanged, &Document::selectionChanged, &Document::viewChanged});
 }
 
+void HeatStage::showPage(Page page) { m_pages->show(static_cast<int>(page)); }
+
 void HeatStage::refresh() {
-  m_heaters->refresh();
+  const auto page = static_cast<Page>(m_pages->shown());
+  m_foot->setVisible(page != Page::failure);
+  switch (page) {
+  case Page::ladder: setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows")); break;
+  case Page::heaters:
+    setHeading(tr("Heaters"), tr("in the turn in which they give"));
+    m_heaters->refresh();
+    break;
+  case Page::failure:
+    setHeading(tr("If it fails"), tr("at the clock in the picture, or at the worst moment"));
+    m_failure->refresh();
+    break;
+  }
+  refreshUsual();
+  const Plan& plan = m_document.plan();
+  std::vector<Caution> cautions;
+  for (std::size_t i = 0; i < plan.heaters.size(); ++i)
+    for (const Caution& c : cautionsFor(plan, {ThingKind::heater, i}))
+      if (std::none_of(cautions.begin(), cautions.end(), [&](const Caution& known) { return known.id == c.id; })) cautions.push_back(c);
+  if (plan.heaters.empty()) { // of the usual one that is offered
+    Plan with = plan;
+    addHeater(with, {});
+    cautions = cautionsFor(with, {ThingKind::heater, 0});
+  }
+  m_caution->state(cautions);
+}
+
+void HeatStage::refreshUsual() {
   const bool hasOne = heaterIn(m_document.plan(), {HeaterPlace::Of::house}) != nullptr;
   m_usual->setVisible(!hasOne);
+  m_heaters->addButton()->setVisible(hasOne); // for the first the usual one is offered
   if (hasOne) return;
   const Units& u = m_document.units();
   const double low_C = m_document.designLow_C();

@@ -52,7 +52,10 @@ private:
   std::optional<LoadDuration> m_load; ///< sorted once a result
 };
 
+class CautionLabel;
+class FailurePage;
 class HeaterList;
+class PageStrip;
 
 class HeatStage : public StagePage {
   Q_OBJECT
@@ -60,10 +63,18 @@ public:
   static constexpr StageId kId = "heat";
   static Knot knot(const Document& document);
   explicit HeatStage(const Bench& bench);
+  enum class Page { ladder, heaters, failure };
+  void showPage(Page page);
+  [[nodiscard]] FailurePage& failure() { return *m_failure; }
 
 private:
   void refresh() override;
+  void refreshUsual();
+  PageStrip* m_pages;
+  FailurePage* m_failure;
   HeaterList* m_heaters;
+  QWidget* m_foot; ///< what adds heaters, and what they cost
+  CautionLabel* m_caution;
   QPushButton* m_usual; ///< a heater for a house that has none
 };
 

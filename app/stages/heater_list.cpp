@@ -3,9 +3,13 @@
 
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
+#include "app/stages/heater_words.h"
 #include "app/stages/number_field.h"
 #include "core/plan/heaters.h"
+#include "core/plan/unvented.h"
 
+#include <QComboBox>
+#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLocale>
@@ -33,13 +37,19 @@ std::vector<std::size_t> inTurn(const Plan& plan) {
 QStringList signatureOf(const Plan& plan) {
   QStringList signature;
   for (const std::size_t i : inTurn(plan))
-    signature << QStringLiteral("%1 %2 %3").arg(i).arg(QString::fromStdString(plan.heaters[i].id), QString::fromStdString(plan.heaters[i].name));
+    signature << QStringLiteral("%1 %2 %3 %4 %5")
+                     .arg(i)
+                     .arg(static_cast<int>(plan.heaters[i].kind))
+                     .arg(QString::fromStdString(plan.heaters[i].id), QString::fromStdString(plan.heaters[i].name),
+                          QString::fromStdString(plan.heaters[i].boughtBy));
   return signature;
 }
 
 Find<double> at(std::size_t heater, double Heater::*member) {
   return [=](Plan& p) -> double* { return heater < p.heaters.size() ? &(p.heaters[heater].*member) : nullptr; };
 }
+
+constexpr int kFieldWidth_px = 112; // four beside one another in the page's least width
 
 } // namespace
 
@@ -48,8 +58,9 @@ HeaterList::HeaterList(Document& document, QWidget* parent)
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(2);
-  m_rows->setSpacing(2);
+  m_rows->setSpacing(10);
   body->addLayout(m_rows);
+  body->addStretch();
   m_add->setFont(textFont(9));
   m_add->setToolTip(tr("one that gives only when the others cannot hold the setpoint; change its size as you like"));
   connect(m_add, &QPushButton::clicked, this, &HeaterList::addAnother);
@@ -72,17 +83,18 @@ void HeaterList::addRow(std::size_t heater) {
   const Heater& of = m_document.plan().heaters[heater];
   auto* row = new QWidget(this);
   auto* body = new QVBoxLayout(row);
-  body->setContentsMargins(0, 0, 0, 2);
-  body->setSpacing(0);
+  body->setContentsMargins(0, 0, 6, 2);
+  body->setSpacing(4);
   auto* fields = new QHBoxLayout;
   fields->setSpacing(8); // three fields and the button within the page's least width, so that nothing shifts when the first comes
   const QString name = QString::fromStdString(of.name);
   const auto field = [&](const QString& label, Quantity quantity, double Heater::*member, double high, double nudge, const QString& source) {
     auto* made = new NumberField(m_document, NumberField::Spec::at(label, quantity, at(heater, member), 0.0, high, nudge, source), row);
+    made->setMinimumWidth(kFieldWidth_px);
     made->setAccessibleName(QStringLiteral("%1: %2").arg(name, label));
     fields->addWidget(made, 1);
   };
-  field(of.place.of == HeaterPlace::Of::bay ? tr("Heater in the bay") : tr("Heater"), Quantity::power, &Heater::power_W, 1e6, 500.0,
+  field(of.place.of == HeaterPlace::Of::bay ? tr("In the bay") : tr("Size"), Quantity::power, &Heater::power_W, 1e6, 500.0,
         tr("%1: what its plate says; 0 for none").arg(name));
   field(tr("Waits"), Quantity::difference, &Heater::stage_K, 20.0, 0.5,
         tr("until the air is so far below the setpoint: 0 for the first, more for one that is to help it"));
@@ -97,12 +109,122 @@ void HeaterList::addRow(std::size_t heater) {
   });
   fields->addWidget(away);
   body->addLayout(fields);
+  if (isBurnt(carrierOf(of)) || carrierOf(of) == Carrier::heat) addFuel(heater, *body);
+  if (factsOf(of.kind).control == HeatControl::batches) addStoking(heater, *body);
+  auto* last = new QHBoxLayout;
+  last->setSpacing(8);
+  auto* kinds = new QComboBox(row);
+  kinds->setFont(textFont(9));
+  kinds->setAccessibleName(tr("Kind of %1").arg(name));
+  kinds->setToolTip(tr("what it is: what it takes, where its heat goes and what it leaves in the air follow from it"));
+  for (const HeaterKindFacts& facts : heaterKinds()) {
+    if (!facts.inRooms) continue;
+    kinds->addItem(HeaterWords::kind(facts.kind), static_cast<int>(facts.kind));
+    if (facts.kind == of.kind) kinds->setCurrentIndex(kinds->count() - 1);
+  }
+  connect(kinds, &QComboBox::activated, this, [this, heater, kinds](int at) { setKind(heater, static_cast<HeaterKind>(kinds->itemData(at).toInt())); });
+  last->addWidget(kinds);
   auto* words = new QLabel(row);
   words->setFont(textFont(9));
   words->setWordWrap(true);
-  body->addWidget(words);
+  last->addWidget(words, 1);
+  body->addLayout(last);
   m_rows->addWidget(row);
   m_shown.push_back({heater, words});
+}
+
+void HeaterList::setKind(std::size_t heater, HeaterKind kind) {
+  const auto why = m_document.edit(tr("another kind of heater"), [&](Plan& p) {
+    if (heater >= p.heaters.size() || p.heaters[heater].kind == kind) return;
+    Heater& of = p.heaters[heater];
+    if (of.name == HeaterWords::kind(of.kind).toStdString() || of.name == usualName(of.kind))
+      of.name = HeaterWords::kind(kind).toStdString(); // nobody has named it
+    of.kind = kind;
+    of.burns = Carrier::fuel;
+    of.efficiency.reset();
+    of.boughtBy = unitsOf(carrierOf(of)).back().id;
+    of.fuelPrice_kWh = 0.0; // of what it took before
+  });
+  if (why) emit m_document.trouble(*why);
+}
+
+/// What its fuel costs, by the unit it is bought in.
+void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
+  const Heater& of = m_document.plan().heaters[heater];
+  const QString name = QString::fromStdString(of.name);
+  auto* line = new QHBoxLayout;
+  line->setSpacing(8);
+  const double unit_kWh = kWhPerUnit(carrierOf(of), of.boughtBy, of.stoking.moisture);
+  const auto price = [heater, unit_kWh](const Plan& p) { return heater < p.heaters.size() ? p.heaters[heater].fuelPrice_kWh * unit_kWh : 0.0; };
+  const auto setPrice = [heater, unit_kWh](Plan& p, double money) {
+    if (heater < p.heaters.size()) p.heaters[heater].fuelPrice_kWh = money / unit_kWh;
+  };
+  auto* money = new NumberField(m_document,
+                                {tr("%1, a").arg(HeaterWords::carrier(carrierOf(of))), Quantity::price, price, setPrice, 0.0, 100.0 * unit_kWh, 0.5,
+                                 tr("from your bill; a unit holds %1").arg(m_document.units().text(Quantity::energy, unit_kWh))},
+                                this);
+  money->setMinimumWidth(kFieldWidth_px);
+  money->setAccessibleName(tr("%1: price of its fuel").arg(name));
+  auto* units = new QComboBox(this);
+  units->setFont(textFont(9));
+  units->setAccessibleName(tr("%1: bought by").arg(name));
+  for (const FuelUnit& unit : unitsOf(carrierOf(of))) {
+    units->addItem(HeaterWords::unit(unit.id), QString::fromLatin1(unit.id));
+    if (of.boughtBy == unit.id) units->setCurrentIndex(units->count() - 1);
+  }
+  connect(units, &QComboBox::activated, this, [this, heater, units](int at) {
+    const auto why = m_document.edit(tr("what fuel is bought by"), [&](Plan& p) {
+      if (heater < p.heaters.size()) p.heaters[heater].boughtBy = units->itemData(at).toString().toStdString();
+    });
+    if (why) emit m_document.trouble(*why);
+  });
+  line->addWidget(money, 2);
+  line->addWidget(units, 1);
+  auto* hours = new NumberField(m_document,
+                                NumberField::Spec::at(tr("Hours a unit"), Quantity::hours, at(heater, &Heater::hoursPerUnit), 0.0, 100.0, 0.05,
+                                                      tr("of work: to fetch, change or fill one")),
+                                this);
+  hours->setMinimumWidth(kFieldWidth_px);
+  hours->setAccessibleName(tr("%1: hours a unit").arg(name));
+  line->addWidget(hours, 2);
+  body.addLayout(line);
+}
+
+/// How a stove is fed.
+void HeaterList::addStoking(std::size_t heater, QVBoxLayout& body) {
+  const QString name = QString::fromStdString(m_document.plan().heaters[heater].name);
+  auto* lines = new QGridLayout; // two beside one another
+  lines->setHorizontalSpacing(8);
+  lines->setVerticalSpacing(4);
+  int place = 0;
+  const auto put = [&](NumberField* made) {
+    lines->addWidget(made, place / 2, place % 2);
+    ++place;
+  };
+  const auto field = [&](const QString& label, Quantity quantity, Find<double> find, double low, double high, double nudge, const QString& source) {
+    auto* made = new NumberField(m_document, NumberField::Spec::at(label, quantity, std::move(find), low, high, nudge, source), this);
+    made->setMinimumWidth(kFieldWidth_px);
+    made->setAccessibleName(QStringLiteral("%1: %2").arg(name, label));
+    put(made);
+  };
+  const auto of = [heater](double Stoking::*member) -> Find<double> {
+    return [=](Plan& p) -> double* { return heater < p.heaters.size() ? &(p.heaters[heater].stoking.*member) : nullptr; };
+  };
+  field(tr("A load"), Quantity::mass, of(&Stoking::load_kg), 0.1, 500.0, 0.5, tr("of wood, put on at a time"));
+  field(tr("First at"), Quantity::hours, at(heater, &Heater::from_h), 0.0, 24.0, 0.5, tr("by the clock"));
+  field(tr("then every"), Quantity::hours, of(&Stoking::every_h), 0.25, 24.0, 0.5, tr("hours from load to load"));
+  auto* loads = new NumberField(m_document,
+                                {tr("Loads a night"), Quantity::count,
+                                 [heater](const Plan& p) { return heater < p.heaters.size() ? double(p.heaters[heater].stoking.loads) : 0.0; },
+                                 [heater](Plan& p, double v) {
+                                   if (heater < p.heaters.size()) p.heaters[heater].stoking.loads = static_cast<int>(std::lround(v));
+                                 },
+                                 1.0, 24.0, 1.0, tr("a night")},
+                                this);
+  loads->setMinimumWidth(kFieldWidth_px);
+  loads->setAccessibleName(tr("%1: loads a night").arg(name));
+  put(loads);
+  body.addLayout(lines);
 }
 
 QString HeaterList::words(std::size_t heater) const {
@@ -112,11 +234,33 @@ QString HeaterList::words(std::size_t heater) const {
   const Simulation* const run = m_document.result();
   if (!run || of.power_W <= 0.0) return QString::fromStdString(of.name);
   const double winters = run->summary.winters;
-  const double given_kWh = run->summary.ledger.heat_kWh(MeterUse::heater, heater) / winters;
-  const double taken_kWh = run->summary.ledger.sum(Metered::electricity, MeterUse::heater, heater) / winters;
-  return tr("%1: %2 and %3 %4 a winter, as much as %5 h at full stretch")
-      .arg(QString::fromStdString(of.name), u.text(Quantity::energy, given_kWh), u.number(Quantity::money, taken_kWh * plan.prices.electricity_per_kWh),
-           QString::fromStdString(plan.prices.currency), QLocale().toString(1000.0 * given_kWh / of.power_W, 'f', 0));
+  const Ledger& ledger = run->summary.ledger;
+  const bool isElectric = carrierOf(of) == Carrier::electricity;
+  const double given_kWh = ledger.heat_kWh(MeterUse::heater, heater) / winters;
+  const double taken_kWh = ledger.sum(isElectric ? Metered::electricity : Metered::fuel, MeterUse::heater, heater) / winters;
+  const double own_kWh = ledger.sum(Metered::electricity, MeterUse::heaterOwn, heater) / winters;
+  const double money = taken_kWh * (isElectric ? plan.prices.electricity_per_kWh : of.fuelPrice_kWh) + own_kWh * plan.prices.electricity_per_kWh;
+  QString words = tr("%1: %2 and %3 %4 a winter, as much as %5 h at full stretch")
+                      .arg(QString::fromStdString(of.name), u.text(Quantity::energy, given_kWh), u.number(Quantity::money, money),
+                           QString::fromStdString(plan.prices.currency), QLocale().toString(1000.0 * given_kWh / of.power_W, 'f', 0));
+  const double unit_kWh = kWhPerUnit(carrierOf(of), of.boughtBy, of.stoking.moisture);
+  if (!isElectric && unit_kWh > 0.0 && of.boughtBy != "kWh")
+    words += tr("; %1 of %2, by the %3")
+                 .arg(QLocale().toString(taken_kWh / unit_kWh, 'f', taken_kWh < 20.0 * unit_kWh ? 1 : 0), HeaterWords::carrier(carrierOf(of)),
+                      HeaterWords::unit(of.boughtBy.c_str()));
+  if (of.kind == HeaterKind::heatPump && taken_kWh > 0.0)
+    words += tr("; %1 of heat for one of electricity").arg(QLocale().toString(given_kWh / taken_kWh, 'f', 1));
+  if (factsOf(of.kind).control == HeatControl::batches && heater < run->summary.heaters.size()) {
+    const HeaterCount& count = run->summary.heaters[heater];
+    words += tr("; %1 loads, %2 of them between 23 and 6")
+                 .arg(QLocale().toString(std::lround(count.loads / winters)), QLocale().toString(std::lround(count.atNight / winters)));
+  }
+  if (!factsOf(of.kind).hasFlue) {
+    const UnventedAir air = unventedAir(of, plan);
+    words += tr("; at full stretch the shut house comes to %1 ppm of carbon dioxide and %2 more water an hour")
+                 .arg(QLocale().toString(std::lround(air.carbonDioxide_ppm / 100.0) * 100), u.text(Quantity::mass, air.water_kg_h));
+  }
+  return words;
 }
 
 void HeaterList::rebuild() {
@@ -130,7 +274,6 @@ void HeaterList::refresh() {
     m_signature = now;
     rebuild();
   }
-  m_add->setVisible(heaterIn(m_document.plan(), {HeaterPlace::Of::house}) != nullptr); // for the first the usual one is offered
   for (const Row& row : m_shown) row.words->setText(words(row.heater));
 }
 

@@ -30,6 +30,9 @@ private:
   };
   void rebuild();
   void addRow(std::size_t heater);
+  void addFuel(std::size_t heater, QVBoxLayout& body);
+  void addStoking(std::size_t heater, QVBoxLayout& body);
+  void setKind(std::size_t heater, HeaterKind kind);
   void addAnother();
   [[nodiscard]] QString words(std::size_t heater) const;
 

@@ -2,6 +2,7 @@
 #include "app/stages/log_stage.h"
 
 #include <QLabel>
+#include <QLocale>
 
 #include <cmath>
 

@@ -31,7 +31,7 @@ NumberField::NumberField(Document& document, Spec spec, QWidget* parent)
   refresh();
 }
 
-NumberField::Spec NumberField::Spec::at(QString label, Quantity quantity, Find<double> find, double min, double max, double nudge, QString source,
+NumberField::Spec NumberField::Spec::at(QString label, Quantity quantity, const Find<double>& find, double min, double max, double nudge, QString source,
                                         std::optional<Word> word) {
   const auto get = [find](const Plan& plan) {
     const double* value = look(find, plan);

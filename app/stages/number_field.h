@@ -36,7 +36,8 @@ public:
     };
     std::vector<Measure> measures = {};
     /// A number by its place in the plan; where there is none it reads 0 and typing changes nothing.
-    static Spec at(QString label, Quantity quantity, Find<double> find, double min, double max, double nudge, QString source, std::optional<Word> word = {});
+    static Spec at(QString label, Quantity quantity, const Find<double>& find, double min, double max, double nudge, QString source,
+                   std::optional<Word> word = {});
   };
   NumberField(Document& document, Spec spec, QWidget* parent = nullptr);
   QSize sizeHint() const override { return {240, m_error.isEmpty() ? 28 : 60}; }

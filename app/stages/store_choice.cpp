@@ -18,7 +18,7 @@ std::optional<StoreRef> StoreChoice::now() const {
 }
 
 std::optional<StoreRef> StoreChoice::of(StoreKind kind) const {
-  if (const auto chosen = now(); chosen && chosen->kind == kind) return chosen;
+  if (auto chosen = now(); chosen && chosen->kind == kind) return chosen;
   for (const StoreRef& s : storesOf(m_document.plan()))
     if (s.kind == kind) return s;
   return std::nullopt;

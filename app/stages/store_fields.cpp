@@ -292,7 +292,7 @@ void StoreFields::boiler(std::size_t tank) {
               of(tr("Tank at"), Quantity::temperature, &Heater::holds_C, 20.0, 90.0, 5.0, tr("that the boiler keeps while it is lit"));
               of(tr("Lit at"), Quantity::hours, &Heater::from_h, 0.0, 24.0, 0.5, tr("by the clock"));
               of(tr("Burns"), Quantity::hours, &Heater::for_h, 0.5, 24.0, 0.5, tr("24: day and night"));
-              of(tr("Efficiency"), Quantity::share, &Heater::efficiency, 0.05, 1.1, 0.05, tr("heat in the tank for what the fuel holds"));
+
               of(tr("Fuel"), Quantity::money, &Heater::fuelPrice_kWh, 0.0, 100.0, 0.01, tr("for a kWh in the fuel"));
             });
 }

@@ -54,11 +54,11 @@ Assembler::Room* Assembler::room(RoomKind kind) {
 }
 
 void Assembler::rooms() {
-  for (Space& space : spacesOf(m_house)) {
+  for (const Space& space : spacesOf(m_house)) {
     const bool isMain = space.kind == RoomKind::house;
     const bool isBay = space.kind == RoomKind::bay;
     const std::string prefix = isMain ? "" : isBay ? "bay " : space.kind == RoomKind::lobby ? "lobby " : "void ";
-    m_rooms.push_back({std::move(space),
+    m_rooms.push_back({space,
                        prefix,
                        isBay && heaterPower_W(m_plan, {HeaterPlace::Of::bay}) > 0.0 ? std::max(start(), m_house.bay->setpoints.night_C) : start(),
                        {},
@@ -76,7 +76,19 @@ void Assembler::rooms() {
     if (const auto place = otherRoom(m_plan, r.space.kind)) m_a.rooms[*place] = {r.air.air, r.air.vapour};
 }
 
-int Assembler::onMains(int signal) {
+int Assembler::commandedRelay(const std::string& id, bool on) {
+  Relay relay{.id = id, .isCommanded = true};
+  relay.startsOn = on;
+  m_net.relays.push_back(std::move(relay));
+  return static_cast<int>(m_net.relays.size()) - 1;
+}
+
+int Assembler::onMains(int signal, const std::string& what) {
+  if (m_failable == Failable::yes) {
+    const int fed = commandedRelay("fan:" + what, true);
+    m_a.fed.push_back({"fan:" + what, fed});
+    return m_net.addSwitch(fed, signal < 0 ? constantSignal(1.0) : signal, constantSignal(0.0));
+  }
   if (m_a.mains < 0) {
     m_a.mains = static_cast<int>(m_net.relays.size());
     m_net.relays.push_back({.id = "mains", .isCommanded = true});
@@ -234,8 +246,8 @@ void Assembler::vents(const std::vector<double>& may) {
     ventAir(m_net, house.air, m_outdoors, sides->opens_C, sides->full_C, 1.0, signal(std::move(rolled)), part);
   }
   if (const auto& fan = m_house.extractFan) {
-    ventAir(m_net, house.air, m_outdoors, fan->above_C, fan->above_C + kFanBand_K, airChangeConductance_W_K(fan->flow_m3_h, 1.0, 10.0, pressure), onMains(lock),
-            part);
+    ventAir(m_net, house.air, m_outdoors, fan->above_C, fan->above_C + kFanBand_K, airChangeConductance_W_K(fan->flow_m3_h, 1.0, 10.0, pressure),
+            onMains(lock, "extract"), part);
     m_a.fans.push_back({fan->power_W, house.air.air, fan->above_C, fan->above_C + kFanBand_K, locks ? may : std::vector<double>{}});
   }
   if (m_roof)
@@ -320,8 +332,8 @@ double barrelAbsorptance(BarrelColour colour) {
   return 0.0;
 }
 
-Assembly assemble(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::optional<double> inside_C) {
-  return Assembler(plan, winter, sun, inside_C).run();
+Assembly assemble(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::optional<double> inside_C, Failable failable) {
+  return Assembler(plan, winter, sun, inside_C, failable).run();
 }
 
 } // namespace muffle

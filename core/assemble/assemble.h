@@ -67,9 +67,18 @@ struct Assembly {
     std::size_t index; ///< among the plan's
     int thermostat;
     HeaterPlace place;
+    double counted = 1.0;                ///< of what the thermostat gives, the heater's own net heat; the rest is its water's
+    std::vector<double> perHeat = {};    ///< by step: electricity for a J of heat; empty: by its efficiency
+    std::vector<std::size_t> loads = {}; ///< of a stove: the steps at which one is put on
   };
   std::vector<HeaterNodes> heaters; ///< those that have any power
-  int mains = -1;                   ///< commanded relay that fans and pumps hang on; -1 where there are none
+  int mains = -1;                   ///< commanded relay that fans and pumps hang on; -1 where there are none, or each has its own
+  struct Fed {
+    std::string what; ///< "fan:extract", "fan:bay", "fan:pipes 1"
+    int relay;
+  };
+  std::vector<Fed> fed;                              ///< fans and pumps that can fail one by one; empty unless asked for
+  int blanketStuckOpen = -1, blanketStuckShut = -1; ///< commanded relays; -1 unless asked for
   std::vector<int> electric;        ///< thermostats that the mains feed
   [[nodiscard]] bool isElectric(int thermostat) const { return std::find(electric.begin(), electric.end(), thermostat) != electric.end(); }
   std::vector<StoreNodes> stores; ///< barrels, pipes, compost, loops, cables
@@ -98,9 +107,12 @@ struct Assembly {
   int sunSources = 0;                           ///< sources 0..sunSources-1 are sun
 };
 
+/// Whether fans, pumps and the blanket can fail one by one in a scenario ("fan:extract", "blanket:open"); it costs a little in every step.
+enum class Failable { no, yes };
+
 /// The plan must have passed check(). Weather and sun must be of the same winter and shape; they are copied in.
 /// `inside_C` is what the house is to be held at, where that is known.
-Assembly assemble(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::optional<double> inside_C = {});
+Assembly assemble(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::optional<double> inside_C = {}, Failable failable = Failable::no);
 
 /// Surface of one barrel that meets the air, and its silhouette: a drum 1.5 times as high as wide standing on the floor.
 struct BarrelSize {

@@ -1,39 +1,132 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// Heaters as thermostats of the network.
+// Heaters as thermostats of the network: what holds the setpoint as it is, what goes by the clock as one whose setpoint is out of reach, a stove as one
+// whose limit is what its loads burn (core/run/fire.h).
 #include "core/assemble/assembler.h"
 #include "core/calendar.h"
+#include "core/control/coming_night.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace muffle {
+namespace {
 
-Thermostat Assembler::thermostatOf(const Heater& heater) {
+constexpr double kOutOfReach_C = 500.0; // what goes by the clock gives all it may
+
+bool isLockedOut(const Heater& heater, double outside_C) {
+  return (heater.onlyBelow_C && outside_C >= *heater.onlyBelow_C) || (heater.onlyAbove_C && outside_C < *heater.onlyAbove_C);
+}
+
+} // namespace
+
+/// By step, whether hours, weather and forecast let it give heat; empty if they always do.
+std::vector<bool> Assembler::mayHeat(const Heater& heater) const {
+  const bool byClock = heater.for_h < 24.0;
+  if (!byClock && !heater.onlyBelow_C && !heater.onlyAbove_C && !heater.beforeNightsBelow_C) return {};
+  const auto named = TimeZone::named(m_plan.site.timeZone);
+  const TimeZone zone = named ? *named : TimeZone::utc();
+  std::vector<bool> may = withinHours(m_winter, zone, heater.from_h, heater.for_h);
+  const std::vector<double> low = heater.beforeNightsBelow_C ? nightLows_C(m_winter, zone) : std::vector<double>();
+  for (std::size_t i = 0; i < may.size(); ++i)
+    if (isLockedOut(heater, m_winter.outside_C[i]) || (heater.beforeNightsBelow_C && low[i] >= *heater.beforeNightsBelow_C)) may[i] = false;
+  return may;
+}
+
+/// Where its heat goes beside the room's air, as shares of all that its thermostat gives: floor and covers by radiation, the air's humidity by what an unvented
+/// flame makes.
+std::vector<HeatShare> Assembler::elsewhere(const Heater& heater, const Assembly::Room& room, double counted) const {
+  std::vector<HeatShare> shares;
+  const HeaterKindFacts& facts = factsOf(heater.kind);
+  if (!facts.hasFlue && counted < 1.0) shares.push_back({room.vapour, 1.0 - counted});
+  const double radiant = facts.radiantShare * counted;
+  if (radiant <= 0.0) return shares;
+  // a body that stands between floor and covers sees as much of one as of the other
+  std::vector<int> around;
+  if (room.air == m_a.air)
+    for (const int sheet : m_a.inner)
+      if (sheet >= 0) around.push_back(sheet);
+  const double toFloor = around.empty() ? radiant : 0.5 * radiant;
+  if (room.floor >= 0) shares.push_back({room.floor, toFloor});
+  for (const int sheet : around) shares.push_back({sheet, 0.5 * radiant / static_cast<double>(around.size())});
+  return shares;
+}
+
+/// The steps at which a stove's loads are put on: from its hour on, every so often, on the days it is lit.
+std::vector<std::size_t> Assembler::loadsOf(const Heater& stove) const {
+  const auto named = TimeZone::named(m_plan.site.timeZone);
+  const TimeZone zone = named ? *named : TimeZone::utc();
+  Heater lit = stove;
+  lit.for_h = 24.0; // the hour says when it begins
+  const std::vector<bool> may = mayHeat(lit);
+  std::vector<std::size_t> steps;
+  double hour = zone.localHour(m_winter.time(0));
+  for (std::size_t i = 1; i < m_winter.size(); ++i) {
+    const double next = zone.localHour(m_winter.time(i));
+    const double moved = std::fmod(next - hour + 24.0, 24.0), due = std::fmod(stove.from_h - hour + 24.0, 24.0);
+    hour = next;
+    if (due <= 0.0 || due > moved || (!may.empty() && !may[i])) continue;
+    for (int n = 0; n < stove.stoking.loads; ++n) {
+      const std::size_t at = i + static_cast<std::size_t>(std::lround(n * stove.stoking.every_h * 3600.0 / m_winter.step_s));
+      if (at < m_winter.size()) steps.push_back(at);
+    }
+  }
+  std::sort(steps.begin(), steps.end());
+  return steps;
+}
+
+Thermostat Assembler::thermostatOf(const Heater& heater, Assembly::HeaterNodes& nodes) {
   Thermostat t;
   t.id = heater.id;
-  t.power_W = heater.power_W;
-  const auto holds = [&](int node, const Setpoints& setpoints) {
-    t.sensor = t.heats = node;
-    t.setpointSignal = signalOf([&](std::size_t i) { return (m_night[i] > 0.0 ? setpoints.night_C : setpoints.day_C) - heater.stage_K; }, true);
+  const HeaterKindFacts& facts = factsOf(heater.kind);
+  if (!facts.hasFlue) nodes.counted = 1.0 / (1.0 + latentShare(carrierOf(heater)));
+  t.power_W = heater.power_W / nodes.counted;
+  const auto holds = [&](const Assembly::Room& room, const Setpoints& setpoints) {
+    t.sensor = t.heats = room.air;
+    if (facts.control == HeatControl::thermostat)
+      t.setpointSignal =
+          signalOf([&](std::size_t i) { return (m_night[i] > 0.0 ? setpoints.night_C : setpoints.day_C) - heater.stage_K - heater.sensorError_K; }, true);
+    else
+      t.setpoint_C = kOutOfReach_C;
+    t.elsewhere = elsewhere(heater, room, nodes.counted);
   };
   switch (heater.place.of) {
-  case HeaterPlace::Of::house: holds(m_a.air, m_plan.setpoints); break;
-  case HeaterPlace::Of::bay: holds(m_a.rooms[*otherRoom(m_plan, RoomKind::bay)].air, m_house.bay->setpoints); break;
+  case HeaterPlace::Of::house: holds({m_a.air, m_a.vapour, m_a.floor}, m_plan.setpoints); break;
+  case HeaterPlace::Of::bay: holds(m_a.rooms[*otherRoom(m_plan, RoomKind::bay)], m_house.bay->setpoints); break;
   case HeaterPlace::Of::tank: // a stove that is fed so as to hold it, or a boiler with a thermostat of its own
     t.sensor = t.heats = m_tanks[heater.place.tank];
     t.setpoint_C = heater.holds_C - heater.stage_K;
     break;
   case HeaterPlace::Of::unknown: break; // no plan has it: check()
   }
-  if (heater.for_h < 24.0) {
-    const auto zone = TimeZone::named(m_plan.site.timeZone);
-    t.limitSignal = signalOf(
-        [&](std::size_t i) {
-          const double hour = zone ? zone->localHour(m_winter.time(i)) : 0.0;
-          return std::fmod(hour - heater.from_h + 24.0, 24.0) < heater.for_h ? 1.0 : 0.0;
-        },
-        true);
+  if (facts.control == HeatControl::batches) {
+    nodes.loads = loadsOf(heater);
+    const BurnCurve curve = burnCurve(heater);
+    const double burns_s = curve.rise_s + curve.plateau_s; // loads that may stand at their plateau together, and embers of those before
+    const double together = std::min<double>(heater.stoking.loads, 1.0 + std::ceil((burns_s + 3.0 * curve.ember_s) / (heater.stoking.every_h * 3600.0)));
+    t.power_W = curve.peak_W * together;
+    return t;
   }
+  const std::vector<bool> may = mayHeat(heater);
+  const bool isHeatPump = heater.kind == HeaterKind::heatPump;
+  if (may.empty() && !isHeatPump) return t;
+  std::vector<double> limit(m_winter.size(), 1.0);
+  if (isHeatPump) {
+    nodes.perHeat.resize(m_winter.size());
+    double most = 0.0;
+    for (std::size_t i = 0; i < limit.size(); ++i) {
+      const HeatPumpPoint at = heatPumpAt(heater, m_winter.outside_C[i]);
+      limit[i] = at.capacity;
+      nodes.perHeat[i] = 1.0 / at.cop;
+      most = std::max(most, at.capacity);
+    }
+    if (most > 0.0)
+      for (double& l : limit) l /= most;
+    t.power_W *= most;
+  }
+  for (std::size_t i = 0; i < may.size(); ++i)
+    if (!may[i]) limit[i] = 0.0;
+  t.limitSignal = signal(std::move(limit), true);
   return t;
 }
 
@@ -41,10 +134,10 @@ void Assembler::heaters() {
   for (std::size_t i = 0; i < m_plan.heaters.size(); ++i) {
     const Heater& heater = m_plan.heaters[i];
     if (heater.power_W <= 0.0) continue;
-    const auto thermostat = static_cast<int>(m_net.thermostats.size());
-    m_net.thermostats.push_back(thermostatOf(heater));
-    if (factsOf(heater.kind).carrier == Carrier::electricity) m_a.electric.push_back(thermostat);
-    m_a.heaters.push_back({i, thermostat, heater.place});
+    Assembly::HeaterNodes nodes{i, static_cast<int>(m_net.thermostats.size()), heater.place};
+    m_net.thermostats.push_back(thermostatOf(heater, nodes));
+    if (factsOf(heater.kind).needsMains) m_a.electric.push_back(nodes.thermostat);
+    m_a.heaters.push_back(std::move(nodes));
   }
 }
 

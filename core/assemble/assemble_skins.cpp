@@ -40,12 +40,21 @@ void Assembler::covers() {
       m_a.blanketRelay = static_cast<int>(m_net.relays.size());
       m_net.relays.push_back({"blanket", m_a.air, m_house.blanket->insideBelow_C, m_house.blanket->insideBelow_C + kBand_K});
     }
+    const std::vector<double> leaking(closed.size(), leak);
+    if (m_failable == Failable::yes) {
+      m_a.blanketStuckOpen = commandedRelay("blanket:open", false);
+      m_a.blanketStuckShut = commandedRelay("blanket:shut", false);
+    }
     const auto hung = [&](const std::vector<double>& shut) {
-      const auto by = [&](const std::vector<double>& drawn, const std::vector<double>& gathered) {
+      const auto by = [&](const std::vector<double>& drawn, const std::vector<double>& gathered, const std::vector<double>& stuckShut) {
         const int then = signal(times(drawn, shut), true);
-        return m_a.blanketRelay < 0 ? then : m_net.addSwitch(m_a.blanketRelay, then, signal(times(gathered, shut), true));
+        if (m_a.blanketRelay < 0 && m_failable == Failable::no) return then;
+        const int open = signal(times(gathered, shut), true);
+        const int ruled = m_a.blanketRelay < 0 ? then : m_net.addSwitch(m_a.blanketRelay, then, open);
+        if (m_failable == Failable::no) return ruled;
+        return m_net.addSwitch(m_a.blanketStuckOpen, open, m_net.addSwitch(m_a.blanketStuckShut, signal(times(stuckShut, shut), true), ruled));
       };
-      return BlanketSignals{by(closed, never), by(opposite(closed), always), by(film, always)};
+      return BlanketSignals{by(closed, never, always), by(opposite(closed), always, never), by(film, always, leaking)};
     };
     m_blanket = hung(always);
     m_blanketUnderRoof = m_roof ? hung(opposite(m_a.roofOpen)) : m_blanket;
@@ -105,6 +114,10 @@ void Assembler::skins(Room& room) {
   if (isMain) m_a.above = room.covers->radiation();
 }
 
+namespace {
+const char* roomFanId(RoomKind kind) { return kind == RoomKind::bay ? "bay" : kind == RoomKind::lobby ? "lobby" : "roof-void"; }
+} // namespace
+
 void Assembler::joinHouse(const Room& room, double airChanges_per_h, const std::optional<RoomFan>& fan, bool drawsFromRoom) {
   const RoomAir house = m_rooms.front().air;
   const double pressure = m_net.pressure_Pa;
@@ -113,7 +126,7 @@ void Assembler::joinHouse(const Room& room, double airChanges_per_h, const std::
   const double conductance = airChangeConductance_W_K(fan->flow_m3_h, 1.0, 5.0, pressure);
   const RoomAir from = drawsFromRoom ? room.air : house, to = drawsFromRoom ? house : room.air;
   if (fan->rule == FanRule::warm) {
-    ventAir(m_net, from, to, fan->warmAbove_C, fan->warmAbove_C + kFanBand_K, conductance, onMains(-1), "");
+    ventAir(m_net, from, to, fan->warmAbove_C, fan->warmAbove_C + kFanBand_K, conductance, onMains(-1, roomFanId(room.space.kind)), "");
     m_a.fans.push_back({fan->power_W, from.air, fan->warmAbove_C, fan->warmAbove_C + kFanBand_K});
     return;
   }
@@ -122,7 +135,7 @@ void Assembler::joinHouse(const Room& room, double airChanges_per_h, const std::
     const bool byNight = fan->rule == FanRule::night;
     for (const double night : m_night) runs.runs.push_back((night > 0.0) == byNight ? 1.0 : 0.0);
   }
-  exchangeAir(m_net, from, to, conductance, onMains(runs.runs.empty() ? -1 : signal(runs.runs, true)), "");
+  exchangeAir(m_net, from, to, conductance, onMains(runs.runs.empty() ? -1 : signal(runs.runs, true), roomFanId(room.space.kind)), "");
   m_a.fans.push_back(std::move(runs));
 }
 

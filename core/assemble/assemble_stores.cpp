@@ -54,7 +54,7 @@ int Assembler::runsBy(const std::string& id, const StoreRule& rule, bool charges
     otherwise = m_net.addSwitch(static_cast<int>(m_net.relays.size()) - 1, off, on);
   }
   m_net.relays.push_back({id + " gives", m_a.air, rule.giveBelow_C, rule.giveBelow_C + kRuleBand_K});
-  return onMains(m_net.addSwitch(static_cast<int>(m_net.relays.size()) - 1, on, otherwise));
+  return onMains(m_net.addSwitch(static_cast<int>(m_net.relays.size()) - 1, on, otherwise), id);
 }
 
 double Assembler::pipeBeds_m2() const {

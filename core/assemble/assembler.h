@@ -27,8 +27,8 @@ constexpr double kFanBand_K = 1.0; ///< of fans, from starting to running fully
 
 class Assembler {
 public:
-  Assembler(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::optional<double> inside_C)
-      : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_inside_C(inside_C), m_materials(plan.materials),
+  Assembler(const Plan& plan, const Winter& winter, const SunOnHouse& sun, std::optional<double> inside_C, Failable failable)
+      : m_plan(plan), m_house(plan.house), m_winter(winter), m_sun(sun), m_inside_C(inside_C), m_failable(failable), m_materials(plan.materials),
         m_fitted(plan.calibration.value_or(Calibration{})), m_net(m_a.network) {}
   Assembly run();
 
@@ -113,8 +113,9 @@ private:
   void cable(std::size_t index);
   /// Signal of a fan or pump by the air of the house; without `charges` it only gives.
   int runsBy(const std::string& id, const StoreRule& rule, bool charges);
-  /// The signal while the mains are on, else 0; -1 stands for always.
-  int onMains(int signal);
+  /// The signal while the mains are on, else 0; -1 stands for always. `what` names the fan or pump to a scenario.
+  int onMains(int signal, const std::string& what);
+  int commandedRelay(const std::string& id, bool on);
   int constantSignal(double value);
   [[nodiscard]] HeldHeat heldBy(int node) const {
     const Node& of = m_net.nodes[static_cast<std::size_t>(node)];
@@ -131,7 +132,10 @@ private:
 
   // heaters, in assemble_heaters.cpp
   void heaters();
-  [[nodiscard]] Thermostat thermostatOf(const Heater& heater);
+  [[nodiscard]] Thermostat thermostatOf(const Heater& heater, Assembly::HeaterNodes& nodes);
+  [[nodiscard]] std::vector<bool> mayHeat(const Heater& heater) const;
+  [[nodiscard]] std::vector<HeatShare> elsewhere(const Heater& heater, const Assembly::Room& room, double counted) const;
+  [[nodiscard]] std::vector<std::size_t> loadsOf(const Heater& stove) const;
   void tagLosses();
 
   struct Absorbing {
@@ -144,6 +148,7 @@ private:
   const Winter& m_winter;
   const SunOnHouse& m_sun;
   std::optional<double> m_inside_C;
+  Failable m_failable;
   Materials m_materials;
   Calibration m_fitted;
   Assembly m_a;

@@ -26,7 +26,7 @@ int timesDrawn(const std::vector<double>& closed) {
 std::vector<double> blanketClosed(const NightBlanket& blanket, const Winter& winter, const TimeZone& zone) {
   if (blanket.rule == BlanketRule::clock) return byTheClock(blanket, winter, zone);
   constexpr double kLightBand = 1.1, kColdBand_K = 1.0;
-  const std::vector<double> night = nightOf(winter);
+  std::vector<double> night = nightOf(winter);
   if (blanket.rule == BlanketRule::night || blanket.rule == BlanketRule::inside) return night;
   std::vector<double> closed(winter.size(), 0.0);
   bool shut = false;

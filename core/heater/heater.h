@@ -3,18 +3,44 @@
 // A heater of a plan, and what its kind is: a row of one table.
 #pragma once
 
+#include "core/heater/carrier.h"
+
 #include <array>
 #include <cstddef>
+#include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace muffle {
 
-/// What is bought for it.
-enum class Carrier { electricity, fuel };
+enum class HeaterKind {
+  electric,
+  boiler,
+  tube,
+  radiant,
+  lamps,
+  growLight,
+  propane,
+  propaneUnvented,
+  gas,
+  gasUnvented,
+  paraffinUnvented,
+  oil,
+  pelletStove,
+  woodStove,
+  candles,
+  heatPump,
+  district
+};
+constexpr int kHeaterKindCount = 17;
 
-enum class HeaterKind { electric, boiler };
-constexpr int kHeaterKindCount = 2;
+/// What decides how much it gives.
+enum class HeatControl {
+  thermostat, ///< as much as holds the setpoint, up to its size
+  clock,      ///< all of it, in its hours
+  batches     ///< what its loads burn, put on by hand
+};
 
 /// What a heater heats: the air of a room, or the water of a tank.
 struct HeaterPlace {
@@ -33,25 +59,81 @@ struct HeaterKindFacts {
   const char* id; ///< in a plan's JSON
   Carrier carrier;
   bool inRooms, inTanks; ///< may stand there
+  HeatControl control;
+  double efficiency;   ///< usual: heat given for a net kWh taken; of a heat pump at 7 C
+  double radiantShare; ///< of the heat, to floor and covers instead of the air
+  bool hasFlue;        ///< else what burning makes stays in the room
+  bool needsMains;
+  double ownPower; ///< W of electricity beside, for a W of heat
 };
+/// Efficiencies, radiant shares: EN 13384, EN 16510 (stoves), EN 14785 (pellets), EN 1020 and EN 17082 (air heaters), manufacturers' usual figures for tubes
+/// and infrared panels. Own power: EN 15316-4-1 for burners with fans.
 const std::array<HeaterKindFacts, kHeaterKindCount>& heaterKinds();
 const HeaterKindFacts& factsOf(HeaterKind kind);
 
+/// What a heat pump gives and takes at full stretch, by the air outside; between points in a straight line, beyond them as at the last.
+struct HeatPumpPoint {
+  double outside_C = 7.0;
+  double capacity = 1.0; ///< of its size
+  double cop = 3.5;
+  bool operator==(const HeatPumpPoint&) const = default;
+};
+/// An air source pump: EN 14511 ratings at 7, 2 and -7 C as usual sheets have them.
+std::vector<HeatPumpPoint> usualHeatPump();
+
+/// How a stove is fed.
+struct Stoking {
+  double load_kg = 6.0;      ///< of wood, as it is put on
+  double moisture = 0.18;    ///< of it, 0..0.6
+  int loads = 2;             ///< a night
+  double every_h = 3.0;      ///< from one to the next
+  double hoursPerLoad = 0.2; ///< of work
+  bool operator==(const Stoking&) const = default;
+};
+
 struct Heater {
-  std::string id = {}; ///< by which results and failures call it; of its own in a plan
-  std::string name = "electric heater";
+  std::string id = {};   ///< by which results and failures call it; of its own in a plan
+  std::string name = {}; ///< without one it goes by its kind
   HeaterKind kind = HeaterKind::electric;
   HeaterPlace place = {};
-  double power_W = 3000.0;    ///< heat that it gives at most
-  double stage_K = 0.0;       ///< its thermostat stands so far below the setpoint: of several the lowest gives first
-  double efficiency = 1.0;    ///< heat given for a kWh of what it takes
-  double fuelPrice_kWh = 0.0; ///< kinds that burn: for a kWh in the fuel
-  double holds_C = 60.0;      ///< of a tank
-  double from_h = 17.0;       ///< by the clock of the place, it may give heat
-  double for_h = 24.0;        ///< and for so long; 24: day and night
-  double price = 0.0;         ///< bought with this plan; 0 if already owned
+  double power_W = 3000.0;                        ///< heat that it gives at most
+  double stage_K = 0.0;                           ///< its thermostat stands so far below the setpoint: of several the lowest gives first
+  std::optional<double> efficiency = {};          ///< heat given for a net kWh of what it takes; without it the kind's usual
+  Carrier burns = Carrier::fuel;                  ///< of a boiler or wood stove; `fuel`: what is usual for its kind
+  double fuelPrice_kWh = 0.0;                     ///< for a net kWh of what it takes, unless that is electricity
+  std::string boughtBy = "kWh";                   ///< the unit in which that is bought
+  double hoursPerUnit = 0.0;                      ///< of work to fetch, change or fill one
+  double holds_C = 60.0;                          ///< of a tank
+  double from_h = 17.0;                           ///< by the clock of the place, it may give heat
+  double for_h = 24.0;                            ///< and for so long; 24: day and night
+  std::optional<double> onlyBelow_C = {};         ///< outside: locked out while it is warmer
+  std::optional<double> onlyAbove_C = {};         ///< outside: locked out while it is colder
+  std::optional<double> beforeNightsBelow_C = {}; ///< only from noon to noon about a night whose low is below that
+  double sensorError_K = 0.0;                     ///< that its thermostat reads too warm
+  std::vector<HeatPumpPoint> heatPump = {};       ///< by rising outside_C; empty: usualHeatPump()
+  double defrostBelow_C = 5.0;                    ///< outside, a heat pump loses a share to its own ice
+  double defrostLoss = 0.08;                      ///< of what it gives
+  Stoking stoking = {};
+  double price = 0.0; ///< bought with this plan; 0 if already owned
   double life_years = 10.0;
   bool operator==(const Heater&) const = default;
 };
+
+double efficiencyOf(const Heater& heater);
+Carrier carrierOf(const Heater& heater);
+/// For a heater that nobody has named.
+std::string usualName(HeaterKind kind);
+/// What it gives and takes at an outside temperature: of a heat pump by its points, its ice and its cut-out.
+HeatPumpPoint heatPumpAt(const Heater& heater, double outside_C);
+
+/// How a load burns: its power rises, stands, and dies away as embers do.
+struct BurnCurve {
+  double rise_s, plateau_s, ember_s;
+  double peak_W; ///< heat given on the plateau
+  /// Heat given from lighting to a time after it, J.
+  [[nodiscard]] double given_J(double t_s) const;
+};
+/// Of one load in that stove: at its size, or less where the load is too small for a plateau.
+BurnCurve burnCurve(const Heater& stove);
 
 } // namespace muffle

@@ -95,7 +95,7 @@ public:
 
 private:
   [[nodiscard]] std::size_t square() const { return static_cast<std::size_t>(m_surfaces) * static_cast<std::size_t>(m_surfaces); }
-  [[nodiscard]] std::size_t place(int by, int at) const { return static_cast<std::size_t>(by * m_surfaces + at); }
+  [[nodiscard]] std::size_t place(int by, int at) const { return static_cast<std::size_t>(by) * static_cast<std::size_t>(m_surfaces) + static_cast<std::size_t>(at); }
   int m_surfaces;
   std::size_t m_layers;
   std::vector<double> m_entering, m_arriving, m_out, m_absorbed, m_met;

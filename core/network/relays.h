@@ -22,6 +22,7 @@ struct Relay {
   double wets_g = 0.0;            ///< from which it counts as wet, > 0
   double holds_g = 0.0;           ///< of the whole film, >= wets_g
   bool isCommanded = false;       ///< by neither
+  bool startsOn = true;           ///< of one that is commanded
 };
 
 /// The states of a network's relays.
@@ -29,7 +30,7 @@ class Relays {
 public:
   Relays() = default;
   explicit Relays(const std::vector<Relay>& relays) : m_relays(&relays), m_on(relays.size(), 0), m_water_g(relays.size(), 0.0) {
-    for (std::size_t r = 0; r < relays.size(); ++r) m_on[r] = relays[r].isCommanded ? 1 : 0;
+    for (std::size_t r = 0; r < relays.size(); ++r) m_on[r] = relays[r].isCommanded && relays[r].startsOn ? 1 : 0;
   }
 
   [[nodiscard]] bool empty() const { return m_on.empty(); }

@@ -26,7 +26,7 @@ struct Row {
 
 bool burns(const Plan& p, std::size_t i) {
   return std::any_of(p.heaters.begin(), p.heaters.end(), [&](const Heater& h) {
-    return h.place == HeaterPlace{HeaterPlace::Of::tank, i} && factsOf(h.kind).carrier == Carrier::fuel && h.power_W > 0.0;
+    return h.place == HeaterPlace{HeaterPlace::Of::tank, i} && isBurnt(carrierOf(h)) && h.power_W > 0.0;
   });
 }
 bool isPlace(const Plan& p, std::size_t i, PilePlace place) { return p.compost[i].place == place; }
@@ -39,6 +39,26 @@ bool holdsManure(const Plan& p, std::size_t i) {
 bool isSunk(const Plan& p, std::size_t) { return p.house.shape.sunk_m > 0.0; }
 bool isDug(const Plan& p, std::size_t) { return p.house.shape.sunk_m > 0.0 || p.house.floor.edgeDepth_m > 0.0; }
 bool hasHeater(const Plan& p, std::size_t) { return heaterPower_W(p, {HeaterPlace::Of::bay}) > 0.0; }
+template <class Is> bool bayHas(const Plan& p, Is is) {
+  return std::any_of(p.heaters.begin(), p.heaters.end(), [&](const Heater& h) { return h.place.of == HeaterPlace::Of::bay && h.power_W > 0.0 && is(h); });
+}
+bool burnsHere(const Heater& h) { return isBurnt(carrierOf(h)); }
+bool isUnvented(const Heater& h) { return !factsOf(h.kind).hasFlue; }
+bool hasFlue(const Heater& h) { return burnsHere(h) && !isUnvented(h); }
+bool isWired(const Heater& h) { return factsOf(h.kind).needsMains; }
+bool isBareHot(const Heater& h) {
+  return h.kind == HeaterKind::lamps || h.kind == HeaterKind::growLight || h.kind == HeaterKind::radiant || h.kind == HeaterKind::candles;
+}
+bool isStored(const Heater& h) { return burnsHere(h) && carrierOf(h) != Carrier::naturalGas && carrierOf(h) != Carrier::wax; }
+/// With the heaters of which something is true, in the house or its bay.
+template <bool (*Is)(const Heater&)> std::vector<GoesWith> withHeaters() {
+  return {{ThingKind::heater, [](const Plan& p, std::size_t i) { return Is(p.heaters[i]); }},
+          {ThingKind::rooms, [](const Plan& p, std::size_t) { return bayHas(p, Is); }}};
+}
+std::vector<GoesWith> operator+(std::vector<GoesWith> all, const std::vector<GoesWith>& more) {
+  all.insert(all.end(), more.begin(), more.end());
+  return all;
+}
 bool hasFan(const Plan& p, std::size_t) { return (p.house.bay && p.house.bay->fan) || (p.house.roofVoid && p.house.roofVoid->fan); }
 
 const std::vector<Row>& table() {
@@ -62,13 +82,24 @@ const std::vector<Row>& table() {
        {}},
       {{"carbon-monoxide", "Whatever burns needs air from outside and a flue: unvented it gives carbon monoxide, which kills unnoticed, and moisture. Hang a "
                            "carbon monoxide alarm."},
-       {{K::loop, &burns}},
+       std::vector<GoesWith>{{K::loop, &burns}} + withHeaters<burnsHere>(),
+       {}},
+      {{"unvented-flame",
+        "A flame without a flue gives the house all its water and gases: leave a way in for fresh air, never stay or sleep beside it, and expect wet "
+        "leaves."},
+       withHeaters<isUnvented>(),
        {}},
       {{"tight-house", "A tight house keeps in damp and the gases of whatever burns in it: no open flame in a sealed house."}, {}, {M::sealing, M::secondSkin}},
       {{"flue", "Stove and flue: clearances as their makers and local codes say, through film only in a proper sleeve, swept every year by who is licensed."},
-       {{K::loop, &burns}},
+       std::vector<GoesWith>{{K::loop, &burns}} + withHeaters<hasFlue>(),
        {}},
-      {{"fuel-store", "Keep fuel dry and away from the fire, gas bottles upright and out of doors, no more than local rules allow."}, {{K::loop, &burns}}, {}},
+      {{"fuel-store", "Keep fuel dry and away from the fire, gas bottles upright and out of doors, no more than local rules allow."},
+       std::vector<GoesWith>{{K::loop, &burns}} + withHeaters<isStored>(),
+       {}},
+      {{"bare-heat",
+        "Lamps, glowing panels and candles set cloth, film and straw alight from an arm's length: hang them fast, behind a guard, over nothing that burns."},
+       withHeaters<isBareHot>(),
+       {}},
       {{"water-pressure", "Tank, boiler, coil and collector need a relief valve and an open vent: never a sealed boiler."},
        {{K::loop},
         {K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound); }},
@@ -81,7 +112,7 @@ const std::vector<Row>& table() {
        {}},
       {{"electric-heat", "Electric heat in the wet: residual-current protection, heater clear of film and fleece, cables never run coiled. Wiring is work for "
                          "a licensed electrician."},
-       {{K::heater}, {K::rooms, &hasHeater}},
+       withHeaters<isWired>(),
        {M::heater}},
       {{"electric-motors", "Fans, pumps and motors near wet hands: residual-current protection and a licensed electrician."},
        {{K::vents, [](const Plan& p, std::size_t) { return p.house.extractFan || p.house.rollUp || p.house.retractable; }},

@@ -44,7 +44,7 @@ Heater& firstHeater(Plan& plan, const HeaterPlace& place) {
   const bool isTank = place.of == HeaterPlace::Of::tank;
   std::string name = isTank                             ? plan.waterLoops[place.tank].name + " boiler"
                      : place.of == HeaterPlace::Of::bay ? plan.house.bay->name + " heater"
-                                                        : Heater{}.name;
+                                                        : usualName(HeaterKind::electric);
   return addHeater(plan, {.name = std::move(name), .kind = isTank ? HeaterKind::boiler : HeaterKind::electric, .place = place, .power_W = 0.0});
 }
 
@@ -75,6 +75,7 @@ std::string freeHeaterId(const Plan& plan, const std::string& stem) {
 Heater& addHeater(Plan& plan, Heater heater) {
   const auto of = heater.place.of;
   const char* const stem = of == HeaterPlace::Of::bay ? "bay-heater" : of == HeaterPlace::Of::tank ? "boiler" : "heater";
+  if (heater.name.empty()) heater.name = usualName(heater.kind);
   heater.id = freeHeaterId(plan, heater.id.empty() ? stem : heater.id);
   return plan.heaters.emplace_back(std::move(heater));
 }
@@ -113,7 +114,18 @@ void checkHeaters(const Plan& plan, Problems& problems) {
     }
     const HeaterKindFacts& facts = factsOf(h.kind);
     if (!(h.place.of == HeaterPlace::Of::tank ? facts.inTanks : facts.inRooms))
-      bad("kind", fmt::format("a {} does not heat {}", facts.id, placeId(h.place)), "a boiler heats a tank; rooms take electric heaters");
+      bad("kind", fmt::format("a {} does not heat {}", facts.id, placeId(h.place)), "boilers heat tanks; stoves, lamps and open flames rooms");
+    if (h.burns != Carrier::fuel && h.kind != HeaterKind::boiler && h.kind != HeaterKind::woodStove)
+      bad("burns", fmt::format("a {} burns what its kind does", facts.id), "only boilers and wood stoves may say what they burn");
+    if (h.burns != Carrier::fuel && !isBurnt(h.burns)) bad("burns", fmt::format("{} is nothing that burns", factsOf(h.burns).id), "a fuel is needed");
+    if (kWhPerUnit(carrierOf(h), h.boughtBy) <= 0.0) {
+      std::string units;
+      for (const FuelUnit& unit : unitsOf(carrierOf(h))) units += (units.empty() ? "" : ", ") + std::string(unit.id);
+      bad("bought_by", fmt::format("{} is not bought by the {}", factsOf(carrierOf(h)).id, h.boughtBy), "by " + units);
+    }
+    for (std::size_t k = 1; k < h.heatPump.size(); ++k)
+      if (h.heatPump[k].outside_C <= h.heatPump[k - 1].outside_C)
+        bad("heat_pump", fmt::format("point {} is no warmer than the one before", k + 1), "points by rising temperature outside are needed");
   }
 }
 

@@ -368,20 +368,45 @@ template <class V> void describe(V& v, SoilCable& c) {
   v.number("life_years", c.life_years, {0.5, 60.0}, "years it lasts");
 }
 
+template <class V> void describe(V& v, HeatPumpPoint& p) {
+  v.number("outside_C", p.outside_C, {-50.0, 50.0}, "air outside", true);
+  v.number("capacity", p.capacity, {0.0, 3.0}, "heat given at most, of its size", true);
+  v.number("cop", p.cop, {0.5, 12.0}, "heat given for a kWh of electricity", true);
+}
+
+template <class V> void describe(V& v, Stoking& s) {
+  v.number("load_kg", s.load_kg, {0.1, 500.0}, "wood put on at a time");
+  v.number("moisture", s.moisture, {0.0, 0.6}, "water of its mass");
+  v.integer("loads", s.loads, {1, 24}, "loads a night");
+  v.number("every_h", s.every_h, {0.25, 24.0}, "hours from one load to the next");
+  v.number("hours_per_load", s.hoursPerLoad, {0.0, 5.0}, "hours of work for a load");
+}
+
 template <class V> void describe(V& v, Heater& h) {
   v.text("id", h.id, "what results and failures call it, of its own; without it one is given");
   v.text("name", h.name, "name");
-  v.choice("kind", h.kind, namesOf(heaterKinds()), "electric, or a stove or boiler that heats a tank by fuel");
+  v.choice("kind", h.kind, namesOf(heaterKinds()), "what it is; a boiler heats a tank by fuel");
   std::string in = placeId(h.place);
   v.text("in", in, "what it heats: house, bay, or a tank by its number, such as tank:1");
   h.place = heaterPlace(in);
   v.number("power_W", h.power_W, {0.0, 1e6}, "heat that it gives at most", true);
   v.number("stage_K", h.stage_K, {0.0, 20.0}, "so far below the setpoint its thermostat stands: of several in one room the lowest gives first");
-  v.number("efficiency", h.efficiency, {0.05, 1.1}, "heat that it gives for what it takes");
-  v.number("fuel_price_kWh", h.fuelPrice_kWh, {0.0, 100.0}, "of a kWh of its fuel; electricity is priced for all");
+  v.number("efficiency", h.efficiency, {0.05, 1.1}, "heat that it gives for a net kWh of what it takes; without it the kind's usual");
+  v.choice("burns", h.burns, namesOf(carriers()), "boiler or wood stove: what it burns; without it the kind's usual");
+  v.number("fuel_price_kWh", h.fuelPrice_kWh, {0.0, 100.0}, "of a net kWh of its fuel; electricity is priced for all");
+  v.text("bought_by", h.boughtBy, "unit in which its fuel is bought, such as kWh, litre, bottle-11kg, bag-15kg, stere");
+  v.number("hours_per_unit", h.hoursPerUnit, {0.0, 100.0}, "hours of work for each unit: to fetch, change or fill it");
   v.number("holds_C", h.holds_C, {20.0, 90.0}, "temperature of the tank that it keeps");
   v.number("from_h", h.from_h, {0.0, 24.0}, "hour of the day from which it may give heat");
   v.number("for_h", h.for_h, {0.5, 24.0}, "hours that it may; 24: day and night");
+  v.number("only_below_C", h.onlyBelow_C, {-40.0, 40.0}, "temperature outside above which it is locked out");
+  v.number("only_above_C", h.onlyAbove_C, {-60.0, 40.0}, "temperature outside below which it is locked out: a heat pump's cut-out");
+  v.number("before_nights_below_C", h.beforeNightsBelow_C, {-40.0, 40.0}, "only on days and nights, noon to noon, whose low is forecast below that");
+  v.number("sensor_error_K", h.sensorError_K, {-5.0, 5.0}, "that its thermostat reads too warm");
+  v.list("heat_pump", h.heatPump, "what a heat pump gives and takes by the air outside, by rising temperature; without it a usual one", 20);
+  v.number("defrost_below_C", h.defrostBelow_C, {-30.0, 20.0}, "heat pump: temperature outside below which it ices");
+  v.number("defrost_loss", h.defrostLoss, {0.0, 0.5}, "heat pump: share of what it gives that its ice takes");
+  v.object("stoking", h.stoking, "wood stove: how it is fed");
   v.number("price", h.price, {0.0, 1e7}, "price, 0 if already owned");
   v.number("life_years", h.life_years, {0.5, 60.0}, "years it lasts");
 }
@@ -474,8 +499,10 @@ Result<Plan> planFromJson(const Json& document) {
   FieldReader reader(upgraded ? upgraded->document : document, "", problems);
   describe(reader, plan);
   reader.finish();
-  for (Heater& h : plan.heaters)
+  for (Heater& h : plan.heaters) {
     if (h.id.empty()) h.id = freeHeaterId(plan, "heater");
+    if (h.name.empty()) h.name = usualName(h.kind);
+  }
   if (problems.empty()) problems = check(plan);
   if (upgraded) upgraded->tellWhere(problems);
   if (!problems.empty()) return problems;

@@ -7,6 +7,9 @@
 #include <algorithm>
 
 namespace muffle {
+namespace {
+bool isSleeping(double hour) { return hour >= 23.0 || hour < 6.0; }
+} // namespace
 
 HouseWatch::HouseWatch(const Plan& plan, const Assembly& assembly, const Winter& winter, Ledger& ledger)
     : m_plan(plan), m_ledger(ledger), m_fan_kWh(assembly.fans.size(), 0.0), m_blanket(assembly.blanketClosed), m_air(winter.size()),
@@ -14,8 +17,9 @@ HouseWatch::HouseWatch(const Plan& plan, const Assembly& assembly, const Winter&
   for (const Assembly::HeaterNodes& nodes : assembly.heaters) {
     const Heater& heater = plan.heaters[nodes.index];
     const bool heatsRoom = heater.place.of != HeaterPlace::Of::tank;
-    const Metered of = factsOf(heater.kind).carrier == Carrier::electricity ? Metered::electricity : Metered::fuel;
-    m_heaters.push_back({nodes.thermostat, heatsRoom, heater.efficiency, ledger.meter(of, heatsRoom ? MeterUse::heater : MeterUse::tankHeater, nodes.index)});
+    const Metered of = carrierOf(heater) == Carrier::electricity ? Metered::electricity : Metered::fuel;
+    m_heaters.push_back(
+        {&nodes, &heater, heatsRoom, 1.0 / efficiencyOf(heater), ledger.meter(of, heatsRoom ? MeterUse::heater : MeterUse::tankHeater, nodes.index)});
   }
 }
 
@@ -24,22 +28,29 @@ void HouseWatch::see(const Run& run) {
   const Solver& solver = run.solver();
   const Assembly& assembly = run.assembly();
   m_air[i] = static_cast<float>(solver.temperature_C(assembly.air));
-  if (i > 0 && !m_heaters.empty()) {
-    double power = 0.0; // of all that heat rooms
-    for (const MeteredHeater& heater : m_heaters)
-      if (heater.heatsRoom) power += solver.lastPower_W(heater.thermostat);
-    m_heater[i] = static_cast<float>(power);
-    m_peak_W = std::max(m_peak_W, power);
-    if (m_ledger.keepsHours())
-      for (const MeteredHeater& heater : m_heaters)
-        m_ledger.note(heater.meter, solver.lastPower_W(heater.thermostat) * run.winter().step_s / 3.6e6 / heater.efficiency, run.hour());
-  }
+  if (i > 0 && !m_heaters.empty()) seeHeaters(run);
   if (assembly.blanketRelay >= 0 && !solver.relayIsOn(assembly.blanketRelay)) m_blanket[i] = 0.0;
   const auto air_C = static_cast<double>(m_air[i]);
   m_warmest_C = std::max(m_warmest_C, air_C);
   if (i > 0 && air_C > m_plan.setpoints.tooWarm_C) m_tooWarm_h += run.winter().step_s / 3600.0;
   for (std::size_t r = 0; r < m_rooms.size(); ++r) m_rooms[r][i] = static_cast<float>(solver.temperature_C(assembly.rooms[r].air));
   if (i > 0 && !m_fan_kWh.empty()) seeFans(run);
+}
+
+void HouseWatch::seeHeaters(const Run& run) {
+  double power = 0.0; // of all that heat rooms
+  const double step_s = run.winter().step_s;
+  for (MeteredHeater& heater : m_heaters) {
+    const double heat_W = run.solver().lastPower_W(heater.nodes->thermostat) * heater.nodes->counted;
+    if (heater.heatsRoom) power += heat_W;
+    const double perHeat = heater.nodes->perHeat.empty() ? heater.perHeat : heater.nodes->perHeat[run.step() - 1];
+    heater.taken_J += heat_W * step_s * perHeat;
+    if (heat_W > 0.0 && !heater.isOn) ++heater.starts;
+    heater.isOn = heat_W > 0.0;
+    if (m_ledger.keepsHours()) m_ledger.note(heater.meter, heat_W * step_s / 3.6e6 * perHeat, run.hour());
+  }
+  m_heater[run.step()] = static_cast<float>(power);
+  m_peak_W = std::max(m_peak_W, power);
 }
 
 /// What the fans take in the step that ends here; those that follow a room by its air at the end.
@@ -61,14 +72,33 @@ void HouseWatch::tell(const Run& run, const EnergyBalance& balance, WinterResult
   result.peak_W = m_peak_W;
   result.warmest_C = m_warmest_C;
   result.tooWarm_h = m_tooWarm_h;
-  for (const MeteredHeater& heater : m_heaters) {
-    const double heat_kWh = balance.thermostat_J[static_cast<std::size_t>(heater.thermostat)] / 3.6e6;
-    m_ledger.add(heater.meter, heat_kWh / heater.efficiency, heat_kWh);
-  }
-  for (std::size_t f = 0; f < m_fan_kWh.size(); ++f) m_ledger.add(m_ledger.meter(Metered::electricity, MeterUse::roomFan, f), m_fan_kWh[f]);
+  const auto named = TimeZone::named(m_plan.site.timeZone);
+  const TimeZone zone = named ? *named : TimeZone::utc();
+  result.heaters.resize(m_plan.heaters.size());
   const auto work = [&](MeterUse use, std::size_t index, double hours) {
     if (hours > 0.0) m_ledger.add(m_ledger.meter(Metered::work, use, index), hours);
   };
+  for (std::size_t k = 0; k < m_heaters.size(); ++k) {
+    const MeteredHeater& heater = m_heaters[k];
+    const std::size_t index = heater.nodes->index;
+    const double heat_kWh = balance.thermostat_J[static_cast<std::size_t>(heater.nodes->thermostat)] / 3.6e6 * heater.nodes->counted;
+    const double taken_kWh = heater.nodes->perHeat.empty() ? heat_kWh * heater.perHeat : heater.taken_J / 3.6e6;
+    m_ledger.add(heater.meter, taken_kWh, heat_kWh);
+    if (const double own = factsOf(heater.heater->kind).ownPower; own > 0.0)
+      m_ledger.add(m_ledger.meter(Metered::electricity, MeterUse::heaterOwn, index), own * heat_kWh);
+    HeaterCount& count = result.heaters[index];
+    count.starts = heater.starts;
+    if (run.fire()) {
+      const auto loads = run.fire()->loads(k);
+      count.loads = static_cast<int>(loads.size());
+      count.atNight =
+          static_cast<int>(std::count_if(loads.begin(), loads.end(), [&](std::size_t i) { return isSleeping(zone.localHour(run.winter().time(i))); }));
+      work(MeterUse::stoking, index, static_cast<double>(loads.size()) * heater.heater->stoking.hoursPerLoad);
+    }
+    if (const double unit_kWh = kWhPerUnit(carrierOf(*heater.heater), heater.heater->boughtBy); unit_kWh > 0.0)
+      work(MeterUse::refuelling, index, taken_kWh / unit_kWh * heater.heater->hoursPerUnit);
+  }
+  for (std::size_t f = 0; f < m_fan_kWh.size(); ++f) m_ledger.add(m_ledger.meter(Metered::electricity, MeterUse::roomFan, f), m_fan_kWh[f]);
   if (const auto& blanket = m_plan.house.blanket) work(MeterUse::blanket, 0, result.draws * blanket->hoursPerDraw);
   const double days = static_cast<double>(run.winter().size() - 1) * run.winter().step_s / kDay_s;
   for (std::size_t b = 0; b < m_plan.house.bedCovers.size(); ++b) {

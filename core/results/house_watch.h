@@ -24,11 +24,16 @@ public:
 private:
   void seeFans(const Run& run);
   struct MeteredHeater {
-    int thermostat;
+    const Assembly::HeaterNodes* nodes;
+    const Heater* heater;
     bool heatsRoom;
-    double efficiency;
+    double perHeat; ///< taken for a unit of heat; of a heat pump by step
     std::size_t meter;
+    double taken_J = 0.0; ///< of a heat pump
+    int starts = 0;
+    bool isOn = false;
   };
+  void seeHeaters(const Run& run);
 
   const Plan& m_plan;
   Ledger& m_ledger;

@@ -61,6 +61,13 @@ struct Dampness {
 };
 
 /// One winter of a plan.
+/// What a heater did, beside what the ledger says it took and gave.
+struct HeaterCount {
+  int starts = 0;  ///< times that it began to give heat, to a step
+  int loads = 0;   ///< put on, of a stove
+  int atNight = 0; ///< of them between 23 and 6 by the clock of the place
+};
+
 struct WinterResult {
   WinterSeries series; ///< empty unless asked for
   std::vector<NightResult> nights;
@@ -70,8 +77,9 @@ struct WinterResult {
   std::array<double, kLossPathCount> loss_J{};
   double sky_J = 0.0; ///< radiated to the sky; some of it may have come from warmer air outside
   double closure = 1.0;
-  int draws = 0;          ///< of the night blanket
-  double tooWarm_h = 0.0; ///< that the house was above its line
+  std::vector<HeaterCount> heaters; ///< by heater of the plan
+  int draws = 0;                    ///< of the night blanket
+  double tooWarm_h = 0.0;           ///< that the house was above its line
   double warmest_C = -1e9;
   Dampness damp;
   std::vector<Dampness> roomDamp; ///< as otherRooms() lists them

@@ -13,6 +13,10 @@ Result<Run> Run::prepare(const Plan& plan, Assembly assembly, const Winter& wint
   auto stores = std::make_unique<StoreRunner>(plan, *run.m_assembly, winter);
   run.m_stores = stores.get();
   run.m_components.push_back(std::move(stores));
+  if (auto fire = std::make_unique<Fire>(plan, *run.m_assembly, run.m_solver->network(), winter); !fire->isIdle()) {
+    run.m_fire = fire.get();
+    run.m_components.push_back(std::move(fire));
+  }
   run.m_scenario = std::move(scenario);
   run.m_isUsual = run.m_scenario.mainsOff.empty() && run.m_scenario.nobodyThere.empty() && run.m_scenario.failures.empty();
   return run;
@@ -52,22 +56,37 @@ bool Run::beginTwice(double first_s) {
 void Run::takeCircumstances() {
   const UtcSeconds t = m_winter->time(m_step);
   const Circumstances now{!isWithin(m_scenario.mainsOff, t), !isWithin(m_scenario.nobodyThere, t)};
+  for (const auto& component : m_components) component->change(*m_solver, m_step, now);
   const auto& thermostats = m_solver->network().thermostats;
+  const auto fails = [&](const std::string& what) {
+    return std::any_of(m_scenario.failures.begin(), m_scenario.failures.end(), [&](const Failure& f) { return f.what == what && f.when.covers(t); });
+  };
   for (std::size_t j = 0; j < thermostats.size(); ++j) {
-    bool gives = now.mains || !m_assembly->isElectric(static_cast<int>(j));
-    for (const Failure& f : m_scenario.failures)
-      if (f.what == thermostats[j].id && f.when.covers(t)) gives = false;
-    m_solver->setLimit(j, gives ? 1.0 : 0.0);
+    const bool gives = (now.mains || !m_assembly->isElectric(static_cast<int>(j))) && !fails(thermostats[j].id);
+    m_solver->setLimit(j, gives ? m_fire ? m_fire->limit(j) : 1.0 : 0.0);
   }
   if (m_assembly->mains >= 0) m_solver->setRelay(m_assembly->mains, now.mains);
+  for (const Assembly::Fed& fed : m_assembly->fed) m_solver->setRelay(fed.relay, now.mains && !fails(fed.what));
+  if (m_assembly->blanketStuckOpen >= 0) m_solver->setRelay(m_assembly->blanketStuckOpen, fails("blanket:open"));
+  if (m_assembly->blanketStuckShut >= 0) m_solver->setRelay(m_assembly->blanketStuckShut, fails("blanket:shut"));
   m_now = now;
-  for (const auto& component : m_components) component->change(*m_solver, m_step, now);
 }
 
 bool Run::advance(std::size_t steps) {
   if (!m_isUsual) takeCircumstances();
   if (!m_solver->advance(static_cast<double>(steps) * m_winter->step_s)) return false;
   m_step += steps;
+  for (const auto& component : m_components) component->step(*m_solver, m_step);
+  return true;
+}
+
+bool Run::advanceFinely(int pieces, const std::function<void()>& seen) {
+  if (!m_isUsual) takeCircumstances();
+  for (int i = 0; i < pieces; ++i) {
+    if (!m_solver->advance(m_winter->step_s / pieces)) return false;
+    seen();
+  }
+  ++m_step;
   for (const auto& component : m_components) component->step(*m_solver, m_step);
   return true;
 }

@@ -13,8 +13,10 @@
 #pragma once
 
 #include "core/run/component.h"
+#include "core/run/fire.h"
 #include "core/run/store_runner.h"
 
+#include <functional>
 #include <memory>
 #include <span>
 
@@ -48,6 +50,8 @@ public:
 
   /// `steps` of the winter at once. False if no solution was found.
   bool advance(std::size_t steps = 1);
+  /// One step, in equal pieces, for what must be seen more closely; `seen` is called after each. What goes on beside the network follows at the end.
+  bool advanceFinely(int pieces, const std::function<void()>& seen);
   [[nodiscard]] std::size_t step() const { return m_step; }
   /// Of the winter, in which the step that ends here began.
   [[nodiscard]] std::size_t hour() const { return static_cast<std::size_t>(static_cast<double>(m_step > 0 ? m_step - 1 : 0) * m_winter->step_s / 3600.0); }
@@ -62,6 +66,8 @@ public:
   [[nodiscard]] const Assembly& assembly() const { return *m_assembly; }
   [[nodiscard]] const Winter& winter() const { return *m_winter; }
   [[nodiscard]] const StoreRunner& stores() const { return *m_stores; }
+  /// Its stoves; nullptr without any.
+  [[nodiscard]] const Fire* fire() const { return m_fire; }
   /// Of the step that ends here.
   [[nodiscard]] const Circumstances& circumstances() const { return m_now; }
 
@@ -76,6 +82,7 @@ private:
   std::unique_ptr<Solver> m_solver;
   std::vector<std::unique_ptr<Component>> m_components;
   StoreRunner* m_stores = nullptr; ///< one of them
+  Fire* m_fire = nullptr;          ///< another
   Circumstances m_now;
   std::size_t m_step = 0;
 };

@@ -21,14 +21,15 @@ inline bool isWithin(const std::vector<Spell>& spells, UtcSeconds t) {
 
 /// A named thing that gives nothing for a while.
 struct Failure {
-  std::string what; ///< a thermostat's name in the network: of a heater, a cable, a boiler
+  std::string what; ///< a thermostat's name in the network: of a heater, a cable, a boiler; or as Assembly::fed has it, or "blanket:open" and
+                    ///< "blanket:shut", of a network that was assembled as failable
   Spell when;
 };
 
 struct Scenario {
-  std::vector<Spell> mainsOff;    ///< electric heaters, cables, fans and pumps rest
-  std::vector<Spell> nobodyThere; ///< piles are not topped up or watered
-  std::vector<Failure> failures;
+  std::vector<Spell> mainsOff = {};    ///< electric heaters, cables, fans and pumps rest
+  std::vector<Spell> nobodyThere = {}; ///< piles are not topped up or watered
+  std::vector<Failure> failures = {};
 };
 
 /// How things stand for a step.

@@ -13,7 +13,7 @@ std::optional<StateBefore> runBefore(const Plan& plan, const Scene::Before& befo
   constexpr std::size_t kStride = 3;
   constexpr double kFine_s = 10.0 * 86400.0;
   const auto fine = static_cast<std::size_t>(kFine_s / winter.step_s);
-  const bool isSoilAlone = run->stores().isIdle() && plan.groundPipes.empty() && plan.waterLoops.empty();
+  const bool isSoilAlone = run->stores().isIdle() && !run->fire() && plan.groundPipes.empty() && plan.waterLoops.empty();
   while (!run->isDone()) {
     if (stop && stop->load(std::memory_order_relaxed)) return std::nullopt;
     if (!run->advance(isSoilAlone && run->step() + kStride + fine < winter.size() ? kStride : 1)) return std::nullopt;
@@ -23,6 +23,14 @@ std::optional<StateBefore> runBefore(const Plan& plan, const Scene::Before& befo
   for (std::size_t i = 0; i < solver.network().nodes.size(); ++i) state.temperature_C.push_back(solver.temperature_C(static_cast<int>(i)));
   state.piles = run->stores().piles();
   return state;
+}
+
+bool startRun(Run& run, const Plan& plan, const Scene::Before* before, const std::atomic<bool>* stop) {
+  constexpr double kSpinUp_s = 5.0 * 86400.0; // where nothing is to be run before the log
+  if (!before || !before->winter) return run.beginTwice(kSpinUp_s);
+  const auto state = runBefore(plan, *before, stop);
+  if (stop && stop->load(std::memory_order_relaxed)) return true;
+  return state && run.begin(*state);
 }
 
 } // namespace muffle

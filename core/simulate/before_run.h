@@ -14,5 +14,8 @@ namespace muffle {
 
 /// Nothing if no solution was found, or `stop` was set. before.winter must be there.
 std::optional<StateBefore> runBefore(const Plan& plan, const Scene::Before& before, const std::atomic<bool>* stop = nullptr);
+/// Everything is as the weeks before the log leave it; without any its first days are run twice. False if no solution was found; a run that was stopped
+/// by `stop` has begun nowhere.
+bool startRun(Run& run, const Plan& plan, const Scene::Before* before, const std::atomic<bool>* stop = nullptr);
 
 } // namespace muffle

@@ -17,21 +17,11 @@
 namespace muffle {
 namespace {
 
-constexpr double kSpinUp_s = 5.0 * 86400.0; // where nothing is to be run before the log
-
 bool isStopped(const SimulateOptions& options) { return options.stop && options.stop->load(std::memory_order_relaxed); }
 
 Problem cancelled() { return {ProblemKind::cancelled, "", "stopped", ""}; }
 Problem noSolution(std::string where) {
   return {ProblemKind::noSolution, std::move(where), "the simulation found no solution", "check for sizes far outside the usual"};
-}
-
-/// Everything is as the weeks before the log leave it (before_run.h).
-bool start(Run& run, const Plan& plan, const Scene::Before* before, const SimulateOptions& options) {
-  if (!before || !before->winter) return run.beginTwice(kSpinUp_s);
-  const auto state = runBefore(plan, *before, options.stop);
-  if (isStopped(options)) return true; // the caller sees it, too
-  return state && run.begin(*state);
 }
 
 /// The winter's sum, from what looked on.
@@ -56,7 +46,7 @@ Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::s
   auto prepared = Run::prepare(plan, std::move(assembly), winter, options.scenario, std::move(groups));
   if (!prepared) return prepared.problems();
   Run& run = *prepared;
-  if (!start(run, plan, index < scene.before.size() ? &scene.before[index] : nullptr, options)) return noSolution("start");
+  if (!startRun(run, plan, index < scene.before.size() ? &scene.before[index] : nullptr, options.stop)) return noSolution("start");
   if (isStopped(options)) return cancelled();
 
   if (options.series) result.ledger = Ledger(static_cast<std::size_t>(static_cast<double>(winter.size()) * winter.step_s / 3600.0) + 1);

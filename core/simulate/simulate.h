@@ -82,6 +82,7 @@ struct Summary {
   double draws = 0.0;                            ///< times a winter that the night blanket is drawn
   std::size_t steps = 0;
   double run_ms = 0.0;
+  std::vector<HeaterCount> heaters; ///< by heater of the plan, over all winters
   std::vector<RoomSummary> rooms;   ///< within the house, as otherRooms() lists them
   std::vector<StoreSummary> stores; ///< over all winters, as storesOf() lists them
 };

@@ -49,6 +49,12 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
     sum.coldest_C = std::min(sum.coldest_C, of.coldest_C);
     sum.warmest_C = std::max(sum.warmest_C, of.warmest_C);
   }
+  s.heaters.resize(run.heaters.size());
+  for (std::size_t h = 0; h < run.heaters.size(); ++h) {
+    s.heaters[h].starts += run.heaters[h].starts;
+    s.heaters[h].loads += run.heaters[h].loads;
+    s.heaters[h].atNight += run.heaters[h].atNight;
+  }
   s.tooWarm_h += run.tooWarm_h;
   s.warmest_C = std::max(s.warmest_C, run.warmest_C);
   s.draws += run.draws;

@@ -49,7 +49,12 @@ TEST_F(CautionsTest, StandBesideEveryPartOfTheHouseAndTheHeater) {
     expectInSight(cautionsAbout(kind), "page " + std::to_string(static_cast<int>(page)));
   }
   window->showStage(HeatStage::kId);
-  expectInSight(cautionsAbout(ThingKind::heater), "heat");
+  expectInSight(cautionsFor(document->plan(), {ThingKind::heater, 0}), "heat");
+  for (const HeaterKindFacts& facts : heaterKinds()) { // wherever a kind is chosen, what goes with it
+    if (!facts.inRooms) continue;
+    ASSERT_FALSE(document->edit(QStringLiteral("kind"), [&](Plan& p) { p.heaters[0].kind = facts.kind; }));
+    expectInSight(cautionsFor(document->plan(), {ThingKind::heater, 0}), facts.id);
+  }
 }
 
 TEST_F(CautionsTest, StandBesideEveryStore) {

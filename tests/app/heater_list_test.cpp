@@ -8,6 +8,7 @@
 #include "tests/app/window_fixture.h"
 
 #include "app/stages/heat_stage.h"
+#include <QComboBox>
 #include <QLabel>
 #include <QPushButton>
 
@@ -18,6 +19,7 @@ class HeaterListTest : public WindowTest {
 protected:
   HeaterList& list() {
     window->showStage(HeatStage::kId);
+    window->findChild<HeatStage*>()->showPage(HeatStage::Page::heaters);
     return *window->findChild<HeaterList*>();
   }
   NumberField* field(HeaterList& of, const QString& name) {
@@ -62,6 +64,44 @@ TEST_F(HeaterListTest, AnotherHelpsTheFirstIsChangedAndTakenOutByUndo) {
   EXPECT_DOUBLE_EQ(document->plan().heaters[0].stage_K, 4.0);
   QCoreApplication::processEvents();
   EXPECT_NE(field(heaters, QStringLiteral("heater 2: Waits")), nullptr);
+}
+
+TEST_F(HeaterListTest, EveryKindIsChosenInPlaceAndSaysWhatItTakes) {
+  open();
+  importDemoLog();
+  HeaterList& heaters = list();
+  for (const HeaterKindFacts& facts : heaterKinds()) {
+    if (!facts.inRooms) continue;
+    auto* kinds = heaters.findChild<QComboBox*>();
+    ASSERT_NE(kinds, nullptr);
+    const int at = kinds->findData(static_cast<int>(facts.kind));
+    ASSERT_GE(at, 0) << facts.id;
+    kinds->setCurrentIndex(at);
+    emit kinds->activated(at);
+    ASSERT_TRUE(document->waitForResult());
+    QCoreApplication::processEvents();
+    EXPECT_EQ(document->plan().heaters[0].kind, facts.kind) << facts.id;
+    const bool hasPrice = field(heaters, QString::fromStdString(document->plan().heaters[0].name) + QStringLiteral(": price of its fuel")) != nullptr;
+    EXPECT_EQ(hasPrice, facts.carrier != Carrier::electricity) << facts.id;
+    QString said;
+    for (auto* l : heaters.findChildren<QLabel*>())
+      if (l->isVisible()) said += l->text() + QLatin1Char('\n');
+    EXPECT_EQ(said.contains(QStringLiteral("carbon dioxide")), !facts.hasFlue) << facts.id << ": " << said.toStdString();
+    EXPECT_EQ(said.contains(QStringLiteral("loads")), facts.control == HeatControl::batches) << facts.id;
+  }
+  EXPECT_EQ(document->plan().heaters[0].name, "fan heater") << "a name that the grower gave stays";
+}
+
+TEST_F(HeaterListTest, AFuelIsPricedByTheUnitItIsBoughtIn) {
+  open();
+  HeaterList& heaters = list();
+  document->edit(QStringLiteral("gas"), [](Plan& p) {
+    p.heaters[0].kind = HeaterKind::propane;
+    p.heaters[0].boughtBy = "bottle-11kg";
+  });
+  QCoreApplication::processEvents();
+  type(field(heaters, QStringLiteral("fan heater: price of its fuel")), QStringLiteral("28.32"));
+  EXPECT_NEAR(document->plan().heaters[0].fuelPrice_kWh, 28.32 / (11.0 * 46.35 / 3.6), 1e-6);
 }
 
 TEST_F(HeaterListTest, WhereOnlyTheBayHasOneTheUsualOneIsOfferedForTheHouse) {

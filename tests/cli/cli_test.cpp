@@ -113,6 +113,30 @@ TEST_F(Cli, SimulatesTheDemoAndItsJsonHoldsTheKeysScriptsRead) {
   EXPECT_GT(fs::file_size(out), 1000000U);
 }
 
+TEST_F(Cli, SaysHowLongTheHouseHasWhenSomethingFails) {
+  const std::string about = " " + kPlan + " --log " + kLog;
+  const Outcome r = run("fail" + about + " --what mains --night 2024-01-10 --from 23:30 --for 5 --line 0,-3 --json");
+  ASSERT_EQ(r.code, 0) << r.out.substr(0, 400);
+  const auto json = parseJson(r.out);
+  ASSERT_TRUE(json);
+  EXPECT_EQ((*json)["from"].get<std::string>().substr(0, 16), "2024-01-10T23:30");
+  ASSERT_EQ((*json)["lines"].size(), 3U) << "the plan's own and two";
+  const auto minutes = [&](std::size_t line) { return (*json)["lines"][line]["minutes"].is_null() ? 1e9 : (*json)["lines"][line]["minutes"].get<double>(); };
+  EXPECT_LE(minutes(0), minutes(1));
+  EXPECT_LE(minutes(1), minutes(2));
+  EXPECT_EQ((*json)["course"].size(), 31U) << "five hours by ten minutes";
+  const Outcome worst = run("fail" + about + " --what heater:heater --worst --for 3 --json");
+  ASSERT_EQ(worst.code, 0) << worst.out.substr(0, 400);
+  EXPECT_GT((*parseJson(worst.out))["worst"]["moments_tried"].get<int>(), 1000);
+  const Outcome unknown = run("fail" + about + " --what heater:stove");
+  EXPECT_EQ(unknown.code, 3);
+  EXPECT_NE(unknown.out.find("heater:heater"), std::string::npos) << unknown.out;
+  EXPECT_EQ(run("fail" + about + " --what mains --from 25:00").code, 3);
+  EXPECT_EQ(run("fail" + about + " --what mains --night 1999-01-01").code, 3);
+  EXPECT_EQ(run("fail" + about + " --what mains --for 0").code, 3);
+  EXPECT_EQ(run("fail" + about + " --what mains --worst --night 2024-01-10").code, 2) << "one or the other";
+}
+
 TEST_F(Cli, SaysHowDampItWasAndWritesHumidityAndLeaves) {
   const std::string series = (m_dir / "series.csv").string();
   const Outcome o = run("simulate " + kPlan + " --log " + kLog + " --json --out " + series);

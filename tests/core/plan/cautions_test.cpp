@@ -37,6 +37,25 @@ TEST(Cautions, WhereverFuelIsBurntGasFlueStoreAndSleepAreNamed) {
   for (const char* id : {"carbon-monoxide", "flue", "fuel-store", "sleeping", "water-pressure"}) EXPECT_TRUE(has(p, id)) << id;
 }
 
+TEST(Cautions, AHeaterCarriesWhatItsKindCanDo) {
+  const auto of = [](HeaterKind kind) {
+    Plan p;
+    addHeater(p, {.kind = kind});
+    return idsFor(p);
+  };
+  for (const HeaterKindFacts& facts : heaterKinds()) {
+    if (!facts.inRooms) continue;
+    const auto ids = of(facts.kind);
+    EXPECT_EQ(ids.contains("carbon-monoxide"), isBurnt(facts.carrier)) << facts.id;
+    EXPECT_EQ(ids.contains("unvented-flame"), !facts.hasFlue) << facts.id;
+    EXPECT_EQ(ids.contains("flue"), facts.hasFlue && isBurnt(facts.carrier)) << facts.id;
+    EXPECT_EQ(ids.contains("electric-heat"), facts.needsMains) << facts.id;
+    EXPECT_TRUE(ids.contains("sleeping")) << facts.id;
+  }
+  EXPECT_TRUE(of(HeaterKind::propane).contains("fuel-store"));
+  EXPECT_TRUE(of(HeaterKind::candles).contains("bare-heat"));
+}
+
 TEST(Cautions, EveryPlaceOfAPileHasDustAndWhatIsItsOwn) {
   for (const PilePlace place : {PilePlace::hotBed, PilePlace::chamber, PilePlace::mound}) {
     Plan p;
@@ -80,7 +99,8 @@ Plan ofEverything() {
   p.house.lobby.emplace();
   p.house.roofVoid.emplace();
   p.house.bedCovers.emplace_back();
-  p.heaters = {{.id = "heater"}};
+  for (const HeaterKindFacts& facts : heaterKinds())
+    if (facts.inRooms) addHeater(p, {.kind = facts.kind});
   p.barrels.emplace_back();
   p.groundPipes.emplace_back();
   for (const PilePlace place : {PilePlace::hotBed, PilePlace::chamber, PilePlace::mound})

@@ -22,7 +22,7 @@ Plan house() {
   p.site.place = {46.0, 7.0, 600.0};
   p.house.shape = {.kind = ShapeKind::gable, .width_m = 8.0, .length_m = 20.0, .eave_m = 2.2, .ridge_m = 4.0};
   p.setpoints = {2.0, 4.0, 4.0};
-  p.heaters = {{.id = "heater", .power_W = 20000.0}};
+  p.heaters = {{.id = "heater", .name = "fan heater", .power_W = 20000.0}};
   return p;
 }
 

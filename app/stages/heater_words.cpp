@@ -1,0 +1,90 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/heater_words.h"
+
+#include <algorithm>
+
+namespace muffle {
+
+QString HeaterWords::kind(HeaterKind kind) {
+  switch (kind) {
+  case HeaterKind::electric: return tr("electric fan heater");
+  case HeaterKind::boiler: return tr("boiler");
+  case HeaterKind::tube: return tr("electric tubes");
+  case HeaterKind::radiant: return tr("electric panel that glows");
+  case HeaterKind::lamps: return tr("lamps or string lights, by cold");
+  case HeaterKind::growLight: return tr("grow light, by the clock");
+  case HeaterKind::propane: return tr("propane heater with a flue");
+  case HeaterKind::propaneUnvented: return tr("propane heater without a flue");
+  case HeaterKind::gas: return tr("gas heater with a flue");
+  case HeaterKind::gasUnvented: return tr("gas heater without a flue");
+  case HeaterKind::paraffinUnvented: return tr("paraffin heater");
+  case HeaterKind::oil: return tr("oil heater with a flue");
+  case HeaterKind::pelletStove: return tr("pellet stove");
+  case HeaterKind::woodStove: return tr("wood stove, fed by hand");
+  case HeaterKind::candles: return tr("candles and small flames");
+  case HeaterKind::heatPump: return tr("heat pump, from outside air");
+  case HeaterKind::district: return tr("heat that is delivered");
+  }
+  return {};
+}
+
+QString HeaterWords::carrier(Carrier carrier) {
+  switch (carrier) {
+  case Carrier::electricity: return tr("electricity");
+  case Carrier::fuel: return tr("fuel");
+  case Carrier::propane: return tr("propane");
+  case Carrier::naturalGas: return tr("gas");
+  case Carrier::paraffin: return tr("paraffin");
+  case Carrier::heatingOil: return tr("oil");
+  case Carrier::pellets: return tr("pellets");
+  case Carrier::softwood: return tr("softwood");
+  case Carrier::hardwood: return tr("hardwood");
+  case Carrier::wax: return tr("wax");
+  case Carrier::heat: return tr("heat");
+  }
+  return {};
+}
+
+QString HeaterWords::unit(const char* id) {
+  static constexpr std::pair<const char*, const char*> kNames[] = {{"kWh", QT_TR_NOOP("kWh")},
+                                                                   {"kg", QT_TR_NOOP("kg")},
+                                                                   {"tonne", QT_TR_NOOP("tonne")},
+                                                                   {"litre", QT_TR_NOOP("litre")},
+                                                                   {"us-gallon", QT_TR_NOOP("US gallon")},
+                                                                   {"m3", QT_TR_NOOP("m³")},
+                                                                   {"can-20l", QT_TR_NOOP("can of 20 l")},
+                                                                   {"bottle-5kg", QT_TR_NOOP("bottle of 5 kg")},
+                                                                   {"bottle-11kg", QT_TR_NOOP("bottle of 11 kg")},
+                                                                   {"bottle-33kg", QT_TR_NOOP("bottle of 33 kg")},
+                                                                   {"therm", QT_TR_NOOP("therm")},
+                                                                   {"bag-15kg", QT_TR_NOOP("bag of 15 kg")},
+                                                                   {"bag-40lb", QT_TR_NOOP("bag of 40 lb")},
+                                                                   {"stere", QT_TR_NOOP("stacked m³")},
+                                                                   {"cord", QT_TR_NOOP("cord")},
+                                                                   {"barrow", QT_TR_NOOP("barrow")}};
+  for (const auto& [known, name] : kNames)
+    if (std::string_view(id) == known) return tr(name);
+  return QString::fromUtf8(id);
+}
+
+QString HeaterWords::failing(const Plan& plan, const FailingThing& thing) {
+  using Kind = FailingThing::Kind;
+  switch (thing.kind) {
+  case Kind::mains: return tr("the mains");
+  case Kind::stoker: return tr("whoever tends it");
+  case Kind::heater: {
+    const auto heater = std::find_if(plan.heaters.begin(), plan.heaters.end(), [&](const Heater& h) { return h.id == thing.id; });
+    return heater != plan.heaters.end() ? QString::fromStdString(heater->name) : QString::fromStdString(thing.id);
+  }
+  case Kind::fan:
+    return thing.id == "extract"     ? tr("the fan that draws air out")
+           : thing.id == "bay"       ? tr("the fan of the bay")
+           : thing.id == "roof-void" ? tr("the fan of the roof void")
+                                     : tr("fan or pump of %1").arg(QString::fromStdString(thing.id));
+  case Kind::blanketOpen: return tr("the blanket, stuck open");
+  case Kind::blanketShut: return tr("the blanket, stuck shut");
+  }
+  return {};
+}
+
+} // namespace muffle

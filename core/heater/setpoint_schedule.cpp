@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/heater/setpoint_schedule.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+
+double clockSetpoint_C(double day_C, double night_C, double dayFrom_h, double nightFrom_h, double ramp_h, double hour) {
+  const auto since = [hour](double from_h) { return std::fmod(hour - from_h + 48.0, 24.0); };
+  const bool isDay = since(dayFrom_h) < std::fmod(nightFrom_h - dayFrom_h + 48.0, 24.0);
+  const double share = ramp_h > 0.0 ? std::clamp(since(isDay ? dayFrom_h : nightFrom_h) / ramp_h, 0.0, 1.0) : 1.0;
+  return isDay ? night_C + share * (day_C - night_C) : day_C + share * (night_C - day_C);
+}
+
+double bandSetpoint_C(std::span<const SetpointBand> bands, double outside_C) {
+  const auto above = std::find_if(bands.begin(), bands.end(), [&](const SetpointBand& b) { return b.outside_C >= outside_C; });
+  if (above == bands.end()) return bands.back().setpoint_C;
+  if (above == bands.begin()) return above->setpoint_C;
+  const SetpointBand& below = *(above - 1);
+  return below.setpoint_C + (outside_C - below.outside_C) / (above->outside_C - below.outside_C) * (above->setpoint_C - below.setpoint_C);
+}
+
+} // namespace muffle

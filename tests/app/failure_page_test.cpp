@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// If it fails: what the page says is what core works out for the same plan, moment and hours.
+#include "app/stages/failure_page.h"
+#include "app/stages/heat_stage.h"
+#include "tests/app/window_fixture.h"
+
+#include <QComboBox>
+
+namespace muffle {
+namespace {
+
+class FailurePageTest : public WindowTest {
+protected:
+  FailurePage& page() {
+    window->showStage(HeatStage::kId);
+    find<HeatStage>()->showPage(HeatStage::Page::failure);
+    return find<HeatStage>()->failure();
+  }
+  bool settle(FailurePage& of) {
+    return QTest::qWaitFor([&] { return of.shown() && !of.isWorking(); }, 60000);
+  }
+};
+
+TEST_F(FailurePageTest, SaysWhatCoreSaysAtTheClockOfThePicture) {
+  open();
+  importDemoLog();
+  document->setClock(0.5);
+  FailurePage& of = page();
+  ASSERT_TRUE(settle(of));
+  const auto moment = document->moment();
+  ASSERT_TRUE(moment);
+  EXPECT_EQ(of.shown()->step, moment->step);
+  const Scene scene = makeScene(document->sharedWeather(), document->plan());
+  const auto run = Failures::prepare(document->plan(), scene, {{}, 4.0, {document->plan().setpoints.hold_C}})->at(moment->winter, moment->step);
+  ASSERT_TRUE(run);
+  EXPECT_EQ(of.shown()->lowest_C, run->lowest_C);
+  EXPECT_EQ(of.shown()->minutes[0], run->minutes[0]);
+  // another night: the page follows it
+  document->selectNight(document->selectedNight() - 3);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return of.shown() && !of.isWorking() && of.shown()->step == document->moment()->step; }, 60000));
+}
+
+TEST_F(FailurePageTest, FindsTheWorstMomentOfAllAndNamesWhatWouldHold) {
+  open();
+  importDemoLog();
+  FailurePage& of = page();
+  ASSERT_TRUE(settle(of));
+  const double here_C = of.shown()->lowest_C;
+  of.findWorst();
+  ASSERT_TRUE(settle(of));
+  EXPECT_TRUE(of.words().contains(QStringLiteral("The worst of"))) << of.words().toStdString();
+  EXPECT_TRUE(of.words().contains(QStringLiteral("What would have held"))) << of.words().toStdString();
+  EXPECT_TRUE(std::isfinite(here_C));
+}
+
+TEST_F(FailurePageTest, WithoutALogItAsksForOne) {
+  open();
+  EXPECT_TRUE(page().words().contains(QStringLiteral("Import a log")));
+}
+
+TEST_F(FailurePageTest, ClosesAtOnceWhileItSearches) {
+  open();
+  importDemoLog();
+  FailurePage& of = page();
+  of.findWorst();
+  QTest::qWait(30);
+  QElapsedTimer timer;
+  timer.start();
+  close();
+  EXPECT_LT(timer.elapsed(), 2000);
+}
+
+} // namespace
+} // namespace muffle
