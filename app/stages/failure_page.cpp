@@ -209,8 +209,9 @@ void FailurePage::draw() {
   words[0] = words[0].toUpper();
   if (m_study->isWorst) words = tr("The worst of %1 moments: ").arg(QLocale().toString(static_cast<qlonglong>(m_study->moments))) + words;
   for (std::size_t i = 0; i < lines.size(); ++i)
-    words += QLatin1Char(' ') + (run.minutes[i] ? tr("Below %1 after %2, at %3.")
-                                                      .arg(u.text(Quantity::temperature, lines[i]), span(*run.minutes[i]),
+    words += QLatin1Char(' ') + (run.minutes[i] ? tr("Below %1 %2, at %3.")
+                                                      .arg(u.text(Quantity::temperature, lines[i]),
+                                                           *run.minutes[i] < 0.5 ? tr("at once") : tr("after %1").arg(span(*run.minutes[i])),
                                                            clockText(run.at + static_cast<UtcSeconds>(60.0 * *run.minutes[i])))
                                                 : tr("%1 holds.").arg(u.text(Quantity::temperature, lines[i])));
   words += QLatin1Char(' ') + tr("Lowest %1.").arg(u.text(Quantity::temperature, run.lowest_C));

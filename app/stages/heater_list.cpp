@@ -160,7 +160,7 @@ void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
     if (heater < p.heaters.size()) p.heaters[heater].fuelPrice_kWh = money / unit_kWh;
   };
   auto* money = new NumberField(m_document,
-                                {tr("%1, a").arg(HeaterWords::carrier(carrierOf(of))), Quantity::price, price, setPrice, 0.0, 100.0 * unit_kWh, 0.5,
+                                {tr("Price of %1").arg(HeaterWords::carrier(carrierOf(of))), Quantity::price, price, setPrice, 0.0, 100.0 * unit_kWh, 0.5,
                                  tr("from your bill; a unit holds %1").arg(m_document.units().text(Quantity::energy, unit_kWh))},
                                 this);
   money->setMinimumWidth(kFieldWidth_px);

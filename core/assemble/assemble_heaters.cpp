@@ -5,6 +5,7 @@
 #include "core/assemble/assembler.h"
 #include "core/calendar.h"
 #include "core/control/coming_night.h"
+#include "core/control/held_setpoint.h"
 
 #include <algorithm>
 #include <cmath>
@@ -44,8 +45,9 @@ std::vector<HeatShare> Assembler::elsewhere(const Heater& heater, const Assembly
   // a body that stands between floor and covers sees as much of one as of the other
   std::vector<int> around;
   if (room.air == m_a.air)
-    for (const int sheet : m_a.inner)
-      if (sheet >= 0) around.push_back(sheet);
+    for (std::size_t g = 0; g < m_a.inner.size(); ++g)
+      if (m_a.inner[g] >= 0 && !(m_house.roofVoid && g == static_cast<std::size_t>(FaceGroup::roof)))
+        around.push_back(m_a.inner[g]); // a ceiling hides the roof
   const double toFloor = around.empty() ? radiant : 0.5 * radiant;
   if (room.floor >= 0) shares.push_back({room.floor, toFloor});
   for (const int sheet : around) shares.push_back({sheet, 0.5 * radiant / static_cast<double>(around.size())});
@@ -83,11 +85,13 @@ Thermostat Assembler::thermostatOf(const Heater& heater, Assembly::HeaterNodes& 
   t.power_W = heater.power_W / nodes.counted;
   const auto holds = [&](const Assembly::Room& room, const Setpoints& setpoints) {
     t.sensor = t.heats = room.air;
-    if (facts.control == HeatControl::thermostat)
-      t.setpointSignal =
-          signalOf([&](std::size_t i) { return (m_night[i] > 0.0 ? setpoints.night_C : setpoints.day_C) - heater.stage_K - heater.sensorError_K; }, true);
-    else
+    if (facts.control == HeatControl::thermostat) {
+      const auto named = TimeZone::named(m_plan.site.timeZone);
+      const std::vector<double> held = heldSetpoint_C(setpoints, m_winter, named ? *named : TimeZone::utc(), m_night);
+      t.setpointSignal = signalOf([&](std::size_t i) { return held[i] - heater.stage_K - heater.sensorError_K; }, true);
+    } else {
       t.setpoint_C = kOutOfReach_C;
+    }
     t.elsewhere = elsewhere(heater, room, nodes.counted);
   };
   switch (heater.place.of) {

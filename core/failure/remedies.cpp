@@ -80,8 +80,7 @@ Result<Remedies> whatWouldHold(const Plan& plan, const Scene& scene, const Failu
     p.barrels.push_back(barrels);
   });
   found.warmer_K = trial.least(1.0, kWarmer_K, [&](Plan& p, double warmer_K) {
-    p.setpoints.night_C += warmer_K;
-    p.setpoints.day_C += warmer_K;
+    p.setpoints.shift(warmer_K);
   });
   return found;
 }

@@ -196,7 +196,8 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      {.kind = Kind::hardier, .name = "hardier crop", .levels = {2}, .material = {}},
      [](const std::string& name, double level) { return fmt::format("{}, {:g} K lower", name, level); },
      [](Plan& plan, const Measure&, double level) {
-       for (double* line : {&plan.setpoints.hold_C, &plan.setpoints.night_C, &plan.setpoints.day_C}) *line -= level;
+       plan.setpoints.hold_C -= level;
+       plan.setpoints.shift(-level);
      },
      [](const Plan&, const Measure& usual) -> Measures { return {sized(usual, 2.0)}; }},
 }};

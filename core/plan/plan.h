@@ -5,11 +5,13 @@
 #pragma once
 
 #include "core/heater/heater.h"
+#include "core/heater/setpoint_schedule.h"
 #include "core/house/shape.h"
 #include "core/material/materials.h"
 #include "core/store/stores.h"
 #include "core/sun/position.h"
 
+#include <algorithm>
 #include <optional>
 #include <string>
 #include <vector>
@@ -166,6 +168,23 @@ struct Setpoints {
   double night_C = 2.0;    ///< what the heater aims at from sunset to sunrise
   double day_C = 4.0;      ///< and by day
   double tooWarm_C = 30.0; ///< above this the crop suffers; hours are counted
+  /// By the clock instead of the sun, where both are given: hours of the day, and how long the one takes to become the other.
+  std::optional<double> dayFrom_h = {}, nightFrom_h = {};
+  double ramp_h = 0.0;
+  /// In place of night_C: by the low that is forecast for the night, from noon to noon; by rising outside_C.
+  std::vector<SetpointBand> nightBands = {};
+  /// That heaters may be asked to hold.
+  [[nodiscard]] double warmest_C() const {
+    double warmest = std::max(night_C, day_C);
+    for (const SetpointBand& band : nightBands) warmest = std::max(warmest, band.setpoint_C);
+    return warmest;
+  }
+  /// All of them by so much.
+  void shift(double by_K) {
+    night_C += by_K;
+    day_C += by_K;
+    for (SetpointBand& band : nightBands) band.setpoint_C += by_K;
+  }
   bool operator==(const Setpoints&) const = default;
 };
 

@@ -50,7 +50,7 @@ template <class Bad> void checkRooms(const Plan& plan, const Materials& material
       bad("/house/warm_bay/length_m", fmt::format("the bay is {} m long", bay.length_m),
           fmt::format("at most nine tenths of the house, {:.3g} m", kMostOfHouse * length));
     checkSkin(bay.partition, materials, "/house/warm_bay/partition", problems);
-    if (std::max(bay.setpoints.night_C, bay.setpoints.day_C) > house.ventOpens_C)
+    if (bay.setpoints.warmest_C() > house.ventOpens_C)
       bad("/house/warm_bay/setpoints", "a setpoint lies above the vents' opening temperature",
           fmt::format("heater and vents would fight; keep it at or below {}", house.ventOpens_C));
   }
@@ -106,7 +106,7 @@ template <class Bad> void checkOwnMaterials(const Plan& plan, const Bad& bad) {
 /// Rolled sides, fan and roof.
 template <class Bad> void checkOpenings(const Plan& plan, const Bad& bad) {
   const House& house = plan.house;
-  const double warmest = std::max(plan.setpoints.night_C, plan.setpoints.day_C);
+  const double warmest = plan.setpoints.warmest_C();
   const auto fights = [&](double opens_C, const char* where) {
     if (warmest > opens_C)
       bad(where, fmt::format("it opens at {:g} with a setpoint of {:g}", opens_C, warmest), "heater and opening would fight; open it at or above the setpoint");
@@ -194,7 +194,16 @@ Problems check(const Plan& plan) {
   if (plan.house.ventFull_C < plan.house.ventOpens_C + 0.5)
     bad("/house/vent_full_C", fmt::format("vents fully open at {} with opening at {}", plan.house.ventFull_C, plan.house.ventOpens_C),
         "at least 0.5 K above the opening temperature is needed");
-  if (plan.setpoints.night_C > plan.house.ventOpens_C || plan.setpoints.day_C > plan.house.ventOpens_C)
+  const auto schedule = [&](const Setpoints& s, const std::string& where) {
+    if (s.dayFrom_h.has_value() != s.nightFrom_h.has_value() || (s.dayFrom_h && *s.dayFrom_h == *s.nightFrom_h))
+      bad(where + "/day_from_h", "day and night do not both begin", "day_from_h and night_from_h at different hours, or neither: then they go by the sun");
+    for (std::size_t i = 1; i < s.nightBands.size(); ++i)
+      if (s.nightBands[i].outside_C <= s.nightBands[i - 1].outside_C)
+        bad(fmt::format("{}/night_bands/{}/low_C", where, i), "it is no warmer than the band before", "bands by rising low are needed");
+  };
+  schedule(plan.setpoints, "/setpoints");
+  if (plan.house.bay) schedule(plan.house.bay->setpoints, "/house/warm_bay/setpoints");
+  if (plan.setpoints.warmest_C() > plan.house.ventOpens_C)
     bad("/setpoints", "a setpoint lies above the vents' opening temperature",
         fmt::format("heater and vents would fight; keep it at or below {}", plan.house.ventOpens_C));
   if (const auto zone = TimeZone::named(plan.site.timeZone); !zone) bad("/site/time_zone", zone.problem().what, zone.problem().allowed);

@@ -161,11 +161,20 @@ template <class V> void describe(V& v, BedCover& b) {
   v.number("x_m", b.x_m, {-800.0, 800.0}, "place across the house");
 }
 
+template <class V> void describe(V& v, SetpointBand& b) {
+  v.number("low_C", b.outside_C, {-60.0, 40.0}, "low that is forecast for the night", true);
+  v.number("night_C", b.setpoint_C, {-30.0, 40.0}, "night setpoint then", true);
+}
+
 template <class V> void describe(V& v, Setpoints& s) {
   v.number("hold_C", s.hold_C, {-30.0, 40.0}, "line that must not be crossed");
   v.number("night_C", s.night_C, {-30.0, 40.0}, "night setpoint of the heater");
   v.number("day_C", s.day_C, {-30.0, 40.0}, "day setpoint of the heater");
   v.number("too_warm_C", s.tooWarm_C, {5.0, 60.0}, "line above which the crop suffers; hours above it are counted");
+  v.number("day_from_h", s.dayFrom_h, {0.0, 24.0}, "hour from which the day setpoint holds; with night_from_h, in place of the sun");
+  v.number("night_from_h", s.nightFrom_h, {0.0, 24.0}, "hour from which the night setpoint holds");
+  v.number("ramp_h", s.ramp_h, {0.0, 12.0}, "by the clock: hours in which one setpoint becomes the other");
+  v.list("night_bands", s.nightBands, "night setpoints by the low forecast for the night, straight between, by rising low; in place of night_C", 8);
 }
 
 template <class V> void describe(V& v, Floor& f) {

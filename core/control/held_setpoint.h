@@ -1,0 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// The setpoint of a room's heaters over a winter.
+#pragma once
+
+#include "core/calendar.h"
+#include "core/weather/weather.h"
+
+#include <vector>
+
+namespace muffle {
+
+/// By step, from each on until the next: by the clock or by the sun (`night`: 1 from sunset to sunrise), the night's by the low that is forecast where
+/// there are bands. The setpoints must have passed check().
+std::vector<double> heldSetpoint_C(const Setpoints& setpoints, const Winter& winter, const TimeZone& zone, const std::vector<double>& night);
+
+} // namespace muffle
