@@ -201,8 +201,8 @@ void HeaterList::addStoking(std::size_t heater, QVBoxLayout& body) {
     lines->addWidget(made, place / 2, place % 2);
     ++place;
   };
-  const auto field = [&](const QString& label, Quantity quantity, Find<double> find, double low, double high, double nudge, const QString& source) {
-    auto* made = new NumberField(m_document, NumberField::Spec::at(label, quantity, std::move(find), low, high, nudge, source), this);
+  const auto field = [&](const QString& label, Quantity quantity, const Find<double>& find, double low, double high, double nudge, const QString& source) {
+    auto* made = new NumberField(m_document, NumberField::Spec::at(label, quantity, find, low, high, nudge, source), this);
     made->setMinimumWidth(kFieldWidth_px);
     made->setAccessibleName(QStringLiteral("%1: %2").arg(name, label));
     put(made);
