@@ -71,10 +71,11 @@ Result<Moment> momentOf(const PlanAndWeather& in, const FailureAsked& asked) {
   return Moment{winter, i};
 }
 
-Json courseOf(const FailureRun& run, double every_min) {
+Json courseOf(const FailureRun& run) {
+  const auto tenMinutes = std::max<std::size_t>(1, static_cast<std::size_t>(std::lround(10.0 / run.every_min)));
   Json course = Json::array();
-  for (std::size_t i = 0; i < run.air_C.size(); i += 10)
-    course.push_back({{"minute", digits(static_cast<double>(i) * every_min, 1)},
+  for (std::size_t i = 0; i < run.air_C.size(); i += tenMinutes)
+    course.push_back({{"minute", digits(static_cast<double>(i) * run.every_min, 1)},
                       {"air_C", digits(static_cast<double>(run.air_C[i]), 2)},
                       {"outside_C", digits(static_cast<double>(run.outside_C[i]), 2)}});
   return course;
@@ -87,9 +88,9 @@ int runFail(const std::string& planFile, const LogOptions& log, const FailureAsk
   if (!in) return kBadInput;
   const auto what = failingThing(in->plan, asked.what);
   if (!what) return report(planFile, what.problems());
-  FailureQuestion question{*what, asked.for_h, {in->plan.setpoints.hold_C}};
+  FailureQuestion question{*what, asked.for_h, {setpointsConcerned(in->plan, *what).hold_C}};
   for (const double line : asked.lines_C) question.lines_C.push_back(line);
-  if (asked.lines_C.empty() && in->plan.setpoints.hold_C != 0.0) question.lines_C.push_back(0.0);
+  if (asked.lines_C.empty() && question.lines_C.front() != 0.0) question.lines_C.push_back(0.0);
   const Scene scene = makeScene(in->weather, in->plan);
   const auto failures = Failures::prepare(in->plan, scene, question, static_cast<int>(std::thread::hardware_concurrency()));
   if (!failures) return report(planFile, failures.problems());
@@ -111,7 +112,6 @@ int runFail(const std::string& planFile, const LogOptions& log, const FailureAsk
   const auto remedies = whatWouldHold(in->plan, scene, question, moment.winter, moment.step);
   if (!remedies) return report(planFile, remedies.problems());
 
-  const double every_min = 1.0;
   Json out{{"what", what->text()},
            {"from", in->zone.iso(run->at)},
            {"for_h", asked.for_h},
@@ -120,7 +120,7 @@ int runFail(const std::string& planFile, const LogOptions& log, const FailureAsk
            {"lines", Json::array()},
            {"lowest_C", digits(run->lowest_C, 2)},
            {"lowest_after_h", digits(run->lowestAfter_min / 60.0, 2)},
-           {"course", courseOf(*run, every_min)}};
+           {"course", courseOf(*run)}};
   for (std::size_t i = 0; i < question.lines_C.size(); ++i) {
     Json line{{"line_C", question.lines_C[i]}, {"minutes", run->minutes[i] ? Json(digits(*run->minutes[i], 1)) : Json()}};
     line["at"] = run->minutes[i] ? Json(in->zone.iso(run->at + static_cast<UtcSeconds>(60.0 * *run->minutes[i]))) : Json();

@@ -20,6 +20,7 @@ namespace muffle {
 namespace {
 constexpr double kHours[] = {1.0, 2.0, 4.0, 6.0, 8.0, 12.0, 24.0, 48.0};
 constexpr int kUsualHours = 2; // of them
+constexpr int kRest_ms = 120;
 } // namespace
 
 FailurePage::FailurePage(Document& document, QWidget* parent)
@@ -56,6 +57,9 @@ FailurePage::FailurePage(Document& document, QWidget* parent)
   body->addWidget(m_held);
   connect(m_what, &QComboBox::activated, this, [this] { ask(m_study && m_study->isWorst); });
   connect(m_hours, &QComboBox::activated, this, [this] { ask(m_study && m_study->isWorst); });
+  m_soon.setSingleShot(true);
+  m_soon.setInterval(kRest_ms);
+  connect(&m_soon, &QTimer::timeout, this, [this] { ask(false); });
   connect(m_worst, &QPushButton::clicked, this, &FailurePage::findWorst);
 }
 
@@ -72,7 +76,7 @@ void FailurePage::listThings() {
   m_what->clear();
   int at = 0;
   for (std::size_t i = 0; i < m_things.size(); ++i) {
-    m_what->addItem(HeaterWords::failing(m_document.plan(), m_things[i]));
+    m_what->addItem(HeaterWords::failing(m_things[i]));
     if (before && before->text() == m_things[i].text()) at = static_cast<int>(i);
   }
   m_what->setCurrentIndex(at);
@@ -98,20 +102,35 @@ void FailurePage::refresh() {
     return say(tr("Import a log of nights, and this page says how long the house lasts when something fails."));
   }
   if (!may) return;
-  if (m_study && m_study->isWorst && m_asked && m_asked->plan == m_document.plan() && m_asked->weather == m_document.sharedWeather()) return draw();
-  ask(false);
+  if (m_asked && !m_asked->moment && m_worstAskedAt == momentNow() && m_asked->plan == m_document.plan() && m_asked->weather == m_document.sharedWeather()) {
+    if (m_study && !m_job.isWorking()) draw(); // until the clock is turned
+    return;
+  }
+  m_soon.start(); // a clock that is dragged asks once it rests
 }
 
 void FailurePage::findWorst() { ask(true); }
 
+std::optional<std::pair<std::size_t, std::size_t>> FailurePage::momentNow() const {
+  const auto moment = m_document.moment();
+  return moment ? std::optional(std::pair(moment->winter, moment->step)) : std::nullopt;
+}
+
 /// At the clock's moment in the chosen night, or at the worst of all.
 void FailurePage::ask(bool worst) {
+  m_soon.stop();
   const auto what = thing();
-  const auto moment = m_document.moment();
+  const auto moment = momentNow();
   if (!what || !moment || !m_document.weather()) return;
-  Asked asked{m_document.plan(), m_document.sharedWeather(), {*what, kHours[std::max(0, m_hours->currentIndex())], {m_document.plan().setpoints.hold_C}}, {}};
-  if (asked.plan.setpoints.hold_C != 0.0) asked.question.lines_C.push_back(0.0);
-  if (!worst) asked.moment = std::pair(moment->winter, moment->step);
+  Asked asked{m_document.plan(),
+              m_document.sharedWeather(),
+              {*what, kHours[std::max(0, m_hours->currentIndex())], {setpointsConcerned(m_document.plan(), *what).hold_C}},
+              {}};
+  if (asked.question.lines_C.front() != 0.0) asked.question.lines_C.push_back(0.0);
+  if (worst)
+    m_worstAskedAt = moment;
+  else
+    asked.moment = moment;
   if (m_asked && m_asked->plan == asked.plan && m_asked->weather == asked.weather && m_asked->moment == asked.moment &&
       m_asked->question.what.text() == asked.question.what.text() && m_asked->question.for_h == asked.question.for_h) {
     if (m_study && !m_job.isWorking()) draw();
@@ -122,11 +141,12 @@ void FailurePage::ask(bool worst) {
   m_asked = asked;
   say(worst ? tr("Trying every hour of every winter.") : tr("Trying it."));
   m_job.start(
-      [asked, stop = m_stop](const auto&) -> Result<Study> {
-        const Scene scene = makeScene(asked.weather, asked.plan);
+      [asked, stop = m_stop, known = m_scene](const auto&) -> Result<Study> {
+        Study study;
+        study.scene = known && known->serves(asked.plan, asked.weather) ? known : std::make_shared<const Scene>(makeScene(asked.weather, asked.plan));
+        const Scene& scene = *study.scene;
         const auto failures = Failures::prepare(asked.plan, scene, asked.question, 2, stop.get());
         if (!failures) return failures.problems();
-        Study study;
         auto at = asked.moment;
         if (!at) {
           const auto found = failures->worst();
@@ -150,6 +170,7 @@ void FailurePage::ask(bool worst) {
           return;
         }
         m_study = std::move(*study);
+        m_scene = m_study->scene;
         draw();
       });
 }
@@ -178,16 +199,14 @@ void FailurePage::draw() {
     g->setName(name);
     g->setData(x, y, true);
   };
-  const double lasts_h = m_asked->question.for_h;
-  const double minute_h = lasts_h / std::max<double>(1.0, static_cast<double>(run.air_C.size() - 1));
-  const double step_h = lasts_h / std::max<double>(1.0, static_cast<double>(run.otherwise_C.size() - 1));
+  const double minute_h = run.every_min / 60.0, step_h = run.otherwiseEvery_min / 60.0;
   course(run.otherwise_C, step_h, t.lichen, tr("if it holds"), Qt::DashLine);
   course(run.outside_C, minute_h, t.woad, tr("outside"), Qt::SolidLine);
   course(run.air_C, minute_h, t.madder, tr("if it fails"), Qt::SolidLine);
   for (const double line : lines) {
     auto* across = new QCPItemLine(m_plot);
     across->start->setCoords(0.0, u.show(Quantity::temperature, line));
-    across->end->setCoords(lasts_h, u.show(Quantity::temperature, line));
+    across->end->setCoords(minute_h * static_cast<double>(run.air_C.size() - 1), u.show(Quantity::temperature, line));
     across->setPen(QPen(t.fleece, 1, Qt::DotLine));
   }
   m_plot->legendAbove();
@@ -201,11 +220,11 @@ void FailurePage::draw() {
     return minutes < 100.0 ? tr("%1 min").arg(std::lround(minutes)) : tr("%1 h %2 min").arg(static_cast<int>(minutes) / 60).arg(static_cast<int>(minutes) % 60);
   };
   const Date day = m_document.zone().localDate(run.at);
-  QString words = tr("%1 fails for %2 h from %3, %4: %5 in the house, %6 outside.")
-                      .arg(HeaterWords::failing(m_asked->plan, m_asked->question.what))
-                      .arg(lasts_h)
-                      .arg(dayText(day, QStringLiteral("d MMM yyyy")), clockText(run.at), u.text(Quantity::temperature, run.atAir_C),
-                           u.text(Quantity::temperature, run.atOutside_C));
+  const QString said = concernsBay(m_asked->plan, m_asked->question.what) ? tr("%1 fails for %2 h from %3, %4: %5 in the bay, %6 outside.")
+                                                                          : tr("%1 fails for %2 h from %3, %4: %5 in the house, %6 outside.");
+  QString words =
+      said.arg(HeaterWords::failing(m_asked->question.what), QLocale().toString(m_asked->question.for_h), dayText(day, QStringLiteral("d MMM yyyy")),
+               clockText(run.at), u.text(Quantity::temperature, run.atAir_C), u.text(Quantity::temperature, run.atOutside_C));
   words[0] = words[0].toUpper();
   if (m_study->isWorst) words = tr("The worst of %1 moments: ").arg(QLocale().toString(static_cast<qlonglong>(m_study->moments))) + words;
   for (std::size_t i = 0; i < lines.size(); ++i)

@@ -7,6 +7,7 @@
 #include "app/model/latest_job.h"
 #include "core/failure/remedies.h"
 
+#include <QTimer>
 #include <QWidget>
 
 #include <atomic>
@@ -28,7 +29,7 @@ public:
   void refresh();
   void findWorst();
   [[nodiscard]] const FailureRun* shown() const { return m_study ? &m_study->run : nullptr; }
-  [[nodiscard]] bool isWorking() const { return m_job.isWorking(); }
+  [[nodiscard]] bool isWorking() const { return m_job.isWorking() || m_soon.isActive(); }
   [[nodiscard]] QString words() const;
 
 private:
@@ -36,6 +37,7 @@ private:
     FailureRun run;
     Remedies remedies;
     bool isWorst = false;
+    std::shared_ptr<const Scene> scene = {};
     std::size_t moments = 0;
   };
   /// What is asked, so that it is not asked twice.
@@ -51,6 +53,8 @@ private:
   void say(const QString& text);
   [[nodiscard]] std::optional<FailingThing> thing() const;
   [[nodiscard]] QString clockText(UtcSeconds at) const;
+  /// Winter and step that the clock stands at.
+  [[nodiscard]] std::optional<std::pair<std::size_t, std::size_t>> momentNow() const;
 
   Document& m_document;
   QComboBox *m_what, *m_hours;
@@ -60,6 +64,9 @@ private:
   std::vector<FailingThing> m_things;
   std::optional<Study> m_study;
   std::optional<Asked> m_asked;
+  std::optional<std::pair<std::size_t, std::size_t>> m_worstAskedAt; ///< where the clock stood
+  std::shared_ptr<const Scene> m_scene;                              ///< of the last answer
+  QTimer m_soon;
   std::shared_ptr<std::atomic<bool>> m_stop;
   LatestJob<Study> m_job{this}; ///< last: it uses what is above
 };

@@ -20,6 +20,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace muffle {
 namespace {
@@ -287,6 +288,7 @@ HeatStage::HeatStage(const Bench& bench)
   m_body->addWidget(m_foot);
   m_body->addWidget(m_caution);
   connect(m_pages, &PageStrip::turned, this, &HeatStage::refresh);
+  connect(&document, &Document::selectionChanged, this, [this] { m_onlyMoment = isVisible(); }); // before refreshOn's own
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::logChanged, &Document::selectionChanged, &Document::viewChanged});
 }
 
@@ -294,6 +296,7 @@ void HeatStage::showPage(Page page) { m_pages->show(static_cast<int>(page)); }
 
 void HeatStage::refresh() {
   const auto page = static_cast<Page>(m_pages->shown());
+  if (std::exchange(m_onlyMoment, false) && page != Page::failure) return; // the others are the same for every moment
   m_foot->setVisible(page != Page::failure);
   switch (page) {
   case Page::ladder: setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows")); break;

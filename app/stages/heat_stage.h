@@ -70,6 +70,7 @@ public:
 private:
   void refresh() override;
   void refreshUsual();
+  bool m_onlyMoment = false; ///< the next refresh is for another moment of the clock
   PageStrip* m_pages;
   FailurePage* m_failure;
   HeaterList* m_heaters;

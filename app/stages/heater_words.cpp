@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/heater_words.h"
 
-#include <algorithm>
-
 namespace muffle {
 
 QString HeaterWords::kind(HeaterKind kind) {
@@ -67,20 +65,17 @@ QString HeaterWords::unit(const char* id) {
   return QString::fromUtf8(id);
 }
 
-QString HeaterWords::failing(const Plan& plan, const FailingThing& thing) {
+QString HeaterWords::failing(const FailingThing& thing) {
   using Kind = FailingThing::Kind;
   switch (thing.kind) {
   case Kind::mains: return tr("the mains");
   case Kind::stoker: return tr("whoever tends it");
-  case Kind::heater: {
-    const auto heater = std::find_if(plan.heaters.begin(), plan.heaters.end(), [&](const Heater& h) { return h.id == thing.id; });
-    return heater != plan.heaters.end() ? QString::fromStdString(heater->name) : QString::fromStdString(thing.id);
-  }
+  case Kind::heater: return QString::fromStdString(thing.name);
   case Kind::fan:
     return thing.id == "extract"     ? tr("the fan that draws air out")
            : thing.id == "bay"       ? tr("the fan of the bay")
            : thing.id == "roof-void" ? tr("the fan of the roof void")
-                                     : tr("fan or pump of %1").arg(QString::fromStdString(thing.id));
+                                     : tr("fan or pump of %1").arg(QString::fromStdString(thing.name));
   case Kind::blanketOpen: return tr("the blanket, stuck open");
   case Kind::blanketShut: return tr("the blanket, stuck shut");
   }

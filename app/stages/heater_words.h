@@ -17,7 +17,7 @@ public:
   static QString carrier(Carrier carrier);
   /// In the singular: "litre", "bottle of 11 kg".
   static QString unit(const char* id);
-  static QString failing(const Plan& plan, const FailingThing& thing);
+  static QString failing(const FailingThing& thing);
 };
 
 } // namespace muffle

@@ -77,9 +77,9 @@ struct Assembly {
     std::string what; ///< "fan:extract", "fan:bay", "fan:pipes 1"
     int relay;
   };
-  std::vector<Fed> fed;                              ///< fans and pumps that can fail one by one; empty unless asked for
+  std::vector<Fed> fed;                             ///< fans and pumps that can fail one by one; empty unless asked for
   int blanketStuckOpen = -1, blanketStuckShut = -1; ///< commanded relays; -1 unless asked for
-  std::vector<int> electric;        ///< thermostats that the mains feed
+  std::vector<int> electric;                        ///< thermostats that the mains feed
   [[nodiscard]] bool isElectric(int thermostat) const { return std::find(electric.begin(), electric.end(), thermostat) != electric.end(); }
   std::vector<StoreNodes> stores; ///< barrels, pipes, compost, loops, cables
   struct Room {
@@ -109,6 +109,9 @@ struct Assembly {
 
 /// Whether fans, pumps and the blanket can fail one by one in a scenario ("fan:extract", "blanket:open"); it costs a little in every step.
 enum class Failable { no, yes };
+
+/// By which a scenario knows a soil cable of the plan.
+std::string cableId(std::size_t index);
 
 /// The plan must have passed check(). Weather and sun must be of the same winter and shape; they are copied in.
 /// `inside_C` is what the house is to be held at, where that is known.

@@ -36,6 +36,8 @@ constexpr int kMassCells = 4;
 
 } // namespace
 
+std::string cableId(std::size_t index) { return fmt::format("cable {}", index + 1); }
+
 int Assembler::constantSignal(double value) {
   const auto known = m_constants.find(value);
   if (known != m_constants.end()) return known->second;
@@ -392,7 +394,7 @@ void Assembler::cable(std::size_t index) {
   constexpr double kRoot_m = 0.06;
   const int at = nearest(c.depth_m);
   Thermostat t;
-  t.id = c.name;
+  t.id = cableId(index);
   t.sensor = t.heats = at;
   t.power_W = c.watts_per_m * c.length_m;
   t.setpoint_C = c.setpoint_C;

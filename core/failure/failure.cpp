@@ -3,6 +3,7 @@
 
 #include "core/parallel.h"
 #include "core/plan/heaters.h"
+#include "core/plan/rooms.h"
 #include "core/plan/store_list.h"
 #include "core/simulate/before_run.h"
 
@@ -43,7 +44,10 @@ Result<Run> begun(const Plan& plan, const Scene& scene, std::size_t winter, cons
   return run;
 }
 
-double air_C(const Run& run) { return run.solver().temperature_C(run.assembly().air); }
+/// Node of the air that counts.
+int airConcerned(const Plan& plan, const FailingThing& thing, const Assembly& assembly) {
+  return concernsBay(plan, thing) ? assembly.rooms[*otherRoom(plan, RoomKind::bay)].air : assembly.air;
+}
 
 std::size_t stepsOf(double hours, const Winter& winter) {
   return std::max<std::size_t>(1, static_cast<std::size_t>(std::lround(hours * 3600.0 / winter.step_s)));
@@ -81,8 +85,8 @@ std::vector<FailingThing> whatCanFail(const Plan& plan) {
   using Kind = FailingThing::Kind;
   std::vector<FailingThing> all{{Kind::mains}};
   for (const Heater& h : plan.heaters)
-    if (h.power_W > 0.0) all.push_back({Kind::heater, h.id});
-  for (const SoilCable& c : plan.soilCables) all.push_back({Kind::heater, c.name});
+    if (h.power_W > 0.0) all.push_back({Kind::heater, h.id, h.name});
+  for (std::size_t i = 0; i < plan.soilCables.size(); ++i) all.push_back({Kind::heater, cableId(i), plan.soilCables[i].name});
   if (std::any_of(plan.heaters.begin(), plan.heaters.end(), [](const Heater& h) { return factsOf(h.kind).control == HeatControl::batches; }) ||
       !plan.compost.empty())
     all.push_back({Kind::stoker});
@@ -90,17 +94,28 @@ std::vector<FailingThing> whatCanFail(const Plan& plan) {
   if (house.extractFan) all.push_back({Kind::fan, "extract"});
   if (house.bay && house.bay->fan) all.push_back({Kind::fan, "bay"});
   if (house.roofVoid && house.roofVoid->fan) all.push_back({Kind::fan, "roof-void"});
-  for (std::size_t i = 0; i < plan.groundPipes.size(); ++i) all.push_back({Kind::fan, fmt::format("pipes {}", i + 1)});
-  for (std::size_t i = 0; i < plan.waterLoops.size(); ++i) all.push_back({Kind::fan, fmt::format("loop {}", i + 1)});
+  for (std::size_t i = 0; i < plan.groundPipes.size(); ++i) all.push_back({Kind::fan, fmt::format("pipes {}", i + 1), plan.groundPipes[i].name});
+  for (std::size_t i = 0; i < plan.waterLoops.size(); ++i) all.push_back({Kind::fan, fmt::format("loop {}", i + 1), plan.waterLoops[i].name});
   for (std::size_t i = 0; i < plan.compost.size(); ++i) {
-    if (plan.compost[i].place == PilePlace::chamber && plan.compost[i].fan_m3_h > 0.0) all.push_back({Kind::fan, fmt::format("chamber {}", i + 1)});
-    if (plan.compost[i].place == PilePlace::mound) all.push_back({Kind::fan, fmt::format("mound {}", i + 1)});
+    if (plan.compost[i].place == PilePlace::chamber && plan.compost[i].fan_m3_h > 0.0)
+      all.push_back({Kind::fan, fmt::format("chamber {}", i + 1), plan.compost[i].name});
+    if (plan.compost[i].place == PilePlace::mound) all.push_back({Kind::fan, fmt::format("mound {}", i + 1), plan.compost[i].name});
   }
   if (house.blanket) {
     all.push_back({Kind::blanketOpen});
     all.push_back({Kind::blanketShut});
   }
   return all;
+}
+
+bool concernsBay(const Plan& plan, const FailingThing& thing) {
+  if (thing.kind == FailingThing::Kind::fan) return thing.id == "bay";
+  return thing.kind == FailingThing::Kind::heater &&
+         std::any_of(plan.heaters.begin(), plan.heaters.end(), [&](const Heater& h) { return h.id == thing.id && h.place.of == HeaterPlace::Of::bay; });
+}
+
+const Setpoints& setpointsConcerned(const Plan& plan, const FailingThing& thing) {
+  return concernsBay(plan, thing) ? plan.house.bay->setpoints : plan.setpoints;
 }
 
 Result<FailingThing> failingThing(const Plan& plan, const std::string& text) {
@@ -136,6 +151,8 @@ Result<FailureRun> Failures::at(std::size_t winter, std::size_t step) const {
     if (isStopped(m_stop)) return cancelled();
     if (!run->advance()) return noSolution();
   }
+  const int air = airConcerned(*m_plan, m_question.what, run->assembly());
+  const auto air_C = [air](const Run& of) { return of.solver().temperature_C(air); };
   FailureRun result;
   result.winter = winter;
   result.step = step;
@@ -150,6 +167,7 @@ Result<FailureRun> Failures::at(std::size_t winter, std::size_t step) const {
     result.otherwise_C.push_back(static_cast<float>(air_C(*run)));
   }
   run->goOn(state, scenarioOf(m_question.what, spellFrom(w, step, m_question.for_h)));
+  result.otherwiseEvery_min = w.step_s / kMinute_s;
   const int minutes = std::max(1, static_cast<int>(std::lround(w.step_s / kMinute_s)));
   result.air_C.push_back(static_cast<float>(result.atAir_C));
   result.outside_C.push_back(static_cast<float>(result.atOutside_C));
@@ -163,11 +181,11 @@ Result<FailureRun> Failures::at(std::size_t winter, std::size_t step) const {
     if (isStopped(m_stop)) return cancelled();
     if (!run->advanceFinely(minutes, note)) return noSolution();
   }
-  const double every_min = w.step_s / kMinute_s / minutes;
-  for (const double line : m_question.lines_C) result.minutes.push_back(crossing_min(result.air_C, every_min, line));
+  result.every_min = result.otherwiseEvery_min / minutes;
+  for (const double line : m_question.lines_C) result.minutes.push_back(crossing_min(result.air_C, result.every_min, line));
   const auto lowest = std::min_element(result.air_C.begin(), result.air_C.end());
   result.lowest_C = static_cast<double>(*lowest);
-  result.lowestAfter_min = every_min * static_cast<double>(lowest - result.air_C.begin());
+  result.lowestAfter_min = result.every_min * static_cast<double>(lowest - result.air_C.begin());
   return result;
 }
 
@@ -193,15 +211,15 @@ struct Unbroken {
   }
 };
 
-std::optional<Unbroken> unbroken(Run& run, const FailingThing& what) {
+std::optional<Unbroken> unbroken(Run& run, const FailingThing& what, int air) {
   int thermostat = -1; // of the one heater that is to fail; else it may be anything
   const auto& thermostats = run.solver().network().thermostats;
   for (std::size_t j = 0; j < thermostats.size(); ++j)
     if (what.kind == FailingThing::Kind::heater && thermostats[j].id == what.id) thermostat = static_cast<int>(j);
-  Unbroken course{{air_C(run)}, {1}};
+  Unbroken course{{run.solver().temperature_C(air)}, {1}};
   while (!run.isDone()) {
     if (!run.advance()) return std::nullopt;
-    course.air_C.push_back(air_C(run));
+    course.air_C.push_back(run.solver().temperature_C(air));
     course.uses.push_back(thermostat < 0 || run.solver().lastPower_W(thermostat) > 0.0 ? 1 : 0);
   }
   return course;
@@ -228,8 +246,10 @@ Result<WorstMoments> Failures::worst() const {
       found.failed = true;
       return;
     }
+    const int air = airConcerned(*m_plan, m_question.what, run->assembly());
+    const auto air_C = [air](const Run& of) { return of.solver().temperature_C(air); };
     const RunState start = run->keep();
-    const auto usual = unbroken(*run, m_question.what);
+    const auto usual = unbroken(*run, m_question.what, air);
     if (!usual) {
       found.failed = true;
       return;
@@ -238,8 +258,7 @@ Result<WorstMoments> Failures::worst() const {
     const std::size_t steps = stepsOf(m_question.for_h, w), hour = stepsOf(1.0, w);
     std::vector<float> course;
     const auto tryAt = [&](const RunState& state) -> std::optional<Tried> {
-      const Winter& its = w;
-      branch->goOn(state, scenarioOf(m_question.what, spellFrom(its, state.step, m_question.for_h)));
+      branch->goOn(state, scenarioOf(m_question.what, spellFrom(w, state.step, m_question.for_h)));
       course.assign(1, static_cast<float>(air_C(*branch)));
       for (std::size_t i = 0; i < steps && !branch->isDone(); ++i) {
         if (!branch->advance()) return std::nullopt;
@@ -247,7 +266,7 @@ Result<WorstMoments> Failures::worst() const {
       }
       ++found.moments;
       return Tried{state.step, static_cast<double>(*std::min_element(course.begin(), course.end())),
-                   crossing_min(course, its.step_s / kMinute_s, line).value_or(std::numeric_limits<double>::infinity())};
+                   crossing_min(course, w.step_s / kMinute_s, line).value_or(std::numeric_limits<double>::infinity())};
     };
     const auto take = [&](const Tried& t) {
       if (t.lowest_C < found.low.lowest_C) found.low = t;
@@ -303,8 +322,8 @@ Result<WorstMoments> Failures::worst() const {
     }
   }
   if (worst.moments == 0)
-    return Problem{ProblemKind::noSolution, "--for", fmt::format("no winter of the log is as long as {} hours", m_question.for_h),
-                   "a shorter failure, or a longer log"};
+    return Problem{ProblemKind::noSolution, "", fmt::format("{} does nothing in any {:g} hours of the log", m_question.what.text(), m_question.for_h),
+                   "choose something else, a shorter failure, or a longer log"};
   return worst;
 }
 

@@ -20,13 +20,19 @@ namespace muffle {
 struct FailingThing {
   enum class Kind { mains, stoker, heater, fan, blanketOpen, blanketShut };
   Kind kind = Kind::mains;
-  std::string id = {}; ///< of a heater or fan
+  std::string id = {};   ///< of a heater or fan
+  std::string name = {}; ///< that the plan has for it
   [[nodiscard]] std::string text() const;
 };
 /// What of this plan can fail: never without the mains.
 std::vector<FailingThing> whatCanFail(const Plan& plan);
 /// Of a text as above; "blanket" is one that stays open. A problem names what this plan has.
 Result<FailingThing> failingThing(const Plan& plan, const std::string& text);
+
+/// What fails serves the bay alone: then it is the bay's air that counts, else the house's.
+bool concernsBay(const Plan& plan, const FailingThing& thing);
+/// Of the room that counts.
+const Setpoints& setpointsConcerned(const Plan& plan, const FailingThing& thing);
 
 struct FailureQuestion {
   FailingThing what;
@@ -38,9 +44,10 @@ struct FailureRun {
   std::size_t winter = 0, step = 0; ///< when it fails
   UtcSeconds at = 0;
   double atAir_C = 0.0, atOutside_C = 0.0;
-  std::vector<float> air_C, outside_C;        ///< by minute of the failure, from its moment on
-  std::vector<float> otherwise_C;             ///< the air if nothing had failed, by the winter's steps from `step` on
-  std::vector<std::optional<double>> minutes; ///< by line: until the air is below it; nothing if it never is
+  double every_min = 1.0, otherwiseEvery_min = 10.0; ///< between the values of the courses below
+  std::vector<float> air_C, outside_C;               ///< while it fails, from its moment on, or until the winter ends
+  std::vector<float> otherwise_C;                    ///< the air if nothing had failed
+  std::vector<std::optional<double>> minutes;        ///< by line: until the air is below it; nothing if it never is
   double lowest_C = 0.0;
   double lowestAfter_min = 0.0;
 };
@@ -56,7 +63,7 @@ struct WorstMoments {
 
 class Failures {
 public:
-  /// Plan and scene must have sun and weeks before (makeScene()). `threads` for worst().
+  /// The scene must have sun and weeks before (makeScene()), and outlive this, as must `stop`. `threads` for worst().
   static Result<Failures> prepare(const Plan& plan, const Scene& scene, FailureQuestion question, int threads = 1, const std::atomic<bool>* stop = nullptr);
 
   /// At the start of a step of a winter.

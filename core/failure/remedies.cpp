@@ -68,20 +68,25 @@ Result<Remedies> whatWouldHold(const Plan& plan, const Scene& scene, const Failu
   if (!now) return Problem{ProblemKind::noSolution, "", "the simulation found no solution", "check for sizes far outside the usual"};
   if (*now >= -kNear_K) return found;
   const double line = question.lines_C.front();
-  const double stage_K = std::min(plan.setpoints.night_C, plan.setpoints.day_C) - line;
+  const bool inBay = concernsBay(plan, question.what);
+  const Setpoints& held = setpointsConcerned(plan, question.what);
+  const double stage_K = std::min(held.night_C, held.day_C) - line;
   if (stage_K >= 0.0)
     found.backup_W = trial.least(1000.0, kBackup_W, [&](Plan& p, double power_W) {
-      addHeater(p, {.id = "backup", .kind = HeaterKind::district, .power_W = power_W, .stage_K = std::min(20.0, stage_K)});
+      addHeater(p, {.id = "backup",
+                    .kind = HeaterKind::district,
+                    .place = {inBay ? HeaterPlace::Of::bay : HeaterPlace::Of::house},
+                    .power_W = power_W,
+                    .stage_K = std::min(20.0, stage_K)});
     });
-  found.water_l = trial.least(kBarrel_l, kWater_l, [&](Plan& p, double litres) {
-    Barrels barrels;
-    barrels.count = std::max(1, static_cast<int>(std::lround(litres / kBarrel_l)));
-    barrels.litres = litres / barrels.count;
-    p.barrels.push_back(barrels);
-  });
-  found.warmer_K = trial.least(1.0, kWarmer_K, [&](Plan& p, double warmer_K) {
-    p.setpoints.shift(warmer_K);
-  });
+  if (!inBay)
+    found.water_l = trial.least(kBarrel_l, kWater_l, [&](Plan& p, double litres) {
+      Barrels barrels;
+      barrels.count = std::max(1, static_cast<int>(std::lround(litres / kBarrel_l)));
+      barrels.litres = litres / barrels.count;
+      p.barrels.push_back(barrels);
+    });
+  found.warmer_K = trial.least(1.0, kWarmer_K, [&](Plan& p, double warmer_K) { (inBay ? p.house.bay->setpoints : p.setpoints).shift(warmer_K); });
   return found;
 }
 

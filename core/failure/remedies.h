@@ -11,7 +11,7 @@ namespace muffle {
 
 struct Remedies {
   std::optional<double> backup_W; ///< a heater that needs no mains and is not the one that fails, set to the line
-  std::optional<double> water_l;  ///< more water in dark barrels, at the temperatures that the season has brought it to
+  std::optional<double> water_l;  ///< more water in dark barrels, at the temperatures that the season has brought it to; not for a bay
   std::optional<double> warmer_K; ///< the house held so much warmer, day and night
 };
 

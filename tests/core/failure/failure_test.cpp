@@ -6,6 +6,7 @@
 #include "core/simulate/before_run.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
+#include "tests/support/random_house.h"
 
 #include <algorithm>
 #include <chrono>
@@ -133,6 +134,42 @@ TEST(Failure, AStoveOutlivesTheMainsAndAFanDoesNot) {
   const auto shut = yard.failures("blanket:shut", 6.0, {2.0}).at(0, kTwoInTheNight);
   ASSERT_TRUE(open && shut);
   EXPECT_LE(open->lowest_C, shut->lowest_C + 1e-6) << "a house without its blanket is no warmer at night";
+}
+
+TEST(Failure, OfABayIsJudgedByTheBaysAirAndItsLine) {
+  Plan p = heatedTunnel();
+  p.house.bay = WarmBay{};
+  p.house.bay->setpoints = {8.0, 11.0, 11.0};
+  addHeater(p, {.id = "bay-heater", .place = {HeaterPlace::Of::bay}, .power_W = 9000.0});
+  const Yard yard(p);
+  const auto thing = failingThing(p, "heater:bay-heater");
+  ASSERT_TRUE(thing);
+  EXPECT_EQ(setpointsConcerned(p, *thing).hold_C, 8.0);
+  const auto run = yard.failures("heater:bay-heater", 4.0, {8.0}).at(0, kTwoInTheNight);
+  ASSERT_TRUE(run);
+  EXPECT_CLOSE(run->atAir_C, 11.0, 0.1, "held until then");
+  EXPECT_TRUE(run->minutes[0]) << "the house beside it is at 5";
+  const auto remedies = whatWouldHold(p, yard.scene, {*thing, 4.0, {8.0}}, 0, kTwoInTheNight);
+  ASSERT_TRUE(remedies);
+  EXPECT_TRUE(remedies->backup_W) << "in the bay";
+}
+
+TEST(Failure, NothingThatFailsAtNightMakesAHouseByChanceWarmer) {
+  for (unsigned n = 0; n < 25; ++n) {
+    Plan p = testing::randomPlan(n);
+    addHeater(p, {.id = "first", .power_W = 6000.0});
+    addHeater(p, {.id = "second", .kind = HeaterKind::propaneUnvented, .power_W = 3000.0, .stage_K = 1.0});
+    if (!check(p).empty()) continue;
+    const Yard yard(p);
+    for (const char* what : {"mains", "heater:first", "heater:second"}) {
+      const auto run = yard.failures(what, 3.0, {p.setpoints.hold_C, p.setpoints.hold_C - 3.0}).at(0, kTwoInTheNight);
+      ASSERT_TRUE(run) << "house " << n << ", " << what;
+      const auto least = std::min_element(run->otherwise_C.begin(), run->otherwise_C.end());
+      // a fan of which the mains are off may have cooled it; none of these has one that runs at night
+      EXPECT_LE(run->lowest_C, static_cast<double>(*least) + 0.1) << "house " << n << ", " << what << ": a tenth between steps of a minute and of ten";
+      EXPECT_LE(run->minutes[0].value_or(1e9), run->minutes[1].value_or(1e9)) << "house " << n;
+    }
+  }
 }
 
 TEST(Failure, AnUnknownThingIsRefusedWithWhatThereIs) {
