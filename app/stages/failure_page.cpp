@@ -21,6 +21,12 @@ namespace {
 constexpr double kHours[] = {1.0, 2.0, 4.0, 6.0, 8.0, 12.0, 24.0, 48.0};
 constexpr int kUsualHours = 2; // of them
 constexpr int kRest_ms = 120;
+
+/// Up to two digits that count: what was found by trial bears no more.
+double roundedUp(double value) {
+  const double scale = std::pow(10.0, std::floor(std::log10(std::max(1e-9, value))) - 1.0);
+  return std::ceil(value / scale - 1e-9) * scale;
+}
 } // namespace
 
 FailurePage::FailurePage(Document& document, QWidget* parent)
@@ -49,6 +55,7 @@ FailurePage::FailurePage(Document& document, QWidget* parent)
   body->addLayout(row);
   for (QLabel* words : {m_words, m_held}) {
     words->setWordWrap(true);
+    words->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     words->setFont(textFont(10));
   }
   body->addWidget(m_words);
@@ -240,9 +247,9 @@ void FailurePage::draw() {
   QStringList held;
   const Remedies& r = m_study->remedies;
   if (*run.minutes.front() >= 1.0) held << tr("an alarm that has you there within %1").arg(span(*run.minutes.front()));
-  if (r.warmer_K) held << tr("the house held %1 warmer beforehand").arg(u.text(Quantity::difference, *r.warmer_K));
-  if (r.backup_W) held << tr("a second heater of %1 that does not fail with it").arg(u.text(Quantity::power, *r.backup_W));
-  if (r.water_l) held << tr("%1 more of water in barrels").arg(u.text(Quantity::water, *r.water_l));
+  if (r.warmer_K) held << tr("the house held %1 warmer beforehand").arg(u.text(Quantity::difference, roundedUp(*r.warmer_K)));
+  if (r.backup_W) held << tr("a second heater of %1 that does not fail with it").arg(u.text(Quantity::power, roundedUp(*r.backup_W)));
+  if (r.water_l) held << tr("%1 more of water in barrels").arg(u.text(Quantity::water, roundedUp(*r.water_l)));
   m_held->setText(held.empty() ? tr("Nothing that was tried would have held %1: a heater up to 100 kW, 20 000 l of water, 15 K warmer.")
                                      .arg(u.text(Quantity::temperature, lines.front()))
                                : tr("What would have held %1: %2.").arg(u.text(Quantity::temperature, lines.front()), held.join(QStringLiteral("; "))));

@@ -49,16 +49,27 @@ Find<double> at(std::size_t heater, double Heater::*member) {
   return [=](Plan& p) -> double* { return heater < p.heaters.size() ? &(p.heaters[heater].*member) : nullptr; };
 }
 
+/// Below a kilogram or a pound, by the gram or ounce.
+QString littleMass(const Units& units, double kg) {
+  constexpr double kPound_kg = 0.45359237;
+  if (kg >= (units.feet ? kPound_kg : 1.0)) return units.text(Quantity::mass, kg);
+  return units.feet ? HeaterList::tr("%1 oz").arg(QLocale().toString(16.0 * kg / kPound_kg, 'f', 1)) : HeaterList::tr("%1 g").arg(std::lround(1000.0 * kg));
+}
+
 constexpr int kFieldWidth_px = 112; // four beside one another in the page's least width
 
 } // namespace
 
 HeaterList::HeaterList(Document& document, QWidget* parent)
-    : QWidget(parent), m_document(document), m_rows(new QVBoxLayout), m_add(new QPushButton(tr("Add another heater"), this)) {
+    : QWidget(parent), m_document(document), m_none(new QLabel(tr("No heater yet. Add a usual one below, and choose here what kind it is."), this)),
+      m_rows(new QVBoxLayout), m_add(new QPushButton(tr("Add another heater"), this)) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
   body->setSpacing(2);
   m_rows->setSpacing(10);
+  m_none->setFont(textFont(10));
+  m_none->setWordWrap(true);
+  body->addWidget(m_none);
   body->addLayout(m_rows);
   body->addStretch();
   m_add->setFont(textFont(9));
@@ -258,7 +269,7 @@ QString HeaterList::words(std::size_t heater) const {
   if (!factsOf(of.kind).hasFlue) {
     const UnventedAir air = unventedAir(of, plan);
     words += tr("; at full stretch the shut house comes to %1 ppm of carbon dioxide and %2 more water an hour")
-                 .arg(QLocale().toString(std::lround(air.carbonDioxide_ppm / 100.0) * 100), u.text(Quantity::mass, air.water_kg_h));
+                 .arg(QLocale().toString(std::lround(air.carbonDioxide_ppm / 100.0) * 100), littleMass(u, air.water_kg_h));
   }
   return words;
 }
@@ -274,6 +285,7 @@ void HeaterList::refresh() {
     m_signature = now;
     rebuild();
   }
+  m_none->setVisible(m_shown.empty());
   for (const Row& row : m_shown) row.words->setText(words(row.heater));
 }
 

@@ -37,6 +37,7 @@ private:
   [[nodiscard]] QString words(std::size_t heater) const;
 
   Document& m_document;
+  QLabel* m_none;
   QVBoxLayout* m_rows;
   QPushButton* m_add;
   std::vector<Row> m_shown;

@@ -87,8 +87,7 @@ Thermostat Assembler::thermostatOf(const Heater& heater, Assembly::HeaterNodes& 
     t.sensor = t.heats = room.air;
     if (facts.control == HeatControl::thermostat) {
       const auto named = TimeZone::named(m_plan.site.timeZone);
-      const std::vector<double> held = heldSetpoint_C(setpoints, m_winter, named ? *named : TimeZone::utc(), m_night);
-      t.setpointSignal = signalOf([&](std::size_t i) { return held[i] - heater.stage_K - heater.sensorError_K; }, true);
+      t.setpointSignal = signal(heldSetpoint_C(setpoints, m_winter, named ? *named : TimeZone::utc(), m_night, heater.stage_K + heater.sensorError_K), true);
     } else {
       t.setpoint_C = kOutOfReach_C;
     }

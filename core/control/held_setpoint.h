@@ -11,7 +11,8 @@
 namespace muffle {
 
 /// By step, from each on until the next: by the clock or by the sun (`night`: 1 from sunset to sunrise), the night's by the low that is forecast where
-/// there are bands. The setpoints must have passed check().
-std::vector<double> heldSetpoint_C(const Setpoints& setpoints, const Winter& winter, const TimeZone& zone, const std::vector<double>& night);
+/// there are bands; all lowered by so much. The setpoints must have passed check().
+std::vector<double> heldSetpoint_C(const Setpoints& setpoints, const Winter& winter, const TimeZone& zone, const std::vector<double>& night,
+                                   double lowered_K = 0.0);
 
 } // namespace muffle

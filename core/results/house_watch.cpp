@@ -18,8 +18,8 @@ HouseWatch::HouseWatch(const Plan& plan, const Assembly& assembly, const Winter&
     const Heater& heater = plan.heaters[nodes.index];
     const bool heatsRoom = heater.place.of != HeaterPlace::Of::tank;
     const Metered of = carrierOf(heater) == Carrier::electricity ? Metered::electricity : Metered::fuel;
-    m_heaters.push_back(
-        {&nodes, &heater, heatsRoom, 1.0 / efficiencyOf(heater), ledger.meter(of, heatsRoom ? MeterUse::heater : MeterUse::tankHeater, nodes.index)});
+    m_heaters.push_back({&nodes, &heater, nodes.thermostat, nodes.counted, heatsRoom, !nodes.perHeat.empty(), 1.0 / efficiencyOf(heater),
+                         ledger.meter(of, heatsRoom ? MeterUse::heater : MeterUse::tankHeater, nodes.index)});
   }
 }
 
@@ -40,14 +40,20 @@ void HouseWatch::see(const Run& run) {
 void HouseWatch::seeHeaters(const Run& run) {
   double power = 0.0; // of all that heat rooms
   const double step_s = run.winter().step_s;
+  const bool keepsHours = m_ledger.keepsHours();
   for (MeteredHeater& heater : m_heaters) {
-    const double heat_W = run.solver().lastPower_W(heater.nodes->thermostat) * heater.nodes->counted;
+    const double heat_W = run.solver().lastPower_W(heater.thermostat) * heater.counted;
+    if (heat_W <= 0.0) {
+      heater.isOn = false;
+      continue;
+    }
     if (heater.heatsRoom) power += heat_W;
-    const double perHeat = heater.nodes->perHeat.empty() ? heater.perHeat : heater.nodes->perHeat[run.step() - 1];
-    heater.taken_J += heat_W * step_s * perHeat;
-    if (heat_W > 0.0 && !heater.isOn) ++heater.starts;
-    heater.isOn = heat_W > 0.0;
-    if (m_ledger.keepsHours()) m_ledger.note(heater.meter, heat_W * step_s / 3.6e6 * perHeat, run.hour());
+    heater.starts += heater.isOn ? 0 : 1;
+    heater.isOn = true;
+    if (!heater.isHeatPump && !keepsHours) continue;
+    const double taken_J = heat_W * step_s * (heater.isHeatPump ? heater.nodes->perHeat[run.step() - 1] : heater.perHeat);
+    heater.taken_J += taken_J;
+    if (keepsHours) m_ledger.note(heater.meter, taken_J / 3.6e6, run.hour());
   }
   m_heater[run.step()] = static_cast<float>(power);
   m_peak_W = std::max(m_peak_W, power);
@@ -82,7 +88,7 @@ void HouseWatch::tell(const Run& run, const EnergyBalance& balance, WinterResult
     const MeteredHeater& heater = m_heaters[k];
     const std::size_t index = heater.nodes->index;
     const double heat_kWh = balance.thermostat_J[static_cast<std::size_t>(heater.nodes->thermostat)] / 3.6e6 * heater.nodes->counted;
-    const double taken_kWh = heater.nodes->perHeat.empty() ? heat_kWh * heater.perHeat : heater.taken_J / 3.6e6;
+    const double taken_kWh = heater.isHeatPump ? heater.taken_J / 3.6e6 : heat_kWh * heater.perHeat;
     m_ledger.add(heater.meter, taken_kWh, heat_kWh);
     if (const double own = factsOf(heater.heater->kind).ownPower; own > 0.0)
       m_ledger.add(m_ledger.meter(Metered::electricity, MeterUse::heaterOwn, index), own * heat_kWh);

@@ -26,7 +26,10 @@ private:
   struct MeteredHeater {
     const Assembly::HeaterNodes* nodes;
     const Heater* heater;
+    int thermostat;
+    double counted; ///< as its nodes have it
     bool heatsRoom;
+    bool isHeatPump;
     double perHeat; ///< taken for a unit of heat; of a heat pump by step
     std::size_t meter;
     double taken_J = 0.0; ///< of a heat pump
