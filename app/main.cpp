@@ -6,7 +6,7 @@
 #include "app/model/demo_book.h"
 #include "app/model/kept_together.h"
 #include "app/paint/theme.h"
-#include "app/shots.h"
+#include "app/pictures/shots.h"
 #include "app/stages/main_window.h"
 
 #include <QApplication>
@@ -66,7 +66,7 @@ int main(int argc, char** argv) {
     std::fprintf(stderr, "%s: no demo log could be read there\n", qPrintable(parser.value(demo)));
     return 3;
   }
-  document.undoStack()->clear();
+  document.planInHand().undoStack()->clear();
   window.show();
   if (parser.isSet(shots)) return takeShots(document, window, parser.value(shots));
   return QApplication::exec();

@@ -2,6 +2,7 @@
 //
 // The window's own times, offscreen: from main() to the first painted frame of a book with a log, to its first result in
 // sight, and from an edit to its result in sight. Prints medians of several runs.
+#include "app/pictures/waiting.h"
 #include "app/model/demo_book.h"
 #include "app/paint/theme.h"
 #include "app/stages/main_window.h"
@@ -32,7 +33,7 @@ double ms(const QElapsedTimer& timer) { return static_cast<double>(timer.nsecsEl
 /// sight, or of all.
 void untilResult(Document& document, bool all) {
   QEventLoop loop;
-  const auto there = [&] { return all ? document.isCurrent() : document.isCurrentInSight(); };
+  const auto there = [&] { return all ? document.results().isCurrent() : document.isCurrentInSight(); };
   const auto quit = [&] {
     if (there()) loop.quit();
   };
@@ -60,7 +61,7 @@ int main(int argc, char** argv) {
     if (!makeDemoBook(path, folder)) return 1;
     Document document;
     MainWindow window(document);
-    if (document.openBook(path, false) || !window.importFileUnasked(folder + QStringLiteral("/log.csv")) || !document.waitForResult()) return 1;
+    if (document.openBook(path, false) || !window.importFileUnasked(folder + QStringLiteral("/log.csv")) || !waitForResult(document)) return 1;
   }
   std::vector<double> firstPaint, firstResult, sight, edits, dragSight, drags;
   for (int run = 0; run < 5; ++run) {

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Runs something that takes a while on a thread of its own and returns its answer, while the window goes on being drawn. Nothing that the
-// grower does is taken meanwhile.
+// grower does is taken meanwhile, unless `taken` says so (a dialog that shows how far it is, with a button to stop).
 //
 //   auto bytes = beside([&] { return readFile(path); });
 #pragma once
@@ -14,7 +14,7 @@
 
 namespace muffle {
 
-template <class Work> auto beside(Work work) {
+template <class Work> auto beside(Work work, QEventLoop::ProcessEventsFlags taken = QEventLoop::ExcludeUserInputEvents) {
   QEventLoop loop;
   std::optional<decltype(work())> answer;
   {
@@ -22,7 +22,7 @@ template <class Work> auto beside(Work work) {
       answer = work();
       QMetaObject::invokeMethod(&loop, &QEventLoop::quit, Qt::QueuedConnection);
     });
-    loop.exec(QEventLoop::ExcludeUserInputEvents);
+    loop.exec(taken);
   }
   return std::move(*answer);
 }

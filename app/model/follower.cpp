@@ -45,8 +45,8 @@ void Follower::look() {
   if (file.size() == m_size) return;
   m_size = file.size();
   ReadOptions options;
-  options.zone = m_document.zone();
-  const auto recipes = m_document.recipes();
+  options.zone = m_document.planInHand().zone();
+  const auto recipes = m_document.book().recipes();
   m_job.start(
       [path = m_path.toStdString(), options, recipes](const auto& goOn) -> Result<ReadLog> {
         ReadOptions asked = options;
@@ -65,7 +65,7 @@ void Follower::look() {
         if (path != m_path) return; // of a book that was shut meanwhile
         if (read) {
           read->log.name = QFileInfo(m_path).fileName().toStdString();
-          m_document.followed(read->log);
+          m_document.readings().followed(read->log);
         }
         if (std::exchange(m_changed, false)) look();
       });

@@ -22,7 +22,7 @@ NightsModel::NightsModel(Document& document, QObject* parent) : QAbstractTableMo
 
 void NightsModel::takeNights() {
   beginResetModel();
-  m_nights = m_document.logNights();
+  m_nights = m_document.readings().nights();
   endResetModel();
 }
 
@@ -46,8 +46,8 @@ QVariant NightsModel::number(const Night& n, Column column) const {
 }
 
 QString NightsModel::text(const Night& n, Column column) const {
-  const Units& u = m_document.units();
-  const TimeZone zone = m_document.zone();
+  const Units& u = m_document.view().units();
+  const TimeZone zone = m_document.planInHand().zone();
   const auto clock = [&](const std::optional<Reading>& r) { return r ? QString::fromStdString(zone.iso(r->at).substr(11, 5)) : kNothing; };
   const auto hours = [](double h) { return QLocale().toString(h, 'f', 1); };
   const QVariant v = number(n, column);
@@ -85,7 +85,7 @@ QVariant NightsModel::data(const QModelIndex& index, int role) const {
 
 QVariant NightsModel::headerData(int section, Qt::Orientation orientation, int role) const {
   if (orientation != Qt::Horizontal) return {};
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   const QString degree = u.unit(Quantity::temperature), kelvin = u.unit(Quantity::difference);
   if (role == Qt::DisplayRole) {
     switch (static_cast<Column>(section)) {

@@ -169,7 +169,7 @@ void StationFeed::handOver() {
   Log all = std::move(waiting.front());
   for (std::size_t i = 1; i < waiting.size(); ++i) all = mergeLogs(all, waiting[i]).log;
   all.name = m_address.toStdString();
-  m_document.followed(all);
+  m_document.readings().followed(all);
 }
 
 } // namespace muffle

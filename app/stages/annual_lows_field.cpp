@@ -15,7 +15,7 @@ AnnualLowsField::AnnualLowsField(Document& document, QWidget* parent) : QLineEdi
 }
 
 void AnnualLowsField::refresh() {
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   setPlaceholderText(
       tr("your own list: the coldest of each winter, such as %1").arg(u.fahrenheit ? QStringLiteral("16 7 18 12") : QStringLiteral("-9 -14 -7.5 -11")));
   if (hasFocus()) return;
@@ -26,7 +26,7 @@ void AnnualLowsField::refresh() {
 
 void AnnualLowsField::take() {
   std::vector<double> lows;
-  const bool fahrenheit = m_document.units().fahrenheit;
+  const bool fahrenheit = m_document.view().units().fahrenheit;
   for (const QString& word : text().split(QRegularExpression(QStringLiteral("[\\s;/]+")), Qt::SkipEmptyParts)) {
     bool ok = false;
     double v = QLocale().toDouble(word, &ok);

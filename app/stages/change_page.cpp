@@ -9,7 +9,6 @@
 
 #include <QComboBox>
 #include <QCoreApplication>
-#include <QElapsedTimer>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
@@ -77,10 +76,10 @@ ChangePage::ChangePage(Document& document, QWidget* parent)
   connect(m_order, &QComboBox::activated, this, [this] { rebuild(); });
 }
 
-bool ChangePage::isCurrent() const { return m_list && m_weather == m_document.sharedWeather() && m_askedOf == m_document.plan(); }
+bool ChangePage::isCurrent() const { return m_list && m_weather == m_document.readings().sharedWeather() && m_askedOf == m_document.plan(); }
 
 void ChangePage::refresh() {
-  if (!m_document.weather()) {
+  if (!m_document.readings().weather()) {
     m_state->setText(tr("Import a log of nights, and what each change would buy over them is listed here."));
     return;
   }
@@ -88,7 +87,7 @@ void ChangePage::refresh() {
     rebuild();
     return;
   }
-  if (isVisible() && m_document.isCurrent()) start();
+  if (isVisible() && m_document.results().isCurrent()) start();
 }
 
 void ChangePage::showEvent(QShowEvent* e) {
@@ -97,8 +96,8 @@ void ChangePage::showEvent(QShowEvent* e) {
 }
 
 void ChangePage::start() {
-  if (m_job.isWorking() && m_askedOf == m_document.plan() && m_weather == m_document.sharedWeather()) return;
-  m_weather = m_document.sharedWeather();
+  if (m_job.isWorking() && m_askedOf == m_document.plan() && m_weather == m_document.readings().sharedWeather()) return;
+  m_weather = m_document.readings().sharedWeather();
   m_askedOf = m_document.plan();
   m_asked = m_document.plan();
   m_asked.measures = changesToTry(m_asked);
@@ -145,7 +144,7 @@ QString ChangePage::nameOf(const SizedPackage& package) const {
   const Measure& m = m_asked.measures[static_cast<std::size_t>(chosen - package.choice.begin())];
   QString name = QString::fromStdString(m.name);
   if (m.levels.empty()) return name;
-  const QString size = m_document.units().text(levelQuantity(m.kind), m.levels[static_cast<std::size_t>(*chosen)]);
+  const QString size = m_document.view().units().text(levelQuantity(m.kind), m.levels[static_cast<std::size_t>(*chosen)]);
   if (m.kind == MeasureKind::barrels) return size + QLatin1Char(' ') + name;
   return name + (m.kind == MeasureKind::sealing ? tr(" to ") : m.kind == MeasureKind::hardier ? QStringLiteral(", ") : QStringLiteral(" ")) + size;
 }
@@ -163,7 +162,7 @@ void ChangePage::rebuild() {
     if (by == Order::heat && at(a).heater_kWh != at(b).heater_kWh) return at(a).heater_kWh < at(b).heater_kWh;
     return at(a).cost.total() < at(b).cost.total();
   });
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   m_tree->setHeaderLabels(
       {tr("one change"), tr("nights"), u.unit(Quantity::energy), tr("%1 a winter").arg(QString::fromStdString(m_asked.prices.currency)), tr("hours")});
   for (int column = 1; column < 5; ++column) m_tree->headerItem()->setTextAlignment(column, Qt::AlignRight | Qt::AlignVCenter);
@@ -193,13 +192,6 @@ void ChangePage::rebuild() {
   }
   m_tree->addTopLevelItems(items);
   m_state->setText(tr("Holds %1 of %2 nights as it stands. Each line changes one thing.").arg(now.held).arg(now.nights));
-}
-
-bool ChangePage::waitForList(int timeout_ms) {
-  QElapsedTimer timer;
-  timer.start();
-  while (!isCurrent() && timer.elapsed() < timeout_ms) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-  return isCurrent();
 }
 
 } // namespace muffle

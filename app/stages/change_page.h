@@ -23,8 +23,8 @@ class ChangePage : public QWidget {
 public:
   explicit ChangePage(Document& document, QWidget* parent = nullptr);
   void refresh();
-  /// Processes events until the list belongs to the plan in hand; false when the time runs out first.
-  bool waitForList(int timeout_ms = 120000);
+  /// True when what is shown belongs to the plan in hand.
+  [[nodiscard]] bool isCurrent() const;
   [[nodiscard]] const Sizing* list() const { return m_list.get(); }
 
 protected:
@@ -38,7 +38,6 @@ private:
   [[nodiscard]] std::vector<Measure> measuresOf(const SizedPackage& package) const;
   /// A change in the shown units: "skirt 0.60 m".
   [[nodiscard]] QString nameOf(const SizedPackage& package) const;
-  [[nodiscard]] bool isCurrent() const;
   Document& m_document;
   QComboBox* m_order;
   QLabel *m_state, *m_note;

@@ -78,7 +78,7 @@ void BlendScales::show(const Blend& blend) {
 void BlendScales::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   struct Scale {
     QString name;
     double value, from, to, goodFrom, goodTo;
@@ -131,7 +131,7 @@ void SeriesBar::show(const CompostPile& pile, const PileCourse& course) {
 void SeriesBar::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   const QDate first(2023, 9, 1), last(2024, 5, 1);
   QDate built = dayOf(m_pile);
   if (built.month() < 7) built = built.addYears(1);
@@ -233,7 +233,7 @@ void CompostPage::edit(const QString& name, const std::function<void(CompostPile
 void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
   QString signature = QString::number(index);
   for (const PileIngredient& i : pile.recipe) signature += QString::fromStdString(i.ingredient);
-  signature += QString::number(static_cast<int>(m_document.units().feet));
+  signature += QString::number(static_cast<int>(m_document.view().units().feet));
   if (signature != m_shown) {
     m_shown = signature;
     clearCards(*m_rows);
@@ -285,18 +285,18 @@ void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
 }
 
 QString CompostPage::safeToPlant(std::size_t place) const {
-  const Simulation* run = m_document.result();
+  const Simulation* run = m_document.results().simulation();
   if (!run || run->series.empty()) return {};
   for (std::size_t w = 0; w < run->series.size(); ++w) {
     if (place >= run->series[w].stores.size() || run->series[w].stores[place].temperature_C.size() < 2) continue;
     const auto& core = run->series[w].stores[place].temperature_C[0];
     const auto& root = run->series[w].stores[place].temperature_C[1];
-    const Winter& winter = m_document.weather()->winters[w];
+    const Winter& winter = m_document.readings().weather()->winters[w];
     std::size_t last = 0;
     bool everHot = false;
     for (std::size_t i = 0; i < root.size(); ++i)
       if (!std::isnan(core[i]) && root[i] > static_cast<float>(kRootsBear_C)) last = i, everHot = true;
-    const Units& u = m_document.units();
+    const Units& u = m_document.view().units();
     if (!everHot) return tr("The soil at the roots stays below %1: plant when you like.").arg(degrees(u, kRootsBear_C));
     if (last + 1 >= root.size()) return tr("The soil at the roots is above %1 to the log's end: do not plant yet.").arg(degrees(u, kRootsBear_C));
     const QDate day = QDateTime::fromSecsSinceEpoch(winter.time(last + 1), Qt::UTC).date();
@@ -307,13 +307,13 @@ QString CompostPage::safeToPlant(std::size_t place) const {
 }
 
 void CompostPage::draw(const CompostPile& pile, const Blend& blend) {
-  const Units& u = m_document.units();
-  const Theme& t = Theme::of(m_document.isDark());
+  const Units& u = m_document.view().units();
+  const Theme& t = Theme::of(m_document.view().isDark());
   PileTrial trial;
-  if (const Weather* weather = m_document.weather(); weather && !weather->winters.empty()) {
+  if (const Weather* weather = m_document.readings().weather(); weather && !weather->winters.empty()) {
     const auto mean = [](const auto& v) { return std::accumulate(v.begin(), v.end(), 0.0) / static_cast<double>(v.size()); };
     trial.air_C = mean(weather->winters.front().outside_C);
-    const Simulation* run = m_document.result();
+    const Simulation* run = m_document.results().simulation();
     if (pile.place == PilePlace::hotBed && run && !run->series.empty()) trial.air_C = mean(run->series.front().air_C);
   }
   const PileCourse course = pileCourse(pile, trial);
@@ -351,10 +351,10 @@ void CompostPage::draw(const CompostPile& pile, const Blend& blend) {
   const auto store = m_choice.of(StoreKind::compost);
   const auto all = storesOf(m_document.plan());
   const auto place = static_cast<std::size_t>(std::find_if(all.begin(), all.end(), [&](const StoreRef& s) { return s.id == store->id; }) - all.begin());
-  const Simulation* run = m_document.result();
+  const Simulation* run = m_document.results().simulation();
   if (run && !run->series.empty() && place < run->series.front().stores.size()) {
     const auto& core = run->series.front().stores[place].temperature_C[0];
-    const Winter& winter = m_document.weather()->winters.front();
+    const Winter& winter = m_document.readings().weather()->winters.front();
     const UtcSeconds built = firstBuilt(pile, winter.start, m_document.plan().site.place.latitude_deg);
     QVector<double> x, y;
     for (std::size_t i = 0; i < core.size(); i += 18) {
@@ -432,10 +432,10 @@ void CompostPage::draw(const CompostPile& pile, const Blend& blend) {
 
 void CompostPage::fit() {
   const auto store = m_choice.of(StoreKind::compost);
-  if (!store || !m_document.log() || !m_document.weather()) return;
+  if (!store || !m_document.readings().log() || !m_document.readings().weather()) return;
   m_fit->setEnabled(false);
   const std::size_t pile = store->index;
-  m_job.start([plan = m_document.plan(), log = *m_document.log(), weather = m_document.sharedWeather(),
+  m_job.start([plan = m_document.plan(), log = *m_document.readings().log(), weather = m_document.readings().sharedWeather(),
                pile](const auto& progress) { return fitPile(plan, log, weather, pile, progress); },
               [this](Result<PileFit> found) {
                 m_fit->setEnabled(true);
@@ -446,8 +446,8 @@ void CompostPage::fit() {
                 }
                 edit(tr("fit the pile to its log"), [&](CompostPile& p) { p.k20Factor = found->k20Factor; });
                 emit m_document.told(tr("The pile rots %1 times as fast as its recipe says: its temperature is now %2 off, before it was %3.")
-                                         .arg(QLocale().toString(found->k20Factor, 'f', 2), m_document.units().text(Quantity::difference, found->after_K),
-                                              m_document.units().text(Quantity::difference, found->before_K)));
+                                         .arg(QLocale().toString(found->k20Factor, 'f', 2), m_document.view().units().text(Quantity::difference, found->after_K),
+                                              m_document.view().units().text(Quantity::difference, found->before_K)));
               },
               [this](std::size_t done, std::size_t of) { m_fit->setText(tr("%1 of %2").arg(done).arg(of)); });
 }
@@ -464,7 +464,7 @@ void CompostPage::refresh() {
     return;
   }
   const CompostPile& pile = m_document.plan().compost[store->index];
-  m_fit->setVisible(m_document.log() && pileChannel(*m_document.log(), store->index));
+  m_fit->setVisible(m_document.readings().log() && pileChannel(*m_document.readings().log(), store->index));
   {
     const QSignalBlocker quiet(m_built);
     m_built->setDate(dayOf(pile));

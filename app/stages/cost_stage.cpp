@@ -47,7 +47,7 @@ FrontierView::FrontierView(Document& document, QWidget* parent)
 QRectF FrontierView::area() const { return {52.0, 12.0, width() - 66.0, height() - 52.0}; }
 
 QPointF FrontierView::packagePoint(int package) const {
-  const auto& all = m_document.sizing()->packages;
+  const auto& all = m_document.results().sizing()->packages;
   double least = 1e300, most = 0.0, cold = 1.0;
   for (const SizedPackage& p : all) {
     least = std::min(least, p.cost.total());
@@ -61,15 +61,15 @@ QPointF FrontierView::packagePoint(int package) const {
 }
 
 int FrontierView::packageAt(const QPointF& at) const {
-  if (!m_document.sizing()) return -1;
+  if (!m_document.results().sizing()) return -1;
   int best = -1;
   double nearest = 12.0;
   const auto consider = [&](int i) {
     const QPointF d = packagePoint(i) - at;
     if (const double distance = std::hypot(d.x(), d.y()); distance < nearest) nearest = distance, best = i;
   };
-  for (const int i : m_document.sizing()->frontier) consider(i);
-  for (std::size_t i = 0; i < m_document.sizing()->packages.size(); ++i) consider(static_cast<int>(i));
+  for (const int i : m_document.results().sizing()->frontier) consider(i);
+  for (std::size_t i = 0; i < m_document.results().sizing()->packages.size(); ++i) consider(static_cast<int>(i));
   return best;
 }
 
@@ -81,7 +81,7 @@ void FrontierView::setUsual(std::vector<Measure> usual) {
 /// What a search of the usual will set against each other, and what it still needs.
 void FrontierView::paintUsual(QPainter& p) const {
   const Theme& t = theme();
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   double y = 62.0;
   const auto line = [&](const QString& left, const QString& right) {
     p.setFont(textFont(10));
@@ -96,7 +96,7 @@ void FrontierView::paintUsual(QPainter& p) const {
   p.setFont(textFont(10, true));
   p.setPen(t.ink);
   p.drawText(QRectF(8, y, width() - 16, 44), static_cast<int>(Qt::TextWordWrap),
-             m_document.weather() ? tr("Every combination of these is run over every logged night; prices and sizes are yours to change afterwards.")
+             m_document.readings().weather() ? tr("Every combination of these is run over every logged night; prices and sizes are yours to change afterwards.")
                                   : tr("A log of nights is needed first: drop a logger's CSV on the window, or choose Log."));
 }
 
@@ -104,7 +104,7 @@ void FrontierView::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Theme& t = theme();
-  const Sizing* s = m_document.sizing();
+  const Sizing* s = m_document.results().sizing();
   if (!s) {
     p.setFont(textFont(10));
     p.setPen(t.fleece);
@@ -118,12 +118,12 @@ void FrontierView::paintEvent(QPaintEvent*) {
     if (m_document.plan().measures.empty()) paintUsual(p);
     return;
   }
-  if (!m_document.sizingIsCurrent()) p.setOpacity(0.5);
+  if (!m_document.results().sizingIsCurrent()) p.setOpacity(0.5);
   const QRectF r = area();
   p.setPen(QPen(t.seam, 1));
   p.drawLine(r.topLeft(), r.bottomLeft());
   p.drawLine(r.bottomLeft(), r.bottomRight());
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   double least = 1e300, most = 0.0, cold = 1.0;
   for (const SizedPackage& k : s->packages)
     least = std::min(least, k.cost.total()), most = std::max(most, k.cost.total()), cold = std::max(cold, k.degreeHours_K_h);
@@ -178,7 +178,7 @@ void FrontierView::paintEvent(QPaintEvent*) {
     p.drawText(box, static_cast<int>(Qt::AlignCenter), words);
   }
   for (std::size_t i = 0; i < s->packages.size(); ++i) { // the plan compared with wears a ring
-    if (QString::fromStdString(s->packages[i].label) != m_document.otherName()) continue;
+    if (QString::fromStdString(s->packages[i].label) != m_document.results().otherName()) continue;
     p.setPen(QPen(t.ink, 1.5));
     p.setBrush(Qt::NoBrush);
     p.drawEllipse(packagePoint(static_cast<int>(i)), 10, 10);
@@ -188,23 +188,23 @@ void FrontierView::paintEvent(QPaintEvent*) {
 void FrontierView::mousePressEvent(QMouseEvent* e) {
   const int i = packageAt(e->position());
   if (i < 0) return;
-  const SizedPackage& p = m_document.sizing()->packages[static_cast<std::size_t>(i)];
-  m_document.compareWith(buildPackage(m_document.sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
+  const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
+  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
 }
 
 bool FrontierView::event(QEvent* e) {
-  if (e->type() == QEvent::ToolTip && m_document.sizing()) {
+  if (e->type() == QEvent::ToolTip && m_document.results().sizing()) {
     const auto* help = static_cast<QHelpEvent*>(e);
     const int i = packageAt(help->pos());
     if (i >= 0) {
-      const SizedPackage& p = m_document.sizing()->packages[static_cast<std::size_t>(i)];
+      const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
       QToolTip::showText(help->globalPos(),
                          tr("%1\n%2 %3 each winter, held %4 of %5\n%6")
-                             .arg(QString::fromStdString(p.label), m_document.units().number(Quantity::money, p.cost.total()),
+                             .arg(QString::fromStdString(p.label), m_document.view().units().number(Quantity::money, p.cost.total()),
                                   QString::fromStdString(m_document.plan().prices.currency))
                              .arg(p.held)
                              .arg(p.nights)
-                             .arg(QString::fromStdString(whyNot(*m_document.sizing(), i, m_document.sizedPlan()))),
+                             .arg(QString::fromStdString(whyNot(*m_document.results().sizing(), i, m_document.results().sizedPlan()))),
                          this);
     }
     return true;
@@ -213,10 +213,10 @@ bool FrontierView::event(QEvent* e) {
 }
 
 Knot CostStage::knot(const Document& document) {
-  if (document.isSizing()) return {tr("searching"), 0.5};
-  if (!document.sizing()) return {tr("not searched yet"), 0.0};
-  if (!document.sizingIsCurrent()) return {tr("searched for an older plan"), 0.5};
-  return {tr("%1 compared").arg(counted(static_cast<long long>(document.sizing()->packages.size()), tr("plan"), tr("plans"))), 1.0};
+  if (document.results().isSizing()) return {tr("searching"), 0.5};
+  if (!document.results().sizing()) return {tr("not searched yet"), 0.0};
+  if (!document.results().sizingIsCurrent()) return {tr("searched for an older plan"), 0.5};
+  return {tr("%1 compared").arg(counted(static_cast<long long>(document.results().sizing()->packages.size()), tr("plan"), tr("plans"))), 1.0};
 }
 
 CostStage::CostStage(const Bench& bench)
@@ -254,13 +254,13 @@ CostStage::CostStage(const Bench& bench)
   m_body->addLayout(row);
   connect(m_turn, &QPushButton::clicked, this, [this] { showMeasures(m_pages->currentIndex() == 0); });
   connect(m_search, &QPushButton::clicked, this, [this] {
-    if (m_document.isSizing())
-      m_document.cancelSizing();
+    if (m_document.results().isSizing())
+      m_document.results().cancelSizing();
     else
       search();
   });
   connect(m_take, &QPushButton::clicked, this, [this] {
-    if (!m_document.otherPlan()) compareWithWinner();
+    if (!m_document.results().otherPlan()) compareWithWinner();
     m_document.takeOther();
   });
   connect(&document, &Document::sizingProgress, this, [this](int done, int of) {
@@ -280,7 +280,7 @@ void CostStage::addActions(QMenu& planMenu) {
 }
 
 void CostStage::search() {
-  if (!m_document.weather()) return;
+  if (!m_document.readings().weather()) return;
   showMeasures(false);
   if (m_document.plan().measures.empty() && !listUsual()) return;
   m_document.startSizing();
@@ -329,12 +329,12 @@ QGridLayout* CostStage::priceSliders() {
   };
   for (QSlider* slider : {m_price, m_hour}) {
     connect(slider, &QSlider::sliderMoved, this, [this, shown, slider] {
-      m_document.repriceSizing(shown(slider));
+      m_document.results().repriceSizing(shown(slider));
       refresh();
     });
     connect(slider, &QSlider::sliderReleased, this, [this, keep, slider] {
       keep(slider);
-      m_document.finishEdit();
+      m_document.planInHand().finishEdit();
     });
     connect(slider, &QSlider::actionTriggered, this, [this, keep, slider](int action) {
       // at once, from the position: a result arriving before the value follows would put the slider back and lose the key
@@ -350,35 +350,35 @@ void CostStage::showMeasures(bool on) {
 }
 
 void CostStage::compareWithWinner() {
-  if (m_document.otherPlan()) {
+  if (m_document.results().otherPlan()) {
     m_document.compareWith(std::nullopt, {});
     return;
   }
-  const Sizing* s = m_document.sizing();
+  const Sizing* s = m_document.results().sizing();
   if (!s || s->winner < 0) return;
   const SizedPackage& p = s->packages[static_cast<std::size_t>(s->winner)];
-  m_document.compareWith(buildPackage(m_document.sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
+  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
 }
 
 /// Of the measures in the cheapest plan, or in the one compared with.
 std::vector<Caution> CostStage::cautionsOfWhatIsProposed() const {
-  const Sizing* s = m_document.sizing();
+  const Sizing* s = m_document.results().sizing();
   if (!s) return {};
   int proposed = s->winner;
   for (std::size_t i = 0; i < s->packages.size(); ++i)
-    if (m_document.otherPlan() && QString::fromStdString(s->packages[i].label) == m_document.otherName()) proposed = static_cast<int>(i);
+    if (m_document.results().otherPlan() && QString::fromStdString(s->packages[i].label) == m_document.results().otherName()) proposed = static_cast<int>(i);
   if (proposed < 0) return {};
   std::vector<Measure> chosen;
   const auto& choice = s->packages[static_cast<std::size_t>(proposed)].choice;
-  for (std::size_t m = 0; m < choice.size() && m < m_document.sizedPlan().measures.size(); ++m)
-    if (choice[m] >= 0) chosen.push_back(m_document.sizedPlan().measures[m]);
+  for (std::size_t m = 0; m < choice.size() && m < m_document.results().sizedPlan().measures.size(); ++m)
+    if (choice[m] >= 0) chosen.push_back(m_document.results().sizedPlan().measures[m]);
   return cautionsFor(chosen);
 }
 
 void CostStage::refresh() {
-  const Sizing* s = m_document.sizing();
+  const Sizing* s = m_document.results().sizing();
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   if (m_document.plan().measures.empty()) {
     const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
     m_frontier->setUsual(power ? measuresToSearch(m_document.plan(), *power) : std::vector<Measure>{});
@@ -389,7 +389,7 @@ void CostStage::refresh() {
     setHeading(tr("What holds for least"), s ? tr("%1 over %2%3")
                                                    .arg(counted(static_cast<long long>(s->packages.size()), tr("plan"), tr("plans")),
                                                         counted(s->packages.front().nights, tr("night"), tr("nights")),
-                                                        m_document.sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
+                                                        m_document.results().sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
                                              : tr("not searched yet"));
   if (!m_price->isSliderDown() && !m_hour->isSliderDown()) {
     const auto show = [](QSlider* slider, double value, int usual) {
@@ -401,12 +401,12 @@ void CostStage::refresh() {
     show(m_hour, m_document.plan().prices.hour, kUsualHour);
   }
   m_turn->setText(m_pages->currentIndex() == 1 ? tr("Back to the result") : tr("What may be added…"));
-  m_search->setText(m_document.isSizing() ? tr("Stop") : s ? tr("Search again") : m_document.plan().measures.empty() ? tr("Search the usual") : tr("Search"));
-  m_search->setEnabled(m_document.weather() != nullptr);
-  m_progress->setVisible(m_document.isSizing());
-  const bool canTake = m_document.otherPlan().has_value() || (s && s->winner > 0); // the first is the plan as it stands
-  m_take->setVisible(canTake && !m_document.isSizing());
-  m_take->setText(m_document.otherPlan() ? tr("Make it the plan") : tr("Make the cheapest the plan"));
+  m_search->setText(m_document.results().isSizing() ? tr("Stop") : s ? tr("Search again") : m_document.plan().measures.empty() ? tr("Search the usual") : tr("Search"));
+  m_search->setEnabled(m_document.readings().weather() != nullptr);
+  m_progress->setVisible(m_document.results().isSizing());
+  const bool canTake = m_document.results().otherPlan().has_value() || (s && s->winner > 0); // the first is the plan as it stands
+  m_take->setVisible(canTake && !m_document.results().isSizing());
+  m_take->setText(m_document.results().otherPlan() ? tr("Make it the plan") : tr("Make the cheapest the plan"));
   m_priceText->setText(tr("a kWh costs %1 %2").arg(QLocale().toString(m_price->value() / 100.0, 'f', 2), currency));
   m_hourText->setText(tr("your hour is worth %1 %2").arg(m_hour->value()).arg(currency));
   m_caution->state(cautionsOfWhatIsProposed());
@@ -424,8 +424,8 @@ void CostStage::refresh() {
     m_bill->setText(tr("<b>%1</b><br>%2 %3 each winter: power %4, kit %5, %6 h of your work at %7")
                         .arg(QString::fromStdString(w.label), u.number(Quantity::money, w.cost.total()), currency, u.number(Quantity::money, w.cost.energy),
                              u.number(Quantity::money, w.cost.kit), u.number(Quantity::hours, w.cost.hours), u.number(Quantity::money, w.cost.hoursMoney)) +
-                    (m_document.result() && isScaledToWinter(m_document.result()->summary.winters)
-                         ? QStringLiteral("<br>") + tr("A winter here is %1.").arg(winterMadeOf(m_document.result()->summary.winters))
+                    (m_document.results().simulation() && isScaledToWinter(m_document.results().simulation()->summary.winters)
+                         ? QStringLiteral("<br>") + tr("A winter here is %1.").arg(winterMadeOf(m_document.results().simulation()->summary.winters))
                          : QString()));
   }
   // the next in cost, and what the plan as it is does
@@ -436,7 +436,7 @@ void CostStage::refresh() {
   QStringList lines;
   const auto say = [&](int i) {
     lines << QStringLiteral("%1: %2").arg(QString::fromStdString(s->packages[static_cast<std::size_t>(i)].label),
-                                          QString::fromStdString(whyNot(*s, i, m_document.sizedPlan())));
+                                          QString::fromStdString(whyNot(*s, i, m_document.results().sizedPlan())));
   };
   if (s->winner != 0) say(0);
   for (const int i : order) {

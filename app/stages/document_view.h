@@ -20,7 +20,7 @@ public:
   }
 
 protected:
-  [[nodiscard]] const Theme& theme() const { return Theme::of(m_document.isDark()); }
+  [[nodiscard]] const Theme& theme() const { return Theme::of(m_document.view().isDark()); }
   Document& m_document;
 };
 

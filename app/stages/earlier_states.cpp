@@ -89,7 +89,7 @@ QString differenceBetween(const Plan& a, const Plan& b) {
 }
 
 EarlierStatesDialog::EarlierStatesDialog(Document& document, QWidget* parent)
-    : QDialog(parent), m_document(document), m_states(document.earlierStates()), m_list(new QTreeWidget(this)), m_words(new QLabel(this)) {
+    : QDialog(parent), m_document(document), m_states(document.book().earlierStates()), m_list(new QTreeWidget(this)), m_words(new QLabel(this)) {
   setWindowTitle(tr("Earlier states of this book"));
   resize(760, 460);
   auto* body = new QVBoxLayout(this);
@@ -140,7 +140,7 @@ const Snapshot* EarlierStatesDialog::chosen() const {
 
 void EarlierStatesDialog::showChosen() {
   const Snapshot* s = chosen();
-  m_back->setEnabled(s && !m_document.isFollowingWindow());
+  m_back->setEnabled(s && !m_document.book().isFollowingWindow());
   m_compare->setEnabled(s != nullptr);
   if (!s) {
     m_words->setText(tr("None is kept yet. A state is kept when a book is opened, before a log is imported or another plan is taken, and while you work."));
@@ -156,7 +156,7 @@ void EarlierStatesDialog::showChosen() {
   }
   const QString differs = differenceBetween(m_document.plan(), *plan);
   QStringList words{differs.isEmpty() ? tr("The plan is the same as the one in hand.") : tr("The plan differs from the one in hand in: %1.").arg(differs)};
-  const auto rowsNow = m_document.log() ? static_cast<qint64>(m_document.log()->time.size()) : 0;
+  const auto rowsNow = m_document.readings().log() ? static_cast<qint64>(m_document.readings().log()->time.size()) : 0;
   if (s->logRows > 0 && s->log == 0)
     words << tr("Its log is no longer kept: the log in hand stays.");
   else if (s->logRows == 0 && rowsNow > 0)

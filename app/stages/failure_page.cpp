@@ -102,14 +102,14 @@ void FailurePage::say(const QString& text) {
 
 void FailurePage::refresh() {
   listThings();
-  const bool may = m_document.weather() && m_document.isCurrent() && m_document.moment();
+  const bool may = m_document.readings().weather() && m_document.results().isCurrent() && m_document.view().moment();
   m_worst->setEnabled(may);
-  if (!m_document.weather()) {
+  if (!m_document.readings().weather()) {
     m_study.reset();
     return say(tr("Import a log of nights, and this page says how long the house lasts when something fails."));
   }
   if (!may) return;
-  if (m_asked && !m_asked->moment && m_worstAskedAt == momentNow() && m_asked->plan == m_document.plan() && m_asked->weather == m_document.sharedWeather()) {
+  if (m_asked && !m_asked->moment && m_worstAskedAt == momentNow() && m_asked->plan == m_document.plan() && m_asked->weather == m_document.readings().sharedWeather()) {
     if (m_study && !m_job.isWorking()) draw(); // until the clock is turned
     return;
   }
@@ -119,7 +119,7 @@ void FailurePage::refresh() {
 void FailurePage::findWorst() { ask(true); }
 
 std::optional<std::pair<std::size_t, std::size_t>> FailurePage::momentNow() const {
-  const auto moment = m_document.moment();
+  const auto moment = m_document.view().moment();
   return moment ? std::optional(std::pair(moment->winter, moment->step)) : std::nullopt;
 }
 
@@ -128,9 +128,9 @@ void FailurePage::ask(bool worst) {
   m_soon.stop();
   const auto what = thing();
   const auto moment = momentNow();
-  if (!what || !moment || !m_document.weather()) return;
+  if (!what || !moment || !m_document.readings().weather()) return;
   Asked asked{m_document.plan(),
-              m_document.sharedWeather(),
+              m_document.readings().sharedWeather(),
               {*what, kHours[std::max(0, m_hours->currentIndex())], {setpointsConcerned(m_document.plan(), *what).hold_C}},
               {}};
   if (asked.question.lines_C.front() != 0.0) asked.question.lines_C.push_back(0.0);
@@ -182,12 +182,12 @@ void FailurePage::ask(bool worst) {
       });
 }
 
-QString FailurePage::clockText(UtcSeconds at) const { return QString::fromStdString(m_document.zone().iso(at).substr(11, 5)); }
+QString FailurePage::clockText(UtcSeconds at) const { return QString::fromStdString(m_document.planInHand().zone().iso(at).substr(11, 5)); }
 
 void FailurePage::draw() {
   const FailureRun& run = m_study->run;
-  const Units& u = m_document.units();
-  const Theme& t = Theme::of(m_document.isDark());
+  const Units& u = m_document.view().units();
+  const Theme& t = Theme::of(m_document.view().isDark());
   const auto& lines = m_asked->question.lines_C;
   m_plot->show();
   m_plot->clearPlottables();
@@ -226,7 +226,7 @@ void FailurePage::draw() {
   const auto span = [](double minutes) {
     return minutes < 100.0 ? tr("%1 min").arg(std::lround(minutes)) : tr("%1 h %2 min").arg(static_cast<int>(minutes) / 60).arg(static_cast<int>(minutes) % 60);
   };
-  const Date day = m_document.zone().localDate(run.at);
+  const Date day = m_document.planInHand().zone().localDate(run.at);
   const QString said = concernsBay(m_asked->plan, m_asked->question.what) ? tr("%1 fails for %2 h from %3, %4: %5 in the bay, %6 outside.")
                                                                           : tr("%1 fails for %2 h from %3, %4: %5 in the house, %6 outside.");
   QString words =

@@ -95,8 +95,8 @@ void FaultsList::refresh() {
   for (int i = 0; i < m_tree->topLevelItemCount(); ++i)
     open[m_tree->topLevelItem(i)->data(0, Qt::UserRole + 1).toString()] = m_tree->topLevelItem(i)->isExpanded();
   m_tree->clear();
-  const auto& problems = m_document.logProblems();
-  const TimeZone zone = m_document.zone();
+  const auto& problems = m_document.readings().problems();
+  const TimeZone zone = m_document.planInHand().zone();
   std::vector<QString> order;
   std::map<QString, QTreeWidgetItem*> kinds;
   std::map<QString, long> readings;
@@ -146,15 +146,15 @@ void FaultsList::refresh() {
 }
 
 QString FaultsList::leftOutText() const {
-  const Log* log = m_document.log();
+  const Log* log = m_document.readings().log();
   if (!log) return {};
   int left = 0, all = 0;
   std::map<QString, int> why;
-  for (const Night& n : m_document.logNights()) {
+  for (const Night& n : m_document.readings().nights()) {
     ++all;
     if (n.complete) continue;
     ++left;
-    const LogProblem* p = whyLeftOut(n, *log, m_document.logProblems());
+    const LogProblem* p = whyLeftOut(n, *log, m_document.readings().problems());
     ++why[p ? kindText(*p) : tr("the log begins or ends")];
   }
   if (left == 0) return tr("All %1 count. Short gaps are bridged, long ones never.").arg(counted(static_cast<long long>(all), tr("night"), tr("nights")));
@@ -167,7 +167,7 @@ std::vector<LogProblem> FaultsList::chosen() const {
   std::vector<LogProblem> some;
   const auto* item = m_tree->currentItem();
   if (!item) return some;
-  const auto& problems = m_document.logProblems();
+  const auto& problems = m_document.readings().problems();
   const auto take = [&](const QTreeWidgetItem* i) {
     const int index = i->data(0, kProblem).toInt();
     if (index >= 0 && index < static_cast<int>(problems.size())) some.push_back(problems[static_cast<std::size_t>(index)]);
@@ -193,7 +193,7 @@ void FaultsList::say(Verdict verdict, const QString& name) {
   std::vector<Decision> decisions;
   for (const LogProblem& p : chosen())
     if (canBeAnswered(p) && p.verdict != verdict) decisions.push_back({verdict, p.flag, p.index, p.from, p.to});
-  m_document.decide(name, decisions);
+  m_document.readings().decide(name, decisions);
 }
 
 } // namespace muffle

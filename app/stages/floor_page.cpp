@@ -106,12 +106,12 @@ void FloorPage::choose(const QString& name, const std::function<void(Floor&)>& c
 }
 
 QString FloorPage::dampText() const {
-  const Simulation* run = m_document.result();
-  if (!run) return m_document.log() ? tr("Working it out.") : tr("Import a log of nights, and the hours of damp air in each room stand here.");
+  const Simulation* run = m_document.results().simulation();
+  if (!run) return m_document.readings().log() ? tr("Working it out.") : tr("Import a log of nights, and the hours of damp air in each room stand here.");
   const Summary& s = run->summary;
   QString rows;
   const auto row = [&](const QString& room, const Dampness& d, bool leaves) {
-    const auto hours = [&](double h) { return m_document.units().text(Quantity::hours, std::round(10.0 * h) / 10.0); };
+    const auto hours = [&](double h) { return m_document.view().units().text(Quantity::hours, std::round(10.0 * h) / 10.0); };
     rows += QStringLiteral("<tr><td>%1</td><td align=right>%2</td><td align=right>%3</td><td align=right>%4</td></tr>")
                 .arg(room.toHtmlEscaped(), hours(d.above90_h), leaves ? hours(d.leafWet_h) : QStringLiteral("–"), hours(d.longest_h));
   };

@@ -52,8 +52,8 @@ QString GroundPage::words() const { return m_constant->text() + QLatin1Char('\n'
 
 void GroundPage::drawDepths() {
   const Plan& plan = m_document.plan();
-  const Units& u = m_document.units();
-  const Theme& t = Theme::of(m_document.isDark());
+  const Units& u = m_document.view().units();
+  const Theme& t = Theme::of(m_document.view().isDark());
   const UndisturbedGround ground = undisturbedGround(plan);
   m_depths->clearPlottables();
   m_depths->clearItems();
@@ -74,8 +74,8 @@ void GroundPage::drawDepths() {
     for (double depth = 0.0; depth <= kDeepest_m + 1e-9; depth += 0.1) points.emplace_back(depth, ground.temperature_C(depth, day));
     curve(colours[m], QLocale().standaloneMonthName(months[m].first), months[m].second, 1.6, points);
   }
-  const Simulation* run = m_document.result();
-  if (const auto moment = m_document.moment(); run && moment && moment->winter < run->series.size()) {
+  const Simulation* run = m_document.results().simulation();
+  if (const auto moment = m_document.view().moment(); run && moment && moment->winter < run->series.size()) {
     const WinterSeries& s = run->series[moment->winter];
     std::vector<std::pair<double, double>> points;
     for (std::size_t k = 0; k < s.soil_C.size() && k < run->soilDepth_m.size(); ++k)
@@ -94,8 +94,8 @@ void GroundPage::drawDepths() {
 
 void GroundPage::drawPipes() {
   const Plan& plan = m_document.plan();
-  const Units& u = m_document.units();
-  const Theme& t = Theme::of(m_document.isDark());
+  const Units& u = m_document.view().units();
+  const Theme& t = Theme::of(m_document.view().isDark());
   const auto store = m_choice.of(StoreKind::pipes);
   const auto rules = pipeRules(plan.house.shape);
   const PipeRule& rule = rules[!store || plan.groundPipes[store->index].place == PipePlace::underFloor ? 0 : 1];
@@ -167,7 +167,7 @@ void GroundPage::drawPipes() {
 }
 
 void GroundPage::refresh() {
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   const Plan& plan = m_document.plan();
   const auto store = m_choice.of(StoreKind::pipes);
   const double depth = store ? plan.groundPipes[store->index].depth_m : 2.0;

@@ -77,7 +77,7 @@ HandSheetDialog::HandSheetDialog(Document& document, QWidget* parent)
   first->addStretch();
   body->addLayout(first);
   auto* halves = new QHBoxLayout;
-  m_lines->setPlaceholderText(m_document.units().fahrenheit ? tr("7:10 25 / 36\n18:00 34 / 46\n18/1 min 21 / 34\n18/1 max 39 / 66")
+  m_lines->setPlaceholderText(m_document.view().units().fahrenheit ? tr("7:10 25 / 36\n18:00 34 / 46\n18/1 min 21 / 34\n18/1 max 39 / 66")
                                                             : tr("7:10 -4 / 2.5\n18:00 1 / 8\n18/1 min -6 / 1.2\n18/1 max 4 / 19"));
   m_lines->setAccessibleName(tr("Readings, a line each"));
   m_lines->setFont(textFont(11));
@@ -111,10 +111,10 @@ void HandSheetDialog::refusePaste(const QString& why) { m_problems->setText(why)
 
 void HandSheetDialog::understand() {
   const QDate day = m_day->date();
-  const TimeZone zone = m_document.zone();
+  const TimeZone zone = m_document.planInHand().zone();
   m_sheet = readByHand(m_lines->toPlainText().toStdString(), {day.year(), static_cast<unsigned>(day.month()), static_cast<unsigned>(day.day())}, zone,
-                       m_document.units().fahrenheit);
-  const Units& u = m_document.units();
+                       m_document.view().units().fahrenheit);
+  const Units& u = m_document.view().units();
   m_table->setRowCount(static_cast<int>(m_sheet.readings.size()));
   int row = 0;
   for (const HandReading& r : m_sheet.readings) {

@@ -53,7 +53,7 @@ double Ladder::value(Rung rung) const {
 
 void Ladder::put(Rung rung, double c) {
   // whole halves of a degree, in whichever degree is shown
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   const double step = u.fahrenheit ? 1.0 : 0.5;
   c = u.toSi(Quantity::temperature, std::round(u.show(Quantity::temperature, std::clamp(c, kLow_C, kHigh_C)) / step) * step);
   static const char* const kRungNames[] = {QT_TR_NOOP("move the vents' rung"), QT_TR_NOOP("move the day setpoint"), QT_TR_NOOP("move the night setpoint"),
@@ -80,7 +80,7 @@ void Ladder::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Theme& t = theme();
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   const double x = 52;
   // two rails, degrees between
   p.setPen(QPen(t.ink, 3, Qt::SolidLine, Qt::RoundCap));
@@ -149,7 +149,7 @@ void Ladder::mousePressEvent(QMouseEvent* e) {
   }
   if (m_dragged >= 0) m_focused = m_dragged;
   m_refusal.clear();
-  m_document.finishEdit();
+  m_document.planInHand().finishEdit();
   update();
 }
 
@@ -159,11 +159,11 @@ void Ladder::mouseMoveEvent(QMouseEvent* e) {
 
 void Ladder::mouseReleaseEvent(QMouseEvent*) {
   m_dragged = -1;
-  m_document.finishEdit();
+  m_document.planInHand().finishEdit();
 }
 
 void Ladder::keyPressEvent(QKeyEvent* e) {
-  const double step = m_document.units().fahrenheit ? 1.0 / 1.8 : 0.5;
+  const double step = m_document.view().units().fahrenheit ? 1.0 / 1.8 : 0.5;
   const auto rung = static_cast<Rung>(m_focused);
   if (e->key() == Qt::Key_Up)
     put(rung, value(rung) + step);
@@ -185,8 +185,8 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Theme& t = theme();
-  const Units& u = m_document.units();
-  const Simulation* run = m_document.result();
+  const Units& u = m_document.view().units();
+  const Simulation* run = m_document.results().simulation();
   p.setFont(titleFont(10.5));
   p.setPen(t.ink);
   p.drawText(QRectF(0, 0, width(), 20), static_cast<int>(Qt::AlignVCenter), tr("Hours by heat load, a winter"));
@@ -200,7 +200,7 @@ void LoadCurve::paintEvent(QPaintEvent*) {
                            : tr("Import a log of nights first."));
     return;
   }
-  if (!m_load) m_load = LoadDuration(*run, *m_document.weather());
+  if (!m_load) m_load = LoadDuration(*run, *m_document.readings().weather());
   const double running = m_load->hoursAbove_h(1.0);
   const double full = m_load->hoursAbove_h(0.995 * size);
   const QRectF area(44, 30, width() - 54, height() - 108);
@@ -247,7 +247,7 @@ void LoadCurve::paintEvent(QPaintEvent*) {
 Knot HeatStage::knot(const Document& document) {
   const double heaters_W = roomHeaters_W(document.plan());
   if (heaters_W <= 0.0) return {tr("no heater"), 0.0};
-  return {(countOfRoomHeaters(document.plan()) > 1 ? tr("heaters %1") : tr("heater %1")).arg(document.units().text(Quantity::power, heaters_W)), 1.0};
+  return {(countOfRoomHeaters(document.plan()) > 1 ? tr("heaters %1") : tr("heater %1")).arg(document.view().units().text(Quantity::power, heaters_W)), 1.0};
 }
 
 HeatStage::HeatStage(const Bench& bench)
@@ -328,14 +328,14 @@ void HeatStage::refreshUsual() {
   m_usual->setVisible(!hasOne);
   m_heaters->addButton()->setVisible(hasOne); // for the first the usual one is offered
   if (hasOne) return;
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   const double low_C = m_document.designLow_C();
   const auto power = usualHeater_W(m_document.plan(), low_C);
   m_usual->setEnabled(static_cast<bool>(power));
   m_usual->setText(power ? tr("Add a usual one: %1").arg(u.text(Quantity::power, *power)) : tr("Add a usual one"));
   m_usual->setToolTip(
       power ? tr("keeps the house on its night setpoint through a clear, calm night of %1 outside%2; change its size as you like")
-                  .arg(u.text(Quantity::temperature, low_C), m_document.log() ? tr(", the coldest of your log") : tr(" (assumed until a log says)"))
+                  .arg(u.text(Quantity::temperature, low_C), m_document.readings().log() ? tr(", the coldest of your log") : tr(" (assumed until a log says)"))
             : QString::fromStdString(power.problem().text()));
 }
 

@@ -172,7 +172,7 @@ void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
   };
   auto* money = new NumberField(m_document,
                                 {tr("Price of %1").arg(HeaterWords::carrier(carrierOf(of))), Quantity::price, price, setPrice, 0.0, 100.0 * unit_kWh, 0.5,
-                                 tr("from your bill; a unit holds %1").arg(m_document.units().text(Quantity::energy, unit_kWh))},
+                                 tr("from your bill; a unit holds %1").arg(m_document.view().units().text(Quantity::energy, unit_kWh))},
                                 this);
   money->setMinimumWidth(kFieldWidth_px);
   money->setAccessibleName(tr("%1: price of its fuel").arg(name));
@@ -241,8 +241,8 @@ void HeaterList::addStoking(std::size_t heater, QVBoxLayout& body) {
 QString HeaterList::words(std::size_t heater) const {
   const Plan& plan = m_document.plan();
   const Heater& of = plan.heaters[heater];
-  const Units& u = m_document.units();
-  const Simulation* const run = m_document.result();
+  const Units& u = m_document.view().units();
+  const Simulation* const run = m_document.results().simulation();
   if (!run || of.power_W <= 0.0) return QString::fromStdString(of.name);
   const double winters = run->summary.winters;
   const Ledger& ledger = run->summary.ledger;

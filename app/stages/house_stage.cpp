@@ -11,9 +11,9 @@ namespace {
 
 /// Mean flows over the chosen night, W; nothing without a result.
 std::optional<std::array<double, kLossPathCount>> nightLoss(const Document& d) {
-  const Simulation* run = d.result();
-  if (!run || d.selectedNight() < 0) return std::nullopt;
-  const NightResult& n = run->nights[static_cast<std::size_t>(d.selectedNight())];
+  const Simulation* run = d.results().simulation();
+  if (!run || d.view().selectedNight() < 0) return std::nullopt;
+  const NightResult& n = run->nights[static_cast<std::size_t>(d.view().selectedNight())];
   std::array<double, kLossPathCount> mean{};
   for (std::size_t p = 0; p < kLossPathCount; ++p) {
     for (std::size_t i = n.from; i <= n.to; ++i) mean[p] += static_cast<double>(run->series[n.winter].loss_W[p][i]);
@@ -43,13 +43,13 @@ void LossBars::paintEvent(QPaintEvent*) {
     p.setFont(textFont(10));
     p.setPen(t.fleece);
     p.drawText(rect(), static_cast<int>(Qt::TextWordWrap | Qt::AlignLeft),
-               m_document.log() ? tr("Working it out.") : tr("Import a log of nights, and the way each watt leaves this house is drawn here."));
+               m_document.readings().log() ? tr("Working it out.") : tr("Import a log of nights, and the way each watt leaves this house is drawn here."));
     return;
   }
   if (!m_document.isCurrentInSight()) p.setOpacity(0.5);
   const House& h = m_document.plan().house;
-  const Units& u = m_document.units();
-  const Materials materials = m_document.materials();
+  const Units& u = m_document.view().units();
+  const Materials materials = m_document.planInHand().materials();
   struct Row {
     LossPath part;
     QString name, why;
@@ -155,7 +155,7 @@ void HouseStage::refresh() {
   if (const auto loss = nightLoss(m_document); loss && m_pages->shown() != static_cast<int>(Page::place)) {
     double total = 0.0;
     for (const double w : *loss) total += w;
-    remark = tr("where %1 went, on average through this night").arg(m_document.units().text(Quantity::power, total));
+    remark = tr("where %1 went, on average through this night").arg(m_document.view().units().text(Quantity::power, total));
   }
   if (m_document.plan().site.placeAssumed) remark = remark.isEmpty() ? tr("place assumed") : tr("%1 · place assumed").arg(remark);
   setHeading(tr("The house"), remark);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/import_dialog.h"
 
+#include "app/model/beside.h"
 #include "app/paint/theme.h"
 
 #include <QComboBox>
@@ -13,11 +14,10 @@
 #include <QProgressDialog>
 #include <QPushButton>
 #include <QTableWidget>
-#include <QThread>
+#include <QTimer>
 #include <QVBoxLayout>
 
 #include <atomic>
-#include <thread>
 
 namespace muffle {
 namespace {
@@ -127,7 +127,7 @@ ImportDialog::ImportDialog(Document& document, QString name, std::string bytes, 
     m_keep.push_back(button);
     return button;
   };
-  if (m_document.log()) {
+  if (m_document.readings().log()) {
     keep(tr("Add to the log"), true)->setToolTip(tr("only what is new comes in; what is there stays"));
     keep(tr("Put in its place"), false)->setToolTip(tr("the log there is gives way to this one; you can undo it"));
   } else {
@@ -140,7 +140,7 @@ ImportDialog::ImportDialog(Document& document, QString name, std::string bytes, 
   last->addWidget(buttons);
   body->addLayout(last);
   preview();
-  const auto recipes = m_document.recipes();
+  const auto recipes = m_document.book().recipes();
   if (const Recipe* known = m_read ? recipeFor(recipes, m_read->headings) : nullptr) useRecipe(*known);
 }
 
@@ -148,7 +148,7 @@ Clockwork ImportDialog::clock() const { return static_cast<Clockwork>(m_clock->c
 
 ReadOptions ImportDialog::options() const {
   ReadOptions o;
-  o.zone = clockOf(clock(), m_document.zone());
+  o.zone = clockOf(clock(), m_document.planInHand().zone());
   if (m_separator->currentIndex() > 0) o.separator = kSeparators[m_separator->currentIndex()];
   if (m_decimal->currentIndex() > 0) o.decimalComma = m_decimal->currentIndex() == 2;
   if (m_dates->currentIndex() > 0) o.monthFirst = m_dates->currentIndex() == 2;
@@ -186,32 +186,33 @@ void ImportDialog::accept() {
   progress.setWindowModality(Qt::WindowModal);
   progress.setMinimumDuration(300);
   std::atomic<double> share{0.0};
-  std::atomic<bool> stop{false}, done{false};
-  std::optional<Result<ReadLog>> whole;
+  std::atomic<bool> stop{false};
   ReadOptions o = options();
   o.progress = [&](double s) {
     share = s;
     return !stop.load();
   };
-  std::jthread reader([&] {
-    whole = readLog(m_bytes, o);
-    if (*whole) std::string().swap(m_bytes); // giving hundreds of megabytes back takes longer than a glance
-    done = true;
-  });
-  while (!done) {
+  QTimer shown;
+  connect(&shown, &QTimer::timeout, &progress, [&] {
     progress.setValue(static_cast<int>(share * 1000.0));
     if (progress.wasCanceled()) stop = true;
-    QCoreApplication::processEvents(QEventLoop::AllEvents, 30);
-    QThread::msleep(10);
-  }
-  reader.join();
+  });
+  shown.start(40);
+  auto whole = beside(
+      [&] {
+        auto read = readLog(m_bytes, o);
+        if (read) std::string().swap(m_bytes); // giving hundreds of megabytes back takes longer than a glance
+        return read;
+      },
+      QEventLoop::AllEvents);
+  shown.stop();
   progress.reset();
-  if (!*whole) {
-    m_recognised->setText(QString::fromStdString(whole->problem().text()));
+  if (!whole) {
+    m_recognised->setText(QString::fromStdString(whole.problem().text()));
     return;
   }
-  (**whole).log.name = m_name.toStdString();
-  m_read = std::move(**whole);
+  whole->log.name = m_name.toStdString();
+  m_read = std::move(*whole);
   QDialog::accept();
 }
 
@@ -232,7 +233,7 @@ void ImportDialog::preview() {
   m_read = std::move(*read);
   m_read->log.name = m_name.toStdString();
   const Log& log = m_read->log;
-  const TimeZone zone = m_document.zone();
+  const TimeZone zone = m_document.planInHand().zone();
   QString words = m_knownAs.isEmpty() ? QString() : tr("Read as \"%1\". ").arg(m_knownAs);
   for (std::size_t i = 0; i < m_read->recognised.size(); ++i) // the columns have the table below
     if (!QString::fromStdString(m_read->recognised[i]).startsWith(QLatin1Char('"'))) words += sentence(m_read->recognised[i]);
@@ -311,7 +312,7 @@ void ImportDialog::showColumns() {
 
 void ImportDialog::showRows() {
   const Log& log = m_read->log;
-  const TimeZone zone = m_document.zone();
+  const TimeZone zone = m_document.planInHand().zone();
   m_rows->setColumnCount(static_cast<int>(log.channels.size()) + 1);
   QStringList heads{tr("time")};
   for (const Channel& c : log.channels) heads << QString::fromStdString(c.name);
@@ -326,7 +327,7 @@ void ImportDialog::showRows() {
       const Channel& channel = log.channels[c];
       const auto v = static_cast<double>(channel.raw[k]);
       const QString text = std::isnan(v)                 ? QStringLiteral("–")
-                           : isTemperature(channel.role) ? m_document.units().text(Quantity::temperature, v)
+                           : isTemperature(channel.role) ? m_document.view().units().text(Quantity::temperature, v)
                                                          : QLocale().toString(v, 'f', 1) + QStringLiteral(" ") + QString::fromStdString(channel.unit());
       m_rows->setItem(i, static_cast<int>(c) + 1, new QTableWidgetItem(text));
     }
@@ -341,7 +342,7 @@ void ImportDialog::checkKeep() {
   QString why;
   if (!m_read)
     why = tr("nothing can be read yet");
-  else if (!m_document.log() && !any(Role::outside))
+  else if (!m_document.readings().log() && !any(Role::outside))
     why = tr("One column must be the outside temperature: choose it under \"taken for\".");
   else if (!m_read->placeless.empty())
     why = tr("Where does \"%1\" hang, outside or in the house? Its heading does not say. Choose it under \"taken for\".")

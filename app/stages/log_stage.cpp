@@ -9,15 +9,15 @@
 namespace muffle {
 
 Knot LogStage::knot(const Document& document) {
-  if (!document.log()) return {tr("no readings yet"), 0.0};
+  if (!document.readings().log()) return {tr("no readings yet"), 0.0};
   int gaps = 0, other = 0;
-  for (const LogProblem& problem : document.logProblems()) {
+  for (const LogProblem& problem : document.readings().problems()) {
     if (problem.kind != "gap")
       ++other;
     else if (problem.to - problem.from < 30 * 86400)
       ++gaps;
   }
-  const std::size_t winters = document.weather() ? document.weather()->winters.size() : 0;
+  const std::size_t winters = document.readings().weather() ? document.readings().weather()->winters.size() : 0;
   const QStringList parts{counted(static_cast<long long>(winters), tr("winter"), tr("winters")), counted(gaps, tr("gap"), tr("gaps")),
                           counted(other, tr("fault"), tr("faults"))};
   return {parts.join(QStringLiteral(", ")), 1.0};
@@ -58,11 +58,11 @@ QString stepText(double step_s) {
 
 /// The step is a median over all readings: once a log.
 void LogStage::head() {
-  const Log* log = m_document.log();
+  const Log* log = m_document.readings().log();
   m_empty->setVisible(!log);
   if (!log) return setHeading(tr("The log"), tr("no readings yet"));
   const QString count = QLocale().toString(static_cast<qlonglong>(log->time.size()));
-  const double step_s = m_document.logStep_s();
+  const double step_s = m_document.readings().step_s();
   setHeading(tr("The log"), step_s > 0 ? tr("%1 readings, every %2").arg(count, stepText(step_s)) : tr("%1 readings").arg(count));
 }
 

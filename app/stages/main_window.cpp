@@ -96,12 +96,12 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   connect(&document, &Document::bookOpened, this, [this] {
     rememberBook();
     m_notices->settle(kRefused);
-    const bool ours = !m_document.isFollowingWindow(); // else the other window follows and listens
-    m_follower.follow(ours ? m_document.followedFile() : QString());
-    m_unfollow->setEnabled(!m_document.followedFile().isEmpty());
-    m_feed.listen(ours ? m_document.station() : QString());
-    m_unlisten->setEnabled(!m_document.station().isEmpty());
-    if (m_document.log()) {
+    const bool ours = !m_document.book().isFollowingWindow(); // else the other window follows and listens
+    m_follower.follow(ours ? m_document.readings().followedFile() : QString());
+    m_unfollow->setEnabled(!m_document.readings().followedFile().isEmpty());
+    m_feed.listen(ours ? m_document.readings().station() : QString());
+    m_unlisten->setEnabled(!m_document.readings().station().isEmpty());
+    if (m_document.readings().log()) {
       showStage(m_thread->stage());
     } else {
       m_thread->setStage(stages().front().id);
@@ -110,7 +110,7 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   });
   connect(m_thread, &ThreadBar::chosen, this, &MainWindow::showStage);
   connect(&document, &Document::trouble, this, &MainWindow::warn);
-  connect(document.undoStack(), &QUndoStack::indexChanged, this, [this] { m_notices->settle(kRefused); }); // something has gone well since
+  connect(document.planInHand().undoStack(), &QUndoStack::indexChanged, this, [this] { m_notices->settle(kRefused); }); // something has gone well since
   connect(&document, &Document::savingChanged, this, &MainWindow::refreshNotices);
   connect(&document, &Document::bookMoved, this, [this] {
     rememberBook();
@@ -122,7 +122,7 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
     m_notices->show(kOddTimes,
                     tr("%1 of the station carry times more than a day from now, such as %2: they are set aside. Set the station's clock.")
                         .arg(counted(m_feed.setAside(), tr("reading"), tr("readings")),
-                             QString::fromStdString(m_document.zone().iso(m_feed.oddTime()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' '))),
+                             QString::fromStdString(m_document.planInHand().zone().iso(m_feed.oddTime()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' '))),
                     {}, true);
   });
   connect(&document, &Document::viewChanged, this, &MainWindow::restyle);
@@ -158,9 +158,9 @@ void MainWindow::buildMenus() {
   book->addAction(tr("&Quit"), QKeySequence::Quit, qApp, &QApplication::closeAllWindows);
 
   auto* edit = menuBar()->addMenu(tr("&Edit"));
-  QAction* undo = m_document.undoStack()->createUndoAction(this, tr("Undo"));
+  QAction* undo = m_document.planInHand().undoStack()->createUndoAction(this, tr("Undo"));
   undo->setShortcut(QKeySequence::Undo);
-  QAction* redo = m_document.undoStack()->createRedoAction(this, tr("Redo"));
+  QAction* redo = m_document.planInHand().undoStack()->createRedoAction(this, tr("Redo"));
   redo->setShortcuts({QKeySequence(tr("Ctrl+Shift+Z")), QKeySequence(tr("Ctrl+Y"))});
   edit->addActions({undo, redo});
 
@@ -176,7 +176,7 @@ void MainWindow::buildMenus() {
   plan->addAction(tr("&Keep a snapshot…"), this, [this] {
     bool ok = false;
     const QString name = QInputDialog::getText(this, tr("Keep a snapshot"), tr("Name"), QLineEdit::Normal, QString::fromStdString(m_document.plan().name), &ok);
-    if (ok && !name.trimmed().isEmpty()) m_document.keepSnapshot(name.trimmed().left(80));
+    if (ok && !name.trimmed().isEmpty()) m_document.book().keepSnapshot(name.trimmed().left(80), m_document.plan());
   });
 
   plan->addAction(tr("&Measuring aids…"), QKeySequence(tr("Ctrl+M")), this, [this] {
@@ -197,21 +197,21 @@ void MainWindow::buildMenus() {
     refresh();
   };
   toggle(
-      tr("Degrees Fahrenheit"), tr("Ctrl+Shift+F"), [this] { return m_document.units().fahrenheit; },
+      tr("Degrees Fahrenheit"), tr("Ctrl+Shift+F"), [this] { return m_document.view().units().fahrenheit; },
       [this](bool on) {
-        Units u = m_document.units();
+        Units u = m_document.view().units();
         u.fahrenheit = on;
-        m_document.setUnits(u);
+        m_document.view().setUnits(u);
       });
   toggle(
-      tr("Feet, gallons and BTU"), tr("Ctrl+Shift+M"), [this] { return m_document.units().feet; },
+      tr("Feet, gallons and BTU"), tr("Ctrl+Shift+M"), [this] { return m_document.view().units().feet; },
       [this](bool on) {
-        Units u = m_document.units();
+        Units u = m_document.view().units();
         u.feet = on;
-        m_document.setUnits(u);
+        m_document.view().setUnits(u);
       });
   toggle(
-      tr("By lamp (dark)"), tr("Ctrl+L"), [this] { return m_document.isDark(); }, [this](bool on) { m_document.setDark(on); });
+      tr("By lamp (dark)"), tr("Ctrl+L"), [this] { return m_document.view().isDark(); }, [this](bool on) { m_document.view().setDark(on); });
 
   auto* help = menuBar()->addMenu(tr("&Help"));
   help->addAction(tr("&About Muffle"), this, [this] {
@@ -223,7 +223,7 @@ void MainWindow::buildMenus() {
 }
 
 void MainWindow::restyle() {
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   qApp->setPalette(t.palette());
   qApp->setStyleSheet(t.styleSheet());
   QFont f = textFont(10);
@@ -237,7 +237,7 @@ void MainWindow::restyle() {
 
 /// In sight for as long as a station is listened to; red while it is silent.
 void MainWindow::refreshStation() {
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   m_station->setText(m_feed.state());
   m_station->setFont(textFont(9));
   QPalette p = m_station->palette();
@@ -264,12 +264,12 @@ QString MainWindow::notice() const {
 void MainWindow::warn(const QString& text) { m_notices->show(kRefused, text, {}, true); }
 
 void MainWindow::refreshNotices() {
-  if (const auto why = m_document.whyNotSaved())
+  if (const auto why = m_document.book().whyNotSaved())
     m_notices->show(kUnsaved, tr("Not saved yet: %1. Your edits are kept and tried again by themselves.").arg(*why),
-                    {{tr("Try again"), [this] { m_document.trySavingAgain(); }}, {tr("Save elsewhere…"), [this] { saveElsewhere(); }}}, false);
+                    {{tr("Try again"), [this] { m_document.book().trySavingAgain(); }}, {tr("Save elsewhere…"), [this] { saveElsewhere(); }}}, false);
   else
     m_notices->settle(kUnsaved);
-  if (m_document.isFollowingWindow())
+  if (m_document.book().isFollowingWindow())
     m_notices->show(kFollowing,
                     tr("This book is open in another window: what is done there is shown here, and nothing can be changed here until that window is closed."),
                     {{tr("Work on a copy…"), [this] { saveElsewhere(); }}}, false);
@@ -278,7 +278,7 @@ void MainWindow::refreshNotices() {
 }
 
 bool MainWindow::saveElsewhere() {
-  const QFileInfo now(m_document.bookPath());
+  const QFileInfo now(m_document.book().path());
   QString path = QFileDialog::getSaveFileName(this, tr("Save a copy elsewhere"), QDir::home().filePath(now.completeBaseName() + tr(" copy.muffle")),
                                               tr("Muffle books (*.muffle)"));
   if (path.isEmpty()) return false;
@@ -293,9 +293,9 @@ bool MainWindow::saveElsewhere() {
 }
 
 bool MainWindow::mayLeaveBook() {
-  m_document.waitUntilSaved(1500);
+  m_document.book().waitUntilSaved(1500);
   for (;;) {
-    const auto why = m_document.whyNotSaved();
+    const auto why = m_document.book().whyNotSaved();
     if (!why) return true;
     QMessageBox ask(QMessageBox::Warning, tr("Not saved"), tr("Your last edits are not saved."), QMessageBox::NoButton, this);
     ask.setInformativeText(*why);
@@ -348,15 +348,15 @@ void MainWindow::offerSalvage(const QString& path) {
 void MainWindow::showEarlierStates() { EarlierStatesDialog(m_document, this).exec(); }
 
 void MainWindow::refreshStatus() {
-  setWindowTitle(tr("%1 — Muffle").arg(m_document.hasBook() ? QFileInfo(m_document.bookPath()).completeBaseName() : tr("no book")));
-  const Simulation* run = m_document.result();
+  setWindowTitle(tr("%1 — Muffle").arg(m_document.book().isOpen() ? QFileInfo(m_document.book().path()).completeBaseName() : tr("no book")));
+  const Simulation* run = m_document.results().simulation();
   if (!run) {
-    say(m_document.log() ? tr("Working it out.") : tr("Drop a logger's CSV anywhere on this window to begin."));
+    say(m_document.readings().log() ? tr("Working it out.") : tr("Drop a logger's CSV anywhere on this window to begin."));
     return;
   }
-  if (!m_document.isCurrent()) return;
+  if (!m_document.results().isCurrent()) return;
   const Summary& s = run->summary;
-  const Weather& w = *m_document.weather();
+  const Weather& w = *m_document.readings().weather();
   QStringList parts{tr("%1 steps simulated in %2 ms").arg(QLocale().toString(static_cast<int>(s.steps))).arg(s.run_ms, 0, 'f', 0),
                     tr("energy balance closes to %1 of the heat moved").arg(s.closure, 0, 'e', 0)};
   if (w.sunEstimatedDays) parts << tr("sun estimated from the day's swing on %1 of %2 days").arg(w.sunEstimatedDays).arg(w.days);
@@ -400,7 +400,7 @@ void MainWindow::openDemo() {
     return;
   }
   if (!openPath(path, false)) return;
-  if (!m_document.log()) importFileUnasked(*folder + QStringLiteral("/log.csv"));
+  if (!m_document.readings().log()) importFileUnasked(*folder + QStringLiteral("/log.csv"));
   showStage(stages().front().id);
 }
 
@@ -416,7 +416,7 @@ void MainWindow::chooseFollowed() {
 }
 
 void MainWindow::followFile(const QString& path) {
-  m_document.setFollowedFile(path);
+  m_document.readings().setFollowedFile(path);
   m_unfollow->setEnabled(!path.isEmpty());
   m_follower.follow(path);
   say(path.isEmpty() ? tr("No file is followed any more.") : tr("Following %1: what the logger adds comes in by itself.").arg(QFileInfo(path).fileName()));
@@ -426,7 +426,7 @@ void MainWindow::chooseStation() {
   bool ok = false;
   const QString address = QInputDialog::getText(
       this, tr("Listen to a station"), tr("Where it publishes (MQTT): HOST[:PORT]/TOPIC, a topic a sensor below it; an IPv6 address in brackets"),
-      QLineEdit::Normal, m_document.station().isEmpty() ? QStringLiteral("localhost/muffle/station") : m_document.station(), &ok);
+      QLineEdit::Normal, m_document.readings().station().isEmpty() ? QStringLiteral("localhost/muffle/station") : m_document.readings().station(), &ok);
   if (ok) listenTo(address.trimmed());
 }
 
@@ -436,7 +436,7 @@ bool MainWindow::listenTo(const QString& address) {
     warn(*why);
     return false;
   }
-  m_document.setStation(address);
+  m_document.readings().setStation(address);
   m_unlisten->setEnabled(!address.isEmpty());
   m_notices->settle(kRefused);
   say(address.isEmpty() ? tr("No station is listened to any more.") : tr("What the station publishes comes in by itself."));
@@ -446,7 +446,7 @@ bool MainWindow::listenTo(const QString& address) {
 bool MainWindow::writeByHand() {
   HandSheetDialog dialog(m_document, this);
   if (dialog.exec() != QDialog::Accepted) return false;
-  if (const auto why = m_document.addToLog(tr("readings by hand"), dialog.log())) {
+  if (const auto why = m_document.readings().add(tr("readings by hand"), dialog.log())) {
     warn(*why);
     return false;
   }
@@ -467,7 +467,7 @@ void MainWindow::rememberBook() {
   constexpr int kRemembered = 8;
   if (m_remembersBooks) {
     QStringList recent = recentBooks();
-    const QString path = QFileInfo(m_document.bookPath()).absoluteFilePath();
+    const QString path = QFileInfo(m_document.book().path()).absoluteFilePath();
     recent.removeAll(path);
     recent.prepend(path);
     QSettings(QStringLiteral("muffle"), QStringLiteral("muffle")).setValue(QStringLiteral("books"), recent.mid(0, kRemembered));
@@ -481,15 +481,15 @@ void MainWindow::refreshRecent() {
   for (const QString& path : recent) m_recent->addAction(QFileInfo(path).completeBaseName(), this, [this, path] { openPath(path, false); })->setToolTip(path);
   m_recent->setToolTipsVisible(true);
   m_recent->setEnabled(!recent.isEmpty());
-  recent.removeAll(QFileInfo(m_document.bookPath()).absoluteFilePath());
+  recent.removeAll(QFileInfo(m_document.book().path()).absoluteFilePath());
   m_start->setRecent(recent);
 }
 
 void MainWindow::exportTo() {
-  if (!m_document.hasBook()) return;
+  if (!m_document.book().isOpen()) return;
   const QString folder = QFileDialog::getSaveFileName(this, tr("Export as a new folder"));
   if (folder.isEmpty()) return;
-  const auto book = Book::open(m_document.bookPath().toStdString(), Book::Mode::existing);
+  const auto book = Book::open(m_document.book().path().toStdString(), Book::Mode::existing);
   if (!book) {
     warn(QString::fromStdString(book.problem().text()));
     return;
@@ -509,8 +509,8 @@ bool MainWindow::importFile(const QString& path) {
   }
   ImportDialog dialog(m_document, QFileInfo(path).fileName(), std::move(*bytes), this);
   if (dialog.exec() != QDialog::Accepted || !dialog.read()) return false;
-  if (const auto recipe = dialog.recipe()) m_document.keepRecipe(*recipe);
-  const auto why = dialog.adds() ? m_document.addToLog(tr("add %1").arg(QFileInfo(path).fileName()), dialog.takeLog()) : m_document.setLog(dialog.takeLog());
+  if (const auto recipe = dialog.recipe()) m_document.book().keepRecipe(*recipe);
+  const auto why = dialog.adds() ? m_document.readings().add(tr("add %1").arg(QFileInfo(path).fileName()), dialog.takeLog()) : m_document.readings().set(dialog.takeLog());
   if (why) {
     warn(*why);
     return false;
@@ -523,14 +523,14 @@ bool MainWindow::importFileUnasked(const QString& path) {
   auto bytes = readFile(path.toStdString());
   if (!bytes) return false;
   ReadOptions options;
-  options.zone = m_document.zone();
+  options.zone = m_document.planInHand().zone();
   auto read = readLog(*bytes, options);
   if (!read) {
     warn(QString::fromStdString(read.problem().text()));
     return false;
   }
   read->log.name = QFileInfo(path).fileName().toStdString();
-  return !m_document.setLog(read->log);
+  return !m_document.readings().set(read->log);
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* e) {

@@ -6,7 +6,6 @@
 #include "core/fit/house_loss.h"
 #include "core/plan/plan_json.h"
 
-#include <QElapsedTimer>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -96,13 +95,13 @@ MeasuredPage::MeasuredPage(Document& document, QWidget* parent)
 
 /// What the log says alone is worked out once for each log, what it says of the plan once for each plan: a few milliseconds.
 void MeasuredPage::measure() {
-  const Log* const log = m_document.log();
+  const Log* const log = m_document.readings().log();
   if (m_logIsNew) {
     m_fit.reset();
     m_quick.reset();
     m_logTrouble.clear();
     if (log) {
-      if (auto quick = quickFit(*log, m_document.logNights()))
+      if (auto quick = quickFit(*log, m_document.readings().nights()))
         m_quick = *quick;
       else
         m_logTrouble = QString::fromStdString(quick.problem().text());
@@ -123,9 +122,9 @@ void MeasuredPage::measure() {
 }
 
 QString MeasuredPage::quickText() const {
-  if (!m_document.log()) return tr("Import a log with the heater's watts, and what the house really loses stands here.");
+  if (!m_document.readings().log()) return tr("Import a log with the heater's watts, and what the house really loses stands here.");
   if (!m_parts) return m_trouble.toHtmlEscaped();
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   const auto loss = [&](double W_K) { // a conductance reads as power for each kelvin or degree
     return u.text(Quantity::power, 1000.0 * W_K / u.show(Quantity::difference, 1000.0) * 10.0);
   };
@@ -172,10 +171,10 @@ QString MeasuredPage::fitText() const {
     text = QStringLiteral("<table cellspacing=0 cellpadding=1>%1</table>").arg(rows) +
            tr("Lows of the %1 nights kept aside to judge it: typically %2 off, before the fit %3.")
                .arg(m_fit->heldOut)
-               .arg(m_document.units().text(Quantity::difference, m_fit->lowAfter_K), m_document.units().text(Quantity::difference, m_fit->lowBefore_K));
+               .arg(m_document.view().units().text(Quantity::difference, m_fit->lowAfter_K), m_document.view().units().text(Quantity::difference, m_fit->lowBefore_K));
     QStringList others; // the house's own air comes first and has its sentence
     for (std::size_t k = 1; k < m_fit->sensors.size(); ++k) {
-      const Units& u = m_document.units();
+      const Units& u = m_document.view().units();
       const SensorMisfit& s = m_fit->sensors[k];
       others << tr("%1 by %2 (%3)")
                     .arg(QString::fromStdString(s.channel.substr(0, s.channel.find(" ["))).toHtmlEscaped(), u.text(Quantity::difference, s.after_K),
@@ -185,14 +184,14 @@ QString MeasuredPage::fitText() const {
       text += QLatin1Char(' ') + tr("Fitted with it, and off on those nights now (and before): %1.").arg(others.join(QStringLiteral(", ")));
     if (m_quick)
       if (const auto both = houseLoss(m_document.plan(), *m_quick, *m_fit)) {
-        const Units& u = m_document.units();
+        const Units& u = m_document.view().units();
         const auto loss = [&](double W_K) { return u.text(Quantity::power, 1000.0 * W_K / u.show(Quantity::difference, 1000.0) * 10.0); };
         text += QStringLiteral("<br>") +
                 tr("<b>Measured and fitted together, the house loses %1</b> for each %2 of lift, give or take %3.")
                     .arg(loss(both->UA_W_K), u.text(Quantity::difference, 10.0 / u.show(Quantity::difference, 1.0)), loss(2.0 * both->standardError_W_K));
       }
     if (const auto storage = houseStorage(*m_fit)) {
-      const Units& u = m_document.units();
+      const Units& u = m_document.view().units();
       const auto heat = [&](double J_K) { return u.text(Quantity::energy, 10.0 * J_K / 3.6e6 / u.show(Quantity::difference, 1.0)); };
       text += QStringLiteral("<br>") +
               tr("For each %1 that its air falls it gives back %2, give or take %3.")
@@ -207,8 +206,8 @@ QString MeasuredPage::fitText() const {
 }
 
 void MeasuredPage::draw() {
-  const Theme& t = Theme::of(m_document.isDark());
-  const Units& u = m_document.units();
+  const Theme& t = Theme::of(m_document.view().isDark());
+  const Units& u = m_document.view().units();
   m_plot->clearPlottables();
   m_plot->retheme();
   m_plot->setVisible(m_quick && !m_quick->heated.empty());
@@ -252,7 +251,7 @@ void MeasuredPage::draw() {
   m_plot->xAxis->scaleRange(1.06);
   m_plot->yAxis->setRangeUpper(1.08 * m_plot->yAxis->range().upper);
   m_plot->reading = [this](double px, double py) -> QString {
-    const Units& shown = m_document.units();
+    const Units& shown = m_document.view().units();
     for (const QuickNight& n : m_quick->heated) {
       const double dx = m_plot->xAxis->coordToPixel(shown.show(Quantity::difference, n.lift_K)) - m_plot->xAxis->coordToPixel(px);
       const double dy = m_plot->yAxis->coordToPixel(shown.show(Quantity::power, n.heater_W)) - m_plot->yAxis->coordToPixel(py);
@@ -271,28 +270,28 @@ void MeasuredPage::refresh() {
   m_quickText->setText(quickText());
   m_fitText->setText(fitText());
   m_run->setText(m_running ? tr("Stop") : tr("Fit the model to these nights"));
-  m_run->setVisible(m_document.log() != nullptr);
+  m_run->setVisible(m_document.readings().log() != nullptr);
   m_apply->setVisible(m_fit && !m_running && !(m_document.plan().calibration == std::optional(m_fit->found)));
   m_remove->setVisible(m_document.plan().calibration.has_value() && !m_running);
 }
 
 void MeasuredPage::startFit() {
-  if (!m_document.log() || !m_document.sharedWeather()) return;
+  if (!m_document.readings().log() || !m_document.readings().sharedWeather()) return;
   m_running = true;
   m_fit.reset();
   refresh();
   const Plan plan = m_document.plan();
   m_job.start(
-      [plan, log = *m_document.log(), weather = m_document.sharedWeather()](const auto& goOn) {
+      [plan, log = *m_document.readings().log(), weather = m_document.readings().sharedWeather()](const auto& goOn) {
         return calibrate(plan, log, weather, {0, [&](int round) { return goOn(static_cast<std::size_t>(round), 0); }});
       },
-      [this, entered = asEntered(plan), weather = m_document.sharedWeather()](Result<Calibrated> fit) {
+      [this, entered = asEntered(plan), weather = m_document.readings().sharedWeather()](Result<Calibrated> fit) {
         m_running = false;
-        const bool isStale = weather != m_document.sharedWeather() || entered != asEntered(m_document.plan());
+        const bool isStale = weather != m_document.readings().sharedWeather() || entered != asEntered(m_document.plan());
         if (fit && !isStale) {
           m_fittedPlan = entered;
           m_fit = *fit;
-          m_fit->found.date = isoDate(m_document.zone().localDate(m_document.log()->time.back()));
+          m_fit->found.date = isoDate(m_document.planInHand().zone().localDate(m_document.readings().log()->time.back()));
         } else if (!fit && fit.problem().kind != ProblemKind::cancelled) {
           emit m_document.trouble(QString::fromStdString(fit.problem().text()));
         }
@@ -306,13 +305,6 @@ void MeasuredPage::apply() {
   if (auto why =
           m_document.edit(tr("calibrate by %1").arg(QString::fromStdString(m_fit->found.date)), [found = m_fit->found](Plan& p) { p.calibration = found; }))
     emit m_document.trouble(*why);
-}
-
-bool MeasuredPage::waitForFit(int timeout_ms) {
-  QElapsedTimer timer;
-  timer.start();
-  while (m_running && timer.elapsed() < timeout_ms) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-  return m_fit.has_value();
 }
 
 } // namespace muffle

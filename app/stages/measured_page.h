@@ -24,7 +24,7 @@ public:
   explicit MeasuredPage(Document& document, QWidget* parent = nullptr);
   void refresh();
   void startFit();
-  bool waitForFit(int timeout_ms = 120000);
+  [[nodiscard]] bool isWorking() const { return m_running; }
   [[nodiscard]] const Calibrated* fit() const { return m_fit ? &*m_fit : nullptr; }
 
 private:

@@ -184,7 +184,7 @@ QWidget* MeasuresEditor::card(std::size_t index) {
   if (hasMaterial(kind)) {
     auto* material = new QComboBox(card);
     material->setAccessibleName(tr("Material of %1").arg(QString::fromStdString(m.name)));
-    offerMaterials(*material, m_document.materials());
+    offerMaterials(*material, m_document.planInHand().materials());
     const auto show = [this, material, index] {
       if (index < m_document.plan().measures.size())
         material->setCurrentIndex(material->findData(QString::fromStdString(m_document.plan().measures[index].material)));
@@ -200,7 +200,7 @@ QWidget* MeasuresEditor::card(std::size_t index) {
     });
     grid->addWidget(material, 1, 0);
   } else {
-    auto* sizes = new QLineEdit(levelsText(m, m_document.units()), card);
+    auto* sizes = new QLineEdit(levelsText(m, m_document.view().units()), card);
     sizes->setAccessibleName(tr("Sizes of %1 to try").arg(QString::fromStdString(m.name)));
     sizes->setToolTip(kind == MeasureKind::sealing ? tr("air changes an hour to get down to; part several by semicolons")
                                                    : tr("sizes to try besides none; part them by semicolons"));
@@ -209,19 +209,19 @@ QWidget* MeasuresEditor::card(std::size_t index) {
     refused->setFont(textFont(8.5));
     refused->hide();
     connect(sizes, &QLineEdit::editingFinished, this, [this, sizes, refused, index, kind, measureOf] {
-      if (index >= m_document.plan().measures.size() || sizes->text() == levelsText(m_document.plan().measures[index], m_document.units())) return;
-      const auto levels = parseLevels(sizes->text(), kind, m_document.units());
+      if (index >= m_document.plan().measures.size() || sizes->text() == levelsText(m_document.plan().measures[index], m_document.view().units())) return;
+      const auto levels = parseLevels(sizes->text(), kind, m_document.view().units());
       std::optional<QString> why;
       if (!levels)
-        why = tr("\"%1\" cannot be read; type sizes such as %2").arg(sizes->text().left(30), levelsText(usualMeasure(kind), m_document.units()));
+        why = tr("\"%1\" cannot be read; type sizes such as %2").arg(sizes->text().left(30), levelsText(usualMeasure(kind), m_document.view().units()));
       else if (*levels != m_document.plan().measures[index].levels)
         why = m_document.edit(tr("change the sizes to try"), [&](Plan& p) { measureOf(p)->levels = *levels; });
-      if (why) sizes->setText(levelsText(m_document.plan().measures[index], m_document.units()));
+      if (why) sizes->setText(levelsText(m_document.plan().measures[index], m_document.view().units()));
       refused->setText(why.value_or(QString()));
       refused->setVisible(why.has_value());
     });
     connect(&m_document, &Document::planChanged, sizes, [this, sizes, index] {
-      if (index < m_document.plan().measures.size() && !sizes->hasFocus()) sizes->setText(levelsText(m_document.plan().measures[index], m_document.units()));
+      if (index < m_document.plan().measures.size() && !sizes->hasFocus()) sizes->setText(levelsText(m_document.plan().measures[index], m_document.view().units()));
     });
     grid->addWidget(sizes, 1, 0);
     grid->addWidget(refused, 2, 0, 1, 2);

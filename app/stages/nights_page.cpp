@@ -64,25 +64,25 @@ CalendarView::CalendarView(Document& document, QWidget* parent) : QWidget(parent
     connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
-NightCalendar CalendarView::layoutNow() const { return {m_document.logNights(), QRectF(rect()).adjusted(2, 2, -6, -18), m_document.plan().setpoints.hold_C}; }
+NightCalendar CalendarView::layoutNow() const { return {m_document.readings().nights(), QRectF(rect()).adjusted(2, 2, -6, -18), m_document.plan().setpoints.hold_C}; }
 
 int CalendarView::chosen() const {
-  const auto date = m_document.selectedDate();
-  const auto& nights = m_document.logNights();
+  const auto date = m_document.view().selectedDate();
+  const auto& nights = m_document.readings().nights();
   for (std::size_t i = 0; date && i < nights.size(); ++i)
     if (nights[i].date == *date) return static_cast<int>(i);
   return -1;
 }
 
 void CalendarView::choose(int night) {
-  const auto& nights = m_document.logNights();
-  if (night >= 0 && night < static_cast<int>(nights.size())) m_document.selectNightOf(nights[static_cast<std::size_t>(night)].date);
+  const auto& nights = m_document.readings().nights();
+  if (night >= 0 && night < static_cast<int>(nights.size())) m_document.view().selectNightOf(nights[static_cast<std::size_t>(night)].date);
 }
 
 void CalendarView::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   p.fillRect(rect(), t.wool);
   layoutNow().paint(p, t, chosen());
   p.setFont(textFont(8.2));
@@ -115,8 +115,8 @@ bool CalendarView::event(QEvent* e) {
     QToolTip::hideText();
     return true;
   }
-  const Night& n = m_document.logNights()[static_cast<std::size_t>(at)];
-  const Units& u = m_document.units();
+  const Night& n = m_document.readings().nights()[static_cast<std::size_t>(at)];
+  const Units& u = m_document.view().units();
   const auto text = [&](const std::optional<Reading>& r) { return r ? u.text(Quantity::temperature, r->value) : tr("not read"); };
   QToolTip::showText(help->globalPos(),
                      tr("%1\noutside %2, inside %3").arg(dayText(n.date, QStringLiteral("d MMMM yyyy")), text(n.outsideLow), text(n.insideLow)) +
@@ -217,11 +217,11 @@ NightsPage::NightsPage(Document& document, QWidget* parent)
   connect(m_change, &QDateEdit::dateChanged, this, &NightsPage::drawCompare);
   connect(m_annualLows, &AnnualLowsField::refused, m_design, &QLabel::setText);
   connect(m_base, &QDoubleSpinBox::valueChanged, this, [this](double shown) {
-    m_base_C = m_document.units().fahrenheit ? (shown - 32.0) / 1.8 : shown;
+    m_base_C = m_document.view().units().fahrenheit ? (shown - 32.0) / 1.8 : shown;
     showGrowing();
   });
   connect(m_table, &QTableView::clicked, this,
-          [this](const QModelIndex& at) { m_document.selectNightOf(m_model.nightAt(m_sorted.mapToSource(at).row()).date); });
+          [this](const QModelIndex& at) { m_document.view().selectNightOf(m_model.nightAt(m_sorted.mapToSource(at).row()).date); });
 }
 
 void NightsPage::show(View view) {
@@ -236,7 +236,7 @@ void NightsPage::refresh() {
 
 void NightsPage::redraw() {
   m_stale = false;
-  const bool any = m_document.log() && !m_document.logNights().empty();
+  const bool any = m_document.readings().log() && !m_document.readings().nights().empty();
   for (QWidget* w : std::initializer_list<QWidget*>{m_charts, m_table, m_view, m_base}) w->setEnabled(any);
   const auto view = static_cast<View>(m_charts->currentIndex());
   m_compareBy->setVisible(view == View::compare);
@@ -251,11 +251,11 @@ void NightsPage::redraw() {
 }
 
 void NightsPage::drawLift() {
-  const Theme& t = Theme::of(m_document.isDark());
-  const Units& u = m_document.units();
+  const Theme& t = Theme::of(m_document.view().isDark());
+  const Units& u = m_document.view().units();
   clear(*m_lift);
   QVector<double> cx, cy, ox, oy;
-  for (const Night& n : m_document.logNights()) {
+  for (const Night& n : m_document.readings().nights()) {
     if (!n.complete || !n.lift_K()) continue;
     const double low = u.show(Quantity::temperature, n.outsideLow->value), lift = u.show(Quantity::difference, *n.lift_K());
     if (QLatin1String(n.sky()) == QLatin1String("clear"))
@@ -279,10 +279,10 @@ void NightsPage::drawLift() {
   m_lift->xAxis->scaleRange(1.08);
   m_lift->yAxis->scaleRange(1.15);
   m_lift->reading = [this](double x, double y) -> QString {
-    const Units& shown = m_document.units();
+    const Units& shown = m_document.view().units();
     const Night* best = nullptr;
     double nearest = 1e9;
-    for (const Night& n : m_document.logNights()) {
+    for (const Night& n : m_document.readings().nights()) {
       if (!n.complete || !n.lift_K()) continue;
       const double dx = m_lift->xAxis->coordToPixel(shown.show(Quantity::temperature, n.outsideLow->value)) - m_lift->xAxis->coordToPixel(x);
       const double dy = m_lift->yAxis->coordToPixel(shown.show(Quantity::difference, *n.lift_K())) - m_lift->yAxis->coordToPixel(y);
@@ -297,14 +297,14 @@ void NightsPage::drawLift() {
 }
 
 void NightsPage::drawOften() {
-  const Theme& t = Theme::of(m_document.isDark());
-  const Units& u = m_document.units();
+  const Theme& t = Theme::of(m_document.view().isDark());
+  const Units& u = m_document.view().units();
   clear(*m_often);
   constexpr double kBin = 1.0; // of the degree shown
   const double width = u.fahrenheit ? 2.0 * kBin : kBin;
   const auto histogram = [&](auto low) {
     std::map<int, int> bins;
-    for (const Night& n : m_document.logNights())
+    for (const Night& n : m_document.readings().nights())
       if (n.complete && low(n)) ++bins[static_cast<int>(std::floor(u.show(Quantity::temperature, low(n)->value) / width))];
     return bins;
   };
@@ -333,9 +333,9 @@ void NightsPage::drawOften() {
   line->point2->setCoords(hold, 1);
   line->setPen(QPen(t.ink, 1, Qt::DashLine));
   m_often->reading = [this, width](double x, double) {
-    const Units& shown = m_document.units();
+    const Units& shown = m_document.view().units();
     int out = 0, in = 0;
-    for (const Night& n : m_document.logNights()) {
+    for (const Night& n : m_document.readings().nights()) {
       const auto here = [&](const std::optional<Reading>& low) {
         return n.complete && low && std::floor(shown.show(Quantity::temperature, low->value) / width) == std::floor(x / width);
       };
@@ -350,10 +350,10 @@ void NightsPage::drawOften() {
 }
 
 void NightsPage::showDesign() {
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   const auto degrees = [&](double c) { return u.text(Quantity::temperature, c); };
   QString words;
-  if (const auto lows = loggedLows(m_document.logNights()))
+  if (const auto lows = loggedLows(m_document.readings().nights()))
     words = tr("Coldest logged %1. One night in a hundred goes below %2. ").arg(degrees(lows->coldest_C), degrees(lows->oneInHundred_C));
   const auto& annual = m_document.plan().site.annualLows_C;
   if (annual.empty()) {
@@ -374,7 +374,7 @@ void NightsPage::showDesign() {
 }
 
 std::pair<std::vector<Night>, std::vector<Night>> NightsPage::sets(QString& first, QString& second) const {
-  const auto& nights = m_document.logNights();
+  const auto& nights = m_document.readings().nights();
   if (m_compareBy->currentIndex() == 0) {
     const auto all = winters(nights);
     if (all.size() < 2) return {};
@@ -392,14 +392,14 @@ std::pair<std::vector<Night>, std::vector<Night>> NightsPage::sets(QString& firs
 }
 
 QString NightsPage::sensorsText() const {
-  const Log* log = m_document.log();
+  const Log* log = m_document.readings().log();
   const Channel* a = log->find(Role::room);
   const Channel* b = nullptr;
   for (const Channel& c : log->channels)
     if (c.role == Role::room && c.statistic == Statistic::moment && &c != a) b = &c;
   if (!a || !b) return tr("The log has one sensor in the house. Import a second one's file and choose \"house air, second sensor\".");
-  const Units& u = m_document.units();
-  const TimeZone zone = m_document.zone();
+  const Units& u = m_document.view().units();
+  const TimeZone zone = m_document.planInHand().zone();
   double sum = 0.0;
   int n = 0;
   for (std::size_t i = 0; i < log->time.size(); ++i)
@@ -415,10 +415,10 @@ QString NightsPage::sensorsText() const {
 }
 
 void NightsPage::drawCompare() {
-  const Theme& t = Theme::of(m_document.isDark());
-  const Units& u = m_document.units();
+  const Theme& t = Theme::of(m_document.view().isDark());
+  const Units& u = m_document.view().units();
   clear(*m_compare);
-  const auto& nights = m_document.logNights();
+  const auto& nights = m_document.readings().nights();
   const bool bySensor = m_compareBy->currentIndex() == 2;
   m_change->setVisible(m_compareBy->currentIndex() == 1);
   m_compare->setVisible(!bySensor);
@@ -469,19 +469,19 @@ void NightsPage::drawCompare() {
 }
 
 void NightsPage::showGrowing() {
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   {
     const QSignalBlocker quiet(m_base);
     m_base->setSuffix(QStringLiteral(" ") + u.unit(Quantity::temperature));
     m_base->setRange(u.show(Quantity::temperature, -5.0), u.show(Quantity::temperature, 25.0));
     m_base->setValue(u.show(Quantity::temperature, m_base_C));
   }
-  const Log* log = m_document.log();
+  const Log* log = m_document.readings().log();
   QStringList rooms;
   if (log)
     for (const Channel& c : log->channels) {
       if ((c.role != Role::room && c.role != Role::cover) || c.statistic != Statistic::moment) continue;
-      const GrowingWarmth w = growingWarmth(*log, c, m_base_C, m_document.zone());
+      const GrowingWarmth w = growingWarmth(*log, c, m_base_C, m_document.planInHand().zone());
       const QString name = QString::fromStdString(c.name).section(QLatin1Char('['), 0, 0).trimmed();
       const auto whole = [&](double kelvin) { return QLocale().toString(u.show(Quantity::difference, kelvin), 'f', 0); };
       const QString unit = u.unit(Quantity::difference);

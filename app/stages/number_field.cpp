@@ -22,7 +22,7 @@ NumberField::NumberField(Document& document, Spec spec, QWidget* parent)
   m_editor->installEventFilter(this);
   connect(m_editor, &QLineEdit::returnPressed, this, &NumberField::commit);
   const auto refresh = [this] {
-    const Units& u = m_document.units();
+    const Units& u = m_document.view().units();
     setToolTip(tr("%1\nallowed: %2 to %3").arg(m_spec.source, u.text(m_spec.quantity, m_spec.min), u.text(m_spec.quantity, m_spec.max)));
     update();
   };
@@ -45,14 +45,14 @@ NumberField::Spec NumberField::Spec::at(QString label, Quantity quantity, const 
 
 QString NumberField::shown() const {
   const double si = m_spec.get(m_document.plan());
-  return m_spec.word && m_spec.word->value == si ? m_spec.word->says : m_document.units().text(m_spec.quantity, si);
+  return m_spec.word && m_spec.word->value == si ? m_spec.word->says : m_document.view().units().text(m_spec.quantity, si);
 }
 
 QRect NumberField::valueRect() const { return {width() - 108, 1, 106, 26}; }
 
 void NumberField::paintEvent(QPaintEvent*) {
   QPainter p(this);
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   p.setFont(textFont(10));
   p.setPen(t.ink);
   p.drawText(QRect(2, 0, width() - 112, 28), static_cast<int>(Qt::AlignVCenter | Qt::AlignLeft), m_spec.label);
@@ -83,7 +83,7 @@ void NumberField::refuse(const QString& why) {
 }
 
 void NumberField::put(double si, bool merge) {
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   if (!(si >= m_spec.min && si <= m_spec.max)) {
     refuse(tr("%1 is not possible: %2 to %3").arg(u.text(m_spec.quantity, si), u.text(m_spec.quantity, m_spec.min), u.text(m_spec.quantity, m_spec.max)));
     return;
@@ -111,7 +111,7 @@ std::optional<double> NumberField::inMeasures(const QString& typed) const {
   for (const Spec::Measure& m : m_spec.measures) {
     for (const QString& name : {m.name + QLatin1Char('s'), m.name}) {
       if (!typed.trimmed().endsWith(name, Qt::CaseInsensitive)) continue;
-      if (const auto n = m_document.units().parse(Quantity::count, typed.trimmed().chopped(name.size()).trimmed())) return *n * m.each;
+      if (const auto n = m_document.view().units().parse(Quantity::count, typed.trimmed().chopped(name.size()).trimmed())) return *n * m.each;
     }
   }
   return std::nullopt;
@@ -121,7 +121,7 @@ void NumberField::commit() {
   if (!m_editor->isVisible()) return;
   const bool isWord = m_spec.word && m_editor->text().trimmed().compare(m_spec.word->says, Qt::CaseInsensitive) == 0;
   const auto counted = inMeasures(m_editor->text());
-  const auto value = isWord ? std::optional(m_spec.word->value) : counted ? counted : m_document.units().parse(m_spec.quantity, m_editor->text());
+  const auto value = isWord ? std::optional(m_spec.word->value) : counted ? counted : m_document.view().units().parse(m_spec.quantity, m_editor->text());
   const bool untouched = m_editor->text() == shown();
   m_editor->hide();
   setFocus();
@@ -129,7 +129,7 @@ void NumberField::commit() {
     refuse({});
   else if (!value)
     refuse(tr("\"%1\" cannot be read; type a number such as %2")
-               .arg(m_editor->text().left(20), m_document.units().text(m_spec.quantity, m_spec.get(m_document.plan()))));
+               .arg(m_editor->text().left(20), m_document.view().units().text(m_spec.quantity, m_spec.get(m_document.plan()))));
   else
     put(*value, false);
 }

@@ -29,7 +29,7 @@ public:
 protected:
   void paintEvent(QPaintEvent*) override {
     QPainter p(this);
-    const Theme& t = Theme::of(m_document.isDark());
+    const Theme& t = Theme::of(m_document.view().isDark());
     p.setFont(textFont(10, isChecked()));
     p.setPen(isChecked() || underMouse() ? t.ink : t.fleece);
     p.drawText(QRect(0, 0, width(), 21), static_cast<int>(Qt::AlignCenter), text());

@@ -178,7 +178,7 @@ void PlacePage::take(Coordinates at, const Town* town, bool naming, const QStrin
   QString said;
   if (isNamed) {
     const double km = distance_km(at, town->at);
-    said = aside + (km < 0.5 ? townText(*town) : tr("%1 from %2").arg(awayText(m_document.units(), km), townText(*town))) + QStringLiteral(". ");
+    said = aside + (km < 0.5 ? townText(*town) : tr("%1 from %2").arg(awayText(m_document.view().units(), km), townText(*town))) + QStringLiteral(". ");
   }
   if (changesClock)
     said += tr("The clock is now that of %1, the nearest of its land's zones: choose another if yours differs. ").arg(QString::fromStdString(zone));
@@ -231,7 +231,7 @@ void PlacePage::takeFrost(QLineEdit* field, std::optional<double> Site::*day, co
 }
 
 void PlacePage::takeGround() {
-  const auto year = airYear(m_document.logNights());
+  const auto year = airYear(m_document.readings().nights());
   if (!year) return;
   const auto whole = [](double v) { return std::round(v * 10.0) / 10.0; }; // as it is shown
   if (auto why = m_document.edit(tr("take the ground from the log's year"), [&](Plan& p) {
@@ -262,13 +262,13 @@ QString PlacePage::sunWords() const {
 
 QString PlacePage::groundWords(const std::optional<AirYear>& year) const {
   const Site& site = m_document.plan().site;
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   if (year)
     return tr("Ground: over %1 days your log's air has a mean of %2 and swings %3 either way, coldest about %4; deep ground follows it.")
         .arg(year->days)
         .arg(u.text(Quantity::temperature, year->mean_C), u.text(Quantity::difference, year->amplitude_K), dayWords(year->coldestDay));
   const QString assumed = tr("Ground: coldest about %1. ").arg(dayWords(site.coldestDay()));
-  return assumed + (m_document.log()
+  return assumed + (m_document.readings().log()
                         ? tr("Your log has less than nine months of the year, too little to read the ground from.")
                         : tr("Its mean and swing are the usual of middle latitudes until you change them or a log of most of a year says better."));
 }
@@ -297,18 +297,18 @@ void PlacePage::refresh() {
   show(m_currency, QString::fromStdString(m_document.plan().prices.currency));
   const QSignalBlocker quiet(m_zone);
   m_zone->setCurrentText(QString::fromStdString(site.timeZone));
-  const auto winters = loggedWinters(m_document.logNights(), site.place.latitude_deg);
+  const auto winters = loggedWinters(m_document.readings().nights(), site.place.latitude_deg);
   showFrost(m_firstFrost, site.firstFrost_day, winters, &LoggedWinter::firstFrost);
   showFrost(m_lastFrost, site.lastFrost_day, winters, &LoggedWinter::lastFrost);
   m_annualLows->refresh();
   m_question->setVisible(site.placeAssumed);
   m_question->setText(tr("<b>Where does the house stand?</b> Sun, night and ground depend on it. Until it is said, nights are judged as at 50° N."));
   m_sun->setText(sunWords());
-  const auto year = airYear(m_document.logNights());
+  const auto year = airYear(m_document.readings().nights());
   m_ground->setText(groundWords(year));
   QStringList lows;
   for (const LoggedWinter& winter : winters)
-    lows << tr("%1 in the winter from %2").arg(m_document.units().text(Quantity::temperature, winter.low.value)).arg(winter.beginsIn);
+    lows << tr("%1 in the winter from %2").arg(m_document.view().units().text(Quantity::temperature, winter.low.value)).arg(winter.beginsIn);
   m_lows->setText(tr("Coldest by your log: %1.").arg(lows.join(QStringLiteral(", "))));
   m_lows->setVisible(!lows.isEmpty());
   m_takeGround->setVisible(year && (std::abs(year->mean_C - site.groundMean_C) > 0.06 || std::abs(year->amplitude_K - site.groundAmplitude_K) > 0.06));

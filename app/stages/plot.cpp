@@ -23,7 +23,7 @@ Plot::Plot(Document& document, QWidget* parent) : QCustomPlot(parent), m_documen
 }
 
 void Plot::retheme() {
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   setBackground(t.wool);
   for (QCPAxis* axis : {xAxis, yAxis, xAxis2, yAxis2}) {
     axis->setBasePen(QPen(t.seam));
@@ -39,7 +39,7 @@ void Plot::retheme() {
 }
 
 void Plot::legendAbove() {
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   if (legend->layout() != plotLayout()) {
     plotLayout()->insertRow(0);
     plotLayout()->addElement(0, 0, legend);

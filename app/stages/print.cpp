@@ -79,11 +79,11 @@ void previewPage(QWidget* parent, Document& document, const PrintedViews& views)
   printer.setPageOrientation(QPageLayout::Landscape);
   printer.setDocName(QString::fromStdString(document.plan().name));
   QPrintPreviewDialog dialog(&printer, parent);
-  const bool dark = document.isDark();
-  if (dark) document.setDark(false); // paper is light
+  const bool dark = document.view().isDark();
+  if (dark) document.view().setDark(false); // paper is light
   QObject::connect(&dialog, &QPrintPreviewDialog::paintRequested, parent, [&](QPrinter* to) { printPage(*to, document, views); });
   dialog.exec();
-  if (dark) document.setDark(true);
+  if (dark) document.view().setDark(true);
 }
 
 } // namespace muffle

@@ -7,7 +7,6 @@
 
 #include <QComboBox>
 #include <QCoreApplication>
-#include <QElapsedTimer>
 #include <QLabel>
 #include <QMouseEvent>
 #include <QPainter>
@@ -63,8 +62,8 @@ void ProportionStrips::paintEvent(QPaintEvent*) {
   if (!m_sweep || m_sweep->points.empty()) return;
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const Theme& t = Theme::of(m_document.isDark());
-  const Units& u = m_document.units();
+  const Theme& t = Theme::of(m_document.view().isDark());
+  const Units& u = m_document.view().units();
   const auto all = strips();
   const double bottom = height() - kBottom;
   const double tall = (bottom - kTop) / static_cast<double>(all.size());
@@ -116,7 +115,7 @@ void ProportionStrips::mouseMoveEvent(QMouseEvent* e) {
   const auto nearest = std::min_element(m_sweep->points.begin(), m_sweep->points.end(), [&](const auto& a, const auto& b) {
     return std::abs(xOf(a.value_m) - e->position().x()) < std::abs(xOf(b.value_m) - e->position().x());
   });
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   QString text = m_sweep->of == Proportion::height
                      ? tr("ridge at %1").arg(u.text(Quantity::length, nearest->value_m))
                      : tr("%1 wide, %2 long").arg(u.text(Quantity::length, nearest->value_m), u.text(Quantity::length, nearest->shape.length_m));
@@ -146,17 +145,17 @@ ProportionsPage::ProportionsPage(Document& document, QWidget* parent)
 Proportion ProportionsPage::chosen() const { return m_of->currentIndex() == 0 ? Proportion::height : Proportion::width; }
 
 bool ProportionsPage::isCurrent() const {
-  return m_sweep && m_sweep->of == chosen() && m_asked == chosen() && m_weather == m_document.sharedWeather() && m_askedOf == m_document.plan();
+  return m_sweep && m_sweep->of == chosen() && m_asked == chosen() && m_weather == m_document.readings().sharedWeather() && m_askedOf == m_document.plan();
 }
 
 void ProportionsPage::refresh() {
-  if (!m_document.weather()) {
+  if (!m_document.readings().weather()) {
     m_state->setText(tr("Import a log of nights, and other proportions of this house are tried over them here."));
     return;
   }
   if (isCurrent())
     m_strips->update();
-  else if (isVisible() && m_document.isCurrent())
+  else if (isVisible() && m_document.results().isCurrent())
     start();
 }
 
@@ -166,10 +165,10 @@ void ProportionsPage::showEvent(QShowEvent* e) {
 }
 
 void ProportionsPage::start() {
-  if (m_job.isWorking() && m_askedOf == m_document.plan() && m_asked == chosen() && m_weather == m_document.sharedWeather()) return;
+  if (m_job.isWorking() && m_askedOf == m_document.plan() && m_asked == chosen() && m_weather == m_document.readings().sharedWeather()) return;
   m_askedOf = m_document.plan();
   m_asked = chosen();
-  m_weather = m_document.sharedWeather();
+  m_weather = m_document.readings().sharedWeather();
   const HouseShape& shape = m_document.plan().house.shape;
   if (proportionShapes(shape, m_asked).size() < 2) {
     m_state->setText(tr("This shape has no other proportion of the kind at the same floor."));
@@ -195,13 +194,6 @@ void ProportionsPage::start() {
         refresh();
       },
       [this](std::size_t done, std::size_t of) { m_state->setText(tr("Trying other proportions: %1 of %2.").arg(done).arg(of)); });
-}
-
-bool ProportionsPage::waitForSweep(int timeout_ms) {
-  QElapsedTimer timer;
-  timer.start();
-  while (!isCurrent() && timer.elapsed() < timeout_ms) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-  return isCurrent();
 }
 
 } // namespace muffle

@@ -38,14 +38,14 @@ class ProportionsPage : public QWidget {
 public:
   explicit ProportionsPage(Document& document, QWidget* parent = nullptr);
   void refresh();
-  bool waitForSweep(int timeout_ms = 120000);
+  /// True when what is shown belongs to the plan in hand.
+  [[nodiscard]] bool isCurrent() const;
   [[nodiscard]] const Proportions* sweep() const { return m_sweep.get(); }
 
 protected:
   void showEvent(QShowEvent*) override;
 
 private:
-  [[nodiscard]] bool isCurrent() const;
   [[nodiscard]] Proportion chosen() const;
   void start();
   Document& m_document;

@@ -54,9 +54,9 @@ ReadingsPage::ReadingsPage(Document& document, QWidget* parent)
   connect(m_traces->xAxis, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), this, &ReadingsPage::fillTraces);
   connect(m_setAsideMenu, &QMenu::aboutToShow, this, &ReadingsPage::fillSetAside);
   connect(m_faults, &FaultsList::pointed, this, [this](UtcSeconds from, UtcSeconds to) {
-    const Log* log = m_document.log();
+    const Log* log = m_document.readings().log();
     if (!log || log->time.empty()) return;
-    const double offset = m_document.zone().offset_s(log->time[log->time.size() / 2]);
+    const double offset = m_document.planInHand().zone().offset_s(log->time[log->time.size() / 2]);
     showAround(static_cast<double>(from + to) / 2.0 + offset, std::max(1.2, static_cast<double>(to - from) / 86400.0));
   });
 }
@@ -70,13 +70,13 @@ void ReadingsPage::refresh() {
 
 void ReadingsPage::fillSetAside() {
   m_setAsideMenu->clear();
-  const Log* log = m_document.log();
+  const Log* log = m_document.readings().log();
   if (!log) return;
-  const double offset = m_document.zone().offset_s(log->time[log->time.size() / 2]);
+  const double offset = m_document.planInHand().zone().offset_s(log->time[log->time.size() / 2]);
   const auto from = static_cast<UtcSeconds>(m_traces->xAxis->range().lower - offset), to = static_cast<UtcSeconds>(m_traces->xAxis->range().upper - offset);
   const auto add = [&](const QString& text, int channel) {
     m_setAsideMenu->addAction(text, this, [this, channel, from, to] {
-      m_document.decide(tr("set readings aside"), {{Verdict::setAside, Flag::byHand, channel, from, to}});
+      m_document.readings().decide(tr("set readings aside"), {{Verdict::setAside, Flag::byHand, channel, from, to}});
     });
   };
   for (std::size_t c = 0; c < log->channels.size(); ++c) add(QString::fromStdString(log->channels[c].name), static_cast<int>(c));
@@ -86,21 +86,21 @@ void ReadingsPage::fillSetAside() {
 
 void ReadingsPage::rebuild() {
   m_redraw = false;
-  const Theme& t = Theme::of(m_document.isDark());
-  const Units& u = m_document.units();
+  const Theme& t = Theme::of(m_document.view().isDark());
+  const Units& u = m_document.view().units();
   m_traces->clearPlottables();
   m_traces->clearItems();
   m_traces->retheme();
-  const Log* log = m_document.log();
+  const Log* log = m_document.readings().log();
   m_drawn.clear();
   m_traces->setVisible(log);
   m_faults->setVisible(log);
   m_setAside->setVisible(log);
   if (!log) return;
-  const TimeZone zone = m_document.zone();
+  const TimeZone zone = m_document.planInHand().zone();
   const double offset = zone.offset_s(log->time[log->time.size() / 2]);
   // nights as bands behind the traces
-  for (const Night& n : m_document.logNights()) {
+  for (const Night& n : m_document.readings().nights()) {
     auto* band = new QCPItemRect(m_traces);
     band->topLeft->setTypeY(QCPItemPosition::ptAxisRectRatio);
     band->bottomRight->setTypeY(QCPItemPosition::ptAxisRectRatio);
@@ -140,12 +140,12 @@ void ReadingsPage::rebuild() {
   m_traces->legendAbove();
   m_traces->yAxis->setLabel(u.unit(Quantity::temperature));
   m_traces->showAll = [this] {
-    const auto& time = m_document.log()->time;
-    const double shift = m_document.zone().offset_s(time[time.size() / 2]);
+    const auto& time = m_document.readings().log()->time;
+    const double shift = m_document.planInHand().zone().offset_s(time[time.size() / 2]);
     m_traces->xAxis->setRange(static_cast<double>(time.front()) + shift, static_cast<double>(time.back()) + shift);
     m_traces->yAxis->rescale();
   };
-  m_traces->numbers = [this] { return m_document.log() ? QString::fromStdString(writeLogCsv(*m_document.log(), m_document.zone())) : QString(); };
+  m_traces->numbers = [this] { return m_document.readings().log() ? QString::fromStdString(writeLogCsv(*m_document.readings().log(), m_document.planInHand().zone())) : QString(); };
 
   m_faults->refresh();
   showNight();
@@ -153,13 +153,13 @@ void ReadingsPage::rebuild() {
 
 /// Puts the readings in sight on the traces; of a crowd of them the lowest and the highest of each pixel's share.
 void ReadingsPage::fillTraces() {
-  const Log* log = m_document.log();
+  const Log* log = m_document.readings().log();
   if (!log || m_filling) return;
   constexpr std::size_t kShares = 2000; // more than there are pixels: each share draws its lowest and its highest
   constexpr std::size_t kDrawnWhole = 2 * kShares;
   constexpr UtcSeconds kHole_s = 7200;
-  const Units& u = m_document.units();
-  const double offset = m_document.zone().offset_s(log->time[log->time.size() / 2]);
+  const Units& u = m_document.view().units();
+  const double offset = m_document.planInHand().zone().offset_s(log->time[log->time.size() / 2]);
   const QCPRange range = m_traces->xAxis->range();
   const auto& time = log->time;
   auto from = static_cast<std::size_t>(std::lower_bound(time.begin(), time.end(), static_cast<UtcSeconds>(range.lower - offset)) - time.begin());
@@ -200,13 +200,13 @@ void ReadingsPage::fillTraces() {
 }
 
 void ReadingsPage::showNight() {
-  const Log* log = m_document.log();
+  const Log* log = m_document.readings().log();
   if (!log) return;
-  const double offset = m_document.zone().offset_s(log->time[log->time.size() / 2]);
+  const double offset = m_document.planInHand().zone().offset_s(log->time[log->time.size() / 2]);
   double centre = static_cast<double>(log->time.front()) + 4 * 86400.0;
-  if (m_document.result() && m_document.selectedNight() >= 0 && m_document.weather()) {
-    const NightResult& n = m_document.result()->nights[static_cast<std::size_t>(m_document.selectedNight())];
-    centre = static_cast<double>(m_document.weather()->winters[n.winter].time((n.from + n.to) / 2));
+  if (m_document.results().simulation() && m_document.view().selectedNight() >= 0 && m_document.readings().weather()) {
+    const NightResult& n = m_document.results().simulation()->nights[static_cast<std::size_t>(m_document.view().selectedNight())];
+    centre = static_cast<double>(m_document.readings().weather()->winters[n.winter].time((n.from + n.to) / 2));
   }
   showAround(centre + offset, 3.2);
 }

@@ -186,7 +186,7 @@ void RoomCard::roofVoid() {
 void RoomCard::bedCover() {
   const std::size_t k = m_bed;
   const BedCover& bed = m_document.plan().house.bedCovers[k];
-  const Materials materials = m_document.materials();
+  const Materials materials = m_document.planInHand().materials();
   QStringList names;
   std::vector<std::string> ids;
   const auto offer = [&](std::string_view id) {
@@ -246,11 +246,11 @@ void RoomCard::bedCover() {
 
 QString RoomCard::resultText() const {
   const auto place = otherRoom(m_document.plan(), m_kind, m_bed);
-  const Simulation* run = m_document.result();
-  const Units& u = m_document.units();
-  if (!place || !run || m_document.selectedNight() < 0 || *place >= run->summary.rooms.size())
-    return m_document.log() ? tr("working it out") : tr("import a log of nights to see what it keeps");
-  const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
+  const Simulation* run = m_document.results().simulation();
+  const Units& u = m_document.view().units();
+  if (!place || !run || m_document.view().selectedNight() < 0 || *place >= run->summary.rooms.size())
+    return m_document.readings().log() ? tr("working it out") : tr("import a log of nights to see what it keeps");
+  const NightResult& n = run->nights[static_cast<std::size_t>(m_document.view().selectedNight())];
   if (*place >= n.roomColdest_C.size()) return tr("working it out");
   const RoomSummary& s = run->summary.rooms[*place];
   const double own_C = n.roomColdest_C[*place];

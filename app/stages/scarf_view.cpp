@@ -21,10 +21,10 @@ ScarfView::ScarfView(Document& document, QWidget* parent)
 }
 
 double ScarfView::nightX(double night) const {
-  const Simulation* run = m_document.result();
+  const Simulation* run = m_document.results().simulation();
   if (!run || run->nights.empty()) return 0.0;
   const auto n = static_cast<double>(run->nights.size());
-  const auto winters = static_cast<double>(m_document.weather()->winters.size());
+  const auto winters = static_cast<double>(m_document.readings().weather()->winters.size());
   const double gap = 10.0;
   const double row = (width() - 28.0 - gap * (winters - 1.0)) / n;
   const auto index = static_cast<std::size_t>(std::clamp(night, 0.0, n - 1.0));
@@ -32,7 +32,7 @@ double ScarfView::nightX(double night) const {
 }
 
 int ScarfView::nightAt(double x) const {
-  const Simulation* run = m_document.result();
+  const Simulation* run = m_document.results().simulation();
   int best = 0;
   double nearest = 1e9;
   for (std::size_t i = 0; i < run->nights.size(); ++i) {
@@ -51,11 +51,11 @@ void ScarfView::paintEvent(QPaintEvent*) {
   p.setPen(QPen(hasFocus() ? t.madder : t.seam, hasFocus() ? 1.6 : 1));
   p.setBrush(t.wool);
   p.drawRect(QRectF(0.5, 0.5, width() - 1.0, height() - 1.0));
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   p.setFont(titleFont(11));
   p.setPen(t.ink);
   p.drawText(QRectF(14, 5, 300, 22), static_cast<int>(Qt::AlignVCenter), tr("The winter, night by night"));
-  const Simulation* run = m_document.result();
+  const Simulation* run = m_document.results().simulation();
   p.setFont(textFont(8.8));
   p.setPen(t.fleece);
   if (!run || run->nights.empty()) {
@@ -63,11 +63,11 @@ void ScarfView::paintEvent(QPaintEvent*) {
                tr("Each logged night becomes one row here, coloured by how far the coldest inside stayed above or below your line."));
     return;
   }
-  if (!m_document.isCurrent()) p.setOpacity(0.5);
+  if (!m_document.results().isCurrent()) p.setOpacity(0.5);
   const double line = m_document.plan().setpoints.hold_C;
   const QString selection = [&] {
-    if (m_document.selectedNight() < 0) return QString();
-    const int a = std::min(m_document.selectedNight(), m_document.spanStart()), b = std::max(m_document.selectedNight(), m_document.spanStart());
+    if (m_document.view().selectedNight() < 0) return QString();
+    const int a = std::min(m_document.view().selectedNight(), m_document.view().spanStart()), b = std::max(m_document.view().selectedNight(), m_document.view().spanStart());
     if (a != b && a >= 0) {
       int held = 0, judged = 0;
       for (int i = a; i <= b; ++i) {
@@ -81,7 +81,7 @@ void ScarfView::paintEvent(QPaintEvent*) {
           .arg(held)
           .arg(judged);
     }
-    const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
+    const NightResult& n = run->nights[static_cast<std::size_t>(m_document.view().selectedNight())];
     return tr("%1: inside %2, outside %3%4")
         .arg(dayText(n.date, QStringLiteral("ddd d MMM yyyy")), u.text(Quantity::temperature, n.coldest_C), u.text(Quantity::temperature, n.outsideLow_C),
              n.assessable ? QString() : tr(", not judged: readings are missing"));
@@ -111,7 +111,7 @@ void ScarfView::paintEvent(QPaintEvent*) {
   swatch(t.dark ? QColor("#5D7F97") : QColor("#86A0B3"), false, tr("outside low, to %1").arg(u.text(Quantity::temperature, lowest)));
   p.drawText(QRectF(legend, 5, width() - 14 - legend, 22), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight), selection);
 
-  const Simulation* other = m_document.otherResult();
+  const Simulation* other = m_document.results().other();
   const bool two = other && other->nights.size() == run->nights.size();
   const double top = 32, bandHeight = two ? 31 : 64;
   double coldest = 0.0;
@@ -164,9 +164,9 @@ void ScarfView::paintEvent(QPaintEvent*) {
     }
     before = d;
   }
-  if (m_document.selectedNight() >= 0) {
-    const int a = std::min(m_document.selectedNight(), m_document.spanStart() < 0 ? m_document.selectedNight() : m_document.spanStart());
-    const int b = std::max(m_document.selectedNight(), m_document.spanStart());
+  if (m_document.view().selectedNight() >= 0) {
+    const int a = std::min(m_document.view().selectedNight(), m_document.view().spanStart() < 0 ? m_document.view().selectedNight() : m_document.view().spanStart());
+    const int b = std::max(m_document.view().selectedNight(), m_document.view().spanStart());
     const double xa = nightX(a), xb = nightX(b) + std::max((width() - 28.0) / static_cast<double>(run->nights.size()), 2.0);
     p.setOpacity(1.0);
     p.setPen(QPen(t.ink, 2));
@@ -177,33 +177,33 @@ void ScarfView::paintEvent(QPaintEvent*) {
 
 void ScarfView::mousePressEvent(QMouseEvent* e) {
   setFocus();
-  if (m_document.result() && !m_document.result()->nights.empty()) m_document.selectNight(nightAt(e->position().x()), e->modifiers() & Qt::ShiftModifier);
+  if (m_document.results().simulation() && !m_document.results().simulation()->nights.empty()) m_document.view().selectNight(nightAt(e->position().x()), e->modifiers() & Qt::ShiftModifier);
 }
 
 void ScarfView::mouseMoveEvent(QMouseEvent* e) {
-  if ((e->buttons() & Qt::LeftButton) && m_document.result() && !m_document.result()->nights.empty()) m_document.selectNight(nightAt(e->position().x()), true);
+  if ((e->buttons() & Qt::LeftButton) && m_document.results().simulation() && !m_document.results().simulation()->nights.empty()) m_document.view().selectNight(nightAt(e->position().x()), true);
 }
 
 void ScarfView::keyPressEvent(QKeyEvent* e) {
   const bool extend = e->modifiers() & Qt::ShiftModifier;
   const int step = e->modifiers() & Qt::ControlModifier ? 7 : 1;
   if (e->key() == Qt::Key_Left)
-    m_document.selectNight(m_document.selectedNight() - step, extend);
+    m_document.view().selectNight(m_document.view().selectedNight() - step, extend);
   else if (e->key() == Qt::Key_Right)
-    m_document.selectNight(m_document.selectedNight() + step, extend);
+    m_document.view().selectNight(m_document.view().selectedNight() + step, extend);
   else if (e->key() == Qt::Key_Home)
-    m_document.selectNight(0, extend);
+    m_document.view().selectNight(0, extend);
   else if (e->key() == Qt::Key_End)
-    m_document.selectNight(1 << 20, extend);
+    m_document.view().selectNight(1 << 20, extend);
   else
     QWidget::keyPressEvent(e);
 }
 
 bool ScarfView::event(QEvent* e) {
-  if (e->type() == QEvent::ToolTip && m_document.result() && !m_document.result()->nights.empty()) {
+  if (e->type() == QEvent::ToolTip && m_document.results().simulation() && !m_document.results().simulation()->nights.empty()) {
     const auto* help = static_cast<QHelpEvent*>(e);
-    const NightResult& n = m_document.result()->nights[static_cast<std::size_t>(nightAt(help->pos().x()))];
-    const Units& u = m_document.units();
+    const NightResult& n = m_document.results().simulation()->nights[static_cast<std::size_t>(nightAt(help->pos().x()))];
+    const Units& u = m_document.view().units();
     QToolTip::showText(help->globalPos(),
                        tr("%1\ncoldest inside %2 (%3)\noutside low %4\nheater %5")
                            .arg(dayText(n.date, QStringLiteral("ddd d MMM yyyy")), u.text(Quantity::temperature, n.coldest_C),

@@ -47,10 +47,10 @@ void SectionView::resizeEvent(QResizeEvent*) { placeToggle(); }
 /// The sun's way over the local day that the clock stands in.
 SunWay SectionView::sunWay() const {
   SunWay day;
-  const auto at = m_document.moment();
+  const auto at = m_document.view().moment();
   if (!at) return day;
-  const Winter& w = m_document.weather()->winters[at->winter];
-  const auto sinceMidnight_s = static_cast<double>((w.time(at->step) + m_document.zone().offset_s(w.time(at->step))) % 86400);
+  const Winter& w = m_document.readings().weather()->winters[at->winter];
+  const auto sinceMidnight_s = static_cast<double>((w.time(at->step) + m_document.planInHand().zone().offset_s(w.time(at->step))) % 86400);
   const auto back = static_cast<std::size_t>(sinceMidnight_s / w.step_s);
   const std::size_t from = at->step > back ? at->step - back : 0;
   const auto steps = static_cast<std::size_t>(86400.0 / w.step_s);
@@ -98,7 +98,7 @@ void SectionView::leaveIt() {
 void SectionView::setDown() {
   const Plan with = planInSight();
   const StorePlacing placing = *m_placing;
-  m_document.finishEdit();
+  m_document.planInHand().finishEdit();
   if (const auto why = m_document.edit(placing.name, [&](Plan& p) { p = with; })) {
     m_refusal = *why;
     update();
@@ -115,10 +115,10 @@ QPointF SectionView::handlePoint(Grip grip) const { return geometry().handle(gri
 QRectF SectionView::clockRect() const { return {36.0, height() - 34.0, width() - 72.0, 14.0}; }
 
 std::optional<SectionMoment> SectionView::sectionMoment() const {
-  const auto at = m_document.moment();
-  const Simulation* run = m_document.result();
+  const auto at = m_document.view().moment();
+  const Simulation* run = m_document.results().simulation();
   if (!at || !run || at->winter >= run->series.size()) return std::nullopt;
-  const Winter& w = m_document.weather()->winters[at->winter];
+  const Winter& w = m_document.readings().weather()->winters[at->winter];
   const WinterSeries& s = run->series[at->winter];
   const std::size_t i = at->step;
   SectionMoment m;
@@ -161,13 +161,13 @@ void SectionView::paintEvent(QPaintEvent*) {
   const Theme& t = theme();
   p.fillRect(rect(), t.wool);
   const auto moment = sectionMoment();
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   QString title = (m_fromAbove ? tr("%1 by %2 from above") : tr("%1 by %2 cross-section"))
                       .arg(u.text(Quantity::length, m_document.plan().house.shape.width_m), u.text(Quantity::length, m_document.plan().house.shape.length_m));
   QString subtitle = tr("no log yet: drop a CSV on the window");
-  if (const auto at = m_document.moment(); at && moment) {
-    const UtcSeconds utc = m_document.weather()->winters[at->winter].time(at->step);
-    const int offset = m_document.zone().offset_s(utc);
+  if (const auto at = m_document.view().moment(); at && moment) {
+    const UtcSeconds utc = m_document.readings().weather()->winters[at->winter].time(at->step);
+    const int offset = m_document.planInHand().zone().offset_s(utc);
     const QDateTime when = QDateTime::fromSecsSinceEpoch(utc + offset, Qt::UTC);
     title = (m_fromAbove ? tr("From above at %1") : tr("Cross-section at %1"))
                 .arg(QLocale(QLocale::English).toString(when, QStringLiteral("hh:mm, ddd d MMM yyyy")));
@@ -196,7 +196,7 @@ void SectionView::paintEvent(QPaintEvent*) {
     p.setPen(t.madder);
     p.drawText(QRect(10, height() - 92, width() - 20, 44), static_cast<int>(Qt::TextWordWrap | Qt::AlignVCenter), m_refusal);
   }
-  if (m_document.result() && !m_document.isCurrentInSight()) {
+  if (m_document.results().simulation() && !m_document.isCurrentInSight()) {
     p.setFont(textFont(9));
     p.setPen(QColor("#F4EFE6"));
     p.drawText(QRect(0, 12, width() - 12, 18), static_cast<int>(Qt::AlignRight), tr("working it out again"));
@@ -212,18 +212,18 @@ void SectionView::paintEvent(QPaintEvent*) {
     p.setPen(t.fleece);
     p.drawLine(QPointF(x, c.center().y() - 4), QPointF(x, c.center().y() + 4));
     QString hour = QString::number((12 + 3 * k) % 24).rightJustified(2, QLatin1Char('0'));
-    if (const auto at = m_document.moment()) { // the night's middle is the sun's midnight; the ticks say what the wall clock showed
-      const NightResult& n = m_document.result()->nights[static_cast<std::size_t>(m_document.selectedNight())];
-      const Winter& w = m_document.weather()->winters[at->winter];
+    if (const auto at = m_document.view().moment()) { // the night's middle is the sun's midnight; the ticks say what the wall clock showed
+      const NightResult& n = m_document.results().simulation()->nights[static_cast<std::size_t>(m_document.view().selectedNight())];
+      const Winter& w = m_document.readings().weather()->winters[at->winter];
       const auto utc = w.start + static_cast<UtcSeconds>(w.step_s * ((static_cast<double>(n.from + n.to) / 2.0) + (k / 8.0 - 0.5) * 86400.0 / w.step_s));
-      const double local = m_document.zone().localHour(utc);
+      const double local = m_document.planInHand().zone().localHour(utc);
       hour = QStringLiteral("%1:%2").arg(static_cast<int>(local), 2, 10, QLatin1Char('0')).arg(static_cast<int>(local * 60) % 60, 2, 10, QLatin1Char('0'));
     }
     p.drawText(QRectF(x - 24, c.bottom() + 1, 48, 16), static_cast<int>(Qt::AlignHCenter), hour);
   }
   p.setPen(Qt::NoPen);
   p.setBrush(t.madder);
-  p.drawEllipse(QPointF(c.left() + c.width() * m_document.clock(), c.center().y()), 7, 7);
+  p.drawEllipse(QPointF(c.left() + c.width() * m_document.view().clock(), c.center().y()), 7, 7);
 }
 
 void SectionView::mousePressEvent(QMouseEvent* e) {
@@ -231,7 +231,7 @@ void SectionView::mousePressEvent(QMouseEvent* e) {
   m_refusal.clear();
   if (clockRect().adjusted(-10, -12, 10, 20).contains(e->position())) {
     m_scrubbing = true;
-    m_document.setClock((e->position().x() - clockRect().left()) / clockRect().width());
+    m_document.view().setClock((e->position().x() - clockRect().left()) / clockRect().width());
     return;
   }
   if (m_fromAbove) return;
@@ -249,7 +249,7 @@ void SectionView::mousePressEvent(QMouseEvent* e) {
   m_dragDepthScale = geometry().depthY(1.0) - geometry().depthY(0.0);
   m_dragScale = geometry().scale(); // the drawing rescales as the house grows; the drag keeps the scale it began with
   if (m_dragged.what != Handle::none)
-    m_document.finishEdit();
+    m_document.planInHand().finishEdit();
   else if (geometry().outline().contains(e->position()))
     emit housePointedAt();
 }
@@ -295,7 +295,7 @@ void SectionView::drag(const QPointF& to) {
 
 void SectionView::mouseMoveEvent(QMouseEvent* e) {
   if (m_scrubbing) {
-    m_document.setClock((e->position().x() - clockRect().left()) / clockRect().width());
+    m_document.view().setClock((e->position().x() - clockRect().left()) / clockRect().width());
     return;
   }
   if (m_dragged.what != Handle::none) {
@@ -316,7 +316,7 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
   const bool both = grip.what == Handle::mass && !across;
   setCursor(grip.what == Handle::none ? Qt::ArrowCursor : across ? Qt::SizeHorCursor : both ? Qt::SizeAllCursor : Qt::SizeVerCursor);
   const HouseShape& s = plan.house.shape;
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   switch (grip.what) {
   case Handle::ridge: setToolTip(tr("ridge %1; drag to change").arg(u.text(Quantity::length, s.ridge_m))); break;
   case Handle::eave: setToolTip(tr("eave %1; drag to change").arg(u.text(Quantity::length, s.eave_m))); break;
@@ -329,7 +329,7 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
 void SectionView::mouseReleaseEvent(QMouseEvent* e) {
   if (isStore(m_dragged) && (e->position() - m_pressed).manhattanLength() < 4) emit storePointedAt(storeKind(m_dragged), m_dragged.store);
   m_scrubbing = false;
-  if (m_dragged.what != Handle::none) m_document.finishEdit();
+  if (m_dragged.what != Handle::none) m_document.planInHand().finishEdit();
   m_dragged = {};
   update();
 }
@@ -346,9 +346,9 @@ void SectionView::keyPressEvent(QKeyEvent* e) {
   }
   const double tick = e->modifiers() & Qt::ShiftModifier ? 1.0 / 24.0 : 1.0 / 144.0;
   if (e->key() == Qt::Key_Left)
-    m_document.setClock(m_document.clock() - tick);
+    m_document.view().setClock(m_document.view().clock() - tick);
   else if (e->key() == Qt::Key_Right)
-    m_document.setClock(m_document.clock() + tick);
+    m_document.view().setClock(m_document.view().clock() + tick);
   else
     QWidget::keyPressEvent(e);
 }

@@ -49,7 +49,7 @@ protected:
   void paintEvent(QPaintEvent*) override {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    const Theme& t = Theme::of(m_document.isDark());
+    const Theme& t = Theme::of(m_document.view().isDark());
     if (isChecked()) p.fillRect(rect(), t.oat);
     HouseShape s{m_kind, 6.0, 12.0, 1.0, m_kind == ShapeKind::pointedArch ? 4.6 : 3.2, 90.0}; // high enough to show its point
     s = s.as(m_kind);
@@ -187,7 +187,7 @@ QString ShapePage::takenAsUsual() const {
   const Plan usual;
   const Plan& p = m_document.plan();
   const House& h = p.house;
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   const auto percent = [&](double share) { return u.text(Quantity::share, share); };
   QStringList taken;
   if (h.floor == usual.house.floor && h.crop == usual.house.crop) {
@@ -223,7 +223,7 @@ void ShapePage::refresh() {
   m_taken->setVisible(!m_taken->text().isEmpty());
   m_lobby->setChecked(h.door.lobby);
   m_lobby->setEnabled(h.door.opened > 0.0);
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   m_sums->setText(tr("Floor %1, cover %2, air %3: %4 of cover for each of floor.")
                       .arg(u.text(Quantity::area, s.floor_m2()), u.text(Quantity::area, s.cover_m2()), u.text(Quantity::volume, s.volume_m3()),
                            QLocale().toString(s.cover_m2() / s.floor_m2(), 'f', 2)));

@@ -50,7 +50,7 @@ public:
 protected:
   void paintEvent(QPaintEvent*) override {
     QPainter p(this);
-    const Theme& t = Theme::of(m_document.isDark());
+    const Theme& t = Theme::of(m_document.view().isDark());
     const double light = m_material.solarTransmittance;
     const QColor body =
         light > 0.3 ? QColor::fromRgbF(static_cast<float>(0.55 + 0.4 * light), static_cast<float>(0.66 + 0.3 * light), static_cast<float>(0.72 + 0.27 * light))
@@ -78,7 +78,7 @@ QComboBox* materialBox(const Document& document, QWidget* parent) {
   box->setFont(textFont(9.5));
   box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   box->setMinimumContentsLength(8);
-  offerMaterials(*box, document.materials());
+  offerMaterials(*box, document.planInHand().materials());
   return box;
 }
 
@@ -245,7 +245,7 @@ void SkinEditor::showFace(FaceGroup group) {
 }
 
 QWidget* SkinEditor::row(std::size_t layer) {
-  const Materials materials = m_document.materials();
+  const Materials materials = m_document.planInHand().materials();
   const CoverMaterial& material = *materials.find(m_shown.layers[layer].material);
   auto* whole = new QWidget(this);
   auto* down = new QVBoxLayout(whole);
@@ -291,7 +291,7 @@ QWidget* SkinEditor::row(std::size_t layer) {
   note->setFont(textFont(8.5));
   if (const auto bare = without.layers.empty() ? std::nullopt : skinU_W_m2K(without, m_face, {}, materials))
     note->setText(tr("without it %1, light %2 %")
-                      .arg(m_document.units().text(Quantity::uValue, *bare))
+                      .arg(m_document.view().units().text(Quantity::uValue, *bare))
                       .arg(std::lround(100 * skinOptics(without, materials).transmittance)));
   note->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   below->addWidget(note, 1);
@@ -315,11 +315,11 @@ void SkinEditor::rebuild() {
   clearCards(*m_rows);
   m_shown = skin();
   m_shownFace = m_face;
-  m_shownUnits = m_document.units();
+  m_shownUnits = m_document.view().units();
   if (m_shownOwn != m_document.plan().materials) {
     m_shownOwn = m_document.plan().materials;
     while (m_insert->count() > 1) m_insert->removeItem(1);
-    offerMaterials(*m_insert, m_document.materials());
+    offerMaterials(*m_insert, m_document.planInHand().materials());
   }
   int height = 0; // the layout itself counts only what is shown already
   for (std::size_t l = 0; l < m_shown.layers.size(); ++l) {
@@ -338,10 +338,10 @@ void SkinEditor::refresh() {
   if (house.shape.area_m2(m_face) <= 0.0) m_face = FaceGroup::roof;
   m_faces.button(static_cast<int>(m_face))->setChecked(true);
   m_everywhere->setVisible(m_face != FaceGroup::backWall);
-  if (!(m_shown == skin()) || m_shownFace != m_face || !(m_shownUnits == m_document.units()) || m_shownOwn != m_document.plan().materials) rebuild();
+  if (!(m_shown == skin()) || m_shownFace != m_face || !(m_shownUnits == m_document.view().units()) || m_shownOwn != m_document.plan().materials) rebuild();
   const auto& blanket = house.blanket;
   const QString cloth = blanket ? QString::fromStdString(blanket->material) : QString();
-  if (blanket && m_blanket->findData(cloth) < 0) m_blanket->addItem(text(m_document.materials().find(blanket->material)->name), cloth);
+  if (blanket && m_blanket->findData(cloth) < 0) m_blanket->addItem(text(m_document.planInHand().materials().find(blanket->material)->name), cloth);
   m_blanket->setCurrentIndex(blanket ? m_blanket->findData(cloth) : 0);
   m_rule->setVisible(blanket.has_value());
   m_leak->setVisible(blanket.has_value());
@@ -353,16 +353,16 @@ void SkinEditor::refresh() {
   m_closes->setVisible(blanket && blanket->rule == BlanketRule::clock);
   m_opens->setVisible(blanket && blanket->rule == BlanketRule::clock);
   m_work->setVisible(blanket.has_value());
-  const Units& u = m_document.units();
-  const auto overcast = skinU_W_m2K(m_shown, m_face, {}, m_document.materials());
+  const Units& u = m_document.view().units();
+  const auto overcast = skinU_W_m2K(m_shown, m_face, {}, m_document.planInHand().materials());
   SkinNight clearNight;
   clearNight.skyBelow_K = kClearSky_K;
-  const auto clear = skinU_W_m2K(m_shown, m_face, clearNight, m_document.materials());
+  const auto clear = skinU_W_m2K(m_shown, m_face, clearNight, m_document.planInHand().materials());
   const double area = house.shape.area_m2(m_face);
   if (overcast && clear)
     m_sums->setText(tr("Lets %1 through on an overcast night, %2 under a clear sky; %3 % of light. %4 of it lose %5 at a lift of %6, overcast.")
                         .arg(u.text(Quantity::uValue, *overcast), u.text(Quantity::uValue, *clear))
-                        .arg(std::lround(100 * skinOptics(m_shown, m_document.materials()).transmittance))
+                        .arg(std::lround(100 * skinOptics(m_shown, m_document.planInHand().materials()).transmittance))
                         .arg(u.text(Quantity::area, area), u.text(Quantity::power, *overcast * area * 10.0), u.text(Quantity::difference, 10.0)));
   const SkinCost cost = skinCost(m_shown, area, m_document.plan().prices);
   const QString money = QString::fromStdString(m_document.plan().prices.currency);

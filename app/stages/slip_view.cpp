@@ -17,9 +17,9 @@ SlipView::SlipView(Document& document, QWidget* parent)
 }
 
 SlipView::Span SlipView::chosenSpan() const {
-  const Simulation& run = *m_document.result();
-  const int now = m_document.selectedNight();
-  const int start = m_document.spanStart() < 0 ? now : m_document.spanStart();
+  const Simulation& run = *m_document.results().simulation();
+  const int now = m_document.view().selectedNight();
+  const int start = m_document.view().spanStart() < 0 ? now : m_document.view().spanStart();
   const auto first = static_cast<std::size_t>(std::min(now, start));
   const auto last = std::min(static_cast<std::size_t>(std::max(now, start)), run.nights.size() - 1);
   Span span;
@@ -61,24 +61,24 @@ void SlipView::paintEvent(QPaintEvent*) {
   p.drawPath(paper);
 
   const double left = 14, right = width() - 14;
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   const Plan& plan = m_document.plan();
   p.setPen(t.ink);
   p.setFont(titleFont(11));
   p.drawText(QRectF(left, 10, right - left, 22), static_cast<int>(Qt::AlignVCenter),
              QFontMetricsF(titleFont(11)).elidedText(QString::fromStdString(plan.name), Qt::ElideRight, right - left));
-  const Simulation* run = m_document.result();
+  const Simulation* run = m_document.results().simulation();
   if (!run) {
     p.setFont(textFont(9.5));
     p.setPen(t.fleece);
     p.drawText(QRectF(left, 40, right - left, 120), static_cast<int>(Qt::TextWordWrap),
-               m_document.log() ? tr("Working it out.")
+               m_document.readings().log() ? tr("Working it out.")
                                 : tr("Nights held and costs stand here once a log of nights is in. Drop a CSV on the window, or choose Log."));
     return;
   }
   const Summary& s = run->summary;
-  const Simulation* other = m_document.otherResult();
-  if (!m_document.isCurrent()) p.setOpacity(0.45);
+  const Simulation* other = m_document.results().other();
+  if (!m_document.results().isCurrent()) p.setOpacity(0.45);
   p.setFont(textFont(27, true));
   p.setPen(s.held == s.nights ? t.lichen : t.madder);
   const QString held = QString::number(s.held);
@@ -103,7 +103,7 @@ void SlipView::paintEvent(QPaintEvent*) {
     p.drawLine(QPointF(left, y + 3), QPointF(right, y + 3));
     y += 9;
   };
-  const Date coldest = m_document.zone().localDate(s.coldestAt);
+  const Date coldest = m_document.planInHand().zone().localDate(s.coldestAt);
   row(tr("misses"), QString::number(s.nights - s.held));
   row(tr("coldest inside"), u.text(Quantity::temperature, s.coldest_C));
   row(tr("on"), dayText(coldest, QStringLiteral("d MMM yyyy")));
@@ -124,25 +124,25 @@ void SlipView::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(left, y - 2, right - left, 30), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop), madeOf);
     y += 28;
   }
-  if (other && m_document.otherPlan()) {
+  if (other && m_document.results().otherPlan()) {
     const Summary& o = other->summary;
     y += 6;
     p.setFont(titleFont(10));
     p.setPen(t.ink);
     p.drawText(QRectF(left, y, right - left, 34), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop),
-               QFontMetricsF(titleFont(10)).elidedText(tr("against: %1").arg(m_document.otherName()), Qt::ElideRight, 2 * (right - left) - 30));
+               QFontMetricsF(titleFont(10)).elidedText(tr("against: %1").arg(m_document.results().otherName()), Qt::ElideRight, 2 * (right - left) - 30));
     y += 40;
     row(tr("holds"), tr("%1 (%2%3)").arg(o.held).arg(o.held >= s.held ? QStringLiteral("+") : QStringLiteral("−")).arg(std::abs(o.held - s.held)));
     row(tr("coldest inside"), u.text(Quantity::temperature, o.coldest_C));
     row(tr("heat bought"), u.text(Quantity::energy, o.heater_kWh / o.winters));
     double otherTotal = o.cost.total();
-    if (const Sizing* sizing = m_document.sizing()) // kit and hours of the measures are known to the search
+    if (const Sizing* sizing = m_document.results().sizing()) // kit and hours of the measures are known to the search
       for (const SizedPackage& k : sizing->packages)
-        if (QString::fromStdString(k.label) == m_document.otherName()) otherTotal = k.cost.total();
+        if (QString::fromStdString(k.label) == m_document.results().otherName()) otherTotal = k.cost.total();
     row(tr("each winter"), money(otherTotal), true);
     const double difference = otherTotal - s.cost.total();
     row(difference < 0 ? tr("saves") : tr("costs more"), money(std::abs(difference)));
-  } else if (m_document.selectedNight() >= 0) {
+  } else if (m_document.view().selectedNight() >= 0) {
     const Span span = chosenSpan();
     y += 6;
     p.setFont(titleFont(10));

@@ -75,7 +75,7 @@ void StackField::rebuild(const Skin& skin) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(8);
     box->setAccessibleName(tr("%1, layer %2").arg(m_name).arg(l + 1));
-    offerMaterials(*box, m_document.materials());
+    offerMaterials(*box, m_document.planInHand().materials());
     box->setCurrentIndex(box->findData(QString::fromStdString(skin.layers[l].material)));
     connect(box, &QComboBox::activated, this, [this, l, box](int i) {
       const std::string id = box->itemData(i).toString().toStdString();
@@ -96,10 +96,10 @@ void StackField::refresh() {
   const Skin* const skin = look(m_of, plan);
   if (!skin) return;
   if (!(m_shown == *skin) || m_shownOwn != plan.materials) rebuild(*skin);
-  if (const auto u = skinU_W_m2K(*skin, m_lies, {}, m_document.materials()))
+  if (const auto u = skinU_W_m2K(*skin, m_lies, {}, m_document.planInHand().materials()))
     m_sum->setText(tr("as a skin to the weather it would let %1 through; %2 % of light")
-                       .arg(m_document.units().text(Quantity::uValue, *u))
-                       .arg(std::lround(100.0 * skinOptics(*skin, m_document.materials()).transmittance)));
+                       .arg(m_document.view().units().text(Quantity::uValue, *u))
+                       .arg(std::lround(100.0 * skinOptics(*skin, m_document.planInHand().materials()).transmittance)));
 }
 
 } // namespace muffle

@@ -64,7 +64,7 @@ protected:
     paintBody(p);
   }
   virtual void paintBody(QPainter&) {}
-  [[nodiscard]] const Theme& theme() const { return Theme::of(m_document.isDark()); }
+  [[nodiscard]] const Theme& theme() const { return Theme::of(m_document.view().isDark()); }
   void setHeading(const QString& title, const QString& remark) {
     m_title = title;
     m_remark = remark;

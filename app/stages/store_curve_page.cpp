@@ -8,7 +8,6 @@
 
 #include <QComboBox>
 #include <QCoreApplication>
-#include <QElapsedTimer>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QVBoxLayout>
@@ -56,7 +55,7 @@ StoreCurvePage::StoreCurvePage(Document& document, StoreChoice& choice, QWidget*
 
 bool StoreCurvePage::isCurrent() const {
   const auto store = m_choice.now();
-  return store && !m_points.empty() && m_of.id == store->id && m_weather == m_document.sharedWeather() && m_asked == m_document.plan();
+  return store && !m_points.empty() && m_of.id == store->id && m_weather == m_document.readings().sharedWeather() && m_asked == m_document.plan();
 }
 
 QString StoreCurvePage::words() const { return m_words->text(); }
@@ -67,25 +66,25 @@ void StoreCurvePage::showEvent(QShowEvent* e) {
 }
 
 void StoreCurvePage::refresh() {
-  const bool may = m_choice.now() && m_document.weather();
+  const bool may = m_choice.now() && m_document.readings().weather();
   m_plot->setVisible(may && !m_points.empty());
   m_what->setVisible(may);
   if (!m_choice.now())
     m_words->setText(tr("Add a store first: this page then says what one more of it would buy."));
-  else if (!m_document.weather())
+  else if (!m_document.readings().weather())
     m_words->setText(tr("Import a log of nights, and more and less of the store is tried over them here."));
   else if (isCurrent())
     draw();
-  else if (isVisible() && m_document.isCurrent())
+  else if (isVisible() && m_document.results().isCurrent())
     start();
 }
 
 void StoreCurvePage::start() {
   const StoreRef store = *m_choice.now();
-  if (m_job.isWorking() && m_asked == m_document.plan() && store.id == m_of.id && m_weather == m_document.sharedWeather()) return;
+  if (m_job.isWorking() && m_asked == m_document.plan() && store.id == m_of.id && m_weather == m_document.readings().sharedWeather()) return;
   m_asked = m_document.plan();
   m_of = store;
-  m_weather = m_document.sharedWeather();
+  m_weather = m_document.readings().sharedWeather();
   m_points.clear();
   m_plot->hide();
   m_words->setText(tr("Trying more and less of it over all logged nights."));
@@ -107,7 +106,7 @@ void StoreCurvePage::start() {
 
 /// By each point the nights it holds, on the side where neither line nor another number is; where there is none, nothing.
 void StoreCurvePage::sayHeld(const QVector<double>& x, const QVector<double>& y, double mine) {
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   const QFontMetricsF metrics(textFont(8.5));
   std::vector<QPointF> points;
   for (qsizetype i = 0; i < x.size(); ++i) points.emplace_back(m_plot->xAxis->coordToPixel(x[i]), m_plot->yAxis->coordToPixel(y[i]));
@@ -142,8 +141,8 @@ void StoreCurvePage::sayHeld(const QVector<double>& x, const QVector<double>& y,
 
 void StoreCurvePage::draw() {
   if (m_points.empty()) return;
-  const Units& u = m_document.units();
-  const Theme& t = Theme::of(m_document.isDark());
+  const Units& u = m_document.view().units();
+  const Theme& t = Theme::of(m_document.view().isDark());
   const CurveOf what = measured()[static_cast<std::size_t>(std::max(m_what->currentIndex(), 0))];
   const double now = storeSize(m_document.plan(), m_of);
   const auto shownSize = [&](double size) {
@@ -203,13 +202,6 @@ void StoreCurvePage::draw() {
                         .arg(after->held)
                         .arg(u.text(Quantity::difference, after->coldest_C - mine->coldest_C)));
   m_words->setText(words);
-}
-
-bool StoreCurvePage::waitForCurve(int timeout_ms) {
-  QElapsedTimer timer;
-  timer.start();
-  while (!isCurrent() && timer.elapsed() < timeout_ms) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-  return isCurrent();
 }
 
 } // namespace muffle

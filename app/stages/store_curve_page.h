@@ -22,7 +22,8 @@ class StoreCurvePage : public QWidget {
 public:
   StoreCurvePage(Document& document, StoreChoice& choice, QWidget* parent = nullptr);
   void refresh();
-  bool waitForCurve(int timeout_ms = 120000);
+  /// True when what is shown belongs to the plan in hand.
+  [[nodiscard]] bool isCurrent() const;
   [[nodiscard]] QString words() const;
 
 protected:
@@ -32,7 +33,6 @@ private:
   void start();
   void draw();
   void sayHeld(const QVector<double>& x, const QVector<double>& y, double mine);
-  [[nodiscard]] bool isCurrent() const;
   Document& m_document;
   StoreChoice& m_choice;
   QLabel* m_words;

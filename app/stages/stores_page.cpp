@@ -158,15 +158,15 @@ std::optional<double> givenOnColdest_kWh(const Weather& weather, const Simulatio
 QString StoresPage::told() const {
   const auto store = m_choice.now();
   const auto place = m_choice.place();
-  const Simulation* run = m_document.result();
+  const Simulation* run = m_document.results().simulation();
   const Plan& plan = m_document.plan();
-  const Units& u = m_document.units();
-  if (!run || m_document.selectedNight() < 0 || *place >= run->summary.stores.size()) return tr("Import a log to see how warm it stays.");
-  const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
+  const Units& u = m_document.view().units();
+  if (!run || m_document.view().selectedNight() < 0 || *place >= run->summary.stores.size()) return tr("Import a log to see how warm it stays.");
+  const NightResult& n = run->nights[static_cast<std::size_t>(m_document.view().selectedNight())];
   if (n.winter >= run->series.size() || *place >= run->series[n.winter].stores.size()) return tr("Working it out.");
   const StoreSeries& series = run->series[n.winter].stores[*place];
   const bool known = n.to < series.charge_kWh.size(); // not of a run whose store at this place was another
-  const double given = energyOver_kWh(series.given_W, n.from, n.to, m_document.weather()->winters[n.winter].step_s);
+  const double given = energyOver_kWh(series.given_W, n.from, n.to, m_document.readings().weather()->winters[n.winter].step_s);
   const StoreSummary& sum = run->summary.stores[*place];
   const double winters = std::max(run->summary.winters, 1e-9);
   QStringList parts;
@@ -183,7 +183,7 @@ QString StoresPage::told() const {
   } else {
     const bool warmsTank =
         store->kind == StoreKind::compost && plan.compost[store->index].place == PilePlace::mound && plan.compost[store->index].coilInto == CoilInto::tank;
-    const auto coldest = givenOnColdest_kWh(*m_document.weather(), *run, storesOf(plan).size(), *place);
+    const auto coldest = givenOnColdest_kWh(*m_document.readings().weather(), *run, storesOf(plan).size(), *place);
     parts << tr("This night it %1 %2 %3%4, a winter %5.")
                  .arg(given >= 0.0 ? tr("gave") : tr("took from"), warmsTank ? tr("the tank") : tr("the house"), kWh(std::abs(given)),
                       coldest ? tr(", on the ten coldest %1 each").arg(kWh(*coldest)) : QString(), kWh(sum.given_kWh / winters));
@@ -232,19 +232,19 @@ QString StoresPage::told() const {
 void StoresPage::draw() {
   const auto store = m_choice.now();
   const auto place = m_choice.place();
-  const Simulation* run = m_document.result();
-  if (!run || m_document.selectedNight() < 0) return;
-  const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
+  const Simulation* run = m_document.results().simulation();
+  if (!run || m_document.view().selectedNight() < 0) return;
+  const NightResult& n = run->nights[static_cast<std::size_t>(m_document.view().selectedNight())];
   if (n.winter >= run->series.size() || *place >= run->series[n.winter].stores.size()) return;
   const WinterSeries& s = run->series[n.winter];
   const StoreSeries& mine = s.stores[*place];
-  const Winter& w = m_document.weather()->winters[n.winter];
-  const Units& u = m_document.units();
-  const Theme& t = Theme::of(m_document.isDark());
+  const Winter& w = m_document.readings().weather()->winters[n.winter];
+  const Units& u = m_document.view().units();
+  const Theme& t = Theme::of(m_document.view().isDark());
   m_plot->clearPlottables();
   m_plot->clearItems();
   m_plot->retheme();
-  const double offset = m_document.zone().offset_s(w.time(n.from));
+  const double offset = m_document.planInHand().zone().offset_s(w.time(n.from));
   const bool winter = m_span->isChecked();
   const double centre = static_cast<double>(w.time((n.from + n.to) / 2)) + offset;
   const double from = winter ? static_cast<double>(w.start) + offset : centre - 3 * kDay_s;
@@ -312,7 +312,7 @@ void StoresPage::refresh() {
   m_fields->setVisible(store.has_value());
   m_remove->setVisible(store.has_value());
   m_more->setVisible(store && m_fields->hasSeldom());
-  m_plot->setVisible(store && m_document.result() && m_document.selectedNight() >= 0);
+  m_plot->setVisible(store && m_document.results().simulation() && m_document.view().selectedNight() >= 0);
   m_span->setVisible(m_plot->isVisibleTo(this));
   m_caution->setVisible(store.has_value());
   if (!store) {

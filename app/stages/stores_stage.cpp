@@ -44,8 +44,8 @@ StoresStage::StoresStage(const Bench& bench)
   connect(m_strip, &PageStrip::turned, this, [this] { refresh(); });
   connect(&m_choice, &StoreChoice::chosen, this, [this] { refresh(); });
   connect(&document, &Document::selectionChanged, this, [this] { // before refreshOn's own
-    m_change = !isVisible() ? Change::all : m_night == m_document.selectedNight() ? Change::clock : Change::night;
-    m_night = m_document.selectedNight();
+    m_change = !isVisible() ? Change::all : m_night == m_document.view().selectedNight() ? Change::clock : Change::night;
+    m_night = m_document.view().selectedNight();
   });
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged});
 }

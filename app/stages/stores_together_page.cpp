@@ -71,7 +71,7 @@ StoresTogetherPage::StoresTogetherPage(Document& document, QWidget* parent)
       if (e->button() != Qt::LeftButton || !plot->axisRect()->rect().contains(e->pos())) return;
       if ((e->pos() - m_pressed).manhattanLength() > 3) return;
       if (const NightResult* n = nearest(plot->xAxis->pixelToCoord(e->position().x())))
-        m_document.selectNight(static_cast<int>(n - m_document.result()->nights.data()));
+        m_document.view().selectNight(static_cast<int>(n - m_document.results().simulation()->nights.data()));
     });
     connect(plot, &QCustomPlot::mousePress, this, [this](QMouseEvent* e) { m_pressed = e->pos(); });
   }
@@ -90,32 +90,32 @@ QString StoresTogetherPage::words() const { return m_words->text(); }
 
 /// The chosen one, if its winter is worked out.
 const NightResult* StoresTogetherPage::night() const {
-  const Simulation* run = m_document.result();
-  if (!run || m_document.selectedNight() < 0) return nullptr;
-  const NightResult& n = run->nights[static_cast<std::size_t>(m_document.selectedNight())];
+  const Simulation* run = m_document.results().simulation();
+  if (!run || m_document.view().selectedNight() < 0) return nullptr;
+  const NightResult& n = run->nights[static_cast<std::size_t>(m_document.view().selectedNight())];
   const bool known = n.winter < run->series.size() && run->series[n.winter].stores.size() == storesOf(m_document.plan()).size();
   return known ? &n : nullptr;
 }
 
 /// The middle of a night, on the axis.
 double StoresTogetherPage::at(const NightResult& n) const {
-  const Winter& w = m_document.weather()->winters[n.winter];
-  return static_cast<double>(w.time((n.from + n.to) / 2)) + m_document.zone().offset_s(w.time(n.from));
+  const Winter& w = m_document.readings().weather()->winters[n.winter];
+  return static_cast<double>(w.time((n.from + n.to) / 2)) + m_document.planInHand().zone().offset_s(w.time(n.from));
 }
 
 const NightResult* StoresTogetherPage::nearest(double x) const {
   if (!night()) return nullptr;
   const NightResult* best = nullptr;
-  for (const NightResult& n : m_document.result()->nights)
+  for (const NightResult& n : m_document.results().simulation()->nights)
     if (n.winter == m_winter && std::abs(at(n) - x) <= kDay_s / 2.0 && (!best || std::abs(at(n) - x) < std::abs(at(*best) - x))) best = &n;
   return best;
 }
 
 QString StoresTogetherPage::told() const {
   const auto stores = storesOf(m_document.plan());
-  const Simulation* run = m_document.result();
+  const Simulation* run = m_document.results().simulation();
   if (stores.empty()) return tr("No store stands in this plan yet. Add one on the page Your stores.");
-  if (!run || m_document.selectedNight() < 0) return tr("Import a log to see what they give.");
+  if (!run || m_document.view().selectedNight() < 0) return tr("Import a log to see what they give.");
   if (!night()) return tr("Working it out.");
   const auto nights = coldestNights(*run, stores.size());
   QStringList parts;
@@ -123,7 +123,7 @@ QString StoresTogetherPage::told() const {
     double heaters_kWh = 0.0, all_kWh = 0.0;
     std::vector<double> gave_kWh(stores.size(), 0.0);
     for (const NightResult* n : nights) {
-      const double step_s = m_document.weather()->winters[n->winter].step_s;
+      const double step_s = m_document.readings().weather()->winters[n->winter].step_s;
       const WinterSeries& series = run->series[n->winter];
       heaters_kWh += energyOver_kWh(series.heater_W, n->from, n->to, step_s) / static_cast<double>(nights.size());
       for (std::size_t k = 0; k < stores.size(); ++k)
@@ -148,7 +148,7 @@ QString StoresTogetherPage::told() const {
   if (electricity_kWh > 0.0) {
     const double money = electricity_kWh / std::max(run->summary.winters, 1e-9) * m_document.plan().prices.electricity_per_kWh;
     parts << tr("Their fans, pumps and cables cost %1 %2 a winter.")
-                 .arg(m_document.units().number(Quantity::money, money), QString::fromStdString(m_document.plan().prices.currency));
+                 .arg(m_document.view().units().number(Quantity::money, money), QString::fromStdString(m_document.plan().prices.currency));
   }
   return parts.join(QLatin1Char(' '));
 }
@@ -157,12 +157,12 @@ QString StoresTogetherPage::told() const {
 QString StoresTogetherPage::read(double x) const {
   const NightResult* n = nearest(x);
   if (!n) return {};
-  const double step_s = m_document.weather()->winters[n->winter].step_s;
+  const double step_s = m_document.readings().weather()->winters[n->winter].step_s;
   const auto stores = storesOf(m_document.plan());
   QStringList lines{QString::fromStdString(isoDate(n->date))};
   for (std::size_t k = 0; k < stores.size(); ++k) {
     if (stores[k].kind == StoreKind::cable) continue;
-    const StoreSeries& s = m_document.result()->series[n->winter].stores[k];
+    const StoreSeries& s = m_document.results().simulation()->series[n->winter].stores[k];
     const StoreDay day = storeDay(s.given_W, *n, step_s);
     QString line =
         tr("%1: gave %2 kWh, took %3").arg(StoreWords::brief(m_document.plan(), stores[k]), StoreWords::kWh(day.given_kWh), StoreWords::kWh(day.taken_kWh));
@@ -181,11 +181,11 @@ QString StoresTogetherPage::table() const {
     for (const char* column : {"gave_kWh", "took_kWh", "at_dusk_kWh", "at_dawn_kWh"}) csv += QStringLiteral(",%1 %2").arg(QString::fromStdString(s.id), column);
   csv += QLatin1Char('\n');
   if (!night()) return csv;
-  const double step_s = m_document.weather()->winters[m_winter].step_s;
-  for (const NightResult& n : m_document.result()->nights) {
+  const double step_s = m_document.readings().weather()->winters[m_winter].step_s;
+  for (const NightResult& n : m_document.results().simulation()->nights) {
     if (n.winter != m_winter) continue;
     csv += QString::fromStdString(isoDate(n.date));
-    for (const StoreSeries& s : m_document.result()->series[m_winter].stores) {
+    for (const StoreSeries& s : m_document.results().simulation()->series[m_winter].stores) {
       const StoreDay day = storeDay(s.given_W, n, step_s);
       csv += QStringLiteral(",%1,%2").arg(day.given_kWh, 0, 'f', 3).arg(day.taken_kWh, 0, 'f', 3);
       csv += s.charge_kWh.empty()
@@ -200,11 +200,11 @@ QString StoresTogetherPage::table() const {
 /// Bars on each other: up what was given, down what was taken.
 void StoresTogetherPage::drawDays(const WinterSeries& series) {
   const auto stores = storesOf(m_document.plan());
-  const double step_s = m_document.weather()->winters[m_winter].step_s;
-  const Theme& t = Theme::of(m_document.isDark());
+  const double step_s = m_document.readings().weather()->winters[m_winter].step_s;
+  const Theme& t = Theme::of(m_document.view().isDark());
   QVector<double> x;
   std::vector<const NightResult*> nights;
-  for (const NightResult& n : m_document.result()->nights)
+  for (const NightResult& n : m_document.results().simulation()->nights)
     if (n.winter == m_winter) nights.push_back(&n), x.push_back(at(n));
   std::vector<double> up(nights.size(), 0.0), down(nights.size(), 0.0);
   QCPBars *lastUp = nullptr, *lastDown = nullptr;
@@ -245,14 +245,14 @@ void StoresTogetherPage::drawDays(const WinterSeries& series) {
 /// At dawn, of the most that it held in the winter.
 void StoresTogetherPage::drawFilling(const WinterSeries& series) {
   const auto stores = storesOf(m_document.plan());
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   for (std::size_t k = 0; k < stores.size(); ++k) {
     const auto& charge = series.stores[k].charge_kWh;
     if (charge.empty()) continue;
     const auto fullest = static_cast<double>(*std::max_element(charge.begin(), charge.end()));
     if (fullest <= 0.0) continue; // never above the line
     QVector<double> x, y;
-    for (const NightResult& n : m_document.result()->nights) {
+    for (const NightResult& n : m_document.results().simulation()->nights) {
       if (n.winter != m_winter) continue;
       x.push_back(at(n));
       y.push_back(100.0 * static_cast<double>(charge[n.to]) / fullest);
@@ -270,7 +270,7 @@ void StoresTogetherPage::drawFilling(const WinterSeries& series) {
 
 /// The chosen night.
 void StoresTogetherPage::mark() {
-  const Theme& t = Theme::of(m_document.isDark());
+  const Theme& t = Theme::of(m_document.view().isDark());
   const NightResult* n = night();
   for (Plot* plot : {m_days, m_filling}) {
     plot->clearItems();
@@ -301,15 +301,15 @@ void StoresTogetherPage::draw() {
   const NightResult* n = night();
   if (!n) return;
   m_winter = n->winter;
-  const Winter& w = m_document.weather()->winters[m_winter];
-  const double offset = m_document.zone().offset_s(w.start);
+  const Winter& w = m_document.readings().weather()->winters[m_winter];
+  const double offset = m_document.planInHand().zone().offset_s(w.start);
   for (Plot* plot : {m_days, m_filling}) {
     plot->clearPlottables();
     plot->retheme();
     plot->legendAbove();
   }
-  drawDays(m_document.result()->series[m_winter]);
-  drawFilling(m_document.result()->series[m_winter]);
+  drawDays(m_document.results().simulation()->series[m_winter]);
+  drawFilling(m_document.results().simulation()->series[m_winter]);
   m_days->xAxis->setRange(static_cast<double>(w.start) + offset, static_cast<double>(w.time(w.size() - 1)) + offset);
   m_filling->xAxis->setRange(m_days->xAxis->range());
   mark();

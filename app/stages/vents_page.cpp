@@ -128,10 +128,10 @@ void VentsPage::number(const QString& name, Quantity quantity, const Find<double
 }
 
 QString VentsPage::warmthText() const {
-  const Simulation* run = m_document.result();
-  if (!run) return m_document.log() ? tr("Working it out.") : tr("Import a log of nights, and the hours in which the house became too warm stand here.");
+  const Simulation* run = m_document.results().simulation();
+  if (!run) return m_document.readings().log() ? tr("Working it out.") : tr("Import a log of nights, and the hours in which the house became too warm stand here.");
   const Summary& s = run->summary;
-  const Units& u = m_document.units();
+  const Units& u = m_document.view().units();
   const QString line = u.text(Quantity::temperature, m_document.plan().setpoints.tooWarm_C);
   QString text = s.tooWarm_h > 0.0 ? tr("Too warm for %1 of a winter: above %2. At its warmest %3.")
                                          .arg(u.text(Quantity::hours, s.tooWarm_h), line, u.text(Quantity::temperature, s.warmest_C))

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The window killed at any moment, and books damaged anywhere. How often is set by MUFFLE_KILLS and MUFFLE_DAMAGED; scripts/attack asks for many.
+#include "app/pictures/waiting.h"
 #include "tests/app/edit_without_end.h"
 #include "tests/app/window_fixture.h"
 #include "tests/support/seed.h"
@@ -106,7 +107,7 @@ TEST_F(Attacked, ADamagedBookIsRefusedOrOpenedAndNeverEndsTheWindow) {
     ASSERT_TRUE(writeFile(path.toStdString(), bytes));
     if (above.openPath(path, false)) {
       ++opened;
-      shown.waitForResult(3000);
+      waitForResult(shown, 3000);
     } else {
       ++refused;
       EXPECT_FALSE(above.notice().isEmpty()) << "with the reason";
@@ -125,7 +126,7 @@ TEST_F(Attacked, NamesThatCannotBeOpenedAreSaid) {
   for (const QString& name : {loop, QString(5000, QLatin1Char('n')), QStringLiteral("/proc/self/mem"), QStringLiteral("/dev/null"), m_dir.path(), QString()}) {
     EXPECT_FALSE(window->openPath(name, false)) << name.left(40).toStdString();
     EXPECT_FALSE(window->notice().isEmpty()) << name.left(40).toStdString();
-    EXPECT_EQ(document->bookPath(), m_path) << "the open book stays";
+    EXPECT_EQ(document->book().path(), m_path) << "the open book stays";
   }
 }
 

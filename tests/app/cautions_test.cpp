@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The cautions of the table stand beside what they go with, and on paper.
+#include "app/pictures/waiting.h"
 #include "tests/app/window_fixture.h"
 
 #include "app/stages/caution_label.h"
@@ -76,14 +77,14 @@ TEST_F(CautionsTest, StandUnderTheCheapestPlanAndUnderWhatMayBeAdded) {
   open();
   importDemoLog();
   document->startSizing();
-  ASSERT_TRUE(document->waitForSizing());
+  ASSERT_TRUE(waitForSizing(*document));
   window->showStage(CostStage::kId);
-  const Sizing& s = *document->sizing();
+  const Sizing& s = *document->results().sizing();
   ASSERT_GE(s.winner, 0);
   std::vector<Measure> chosen;
   const auto& choice = s.packages[static_cast<std::size_t>(s.winner)].choice;
   for (std::size_t m = 0; m < choice.size(); ++m)
-    if (choice[m] >= 0) chosen.push_back(document->sizedPlan().measures[m]);
+    if (choice[m] >= 0) chosen.push_back(document->results().sizedPlan().measures[m]);
   expectInSight(cautionsFor(chosen), "the cheapest");
   find<CostStage>()->showMeasures(true);
   const QString cards = inSight(); // on the card of each, as far as the list is scrolled

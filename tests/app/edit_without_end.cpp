@@ -34,10 +34,10 @@ int editWithoutEnd(const char* book) {
       p.house.shape.length_m = k;
       p.house.airChanges_per_h = k / 100.0; // two fields that must always agree
     });
-    if (i % 7 == 0) document.setLog(numberedLog(500 + 10 * (i % 50)));
-    if (i % 3 == 0) document.undoStack()->undo(), document.undoStack()->redo();
+    if (i % 7 == 0) document.readings().set(numberedLog(500 + 10 * (i % 50)));
+    if (i % 3 == 0) document.planInHand().undoStack()->undo(), document.planInHand().undoStack()->redo();
     QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
-    if (!document.waitUntilSaved()) continue;
+    if (!document.book().waitUntilSaved()) continue;
     std::printf("%d\n", k);
     std::fflush(stdout);
   }

@@ -25,20 +25,20 @@ protected:
 TEST_F(FailurePageTest, SaysWhatCoreSaysAtTheClockOfThePicture) {
   open();
   importDemoLog();
-  document->setClock(0.5);
+  document->view().setClock(0.5);
   FailurePage& of = page();
   ASSERT_TRUE(settle(of));
-  const auto moment = document->moment();
+  const auto moment = document->view().moment();
   ASSERT_TRUE(moment);
   EXPECT_EQ(of.shown()->step, moment->step);
-  const Scene scene = makeScene(document->sharedWeather(), document->plan());
+  const Scene scene = makeScene(document->readings().sharedWeather(), document->plan());
   const auto run = Failures::prepare(document->plan(), scene, {{}, 4.0, {document->plan().setpoints.hold_C}})->at(moment->winter, moment->step);
   ASSERT_TRUE(run);
   EXPECT_EQ(of.shown()->lowest_C, run->lowest_C);
   EXPECT_EQ(of.shown()->minutes[0], run->minutes[0]);
   // another night: the page follows it
-  document->selectNight(document->selectedNight() - 3);
-  ASSERT_TRUE(QTest::qWaitFor([&] { return of.shown() && !of.isWorking() && of.shown()->step == document->moment()->step; }, 60000));
+  document->view().selectNight(document->view().selectedNight() - 3);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return of.shown() && !of.isWorking() && of.shown()->step == document->view().moment()->step; }, 60000));
 }
 
 TEST_F(FailurePageTest, FindsTheWorstMomentOfAllAndNamesWhatWouldHold) {
@@ -52,8 +52,8 @@ TEST_F(FailurePageTest, FindsTheWorstMomentOfAllAndNamesWhatWouldHold) {
   ASSERT_TRUE(of.words().contains(QStringLiteral("The worst of"))) << of.words().toStdString();
   EXPECT_TRUE(of.words().contains(QStringLiteral("What would have held"))) << of.words().toStdString();
   EXPECT_TRUE(std::isfinite(here_C));
-  document->setClock(0.4); // back to the clock of the picture
-  ASSERT_TRUE(QTest::qWaitFor([&] { return of.shown() && !of.isWorking() && of.shown()->step == document->moment()->step; }, 60000));
+  document->view().setClock(0.4); // back to the clock of the picture
+  ASSERT_TRUE(QTest::qWaitFor([&] { return of.shown() && !of.isWorking() && of.shown()->step == document->view().moment()->step; }, 60000));
   EXPECT_FALSE(of.words().contains(QStringLiteral("The worst of")));
 }
 

@@ -2,6 +2,7 @@
 //
 // A grower's first evening: from an empty book to the cheapest plan, once with the mouse and once by keyboard alone. What the hands do
 // is counted: a click, a drop, a key chord, or what is typed into a field with the Return that ends it.
+#include "app/pictures/waiting.h"
 #include "app/stages/cost_stage.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/page_strip.h"
@@ -110,16 +111,16 @@ protected:
     EXPECT_EQ(plan.site.timeZone, "Pacific/Auckland");
     EXPECT_DOUBLE_EQ(plan.house.shape.width_m, 5.0);
     EXPECT_DOUBLE_EQ(plan.house.shape.length_m, 12.0);
-    ASSERT_TRUE(document->waitForResult());
-    EXPECT_EQ(document->result()->summary.held, document->result()->summary.nights) << "the cheapest that holds, held";
-    ASSERT_NE(document->sizing(), nullptr);
-    const Sizing& s = *document->sizing();
+    ASSERT_TRUE(waitForResult(*document));
+    EXPECT_EQ(document->results().simulation()->summary.held, document->results().simulation()->summary.nights) << "the cheapest that holds, held";
+    ASSERT_NE(document->results().sizing(), nullptr);
+    const Sizing& s = *document->results().sizing();
     ASSERT_GE(s.winner, 0);
     for (const SizedPackage& p : s.packages) EXPECT_TRUE(!p.holds || p.cost.total() >= s.packages[static_cast<std::size_t>(s.winner)].cost.total()) << p.label;
     EXPECT_LE(actions, kMostActions);
   }
   bool waitForSearch() {
-    return QTest::qWaitFor([&] { return document->sizing() && !document->isSizing(); }, 120000);
+    return QTest::qWaitFor([&] { return document->results().sizing() && !document->results().isSizing(); }, 120000);
   }
   int actions = 0;
 };
@@ -152,9 +153,9 @@ TEST_F(FirstEvening, ByMouse) {
   QDropEvent drop({200, 200}, Qt::CopyAction, &files, Qt::LeftButton, {});
   ++actions;
   QApplication::sendEvent(window.get(), &drop);
-  ASSERT_TRUE(QTest::qWaitFor([&] { return document->log() != nullptr; }, 20000));
-  ASSERT_TRUE(document->waitForResult());
-  EXPECT_GE(document->logNights().size(), 20U);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return document->readings().log() != nullptr; }, 20000));
+  ASSERT_TRUE(waitForResult(*document));
+  EXPECT_GE(document->readings().nights().size(), 20U);
   auto* thread = find<ThreadBar>();
   click(thread, ThreadBar::knotPoint(HeatStage::kId).toPoint());
   click(word(QStringLiteral("Add a usual one")));
@@ -191,8 +192,8 @@ TEST_F(FirstEvening, ByKeyboardAlone) {
     QTest::keyClick(name, Qt::Key_Return);
   });
   chord(Qt::Key_I, Qt::ControlModifier);
-  ASSERT_TRUE(QTest::qWaitFor([&] { return document->log() != nullptr; }, 20000));
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(QTest::qWaitFor([&] { return document->readings().log() != nullptr; }, 20000));
+  ASSERT_TRUE(waitForResult(*document));
   window->activateWindow(); // as the desktop does when a dialog has closed
   ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
   chord(Qt::Key_4, Qt::ControlModifier);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The heaters of the rooms in Heat: another is added to help the first, changed, and taken out again.
+#include "app/pictures/waiting.h"
 #include "app/stages/heater_list.h"
 
 #include "app/stages/number_field.h"
@@ -44,9 +45,9 @@ TEST_F(HeaterListTest, AnotherHelpsTheFirstIsChangedAndTakenOutByUndo) {
   ASSERT_EQ(document->plan().heaters.size(), 2U);
   EXPECT_GT(document->plan().heaters[1].stage_K, 0.0) << "it gives when the first cannot";
   EXPECT_NE(document->plan().heaters[1].id, document->plan().heaters[0].id);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   QCoreApplication::processEvents();
-  const Simulation& run = *document->result();
+  const Simulation& run = *document->results().simulation();
   EXPECT_GE(run.summary.ledger.heat_kWh(MeterUse::heater, 0), run.summary.ledger.heat_kWh(MeterUse::heater, 1));
   QString said;
   for (auto* l : heaters.findChildren<QLabel*>()) said += l->text() + QLatin1Char('\n');
@@ -57,7 +58,7 @@ TEST_F(HeaterListTest, AnotherHelpsTheFirstIsChangedAndTakenOutByUndo) {
   EXPECT_DOUBLE_EQ(document->plan().heaters[1].stage_K, 2.5);
   button(heaters, QStringLiteral("Take out heater 2"))->click();
   EXPECT_EQ(document->plan(), before);
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().heaters.size(), 2U);
   QCoreApplication::processEvents();
   type(field(heaters, QStringLiteral("fan heater: Waits")), QStringLiteral("4")); // its row moves down while its field is in hand
@@ -78,7 +79,7 @@ TEST_F(HeaterListTest, EveryKindIsChosenInPlaceAndSaysWhatItTakes) {
     ASSERT_GE(at, 0) << facts.id;
     kinds->setCurrentIndex(at);
     emit kinds->activated(at);
-    ASSERT_TRUE(document->waitForResult());
+    ASSERT_TRUE(waitForResult(*document));
     QCoreApplication::processEvents();
     EXPECT_EQ(document->plan().heaters[0].kind, facts.kind) << facts.id;
     const bool hasPrice = field(heaters, QString::fromStdString(document->plan().heaters[0].name) + QStringLiteral(": price of its fuel")) != nullptr;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The log in the window: files of several kinds, what was found in them, nights, readings by hand, a file that grows.
+#include "app/pictures/waiting.h"
 #include "tests/app/window_fixture.h"
 
 #include "app/stages/hand_sheet.h"
@@ -49,7 +50,7 @@ protected:
       }
     FAIL() << "no button " << text.toStdString();
   }
-  std::size_t readings() const { return document->log() ? document->log()->time.size() : 0; }
+  std::size_t readings() const { return document->readings().log() ? document->readings().log()->time.size() : 0; }
 };
 
 TEST_F(LogTest, WhatIsFoundCanBeAnsweredAndUndone) {
@@ -65,26 +66,26 @@ TEST_F(LogTest, WhatIsFoundCanBeAnsweredAndUndone) {
   ASSERT_GE(sun->childCount(), 10) << "the generator put the sensor in the sun for twelve days";
   const auto flagged = [&] {
     int n = 0;
-    for (const std::uint8_t f : document->log()->find(Role::outside)->flag) n += f == static_cast<std::uint8_t>(Flag::sun) ? 1 : 0;
+    for (const std::uint8_t f : document->readings().log()->find(Role::outside)->flag) n += f == static_cast<std::uint8_t>(Flag::sun) ? 1 : 0;
     return n;
   };
   const int before = flagged();
   EXPECT_GT(before, 100);
   tree->setCurrentItem(sun); // the whole kind
   QTest::mouseClick(button(QStringLiteral("Use these readings")), Qt::LeftButton);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   EXPECT_EQ(flagged(), 0);
-  EXPECT_EQ(document->undoStack()->undoText(), QStringLiteral("use readings after all"));
-  document->undoStack()->undo();
-  ASSERT_TRUE(document->waitForResult());
+  EXPECT_EQ(document->planInHand().undoStack()->undoText(), QStringLiteral("use readings after all"));
+  document->planInHand().undoStack()->undo();
+  ASSERT_TRUE(waitForResult(*document));
   EXPECT_EQ(flagged(), before);
-  document->undoStack()->redo();
-  ASSERT_TRUE(document->waitForResult());
+  document->planInHand().undoStack()->redo();
+  ASSERT_TRUE(waitForResult(*document));
   close(); // saved with the book
   open();
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   EXPECT_EQ(flagged(), 0);
-  EXPECT_GE(document->log()->decisions.size(), 10U);
+  EXPECT_GE(document->readings().log()->decisions.size(), 10U);
 }
 
 TEST_F(LogTest, TheNightsTableSortsAndPassesTheModelTester) {
@@ -95,7 +96,7 @@ TEST_F(LogTest, TheNightsTableSortsAndPassesTheModelTester) {
   QTest::qWait(20);
   QTableView* table = find<LogStage>()->nights().table();
   const QAbstractItemModelTester tester(table->model(), QAbstractItemModelTester::FailureReportingMode::Fatal);
-  EXPECT_EQ(table->model()->rowCount(), static_cast<int>(document->logNights().size()));
+  EXPECT_EQ(table->model()->rowCount(), static_cast<int>(document->readings().nights().size()));
   table->sortByColumn(NightsModel::outsideLow, Qt::AscendingOrder);
   double before = -1e9;
   for (int row = 0; row < table->model()->rowCount(); ++row) {
@@ -107,12 +108,12 @@ TEST_F(LogTest, TheNightsTableSortsAndPassesTheModelTester) {
   // a click chooses the night everywhere
   const QModelIndex coldest = table->model()->index(0, NightsModel::night);
   QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualRect(coldest).center());
-  ASSERT_TRUE(document->selectedDate());
+  ASSERT_TRUE(document->view().selectedDate());
   double low = 1e9;
   Date date;
-  for (const Night& n : document->logNights())
+  for (const Night& n : document->readings().nights())
     if (n.outsideLow && n.outsideLow->value < low) low = n.outsideLow->value, date = n.date;
-  EXPECT_EQ(*document->selectedDate(), date);
+  EXPECT_EQ(*document->view().selectedDate(), date);
 }
 
 TEST_F(LogTest, ScrubbingTheClockDrawsNoChartOfTheNightsAnew) {
@@ -123,11 +124,11 @@ TEST_F(LogTest, ScrubbingTheClockDrawsNoChartOfTheNightsAnew) {
   QTest::qWait(20);
   int drawn = 0;
   for (Plot* plot : find<LogStage>()->nights().findChildren<Plot*>()) QObject::connect(plot, &QCustomPlot::afterReplot, window.get(), [&] { ++drawn; });
-  for (const double clock : {0.3, 0.4, 0.5, 0.6}) document->setClock(clock);
-  document->selectNight(40);
+  for (const double clock : {0.3, 0.4, 0.5, 0.6}) document->view().setClock(clock);
+  document->view().selectNight(40);
   QCoreApplication::processEvents();
   EXPECT_EQ(drawn, 0) << "nothing of it hangs on the night in sight";
-  document->setUnits({true, true});
+  document->view().setUnits({true, true});
   QCoreApplication::processEvents();
   EXPECT_GT(drawn, 0);
 }
@@ -142,10 +143,10 @@ TEST_F(LogTest, TheCalendarIsWalkedByKeys) {
   auto* calendar = find<CalendarView>();
   const NightCalendar layout = calendar->layoutNow();
   QTest::mouseClick(calendar, Qt::LeftButton, {}, layout.squareOf(100).center().toPoint());
-  EXPECT_EQ(*document->selectedDate(), document->logNights()[100].date);
+  EXPECT_EQ(*document->view().selectedDate(), document->readings().nights()[100].date);
   QTest::keyClick(calendar, Qt::Key_Right);
-  EXPECT_EQ(*document->selectedDate(), document->logNights()[101].date);
-  for (int i = 0; i < static_cast<int>(document->logNights().size()); ++i)
+  EXPECT_EQ(*document->view().selectedDate(), document->readings().nights()[101].date);
+  for (int i = 0; i < static_cast<int>(document->readings().nights().size()); ++i)
     ASSERT_EQ(layout.nightAt(layout.squareOf(i).center()), i) << "what is drawn is what is hit";
 }
 
@@ -167,7 +168,7 @@ TEST_F(LogTest, TheColdestOfEachWinterGiveTheNightToDesignFor) {
   list->setText(QStringLiteral("-9 -14 -7,5 -11 -16"));
   emit list->editingFinished();
   EXPECT_EQ(document->plan().site.annualLows_C, (std::vector<double>{-9.0, -14.0, -7.5, -11.0, -16.0}));
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_TRUE(document->plan().site.annualLows_C.empty());
 }
 
@@ -176,17 +177,17 @@ TEST_F(LogTest, ASecondFileAddsOnlyWhatIsNewAndUndoTakesItAway) {
   const QString first = write("first.csv", "Time,Outside C,House C\n" + rows(0, 60)), second = write("second.csv", "Time,Outside C,House C\n" + rows(40, 90));
   whenAsked<ImportDialog>([this](ImportDialog* d) { press(d, QStringLiteral("Keep this log")); });
   ASSERT_TRUE(window->importFile(first));
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   EXPECT_EQ(readings(), 60U);
   QString said;
   QObject::connect(document.get(), &Document::told, window.get(), [&](const QString& text) { said = text; });
   whenAsked<ImportDialog>([this](ImportDialog* d) { press(d, QStringLiteral("Add to the log")); });
   ASSERT_TRUE(window->importFile(second));
   EXPECT_TRUE(said.startsWith(QStringLiteral("60 new readings; 40 were there already"))) << said.toStdString();
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   EXPECT_EQ(readings(), 90U);
-  document->undoStack()->undo();
-  ASSERT_TRUE(document->waitForResult());
+  document->planInHand().undoStack()->undo();
+  ASSERT_TRUE(waitForResult(*document));
   EXPECT_EQ(readings(), 60U);
 }
 
@@ -211,8 +212,8 @@ TEST_F(LogTest, ARecipeReadsTheNextFileOfItsKind) {
     press(d, QStringLiteral("Keep this log"));
   });
   ASSERT_TRUE(window->importFile(first));
-  ASSERT_NE(document->log()->find(Role::outside), nullptr);
-  ASSERT_EQ(document->recipes().size(), 1U);
+  ASSERT_NE(document->readings().log()->find(Role::outside), nullptr);
+  ASSERT_EQ(document->book().recipes().size(), 1U);
   whenAsked<ImportDialog>([this](ImportDialog* d) {
     EXPECT_NE(d->read()->log.find(Role::outside), nullptr) << "as the recipe says, without a word";
     press(d, QStringLiteral("Add to the log"));
@@ -243,7 +244,7 @@ TEST_F(LogTest, ADegreeThatCouldBeEitherIsAsked) {
     press(d, QStringLiteral("Keep this log"));
   });
   ASSERT_TRUE(window->importFile(path));
-  EXPECT_NEAR(static_cast<double>(document->log()->find(Role::outside)->raw[0]), -20.0 / 3.0, 0.01) << "20 °F";
+  EXPECT_NEAR(static_cast<double>(document->readings().log()->find(Role::outside)->raw[0]), -20.0 / 3.0, 0.01) << "20 °F";
 }
 
 TEST_F(LogTest, ReadingsAreTypedAndUnderstoodAsTheyAreTyped) {
@@ -260,9 +261,9 @@ TEST_F(LogTest, ReadingsAreTypedAndUnderstoodAsTheyAreTyped) {
   });
   ASSERT_TRUE(window->writeByHand());
   ASSERT_EQ(readings(), 1U);
-  EXPECT_NEAR(static_cast<double>(document->log()->find(Role::room)->raw[0]), 2.5, 1e-6);
-  EXPECT_EQ(document->undoStack()->undoText(), QStringLiteral("readings by hand"));
-  document->undoStack()->undo();
+  EXPECT_NEAR(static_cast<double>(document->readings().log()->find(Role::room)->raw[0]), 2.5, 1e-6);
+  EXPECT_EQ(document->planInHand().undoStack()->undoText(), QStringLiteral("readings by hand"));
+  document->planInHand().undoStack()->undo();
   EXPECT_EQ(readings(), 0U);
 }
 
@@ -283,7 +284,7 @@ TEST_F(LogTest, AGrowingFileIsFollowedLineByWholeLine) {
   EXPECT_EQ(readings(), 31U);
   write("live.csv", next.mid(torn), QIODevice::Append);
   EXPECT_EQ(waitFor(40), 40U);
-  for (std::size_t i = 1; i < 40; ++i) ASSERT_EQ(document->log()->time[i] - document->log()->time[i - 1], 3600) << "nothing lost, nothing doubled";
+  for (std::size_t i = 1; i < 40; ++i) ASSERT_EQ(document->readings().log()->time[i] - document->readings().log()->time[i - 1], 3600) << "nothing lost, nothing doubled";
   close(); // and again after the window was shut
   write("live.csv", rows(40, 50), QIODevice::Append);
   open();

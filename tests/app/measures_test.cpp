@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // What may be added, typed and priced in the window.
+#include "app/pictures/waiting.h"
 #include "app/stages/measures_editor.h"
 
 #include "core/sizing/usual_measures.h"
@@ -70,7 +71,7 @@ TEST_F(MeasuresTest, SizesAreTypedWithUnitsAndARefusalKeepsTheOldOnes) {
   retype(sizes, QStringLiteral("plenty"));
   EXPECT_EQ(document->plan().measures[4].levels, (std::vector<double>{2000.0, 4000.0}));
   EXPECT_EQ(sizes->text(), QStringLiteral("2.0\u00A0kW; 4.0\u00A0kW"));
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().measures[4].levels.size(), 3U);
 }
 
@@ -82,7 +83,7 @@ TEST_F(MeasuresTest, LookingAtSizesDoesNotRoundThem) {
   sizes->setFocus();
   QTest::keyClick(sizes, Qt::Key_Return);
   EXPECT_DOUBLE_EQ(document->plan().measures[2].levels.front(), 0.35);
-  EXPECT_EQ(document->undoStack()->count(), 0);
+  EXPECT_EQ(document->planInHand().undoStack()->count(), 0);
 }
 
 TEST_F(MeasuresTest, MeasuresAreAddedTakenOffAndUndone) {
@@ -99,8 +100,8 @@ TEST_F(MeasuresTest, MeasuresAreAddedTakenOffAndUndone) {
   ASSERT_NE(drop, nullptr);
   QTest::mouseClick(drop, Qt::LeftButton);
   EXPECT_EQ(document->plan().measures.size(), 5U);
-  document->undoStack()->undo();
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().measures.size(), 5U);
   EXPECT_EQ(document->plan().measures.front().name, "second film");
 }
@@ -121,24 +122,24 @@ TEST_F(MeasuresTest, LettingGoOfAPriceIsOneUndoableEditAndKeepsTheSearch) {
     p.measures[1].levels = {5000};
   }));
   ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   document->startSizing();
-  ASSERT_TRUE(document->waitForSizing());
+  ASSERT_TRUE(waitForSizing(*document));
   window->showStage(CostStage::kId);
   auto* price = named<QSlider>(QStringLiteral("Price of a kWh"));
   ASSERT_NE(price, nullptr);
-  const double total = document->sizing()->packages.front().cost.total();
-  const int steps = document->undoStack()->count();
+  const double total = document->results().sizing()->packages.front().cost.total();
+  const int steps = document->planInHand().undoStack()->count();
   price->setFocus();
   for (int i = 0; i < 4; ++i) QTest::keyClick(price, Qt::Key_Right);
   QTest::qWait(10);
   EXPECT_NEAR(document->plan().prices.electricity_per_kWh, 0.28, 1e-9);
-  EXPECT_EQ(document->undoStack()->count(), steps + 1) << "four nudges in a row are one step";
-  EXPECT_TRUE(document->sizingIsCurrent()) << "dearer power ranks the same runs again";
-  EXPECT_GT(document->sizing()->packages.front().cost.total(), total);
-  document->undoStack()->undo();
+  EXPECT_EQ(document->planInHand().undoStack()->count(), steps + 1) << "four nudges in a row are one step";
+  EXPECT_TRUE(document->results().sizingIsCurrent()) << "dearer power ranks the same runs again";
+  EXPECT_GT(document->results().sizing()->packages.front().cost.total(), total);
+  document->planInHand().undoStack()->undo();
   EXPECT_NEAR(document->plan().prices.electricity_per_kWh, 0.24, 1e-9);
-  EXPECT_NEAR(document->sizing()->packages.front().cost.total(), total, 1e-9);
+  EXPECT_NEAR(document->results().sizing()->packages.front().cost.total(), total, 1e-9);
   EXPECT_EQ(price->value(), 24);
 }
 

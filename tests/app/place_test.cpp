@@ -57,9 +57,9 @@ TEST_F(PlaceTest, ANewBookAsksAndSaysThatThePlaceIsAssumedUntilItIsSaid) {
   write(zone(), QStringLiteral("Pacific/Auckland"));
   EXPECT_EQ(document->plan().site.timeZone, "Pacific/Auckland");
   EXPECT_FALSE(says(QStringLiteral("Set the clock:")));
-  document->undoStack()->undo();
-  document->undoStack()->undo();
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
+  document->planInHand().undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_TRUE(document->plan().site.placeAssumed);
 }
 
@@ -88,7 +88,7 @@ TEST_F(PlaceTest, AVillageIsOfferedAsItIsTypedAndTakenByKeyboard) {
   EXPECT_EQ(document->plan().site.name, "El Tarter");
   EXPECT_EQ(document->plan().site.timeZone, "Europe/Andorra") << "the clock comes with the place";
   EXPECT_TRUE(says(QStringLiteral("Andorra")));
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_TRUE(document->plan().site.placeAssumed) << "name, clock and place are one step";
 }
 

@@ -54,7 +54,7 @@ protected:
 
 TEST_F(SavingTest, AFailedSaveStaysInSightAndIsMadeGoodByItself) {
   open();
-  ASSERT_TRUE(document->waitUntilSaved());
+  ASSERT_TRUE(document->book().waitUntilSaved());
   {
     const Jam jam(m_path);
     rename("first");
@@ -66,7 +66,7 @@ TEST_F(SavingTest, AFailedSaveStaysInSightAndIsMadeGoodByItself) {
     EXPECT_TRUE(window->notice().contains(QStringLiteral("Not saved yet"))) << "no progress overwrites it";
     EXPECT_EQ(document->plan().name, "second") << "the edit stands in the window";
   }
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !document->whyNotSaved(); }, 10000)) << "tried again by itself";
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !document->book().whyNotSaved(); }, 10000)) << "tried again by itself";
   QCoreApplication::processEvents();
   EXPECT_TRUE(window->notice().isEmpty());
   EXPECT_EQ(stored(), "second");
@@ -74,46 +74,46 @@ TEST_F(SavingTest, AFailedSaveStaysInSightAndIsMadeGoodByItself) {
 
 TEST_F(SavingTest, TryAgainSavesAtOnce) {
   open();
-  ASSERT_TRUE(document->waitUntilSaved());
+  ASSERT_TRUE(document->book().waitUntilSaved());
   {
     const Jam jam(m_path);
     rename("mended");
     ASSERT_TRUE(QTest::qWaitFor([&] { return noticeButton(QStringLiteral("Try again")) != nullptr; }, 5000));
   }
   QTest::mouseClick(noticeButton(QStringLiteral("Try again")), Qt::LeftButton);
-  EXPECT_TRUE(QTest::qWaitFor([&] { return !document->whyNotSaved(); }, 2000));
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !document->book().whyNotSaved(); }, 2000));
   EXPECT_EQ(stored(), "mended");
 }
 
 TEST_F(SavingTest, EverythingGoesElsewhereWithTheEditsThatWereNotSaved) {
   open();
   importDemoLog();
-  ASSERT_TRUE(document->waitUntilSaved());
+  ASSERT_TRUE(document->book().waitUntilSaved());
   const QString elsewhere = m_dir.filePath(QStringLiteral("elsewhere.muffle"));
   const Jam jam(m_path);
   rename("carried over");
   ASSERT_TRUE(QTest::qWaitFor([&] { return noticeButton(QStringLiteral("Save elsewhere…")) != nullptr; }, 5000));
   chooseFile(elsewhere);
   QTest::mouseClick(noticeButton(QStringLiteral("Save elsewhere…")), Qt::LeftButton);
-  EXPECT_EQ(document->bookPath(), elsewhere);
+  EXPECT_EQ(document->book().path(), elsewhere);
   EXPECT_TRUE(window->notice().isEmpty()) << window->notice().toStdString();
   rename("and goes on there");
-  ASSERT_TRUE(document->waitUntilSaved());
+  ASSERT_TRUE(document->book().waitUntilSaved());
   const auto book = Book::open(elsewhere.toStdString(), Book::Mode::existing);
   ASSERT_TRUE(book) << book.problem().text();
   EXPECT_EQ(book->plans()->front().plan.name, "and goes on there");
-  EXPECT_EQ(book->logs()->front().log.time.size(), document->log()->time.size());
-  document->undoStack()->undo();
-  document->undoStack()->undo();
+  EXPECT_EQ(book->logs()->front().log.time.size(), document->readings().log()->time.size());
+  document->planInHand().undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_NE(document->plan().name, "carried over") << "steps can still be undone";
 }
 
 TEST_F(SavingTest, ClosingAsksWhileSomethingIsNotSaved) {
   open();
-  ASSERT_TRUE(document->waitUntilSaved());
+  ASSERT_TRUE(document->book().waitUntilSaved());
   const Jam jam(m_path);
   rename("nearly lost");
-  ASSERT_TRUE(QTest::qWaitFor([&] { return document->whyNotSaved().has_value(); }, 5000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return document->book().whyNotSaved().has_value(); }, 5000));
   const auto answer = [&](const QString& with) {
     whenAsked<QMessageBox>([with](QMessageBox* box) {
       for (QAbstractButton* b : box->buttons())
@@ -141,19 +141,19 @@ TEST_F(SavingTest, ASecondWindowFollowsTheFirstAndTakesOverWhenItEnds) {
   auto secondWindow = std::make_unique<MainWindow>(*second);
   ASSERT_FALSE(second->openBook(m_path, true));
   secondWindow->show();
-  EXPECT_TRUE(second->isFollowingWindow());
+  EXPECT_TRUE(second->book().isFollowingWindow());
   EXPECT_TRUE(secondWindow->notice().contains(QStringLiteral("open in another window")));
   EXPECT_TRUE(second->edit(QStringLiteral("rename"), [](Plan& p) { p.name = "from the second"; })) << "refused with a reason";
-  second->setDark(true); // a look is no change to the book
+  second->view().setDark(true); // a look is no change to the book
   rename("from the first");
   importDemoLog();
-  ASSERT_TRUE(QTest::qWaitFor([&] { return second->plan().name == "from the first" && second->log(); }, 10000)) << "what is done there is shown here";
-  EXPECT_EQ(second->log()->time.size(), document->log()->time.size());
+  ASSERT_TRUE(QTest::qWaitFor([&] { return second->plan().name == "from the first" && second->readings().log(); }, 10000)) << "what is done there is shown here";
+  EXPECT_EQ(second->readings().log()->time.size(), document->readings().log()->time.size());
   EXPECT_EQ(stored(), "from the first");
   close();
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !second->isFollowingWindow(); }, 5000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !second->book().isFollowingWindow(); }, 5000));
   ASSERT_FALSE(second->edit(QStringLiteral("rename"), [](Plan& p) { p.name = "now mine"; }));
-  ASSERT_TRUE(second->waitUntilSaved());
+  ASSERT_TRUE(second->book().waitUntilSaved());
   EXPECT_EQ(stored(), "now mine");
   EXPECT_TRUE(secondWindow->notice().isEmpty());
   secondWindow.reset();
@@ -163,9 +163,9 @@ TEST_F(SavingTest, ASecondWindowFollowsTheFirstAndTakesOverWhenItEnds) {
 TEST_F(SavingTest, ADamagedBookIsSalvagedFromTheWindow) {
   open();
   importDemoLog();
-  ASSERT_TRUE(document->waitUntilSaved());
-  document->keepSnapshot(QStringLiteral("by hand"));
-  ASSERT_TRUE(document->waitUntilSaved());
+  ASSERT_TRUE(document->book().waitUntilSaved());
+  document->book().keepSnapshot(QStringLiteral("by hand"), document->plan());
+  ASSERT_TRUE(document->book().waitUntilSaved());
   close();
   std::string bytes = *readFile(m_path.toStdString());
   for (std::size_t i = bytes.size() / 2; i < bytes.size() / 2 + 3000; ++i) bytes[i] = 'x';
@@ -184,19 +184,19 @@ TEST_F(SavingTest, ADamagedBookIsSalvagedFromTheWindow) {
     dialog->reject();
   });
   ASSERT_TRUE(QTest::qWaitFor([&] { return told; }, 10000));
-  EXPECT_EQ(document->bookPath(), to);
-  EXPECT_TRUE(document->log()) << "most of its columns are whole";
+  EXPECT_EQ(document->book().path(), to);
+  EXPECT_TRUE(document->readings().log()) << "most of its columns are whole";
 }
 
 TEST_F(SavingTest, EarlierStatesComeBackWithTheirLogAndCanBeUndone) {
   open();
   importDemoLog();
-  const auto rows = document->log()->time.size();
-  document->keepSnapshot(QStringLiteral("with the demo's log"));
+  const auto rows = document->readings().log()->time.size();
+  document->book().keepSnapshot(QStringLiteral("with the demo's log"), document->plan());
   const Log other = numberedLog(500);
-  ASSERT_FALSE(document->setLog(other));
+  ASSERT_FALSE(document->readings().set(other));
   ASSERT_FALSE(document->edit(QStringLiteral("length"), [](Plan& p) { p.house.shape.length_m = 12.0; }));
-  const auto states = document->earlierStates();
+  const auto states = document->book().earlierStates();
   ASSERT_GE(states.size(), 2U);
   EarlierStatesDialog dialog(*document, window.get());
   dialog.show();
@@ -209,12 +209,12 @@ TEST_F(SavingTest, EarlierStatesComeBackWithTheirLogAndCanBeUndone) {
   list->setCurrentItem(list->topLevelItem(row));
   for (QPushButton* b : dialog.findChildren<QPushButton*>())
     if (b->text() == QStringLiteral("Bring it back")) QTest::mouseClick(b, Qt::LeftButton);
-  EXPECT_EQ(document->log()->time.size(), rows);
+  EXPECT_EQ(document->readings().log()->time.size(), rows);
   EXPECT_NE(document->plan().house.shape.length_m, 12.0);
-  document->undoStack()->undo();
-  EXPECT_EQ(document->log()->time.size(), 500U);
+  document->planInHand().undoStack()->undo();
+  EXPECT_EQ(document->readings().log()->time.size(), 500U);
   EXPECT_EQ(document->plan().house.shape.length_m, 12.0);
-  ASSERT_TRUE(document->waitUntilSaved());
+  ASSERT_TRUE(document->book().waitUntilSaved());
   EXPECT_EQ(Book::open(m_path.toStdString(), Book::Mode::existing)->logs()->front().log.time.size(), 500U);
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The window answers while it works: no single stretch in which nothing is drawn or taken is longer than a glance.
+#include "app/pictures/waiting.h"
 #include "tests/app/window_fixture.h"
 
 #include "app/stages/change_page.h"
@@ -77,7 +78,7 @@ TEST_F(StallTest, AMonthsWorthOfSecondsIsImportedBesideTheWindow) {
   });
   ASSERT_TRUE(window->importFile(path));
   const qint64 reading = heart.longest_ms();
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !document->isPreparingLog(); }, 300000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !document->readings().isPreparing(); }, 300000));
   QTest::qWait(200);
   const qint64 preparing = heart.longest_ms();
   RecordProperty("reading_ms", std::to_string(reading));
@@ -102,9 +103,9 @@ TEST_F(StallTest, ClosingIsQuickWithASearchAFitAndOneChangeAtWork) {
   window->showStage(HouseStage::kId);
   find<HouseStage>()->showPage(HouseStage::Page::change);
   document->startSizing();
-  ASSERT_TRUE(document->isSizing());
+  ASSERT_TRUE(document->results().isSizing());
   QTest::qWait(50); // under way
-  ASSERT_TRUE(document->isSizing()) << "a search of every combination takes longer than a glance";
+  ASSERT_TRUE(document->results().isSizing()) << "a search of every combination takes longer than a glance";
   QElapsedTimer timer;
   timer.start();
   close();
@@ -117,7 +118,7 @@ TEST_F(StallTest, ReorderingOneChangeIsAtOnce) {
   auto* house = find<HouseStage>();
   window->showStage(HouseStage::kId);
   house->showPage(HouseStage::Page::change);
-  ASSERT_TRUE(house->changes().waitForList());
+  ASSERT_TRUE(waitUntil([&] { return house->changes().isCurrent(); }));
   QTest::qWait(200);
   auto* order = house->changes().findChild<QComboBox*>();
   ASSERT_NE(order, nullptr);
@@ -144,9 +145,9 @@ TEST_F(StallTest, ReorderingOneChangeIsAtOnce) {
   // by keyboard: a line is chosen and built in, in one step
   tree->setFocus();
   tree->setCurrentItem(tree->topLevelItem(1));
-  const int steps = document->undoStack()->index();
+  const int steps = document->planInHand().undoStack()->index();
   for (QPushButton* b : house->changes().findChildren<QPushButton*>()) QTest::keyClick(b, Qt::Key_Space);
-  EXPECT_EQ(document->undoStack()->index(), steps + 1);
+  EXPECT_EQ(document->planInHand().undoStack()->index(), steps + 1);
 }
 
 TEST_F(StallTest, WhatIsTooMuchToPasteIsRefusedAtOnce) {

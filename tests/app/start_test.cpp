@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // A fresh start, books from before, the log worked out beside the window, and the page on paper.
+#include "app/pictures/waiting.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/log_stage.h"
 #include "app/stages/print.h"
@@ -68,18 +69,18 @@ TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatu
   house->showPage(HouseStage::Page::rooms);
   ASSERT_TRUE(press(QStringLiteral("Cover a bed")));
   type(number(QStringLiteral("Bed length")), QStringLiteral("10 m"));
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   ASSERT_EQ(document->plan().house.bedCovers.size(), 1U);
   EXPECT_EQ(document->plan().house.bedCovers[0].material, "fleece");
   EXPECT_DOUBLE_EQ(document->plan().house.bedCovers[0].length_m, 10.0);
   EXPECT_TRUE(document->plan().heaters.empty()) << "a new house has no heater";
-  const NightResult& night = document->result()->nights[static_cast<std::size_t>(document->selectedNight())];
-  EXPECT_DOUBLE_EQ(night.coldest_C, document->result()->summary.coldest_C) << "the coldest logged night is in sight";
+  const NightResult& night = document->results().simulation()->nights[static_cast<std::size_t>(document->view().selectedNight())];
+  EXPECT_DOUBLE_EQ(night.coldest_C, document->results().simulation()->summary.coldest_C) << "the coldest logged night is in sight";
   QCoreApplication::processEvents();
   bool both = false;
   for (auto* l : house->findChildren<QLabel*>())
-    both = both || (l->isVisible() && l->text().contains(document->units().text(Quantity::temperature, night.coldest_C)) &&
-                    l->text().contains(document->units().text(Quantity::temperature, night.roomColdest_C.at(0))));
+    both = both || (l->isVisible() && l->text().contains(document->view().units().text(Quantity::temperature, night.coldest_C)) &&
+                    l->text().contains(document->view().units().text(Quantity::temperature, night.roomColdest_C.at(0))));
   EXPECT_TRUE(both);
   EXPECT_GT(night.roomColdest_C.at(0), night.coldest_C);
   ASSERT_TRUE(press(QStringLiteral("Take away bed cover 1")));
@@ -92,9 +93,9 @@ TEST_F(StartTest, TheDemoOpensInABookOfItsOwn) {
   ASSERT_NE(demo, nullptr);
   ASSERT_TRUE(demo->isEnabled());
   QTest::mouseClick(demo, Qt::LeftButton);
-  EXPECT_NE(document->bookPath(), m_path);
-  ASSERT_TRUE(document->waitForResult());
-  EXPECT_GT(document->result()->summary.nights, 350);
+  EXPECT_NE(document->book().path(), m_path);
+  ASSERT_TRUE(waitForResult(*document));
+  EXPECT_GT(document->results().simulation()->summary.nights, 350);
   const auto mine = Book::open(m_path.toStdString(), Book::Mode::existing);
   EXPECT_TRUE(mine->logs()->empty()) << "the grower's book stays as it was";
 }
@@ -111,7 +112,7 @@ TEST_F(StartTest, BooksOpenedBeforeAreOfferedNewestFirst) {
   auto* again = button(QStringLiteral("Open \"yard\" again"));
   ASSERT_NE(again, nullptr);
   QTest::mouseClick(again, Qt::LeftButton);
-  EXPECT_EQ(document->bookPath(), m_path);
+  EXPECT_EQ(document->book().path(), m_path);
 }
 
 TEST_F(StartTest, ALogIsWorkedOutBesideTheWindow) {
@@ -120,24 +121,24 @@ TEST_F(StartTest, ALogIsWorkedOutBesideTheWindow) {
   ASSERT_TRUE(read);
   QElapsedTimer timer;
   timer.start();
-  ASSERT_FALSE(document->setLog(read->log));
-  EXPECT_TRUE(document->isPreparingLog());
-  EXPECT_EQ(document->weather(), nullptr) << "no weather of another log is shown meanwhile";
-  ASSERT_TRUE(document->waitForResult());
-  EXPECT_FALSE(document->isPreparingLog());
-  EXPECT_FALSE(document->logProblems().empty());
-  EXPECT_GT(document->logNights().size(), 300U);
-  document->undoStack()->undo();
-  EXPECT_EQ(document->log(), nullptr);
-  EXPECT_EQ(document->result(), nullptr);
-  document->undoStack()->redo();
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_FALSE(document->readings().set(read->log));
+  EXPECT_TRUE(document->readings().isPreparing());
+  EXPECT_EQ(document->readings().weather(), nullptr) << "no weather of another log is shown meanwhile";
+  ASSERT_TRUE(waitForResult(*document));
+  EXPECT_FALSE(document->readings().isPreparing());
+  EXPECT_FALSE(document->readings().problems().empty());
+  EXPECT_GT(document->readings().nights().size(), 300U);
+  document->planInHand().undoStack()->undo();
+  EXPECT_EQ(document->readings().log(), nullptr);
+  EXPECT_EQ(document->results().simulation(), nullptr);
+  document->planInHand().undoStack()->redo();
+  ASSERT_TRUE(waitForResult(*document));
 }
 
 TEST_F(StartTest, ALogIsInTheBookOnceTheWindowIsGone) {
   open();
   const auto read = readLog(*readFile((kDemo + QStringLiteral("/log.csv")).toStdString()), {});
-  ASSERT_FALSE(document->setLog(read->log));
+  ASSERT_FALSE(document->readings().set(read->log));
   close(); // at once: what was waiting to be saved is saved first
   const auto book = Book::open(m_path.toStdString(), Book::Mode::existing);
   const auto logs = book->logs();
@@ -145,7 +146,7 @@ TEST_F(StartTest, ALogIsInTheBookOnceTheWindowIsGone) {
   ASSERT_EQ(logs->size(), 1U);
   EXPECT_EQ(logs->front().log.time.size(), read->log.time.size());
   open(); // its flags, which the window had no time for, are made good
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   close();
   bool anyFlag = false;
   const auto flagged = Book::open(m_path.toStdString(), Book::Mode::existing)->logs();
@@ -157,18 +158,18 @@ TEST_F(StartTest, ALogIsInTheBookOnceTheWindowIsGone) {
 TEST_F(StartTest, MovingTheSiteWorksTheWeatherOutAgain) {
   open();
   ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
-  ASSERT_TRUE(document->waitForResult());
-  const Weather* before = document->weather();
+  ASSERT_TRUE(waitForResult(*document));
+  const Weather* before = document->readings().weather();
   ASSERT_FALSE(document->edit(QStringLiteral("move"), [](Plan& p) { p.site.place.latitude_deg += 2.0; }));
-  EXPECT_FALSE(document->isCurrent());
-  ASSERT_TRUE(document->waitForResult());
-  EXPECT_NE(document->weather(), before);
+  EXPECT_FALSE(document->results().isCurrent());
+  ASSERT_TRUE(waitForResult(*document));
+  EXPECT_NE(document->readings().weather(), before);
 }
 
 TEST_F(StartTest, ThePageGoesOnPaper) {
   open();
   ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   window->showStage(HouseStage::kId);
   QPrinter printer(QPrinter::HighResolution);
   printer.setPageOrientation(QPageLayout::Landscape);
@@ -196,7 +197,7 @@ TEST_F(StartTest, ALongLogIsDrawnWithoutAPointForEveryReading) {
   outside.raw[200000] = -30.0F; // a single low that must not be thinned away
   outside.flag.assign(outside.raw.size(), 0);
   log.channels.push_back(outside);
-  ASSERT_FALSE(document->setLog(log));
+  ASSERT_FALSE(document->readings().set(log));
   window->showStage(LogStage::kId);
   auto* plot = find<LogStage>()->findChild<QCustomPlot*>(QStringLiteral("readings"));
   plot->xAxis->setRange(1700000000.0, 1700000000.0 + 4e6);
@@ -205,30 +206,30 @@ TEST_F(StartTest, ALongLogIsDrawnWithoutAPointForEveryReading) {
   double lowest = 1e9;
   for (int i = 0; i < line->dataCount(); ++i) lowest = std::min(lowest, line->dataMainValue(i));
   EXPECT_NEAR(lowest, -30.0, 1e-6);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
 }
 
 TEST_F(StartTest, TheNightInSightComesBeforeTheRest) {
   open();
   ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
-  ASSERT_TRUE(document->waitForResult());
-  document->selectNight(40); // in the first winter
-  const double before = document->result()->nights[40].coldest_C;
+  ASSERT_TRUE(waitForResult(*document));
+  document->view().selectNight(40); // in the first winter
+  const double before = document->results().simulation()->nights[40].coldest_C;
   QStringList order;
   QObject::connect(document.get(), &Document::winterChanged, document.get(), [&] {
     order << QStringLiteral("night");
     EXPECT_TRUE(document->isCurrentInSight());
-    EXPECT_FALSE(document->isCurrent()) << "the sums over all winters are not in yet";
-    EXPECT_NE(document->result()->nights[40].coldest_C, before);
+    EXPECT_FALSE(document->results().isCurrent()) << "the sums over all winters are not in yet";
+    EXPECT_NE(document->results().simulation()->nights[40].coldest_C, before);
   });
   QObject::connect(document.get(), &Document::resultChanged, document.get(), [&] { order << QStringLiteral("all"); });
   ASSERT_FALSE(document->edit(QStringLiteral("draughtier"), [](Plan& p) { p.house.airChanges_per_h += 1.5; }));
   EXPECT_FALSE(document->isCurrentInSight());
   double early = 0.0;
-  QObject::connect(document.get(), &Document::winterChanged, document.get(), [&] { early = document->result()->nights[40].coldest_C; });
-  ASSERT_TRUE(document->waitForResult());
+  QObject::connect(document.get(), &Document::winterChanged, document.get(), [&] { early = document->results().simulation()->nights[40].coldest_C; });
+  ASSERT_TRUE(waitForResult(*document));
   EXPECT_EQ(order, (QStringList{QStringLiteral("night"), QStringLiteral("all")}));
-  EXPECT_DOUBLE_EQ(document->result()->nights[40].coldest_C, early) << "what was shown first is what the whole run says";
+  EXPECT_DOUBLE_EQ(document->results().simulation()->nights[40].coldest_C, early) << "what was shown first is what the whole run says";
 }
 
 } // namespace

@@ -48,7 +48,7 @@ private:
 class StationTest : public WindowTest {
 protected:
   void TearDown() override { close(); }
-  [[nodiscard]] std::size_t readings() const { return document->log() ? document->log()->time.size() : 0; }
+  [[nodiscard]] std::size_t readings() const { return document->readings().log() ? document->readings().log()->time.size() : 0; }
   /// Rows of an hour each, as a file that the stand-in plays.
   QString hours(int n) {
     std::string text = "Time,Outside C,House C\n";
@@ -104,8 +104,8 @@ TEST_F(StationTest, IsHeardAndNothingIsDoubled) {
   QTest::qWait(2500); // what came twice comes in as nothing new
   EXPECT_EQ(readings(), 24U);
   EXPECT_TRUE(window->station().state().contains(QStringLiteral("last heard just now")));
-  EXPECT_NEAR(static_cast<double>(document->log()->find(Role::outside)->raw[1]), -3.9, 1e-5);
-  EXPECT_EQ(document->station(), broker.address() + QStringLiteral("/yard/station")) << "kept with the book";
+  EXPECT_NEAR(static_cast<double>(document->readings().log()->find(Role::outside)->raw[1]), -3.9, 1e-5);
+  EXPECT_EQ(document->readings().station(), broker.address() + QStringLiteral("/yard/station")) << "kept with the book";
 }
 
 TEST_F(StationTest, AWrongClockIsSetAsideAndSaid) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Stores in the window: each kind added, seen, changed and taken out again; the bench, the ground, and what one more buys.
+#include "app/pictures/waiting.h"
 #include "tests/app/window_fixture.h"
 
 #include "core/plan/cautions.h"
@@ -35,23 +36,23 @@ protected:
 
 TEST_F(StoresWindow, EveryKindIsAddedSimulatedAndUndone) {
   openWithLog();
-  const int before = document->undoStack()->index();
+  const int before = document->planInHand().undoStack()->index();
   const std::size_t had = storesOf(document->plan()).size();
   const auto additions = StoreWords::additions();
   for (std::size_t i = 0; i < additions.size(); ++i) {
     stage->stores().add(i);
-    ASSERT_TRUE(document->waitForResult()) << i;
+    ASSERT_TRUE(waitForResult(*document)) << i;
     EXPECT_EQ(storesOf(document->plan()).size(), had + i + 1) << i;
     EXPECT_EQ(stage->choice().now()->kind, additions[i].kind); // the new one is in hand
     const QString said = stage->stores().words();
     EXPECT_TRUE(said.contains(QStringLiteral("kWh"))) << i << said.toStdString();
     EXPECT_EQ(said.contains(QStringLiteral("on the ten coldest")), additions[i].kind != StoreKind::cable) << i << said.toStdString();
-    const bool draws = document->result()->summary.stores[*stage->choice().place()].electricity_kWh > 0.0;
+    const bool draws = document->results().simulation()->summary.stores[*stage->choice().place()].electricity_kWh > 0.0;
     EXPECT_EQ(said.contains(QStringLiteral("EUR")), draws || additions[i].kind == StoreKind::pipes) << i << said.toStdString();
-    EXPECT_EQ(document->result()->summary.stores.size(), had + i + 1);
-    EXPECT_LT(document->result()->summary.closure, 1e-6);
+    EXPECT_EQ(document->results().simulation()->summary.stores.size(), had + i + 1);
+    EXPECT_LT(document->results().simulation()->summary.closure, 1e-6);
   }
-  while (document->undoStack()->index() > before) document->undoStack()->undo();
+  while (document->planInHand().undoStack()->index() > before) document->planInHand().undoStack()->undo();
   EXPECT_EQ(storesOf(document->plan()).size(), had);
   QTest::mouseClick(button(QStringLiteral("Take it out")), Qt::LeftButton);
   EXPECT_EQ(storesOf(document->plan()).size(), had - 1);
@@ -84,7 +85,7 @@ TEST_F(StoresWindow, AStoreIsSetDownInTheSectionWhereItIsClicked) {
   EXPECT_NEAR(document->plan().barrels.back().x_m, 0.0, 0.15);
   EXPECT_EQ(stage->choice().now()->kind, StoreKind::barrels);
   EXPECT_EQ(stage->choice().now()->index, had);
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().barrels.size(), had);
 
   stage->stores().choose(1); // pipes, as deep as they are clicked
@@ -136,7 +137,7 @@ TEST_F(StoresWindow, HeavyThingsAndCablesHaveTheirPlaceInTheSectionToo) {
   drag(section, bed, bed + QPointF(20, -20));
   EXPECT_GT(document->plan().mass[2].thickness_m, high_m);
   EXPECT_GT(*document->plan().mass[2].x_m, x_m);
-  document->undoStack()->undo(); // one step for both
+  document->planInHand().undoStack()->undo(); // one step for both
   EXPECT_DOUBLE_EQ(document->plan().mass[2].thickness_m, high_m);
   EXPECT_DOUBLE_EQ(*document->plan().mass[2].x_m, x_m);
   const double deep_m = document->plan().soilCables.front().depth_m;
@@ -158,7 +159,7 @@ TEST_F(StoresWindow, ACoilIsLedIntoTheTankAndFieldsThatMeanNothingThenAreGone) {
   QTest::mouseClick(button(QStringLiteral("more sizes")), Qt::LeftButton);
   EXPECT_NE(number(QStringLiteral("Passes")), nullptr);
   stage->stores().add(6);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   stage->choice().choose("compost:1");
   QComboBox* const warms = shown(QStringLiteral("Warms"));
   ASSERT_NE(warms, nullptr);
@@ -166,7 +167,7 @@ TEST_F(StoresWindow, ACoilIsLedIntoTheTankAndFieldsThatMeanNothingThenAreGone) {
   emit warms->activated(1);
   EXPECT_EQ(document->plan().compost.front().coilInto, CoilInto::tank);
   EXPECT_EQ(number(QStringLiteral("Passes")), nullptr) << "there is no radiator of its own";
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   EXPECT_TRUE(stage->stores().words().contains(QStringLiteral("the tank"))) << stage->stores().words().toStdString();
 }
 
@@ -188,25 +189,25 @@ TEST_F(StoresWindow, AStoreInAnothersPlaceIsNotReadFromARunThatHadTheOther) {
   openWithLog();
   stage->stores().add(7); // a cable
   stage->stores().add(8); // a wall, after it
-  ASSERT_TRUE(document->waitForResult());
-  document->selectNight(100);
+  ASSERT_TRUE(waitForResult(*document));
+  document->view().selectNight(100);
   for (const auto page : {StoresStage::Page::stores, StoresStage::Page::together}) {
     stage->showPage(page);
     document->edit(QStringLiteral("take the cable out"), [](Plan& p) { p.soilCables.clear(); });
     stage->choice().choose("mass:1"); // stands where the run has the cable, which holds nothing
     QCoreApplication::processEvents();
-    document->undoStack()->undo();
+    document->planInHand().undoStack()->undo();
     QCoreApplication::processEvents();
   }
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
 }
 
 TEST_F(StoresWindow, AllStoresTogetherShowWhatEachGaveAndAClickTakesTheNight) {
   openWithLog();
   stage->stores().add(1);
   stage->stores().add(3);
-  ASSERT_TRUE(document->waitForResult());
-  document->selectNight(100);
+  ASSERT_TRUE(waitForResult(*document));
+  document->view().selectNight(100);
   stage->showPage(StoresStage::Page::together);
   const QString said = stage->together().words();
   for (const QString& part : {QStringLiteral("ten coldest nights"), QStringLiteral("barrels"), QStringLiteral("floor pipes"), QStringLiteral("hot bed"),
@@ -219,12 +220,12 @@ TEST_F(StoresWindow, AllStoresTogetherShowWhatEachGaveAndAClickTakesTheNight) {
   EXPECT_EQ(plots.back()->graphCount(), 3);
 
   // what the bars show is what the series add up to
-  const NightResult& night = document->result()->nights[100];
-  const double step_s = document->weather()->winters[night.winter].step_s;
-  const auto& given_W = document->result()->series[night.winter].stores[1].given_W;
+  const NightResult& night = document->results().simulation()->nights[100];
+  const double step_s = document->readings().weather()->winters[night.winter].step_s;
+  const auto& given_W = document->results().simulation()->series[night.winter].stores[1].given_W;
   const auto* pipes = qobject_cast<QCPBars*>(days->plottable(2));
   double nearest = 1e18, shown_kWh = 0.0;
-  const double at = static_cast<double>(document->weather()->winters[night.winter].time((night.from + night.to) / 2));
+  const double at = static_cast<double>(document->readings().weather()->winters[night.winter].time((night.from + night.to) / 2));
   for (const QCPBarsData& bar : *pipes->data())
     if (std::abs(bar.key - at) < nearest) nearest = std::abs(bar.key - at), shown_kWh = bar.value;
   double sum_kWh = 0.0;
@@ -234,7 +235,7 @@ TEST_F(StoresWindow, AllStoresTogetherShowWhatEachGaveAndAClickTakesTheNight) {
 
   const double x = days->xAxis->coordToPixel(at + 10 * 86400.0);
   QTest::mouseClick(days, Qt::LeftButton, {}, QPoint(static_cast<int>(x), days->axisRect()->center().y()));
-  EXPECT_NEAR(document->selectedNight(), 110, 1); // a day is two pixels wide
+  EXPECT_NEAR(document->view().selectedNight(), 110, 1); // a day is two pixels wide
   EXPECT_TRUE(days->numbers().startsWith(QStringLiteral("night,barrels:1 gave_kWh"))) << days->numbers().left(80).toStdString();
   EXPECT_TRUE(days->reading(days->xAxis->pixelToCoord(x), 0.0).contains(QStringLiteral("at dusk")));
 
@@ -280,12 +281,12 @@ TEST_F(StoresWindow, EveryStoreOfAKindIsTakenHoldOfNotOnlyTheFirst) {
 TEST_F(StoresWindow, PipesAreLaidDeeperByDraggingThemInTheSection) {
   openWithLog();
   stage->stores().add(1);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   auto* section = find<SectionView>();
   const QPointF pipe = section->handlePoint(Handle::pipes);
   drag(section, pipe, pipe + QPointF(0, 25));
   EXPECT_GT(document->plan().groundPipes.front().depth_m, 0.65);
-  document->undoStack()->undo(); // one step for the whole drag
+  document->planInHand().undoStack()->undo(); // one step for the whole drag
   EXPECT_DOUBLE_EQ(document->plan().groundPipes.front().depth_m, 0.6);
 }
 
@@ -293,7 +294,7 @@ TEST_F(StoresWindow, TheBenchMixesAndSaysWhatTheBlendIsLike) {
   openWithLog();
   stage->stores().add(3);
   stage->showPage(StoresStage::Page::compost);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   const QString first = stage->compost().words();
   EXPECT_TRUE(first.contains(QStringLiteral("W a tonne")));
   const auto measured = [&] { // ingredients with their barrows and bales beside them
@@ -302,17 +303,17 @@ TEST_F(StoresWindow, TheBenchMixesAndSaysWhatTheBlendIsLike) {
     return count;
   };
   EXPECT_EQ(measured(), 2);
-  document->setUnits({true, true});
+  document->view().setUnits({true, true});
   QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
   EXPECT_EQ(measured(), 2); // at once, not with the next change
-  document->setUnits({});
+  document->view().setUnits({});
   const double straw = document->plan().compost.front().recipe[1].wet_kg;
   type(number(QStringLiteral("straw")), QStringLiteral("0.3 t"));
   EXPECT_NEAR(document->plan().compost.front().recipe[1].wet_kg, 300.0, 1e-9);
   EXPECT_NE(stage->compost().words(), first);
   type(number(QStringLiteral("water poured on")), QStringLiteral("20000"));
   EXPECT_EQ(document->plan().compost.front().water_kg, 0.0); // a slurry is refused
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().compost.front().recipe[1].wet_kg, straw);
   // in the measures of the yard: a bale of 190 litres and a cubic metre weigh what straw weighs, 100 kg/m3
   type(number(QStringLiteral("straw")), QStringLiteral("4 bales"));
@@ -327,62 +328,62 @@ TEST_F(StoresWindow, TheBenchMixesAndSaysWhatTheBlendIsLike) {
 TEST_F(StoresWindow, APileIsFittedToTheThermometerInIt) {
   openWithLog();
   stage->stores().add(3);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   stage->showPage(StoresStage::Page::compost);
   EXPECT_EQ(button(QStringLiteral("Fit it to its log")), nullptr) << "no thermometer is in it";
   // readings as the pile would give them if it rotted half as fast again
   document->edit(QStringLiteral("quicker"), [](Plan& p) { p.compost.front().k20Factor = 1.5; });
-  ASSERT_TRUE(document->waitForResult());
-  Log log = *document->log();
+  ASSERT_TRUE(waitForResult(*document));
+  Log log = *document->readings().log();
   const auto place = *stage->choice().place();
   Channel core{.name = "pile", .role = Role::store, .id = "compost", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
   core.raw.assign(log.time.size(), std::numeric_limits<float>::quiet_NaN());
-  const Weather& weather = *document->weather();
+  const Weather& weather = *document->readings().weather();
   for (std::size_t w = 0; w < weather.winters.size(); ++w)
     for (std::size_t i = 0, at = 0; i < log.time.size(); ++i) {
       while (at + 1 < weather.winters[w].size() && weather.winters[w].time(at) < log.time[i]) ++at;
-      if (weather.winters[w].time(at) == log.time[i]) core.raw[i] = document->result()->series[w].stores[place].temperature_C[0][at];
+      if (weather.winters[w].time(at) == log.time[i]) core.raw[i] = document->results().simulation()->series[w].stores[place].temperature_C[0][at];
     }
   core.flag.assign(core.raw.size(), 0);
   log.channels.push_back(core);
   document->edit(QStringLiteral("as the recipe says"), [](Plan& p) { p.compost.front().k20Factor = 1.0; });
-  ASSERT_FALSE(document->setLog(log));
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_FALSE(document->readings().set(log));
+  ASSERT_TRUE(waitForResult(*document));
   QPushButton* fit = button(QStringLiteral("Fit it to its log"));
   ASSERT_NE(fit, nullptr);
   QTest::mouseClick(fit, Qt::LeftButton);
   ASSERT_TRUE(QTest::qWaitFor([&] { return document->plan().compost.front().k20Factor != 1.0; }, 60000));
   EXPECT_NEAR(document->plan().compost.front().k20Factor, 1.5, 0.08); // the log's readings are rounded and flagged like any
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().compost.front().k20Factor, 1.0);
 }
 
 TEST_F(StoresWindow, OneMoreAndTheGroundAnswerForTheStoreInHand) {
   openWithLog();
   stage->stores().add(1);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   stage->showPage(StoresStage::Page::oneMore);
-  ASSERT_TRUE(stage->oneMore().waitForCurve());
+  ASSERT_TRUE(waitUntil([&] { return stage->oneMore().isCurrent(); }));
   EXPECT_TRUE(stage->oneMore().words().contains(QStringLiteral("Without it"))) << stage->oneMore().words().toStdString();
   stage->showPage(StoresStage::Page::ground);
   EXPECT_TRUE(stage->ground().words().contains(QStringLiteral("still swings")));
   EXPECT_TRUE(stage->ground().words().contains(QStringLiteral("its outlet falls")));
-  document->setUnits({true, true});
+  document->view().setUnits({true, true});
   EXPECT_TRUE(stage->ground().words().contains(QStringLiteral("°F")));
 }
 
 TEST_F(StoresWindow, ScrubbingTheClockDrawsNothingAnewThatDoesNotDependOnIt) {
   openWithLog();
   stage->stores().add(3);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   for (const auto page : {StoresStage::Page::stores, StoresStage::Page::compost}) {
     stage->showPage(page);
     int drawn = 0;
     for (QCustomPlot* plot : stage->findChildren<QCustomPlot*>()) QObject::connect(plot, &QCustomPlot::afterReplot, plot, [&drawn] { ++drawn; });
-    document->setClock(0.3);
-    document->setClock(0.6);
+    document->view().setClock(0.3);
+    document->view().setClock(0.6);
     EXPECT_EQ(drawn, 0);
-    document->selectNight(document->selectedNight() - 1);
+    document->view().selectNight(document->view().selectedNight() - 1);
     EXPECT_EQ(drawn, page == StoresStage::Page::stores ? 1 : 0); // another night's days; the pile's weeks are the same
     for (QCustomPlot* plot : stage->findChildren<QCustomPlot*>()) QObject::disconnect(plot, &QCustomPlot::afterReplot, plot, nullptr);
   }

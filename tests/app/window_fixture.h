@@ -3,6 +3,7 @@
 // A window on a fresh book with the demo's plan, and the gestures that tests share.
 #pragma once
 
+#include "app/pictures/waiting.h"
 #include "app/stages/import_dialog.h"
 #include "app/stages/main_window.h"
 #include "app/stages/number_field.h"
@@ -75,7 +76,7 @@ protected:
         if (b->text() == QStringLiteral("Keep this log")) QTest::mouseClick(b, Qt::LeftButton);
     });
     ASSERT_TRUE(window->importFile(kDemo + QStringLiteral("/log.csv")));
-    ASSERT_TRUE(document->waitForResult());
+    ASSERT_TRUE(waitForResult(*document));
   }
   QPushButton* button(const QString& text) {
     for (QPushButton* b : window->findChildren<QPushButton*>())

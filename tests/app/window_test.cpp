@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The real window, driven as a grower drives it.
+#include "app/pictures/waiting.h"
 #include "tests/app/window_fixture.h"
 
 #include "app/stages/cost_stage.h"
@@ -26,18 +27,18 @@ namespace {
 
 TEST_F(WindowTest, AnEditThatChangesNothingIsNoStepToUndo) {
   open();
-  const int steps = document->undoStack()->count();
+  const int steps = document->planInHand().undoStack()->count();
   EXPECT_FALSE(document->edit(QStringLiteral("touch the ridge"), [](Plan& p) { p.house.shape.ridge_m += 0.0; }));
-  EXPECT_EQ(document->undoStack()->count(), steps);
+  EXPECT_EQ(document->planInHand().undoStack()->count(), steps);
   EXPECT_FALSE(document->edit(QStringLiteral("move the ridge"), [](Plan& p) { p.house.shape.ridge_m += 0.1; }));
-  EXPECT_EQ(document->undoStack()->count(), steps + 1);
+  EXPECT_EQ(document->planInHand().undoStack()->count(), steps + 1);
 }
 
 TEST_F(WindowTest, AnEveningsWorkIsKept) {
   open();
   importDemoLog();
-  const int heldBefore = document->result()->summary.held;
-  EXPECT_GT(document->result()->summary.nights, 350);
+  const int heldBefore = document->results().simulation()->summary.held;
+  EXPECT_GT(document->results().simulation()->summary.nights, 350);
 
   // drag the ridge down by 30 px
   window->showStage(HouseStage::kId);
@@ -46,10 +47,10 @@ TEST_F(WindowTest, AnEveningsWorkIsKept) {
   const QPointF handle = section->handlePoint(Handle::ridge);
   drag(section, handle, handle + QPointF(0, 18));
   EXPECT_LT(document->plan().house.shape.ridge_m, ridge);
-  EXPECT_EQ(document->undoStack()->undoText(), QStringLiteral("move the ridge"));
-  EXPECT_EQ(document->undoStack()->count(), 2) << "the whole drag is one step after the import";
-  EXPECT_FALSE(document->isCurrent()) << "the old result must not pass for the new plan's";
-  ASSERT_TRUE(document->waitForResult());
+  EXPECT_EQ(document->planInHand().undoStack()->undoText(), QStringLiteral("move the ridge"));
+  EXPECT_EQ(document->planInHand().undoStack()->count(), 2) << "the whole drag is one step after the import";
+  EXPECT_FALSE(document->results().isCurrent()) << "the old result must not pass for the new plan's";
+  ASSERT_TRUE(waitForResult(*document));
   const double lowered = document->plan().house.shape.ridge_m;
 
   // move the night rung up by keyboard-sized mouse drag
@@ -59,38 +60,38 @@ TEST_F(WindowTest, AnEveningsWorkIsKept) {
   const double night = document->plan().setpoints.night_C;
   drag(ladder, ladder->rungPoint(Ladder::night), ladder->rungPoint(Ladder::night) - QPointF(0, ladder->pixelsPerKelvin() * 5));
   EXPECT_NEAR(document->plan().setpoints.night_C, night + 5.0, 0.51); // rungs stop at halves of a degree
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
 
   // undo it
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_DOUBLE_EQ(document->plan().setpoints.night_C, night);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
 
   // scrub, and walk the scarf
-  const double before = document->clock();
+  const double before = document->view().clock();
   QTest::mouseClick(section, Qt::LeftButton, {},
                     QPoint(static_cast<int>(section->clockRect().left()) + 40, static_cast<int>(section->clockRect().center().y())));
-  EXPECT_NE(document->clock(), before);
+  EXPECT_NE(document->view().clock(), before);
   auto* scarf = find<ScarfView>();
   QTest::mouseClick(scarf, Qt::LeftButton, {}, scarf->nightPoint(100).toPoint());
-  EXPECT_EQ(document->selectedNight(), 100);
+  EXPECT_EQ(document->view().selectedNight(), 100);
   QTest::keyClick(scarf, Qt::Key_Right);
-  EXPECT_EQ(document->selectedNight(), 101);
+  EXPECT_EQ(document->view().selectedNight(), 101);
   QTest::keyClick(scarf, Qt::Key_Right, Qt::ShiftModifier);
-  EXPECT_EQ(document->selectedNight(), 102);
-  EXPECT_EQ(document->spanStart(), 101);
+  EXPECT_EQ(document->view().selectedNight(), 102);
+  EXPECT_EQ(document->view().spanStart(), 101);
 
   // units, then close and open again
-  document->setUnits({true, true});
+  document->view().setUnits({true, true});
   close();
   open();
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   EXPECT_DOUBLE_EQ(document->plan().house.shape.ridge_m, lowered);
   EXPECT_DOUBLE_EQ(document->plan().setpoints.night_C, night);
-  EXPECT_TRUE(document->units().fahrenheit);
-  EXPECT_TRUE(document->units().feet);
-  ASSERT_NE(document->log(), nullptr);
-  EXPECT_GT(document->log()->time.size(), 50000U);
+  EXPECT_TRUE(document->view().units().fahrenheit);
+  EXPECT_TRUE(document->view().units().feet);
+  ASSERT_NE(document->readings().log(), nullptr);
+  EXPECT_GT(document->readings().log()->time.size(), 50000U);
   EXPECT_GT(heldBefore, 0);
 }
 
@@ -124,7 +125,7 @@ TEST_F(WindowTest, TheFloorIsStrewnWithStrawAndItsDampnessIsTold) {
   window->showStage(HouseStage::kId);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::floor);
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   auto* page = house->findChild<FloorPage*>();
   const auto said = [&] {
     QString all;
@@ -140,7 +141,7 @@ TEST_F(WindowTest, TheFloorIsStrewnWithStrawAndItsDampnessIsTold) {
   emit cover->activated(cover->currentIndex());
   EXPECT_EQ(document->plan().house.floor.cover, "straw");
   EXPECT_DOUBLE_EQ(document->plan().house.floor.cover_m, 0.10);
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_TRUE(document->plan().house.floor.cover.empty());
 }
 
@@ -164,7 +165,7 @@ TEST_F(WindowTest, ALimitThatNeverAppliesIsAWord) {
 TEST_F(WindowTest, TheHouseIsSeenFromAboveAndCutThroughAgain) {
   open();
   importDemoLog();
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   auto* section = window->findChild<SectionView*>();
   QPushButton* toggle = section->findChild<QPushButton*>();
   ASSERT_NE(toggle, nullptr);
@@ -220,11 +221,11 @@ TEST_F(WindowTest, AShapeIsChosenByItsSilhouetteAndTheHouseStillStands) {
     QTest::mouseClick(button, Qt::LeftButton);
     EXPECT_TRUE(document->plan().house.shape.check().empty()) << name;
     EXPECT_TRUE(button->isChecked()) << name;
-    ASSERT_TRUE(document->waitForResult()) << name;
-    EXPECT_LE(document->result()->summary.closure, 1e-6) << name;
+    ASSERT_TRUE(waitForResult(*document)) << name;
+    EXPECT_LE(document->results().simulation()->summary.closure, 1e-6) << name;
   }
   EXPECT_EQ(document->plan().house.shape.kind, ShapeKind::arch);
-  for (int i = 0; i < 6; ++i) document->undoStack()->undo();
+  for (int i = 0; i < 6; ++i) document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().house.shape, before);
 }
 
@@ -265,8 +266,8 @@ TEST_F(WindowTest, AWholeCoverIsChosenBesideTheShapeAndWhatIsTakenAsUsualIsSaid)
   EXPECT_FALSE(said(QStringLiteral("of the light lost to dirt")));
   emit cover->activated(0);
   EXPECT_EQ(document->plan().house.ends.layers.front().material, "timber-25") << "choosing that changes nothing";
-  document->undoStack()->undo();
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_NE(document->plan().house.roof.layers.front().material, "glass-4mm");
 }
 
@@ -299,7 +300,7 @@ TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
   EXPECT_EQ(document->plan().house.roof.layers.front().material, "bubble-wrap");
   press(QStringLiteral("remove this layer"));
   EXPECT_EQ(document->plan().house.roof.layers.size(), before.layers.size());
-  for (int i = 0; i < 3; ++i) document->undoStack()->undo();
+  for (int i = 0; i < 3; ++i) document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().house.roof, before);
   QTest::mouseClick(number(QStringLiteral("price")), Qt::LeftButton);
   EXPECT_EQ(number(QStringLiteral("price"))->editor()->text(), QStringLiteral("not known"));
@@ -307,11 +308,11 @@ TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
   type(number(QStringLiteral("price")), QStringLiteral("2"));
   ASSERT_EQ(document->plan().prices.materials.size(), 1U);
   EXPECT_EQ(document->plan().prices.materials[0].material, before.layers.front().material);
-  const QString face = document->units().number(Quantity::money, 2.0 * document->plan().house.shape.area_m2(FaceGroup::roof));
+  const QString face = document->view().units().number(Quantity::money, 2.0 * document->plan().house.shape.area_m2(FaceGroup::roof));
   bool said = false;
   for (auto* l : skins.findChildren<QLabel*>()) said = said || (l->text().contains(QStringLiteral("Bought anew")) && l->text().contains(face));
   EXPECT_TRUE(said) << "two a square metre of the roof";
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_TRUE(document->plan().prices.materials.empty());
   QComboBox* blanket = box(QStringLiteral("Night blanket"));
   ASSERT_NE(blanket, nullptr);
@@ -343,12 +344,12 @@ TEST_F(WindowTest, LayersAreInsertedReorderedAndRemovedEachAStepToUndo) {
 TEST_F(WindowTest, OneChangeIsTriedListedBuiltInAndUndone) {
   open();
   importDemoLog();
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   window->showStage(HouseStage::kId);
   auto* house = window->findChild<HouseStage*>();
   house->showPage(HouseStage::Page::change);
-  ASSERT_TRUE(house->changes().waitForList());
-  EXPECT_EQ(house->changes().list()->packages.front().held, document->result()->summary.held) << "the first line is the house as it is";
+  ASSERT_TRUE(waitUntil([&] { return house->changes().isCurrent(); }));
+  EXPECT_EQ(house->changes().list()->packages.front().held, document->results().simulation()->summary.held) << "the first line is the house as it is";
   const std::size_t layers = document->plan().house.roof.layers.size();
   auto* list = house->changes().findChild<QTreeWidget*>();
   const auto wrap = list->findItems(QStringLiteral("bubble wrap"), Qt::MatchContains);
@@ -361,10 +362,10 @@ TEST_F(WindowTest, OneChangeIsTriedListedBuiltInAndUndone) {
   list->setCurrentItem(wrap.front());
   QTest::mouseClick(button(QStringLiteral("Build it in")), Qt::LeftButton);
   ASSERT_EQ(document->plan().house.roof.layers.size(), layers + 1);
-  ASSERT_TRUE(document->waitForResult());
-  EXPECT_EQ(document->result()->summary.held, promise.held) << "what was promised is what it then does";
-  EXPECT_DOUBLE_EQ(document->result()->summary.cost.total(), promise.cost.total()) << "its price is kept with the plan";
-  document->undoStack()->undo();
+  ASSERT_TRUE(waitForResult(*document));
+  EXPECT_EQ(document->results().simulation()->summary.held, promise.held) << "what was promised is what it then does";
+  EXPECT_DOUBLE_EQ(document->results().simulation()->summary.cost.total(), promise.cost.total()) << "its price is kept with the plan";
+  document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().house.roof.layers.size(), layers);
 }
 
@@ -390,12 +391,12 @@ TEST_F(WindowTest, AWarmBayIsPartitionedOffSetAndTakenAway) {
   QTest::keyClick(length->editor(), Qt::Key_Return);
   EXPECT_NEAR(document->plan().house.bay->length_m, 13 * 0.3048, 1e-9) << "longer than nine tenths of the house";
   EXPECT_FALSE(length->errorText().isEmpty());
-  ASSERT_TRUE(document->waitForResult());
-  ASSERT_EQ(document->result()->summary.rooms.size(), 1U);
-  EXPECT_GT(document->result()->summary.rooms[0].coldest_C, document->result()->summary.coldest_C);
+  ASSERT_TRUE(waitForResult(*document));
+  ASSERT_EQ(document->results().simulation()->summary.rooms.size(), 1U);
+  EXPECT_GT(document->results().simulation()->summary.rooms[0].coldest_C, document->results().simulation()->summary.coldest_C);
   button(QStringLiteral("Take the bay away"))->click();
   EXPECT_FALSE(document->plan().house.bay);
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_TRUE(document->plan().house.bay);
 }
 
@@ -414,12 +415,12 @@ TEST_F(WindowTest, ALobbyACeilingAndABedInTheBayAreBuiltAndUndone) {
   ASSERT_TRUE(document->plan().house.lobby && document->plan().house.roofVoid && document->plan().house.bay);
   type(number(QStringLiteral("Lobby length")), QStringLiteral("2 m"));
   EXPECT_DOUBLE_EQ(document->plan().house.lobby->length_m, 2.0);
-  ASSERT_TRUE(document->waitForResult());
-  ASSERT_EQ(document->result()->summary.rooms.size(), 4U);
+  ASSERT_TRUE(waitForResult(*document));
+  ASSERT_EQ(document->results().simulation()->summary.rooms.size(), 4U);
   const auto rooms = otherRooms(document->plan());
   for (std::size_t r = 0; r < rooms.size(); ++r) {
     bool told = false; // each card tells its own coldest
-    const QString coldest = document->units().text(Quantity::temperature, document->result()->summary.rooms[r].coldest_C);
+    const QString coldest = document->view().units().text(Quantity::temperature, document->results().simulation()->summary.rooms[r].coldest_C);
     for (auto* label : window->findChildren<QLabel*>()) told = told || label->text().contains(coldest);
     EXPECT_TRUE(told) << rooms[r].id;
   }
@@ -430,7 +431,7 @@ TEST_F(WindowTest, ALobbyACeilingAndABedInTheBayAreBuiltAndUndone) {
   const bool fits = document->plan().house.bedCovers[0].length_m < document->plan().house.bay->length_m;
   inBay->click();
   EXPECT_TRUE(fits ? document->plan().house.bedCovers[0].inBay : true);
-  while (document->plan().house.lobby) document->undoStack()->undo();
+  while (document->plan().house.lobby) document->planInHand().undoStack()->undo();
   EXPECT_TRUE(otherRooms(document->plan()).empty());
 }
 
@@ -461,7 +462,7 @@ TEST_F(WindowTest, WhatMayOpenIsBuiltInAndAFightWithTheHeaterIsRefusedInPlace) {
   window->findChild<HouseStage*>()->showPage(HouseStage::Page::shape);
   EXPECT_EQ(number(QStringLiteral("Air changes")), nullptr) << "of no account beside a measured leakage";
   EXPECT_EQ(number(QStringLiteral("Wind adds")), nullptr);
-  for (int i = 0; i < 5; ++i) document->undoStack()->undo();
+  for (int i = 0; i < 5; ++i) document->planInHand().undoStack()->undo();
   EXPECT_NE(number(QStringLiteral("Air changes")), nullptr);
   EXPECT_FALSE(document->plan().house.extractFan || document->plan().house.rollUp || document->plan().house.leakage);
 }
@@ -518,22 +519,22 @@ TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {
     dialog->reject();
   });
   EXPECT_FALSE(window->importFile(bad));
-  EXPECT_EQ(document->log(), nullptr);
+  EXPECT_EQ(document->readings().log(), nullptr);
   EXPECT_FALSE(window->importFile(m_dir.filePath(QStringLiteral("missing.csv"))));
 }
 
 TEST_F(WindowTest, TheWindowStaysLiveWhileAWinterIsWorkedOut) {
   open();
   ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   for (int i = 0; i < 8; ++i) {
-    const Simulation* shown = document->result();
+    const Simulation* shown = document->results().simulation();
     ASSERT_FALSE(document->edit(QStringLiteral("change"), [&](Plan& p) { p.house.airChanges_per_h = 0.5 + 0.05 * i; }));
-    EXPECT_FALSE(document->isCurrent()) << "an edit returns before the winter is worked out again";
-    EXPECT_EQ(document->result(), shown) << "until then the old result stays, marked as old";
+    EXPECT_FALSE(document->results().isCurrent()) << "an edit returns before the winter is worked out again";
+    EXPECT_EQ(document->results().simulation(), shown) << "until then the old result stays, marked as old";
   }
-  ASSERT_TRUE(document->waitForResult());
-  EXPECT_TRUE(document->isCurrent());
+  ASSERT_TRUE(waitForResult(*document));
+  EXPECT_TRUE(document->results().isCurrent());
 }
 
 TEST_F(WindowTest, EveryStagePaintsInBothThemesWithAndWithoutALog) {
@@ -541,10 +542,10 @@ TEST_F(WindowTest, EveryStagePaintsInBothThemesWithAndWithoutALog) {
   for (const bool withLog : {false, true}) {
     if (withLog) {
       ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
-      ASSERT_TRUE(document->waitForResult());
+      ASSERT_TRUE(waitForResult(*document));
     }
     for (const bool dark : {false, true}) {
-      document->setDark(dark);
+      document->view().setDark(dark);
       for (const StageRow& row : stages()) {
         window->showStage(row.id);
         const QImage image = window->grab().toImage();
@@ -564,22 +565,22 @@ TEST_F(WindowTest, TheCheapestPlanIsFoundComparedAndTaken) {
     p.measures[1].levels = {5000};
   }));
   ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
-  ASSERT_TRUE(document->waitForResult());
+  ASSERT_TRUE(waitForResult(*document));
   window->showStage(CostStage::kId);
   document->startSizing();
-  ASSERT_TRUE(document->waitForSizing());
-  ASSERT_TRUE(document->sizingIsCurrent());
-  ASSERT_EQ(document->sizing()->packages.size(), 4U);
+  ASSERT_TRUE(waitForSizing(*document));
+  ASSERT_TRUE(document->results().sizingIsCurrent());
+  ASSERT_EQ(document->results().sizing()->packages.size(), 4U);
   auto* frontier = find<FrontierView>();
   QTest::qWait(20);
   QTest::mouseClick(frontier, Qt::LeftButton, {}, frontier->packagePoint(2).toPoint());
-  ASSERT_TRUE(document->otherPlan());
-  ASSERT_TRUE(document->waitForResult());
-  ASSERT_NE(document->otherResult(), nullptr);
-  const std::size_t layers = document->otherPlan()->house.roof.layers.size();
+  ASSERT_TRUE(document->results().otherPlan());
+  ASSERT_TRUE(waitForResult(*document));
+  ASSERT_NE(document->results().other(), nullptr);
+  const std::size_t layers = document->results().otherPlan()->house.roof.layers.size();
   document->takeOther();
   EXPECT_EQ(document->plan().house.roof.layers.size(), layers);
-  document->undoStack()->undo();
+  document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().house.roof.layers.size(), 1U);
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shots.h"
+#include "app/pictures/shots.h"
 
+#include "app/pictures/waiting.h"
 #include "app/stages/aids_dialog.h"
 #include "app/stages/cost_stage.h"
 #include "app/stages/earlier_states.h"
@@ -37,35 +38,35 @@ bool shoot(QWidget& window, const QString& path) {
 /// By day, by lamp, and in feet and degrees Fahrenheit.
 bool shootThreeWays(Document& document, MainWindow& window, const QString& path) {
   bool ok = shoot(window, path + QStringLiteral(".png"));
-  document.setDark(true);
+  document.view().setDark(true);
   ok = shoot(window, path + QStringLiteral("-lamp.png")) && ok;
-  document.setDark(false);
-  document.setUnits({true, true});
+  document.view().setDark(false);
+  document.view().setUnits({true, true});
   ok = shoot(window, path + QStringLiteral("-fahrenheit.png")) && ok;
-  document.setUnits({});
+  document.view().setUnits({});
   return ok;
 }
 
 /// Vents and what else may open, on the mildest day.
 bool shootOpenings(Document& document, MainWindow& window, const QString& out) {
-  const int night = document.selectedNight();
-  const double clock = document.clock();
+  const int night = document.view().selectedNight();
+  const double clock = document.view().clock();
   document.edit(QStringLiteral("openings"), [](Plan& p) {
     p.house.rollUp = RollUpSides{.height_m = 0.6, .opens_C = 10.0, .full_C = 17.0};
     p.house.extractFan = ExtractFan{.above_C = 19.0};
   });
-  if (!document.waitForResult()) return false;
-  const auto& nights = document.result()->nights;
+  if (!waitForResult(document)) return false;
+  const auto& nights = document.results().simulation()->nights;
   const auto mildest = std::max_element(nights.begin(), nights.end(), [](const auto& a, const auto& b) { return a.outsideLow_C < b.outsideLow_C; });
-  document.selectNight(static_cast<int>(mildest - nights.begin()));
-  document.setClock(0.02);
+  document.view().selectNight(static_cast<int>(mildest - nights.begin()));
+  document.view().setClock(0.02);
   window.showStage(HouseStage::kId);
   window.findChild<HouseStage*>()->showPage(HouseStage::Page::vents);
   const bool ok = shootThreeWays(document, window, out + QStringLiteral("/vents"));
-  document.undoStack()->undo();
-  if (!document.waitForResult()) return false;
-  document.selectNight(night);
-  document.setClock(clock);
+  document.planInHand().undoStack()->undo();
+  if (!waitForResult(document)) return false;
+  document.view().selectNight(night);
+  document.view().setClock(clock);
   return ok;
 }
 
@@ -73,9 +74,9 @@ bool shootOpenings(Document& document, MainWindow& window, const QString& out) {
 bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
   window.showStage(HeatStage::kId);
   window.findChild<HeaterList*>()->addButton()->click();
-  if (!document.waitForResult()) return false;
+  if (!waitForResult(document)) return false;
   bool ok = shootThreeWays(document, window, out + QStringLiteral("/heaters"));
-  document.undoStack()->undo();
+  document.planInHand().undoStack()->undo();
   document.edit(QStringLiteral("a stove and oil"), [](Plan& p) {
     p.heaters[0] = {.id = "oil", .name = "oil heater", .kind = HeaterKind::oil, .power_W = 9000.0, .stage_K = 1.0, .fuelPrice_kWh = 0.11, .boughtBy = "litre"};
     addHeater(p, {.id = "stove",
@@ -87,14 +88,14 @@ bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
                   .from_h = 19.0,
                   .beforeNightsBelow_C = -2.0});
   });
-  if (!document.waitForResult()) return false;
+  if (!waitForResult(document)) return false;
   ok = shootThreeWays(document, window, out + QStringLiteral("/stove")) && ok;
-  document.undoStack()->undo();
-  if (!document.waitForResult()) return false;
+  document.planInHand().undoStack()->undo();
+  if (!waitForResult(document)) return false;
   auto* heat = window.findChild<HeatStage*>();
   heat->showPage(HeatStage::Page::failure);
   heat->failure().findWorst();
-  while (!heat->failure().shown() || heat->failure().isWorking()) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+  waitUntil([&] { return heat->failure().shown() && !heat->failure().isWorking(); });
   ok = shootThreeWays(document, window, out + QStringLiteral("/failure")) && ok;
   heat->showPage(HeatStage::Page::ladder);
   return ok;
@@ -111,7 +112,7 @@ bool shootRooms(Document& document, MainWindow& window, const QString& out) {
     p.house.lobby = Lobby{};
     if (p.house.shape.eave_m >= 0.8) p.house.roofVoid = RoofVoid{};
   });
-  if (!document.waitForResult()) return false;
+  if (!waitForResult(document)) return false;
   window.showStage(HouseStage::kId);
   window.findChild<HouseStage*>()->showPage(HouseStage::Page::rooms);
   return shootThreeWays(document, window, out + QStringLiteral("/rooms"));
@@ -119,12 +120,12 @@ bool shootRooms(Document& document, MainWindow& window, const QString& out) {
 
 /// The demo has barrels only: shown with pipes, a hot bed and a tank beside them.
 bool shootStores(Document& document, MainWindow& window, const QString& out) {
-  const int steps = document.undoStack()->index();
+  const int steps = document.planInHand().undoStack()->index();
   window.showStage(StoresStage::kId);
   auto* stores = window.findChild<StoresStage*>();
   stores->showPage(StoresStage::Page::stores);
   for (const std::size_t addition : {std::size_t{6}, std::size_t{3}, std::size_t{1}}) stores->stores().add(addition);
-  if (!document.waitForResult()) return false;
+  if (!waitForResult(document)) return false;
   bool ok = shootThreeWays(document, window, out + QStringLiteral("/pipes"));
   stores->choice().choose("loop:1");
   ok = shoot(window, out + QStringLiteral("/tank.png")) && ok;
@@ -134,16 +135,16 @@ bool shootStores(Document& document, MainWindow& window, const QString& out) {
   ok = shoot(window, out + QStringLiteral("/placing.png")) && ok;
   section->leaveIt();
   for (const std::size_t addition : {std::size_t{7}, std::size_t{8}, std::size_t{9}, std::size_t{10}}) stores->stores().add(addition);
-  if (!document.waitForResult()) return false;
+  if (!waitForResult(document)) return false;
   ok = shoot(window, out + QStringLiteral("/heavy.png")) && ok;
   stores->showPage(StoresStage::Page::together);
   ok = shoot(window, out + QStringLiteral("/together-many.png")) && ok;
   stores->showPage(StoresStage::Page::stores);
-  for (int i = 0; i < 4; ++i) document.undoStack()->undo();
+  for (int i = 0; i < 4; ++i) document.planInHand().undoStack()->undo();
   stores->stores().add(5); // the mound beside the house
-  if (!document.waitForResult()) return false;
+  if (!waitForResult(document)) return false;
   ok = shoot(window, out + QStringLiteral("/mound.png")) && ok;
-  document.undoStack()->undo();
+  document.planInHand().undoStack()->undo();
   stores->stores().showWinter(true);
   ok = shoot(window, out + QStringLiteral("/pipes-winter.png")) && ok;
   stores->showPage(StoresStage::Page::together);
@@ -151,7 +152,7 @@ bool shootStores(Document& document, MainWindow& window, const QString& out) {
   stores->showPage(StoresStage::Page::ground);
   ok = shootThreeWays(document, window, out + QStringLiteral("/ground")) && ok;
   stores->showPage(StoresStage::Page::oneMore);
-  ok = stores->oneMore().waitForCurve() && ok;
+  ok = waitUntil([&] { return stores->oneMore().isCurrent(); }) && ok;
   ok = shootThreeWays(document, window, out + QStringLiteral("/one-more")) && ok;
   stores->choice().choose("compost:1");
   stores->showPage(StoresStage::Page::compost);
@@ -159,8 +160,8 @@ bool shootStores(Document& document, MainWindow& window, const QString& out) {
   stores->showPage(StoresStage::Page::stores);
   ok = shoot(window, out + QStringLiteral("/hot-bed.png")) && ok;
   stores->stores().showWinter(false);
-  while (document.undoStack()->index() > steps) document.undoStack()->undo();
-  return document.waitForResult() && ok;
+  while (document.planInHand().undoStack()->index() > steps) document.planInHand().undoStack()->undo();
+  return waitForResult(document) && ok;
 }
 
 /// The dialogs of the log: a file's preview, readings by hand, the measuring aids.
@@ -187,19 +188,19 @@ bool shootKeeping(Document& document, MainWindow& window, const QString& out) {
   bool ok = true;
   const auto bothThemes = [&](QWidget& view, const QString& name) {
     for (const bool dark : {false, true}) {
-      document.setDark(dark);
+      document.view().setDark(dark);
       ok = shoot(view, out + QLatin1Char('/') + name + (dark ? QStringLiteral("-lamp.png") : QStringLiteral(".png"))) && ok;
     }
-    document.setDark(false);
+    document.view().setDark(false);
   };
-  const QString path = document.bookPath();
-  document.keepSnapshot(QStringLiteral("before the second film"));
+  const QString path = document.book().path();
+  document.book().keepSnapshot(QStringLiteral("before the second film"), document.plan());
   document.edit(QStringLiteral("lengthen"), [](Plan& p) { p.house.shape.length_m += 2.0; });
   document.edit(QStringLiteral("hold"), [](Plan& p) { p.setpoints.hold_C += 1.0; });
-  document.keepSnapshot(QStringLiteral("two metres longer"));
-  document.undoStack()->undo();
-  document.undoStack()->undo();
-  if (!document.waitForResult() || !document.waitUntilSaved()) return false;
+  document.book().keepSnapshot(QStringLiteral("two metres longer"), document.plan());
+  document.planInHand().undoStack()->undo();
+  document.planInHand().undoStack()->undo();
+  if (!waitForResult(document) || !document.book().waitUntilSaved()) return false;
   window.showStage(HouseStage::kId);
   {
     EarlierStatesDialog states(document, &window);
@@ -210,13 +211,13 @@ bool shootKeeping(Document& document, MainWindow& window, const QString& out) {
     const QString journal = path + QStringLiteral("-journal");
     QDir().mkdir(journal);
     document.edit(QStringLiteral("rename"), [](Plan& p) { p.name = "As it stands, sealed"; });
-    document.waitUntilSaved();
-    if (!document.waitForResult()) return false;
+    document.book().waitUntilSaved();
+    if (!waitForResult(document)) return false;
     bothThemes(window, QStringLiteral("not-saved"));
     QDir().rmdir(journal);
-    document.undoStack()->undo();
-    document.trySavingAgain();
-    document.waitUntilSaved();
+    document.planInHand().undoStack()->undo();
+    document.book().trySavingAgain();
+    document.book().waitUntilSaved();
   }
   {
     Document second;
@@ -225,7 +226,7 @@ bool shootKeeping(Document& document, MainWindow& window, const QString& out) {
     if (second.openBook(path, false)) return false;
     other.resize(window.size());
     other.show();
-    second.waitForResult();
+    waitForResult(second);
     ok = shoot(other, out + QStringLiteral("/second-window.png")) && ok;
   }
   const QString damaged = QFileInfo(path).dir().filePath(QStringLiteral("last-year.muffle"));
@@ -249,10 +250,10 @@ bool shootKeeping(Document& document, MainWindow& window, const QString& out) {
 
 int takeShots(Document& document, MainWindow& window, const QString& out) {
   if (!QDir().mkpath(out)) return 3;
-  if (!document.waitForResult()) return 4;
-  document.setClock(0.72);
+  if (!waitForResult(document)) return 4;
+  document.view().setClock(0.72);
   document.startSizing();
-  if (!document.waitForSizing()) return 4;
+  if (!waitForSizing(document)) return 4;
   bool ok = true;
   const auto all = [&](const QString& suffix) {
     for (const StageRow& row : stages()) {
@@ -262,7 +263,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     auto* log = window.findChild<LogStage*>();
     window.showStage(LogStage::kId);
     log->showPage(LogStage::Page::measured);
-    ok = log->measured().waitForFit() && ok;
+    ok = waitUntil([&] { return log->measured().fit() && !log->measured().isWorking(); }) && ok;
     ok = shoot(window, QStringLiteral("%1/measured%2.png").arg(out, suffix)) && ok;
     log->showPage(LogStage::Page::nights);
     for (const auto& [view, name] : {std::pair{NightsPage::View::lift, "nights"},
@@ -283,32 +284,32 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
                                      {HouseStage::Page::proportions, "proportions"},
                                      {HouseStage::Page::change, "change"}}) {
       house->showPage(page);
-      if (page == HouseStage::Page::change && !house->changes().waitForList()) ok = false;
-      if (page == HouseStage::Page::proportions && !house->proportions().waitForSweep()) ok = false;
+      if (page == HouseStage::Page::change && !waitUntil([&] { return house->changes().isCurrent(); })) ok = false;
+      if (page == HouseStage::Page::proportions && !waitUntil([&] { return house->proportions().isCurrent(); })) ok = false;
       ok = shoot(window, QStringLiteral("%1/%2%3.png").arg(out, QLatin1String(name), suffix)) && ok;
     }
     house->showPage(HouseStage::Page::flows);
     auto* section = window.findChild<SectionView*>();
     section->setFromAbove(true);
-    const double clock = document.clock();
-    document.setClock(0.9); // a winter morning's sun
+    const double clock = document.view().clock();
+    document.view().setClock(0.9); // a winter morning's sun
     ok = shoot(window, QStringLiteral("%1/above%2.png").arg(out, suffix)) && ok;
-    document.setClock(clock);
+    document.view().setClock(clock);
     section->setFromAbove(false);
   };
   window.findChild<LogStage*>()->measured().startFit();
   all({});
-  document.setDark(true);
+  document.view().setDark(true);
   all(QStringLiteral("-lamp"));
-  document.setDark(false);
-  document.setUnits({true, true});
+  document.view().setDark(false);
+  document.view().setUnits({true, true});
   all(QStringLiteral("-fahrenheit"));
-  document.setUnits({});
-  const Sizing* sizing = document.sizing();
+  document.view().setUnits({});
+  const Sizing* sizing = document.results().sizing();
   if (sizing && sizing->winner >= 0) {
     const SizedPackage& p = sizing->packages[static_cast<std::size_t>(sizing->winner)];
-    document.compareWith(buildPackage(document.sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
-    if (!document.waitForResult()) return 4;
+    document.compareWith(buildPackage(document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
+    if (!waitForResult(document)) return 4;
     window.showStage(CostStage::kId);
     ok = shoot(window, out + QStringLiteral("/compare.png")) && ok;
   }
@@ -316,9 +317,9 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
     cost->showMeasures(true);
     window.showStage(CostStage::kId);
     ok = shoot(window, out + QStringLiteral("/measures.png")) && ok;
-    document.setDark(true);
+    document.view().setDark(true);
     ok = shoot(window, out + QStringLiteral("/measures-lamp.png")) && ok;
-    document.setDark(false);
+    document.view().setDark(false);
   }
   document.compareWith(std::nullopt, {});
   ok = shootStores(document, window, out) && ok;
