@@ -12,6 +12,20 @@
 
 namespace muffle {
 
+/// Whether several threads are to give up: because the caller asked, or because one of them found that the rest is of no use.
+class Stop {
+public:
+  explicit Stop(const std::atomic<bool>* asked) : m_asked(asked) {}
+  explicit operator bool() const { return m_found || (m_asked && *m_asked); }
+  void set() { m_found = true; }
+  /// What a run inside a piece looks at: it ends in its midst when the caller asks.
+  [[nodiscard]] const std::atomic<bool>* flag() const { return m_asked ? m_asked : &m_found; }
+
+private:
+  const std::atomic<bool>* m_asked;
+  std::atomic<bool> m_found{false};
+};
+
 /// Calls work(0..count-1), each once, on up to `threads` threads, the caller's among them; 0 means all cores. `work` must not
 /// throw. Returns when all are done.
 template <class Work> void forEachIndex(std::size_t count, int threads, Work work) {

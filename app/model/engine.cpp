@@ -108,6 +108,7 @@ void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<co
       emit progress(static_cast<int>(done), static_cast<int>(of));
       return !m_stopSizing.load();
     };
+    options.stop = &m_stopSizing;
     auto sizing = muffle::size(plan, weather, options);
     if (sizing)
       emit sized(generation, std::make_shared<Sizing>(std::move(*sizing)), {});

@@ -48,7 +48,7 @@ void Follower::look() {
   options.zone = m_document.planInHand().zone();
   const auto recipes = m_document.book().recipes();
   m_job.start(
-      [path = m_path.toStdString(), options, recipes](const auto& goOn) -> Result<ReadLog> {
+      [path = m_path.toStdString(), options, recipes](const auto& goOn, const auto*) -> Result<ReadLog> {
         ReadOptions asked = options;
         asked.progress = [&](double share) { return goOn(static_cast<std::size_t>(100.0 * share), 100); };
         const auto bytes = readFile(path);

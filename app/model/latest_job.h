@@ -4,7 +4,7 @@
 // an answer that is no longer wanted is dropped. Used on the interface thread; the answer comes there.
 //
 //   LatestJob<Sizing> job(this);
-//   job.start([=](const auto& goOn) { return oneChangeEach(plan, weather, {0, goOn}); }, [=](Result<Sizing> list) { ... });
+//   job.start([=](const auto& goOn, const auto* stop) { return oneChangeEach(plan, weather, {0, goOn, stop}); }, [=](Result<Sizing> list) { ... });
 #pragma once
 
 #include "core/status.h"
@@ -25,7 +25,9 @@ public:
   explicit LatestJob(QObject* context) : m_context(context) {}
   ~LatestJob() { m_stop = true; }
 
-  void start(std::function<Result<Answer>(const Progress&)> work, std::function<void(Result<Answer>)> done,
+  /// What the work looks at in its midst: true once its answer is not wanted.
+  using Stop = const std::atomic<bool>*;
+  void start(std::function<Result<Answer>(const Progress&, Stop)> work, std::function<void(Result<Answer>)> done,
              std::function<void(std::size_t, std::size_t)> told = {}) {
     m_stop = true;
     m_worker = {}; // joins
@@ -40,7 +42,7 @@ public:
           });
         return !m_stop.load();
       };
-      auto answer = std::make_shared<Result<Answer>>(work(progress));
+      auto answer = std::make_shared<Result<Answer>>(work(progress, &m_stop));
       QMetaObject::invokeMethod(m_context, [this, run, answer, done] {
         if (run != m_run) return;
         m_working = false;

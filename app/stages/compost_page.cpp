@@ -436,7 +436,7 @@ void CompostPage::fit() {
   m_fit->setEnabled(false);
   const std::size_t pile = store->index;
   m_job.start([plan = m_document.plan(), log = *m_document.readings().log(), weather = m_document.readings().sharedWeather(),
-               pile](const auto& progress) { return fitPile(plan, log, weather, pile, progress); },
+               pile](const auto& progress, const auto* stop) { return fitPile(plan, log, weather, pile, progress, stop); },
               [this](Result<PileFit> found) {
                 m_fit->setEnabled(true);
                 m_fit->setText(tr("Fit it to its log"));

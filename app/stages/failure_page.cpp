@@ -70,9 +70,7 @@ FailurePage::FailurePage(Document& document, QWidget* parent)
   connect(m_worst, &QPushButton::clicked, this, &FailurePage::findWorst);
 }
 
-FailurePage::~FailurePage() {
-  if (m_stop) *m_stop = true;
-}
+FailurePage::~FailurePage() = default;
 
 QString FailurePage::words() const { return m_words->text() + QLatin1Char('\n') + m_held->text(); }
 
@@ -143,16 +141,14 @@ void FailurePage::ask(bool worst) {
     if (m_study && !m_job.isWorking()) draw();
     return;
   }
-  if (m_stop) *m_stop = true;
-  m_stop = std::make_shared<std::atomic<bool>>(false);
   m_asked = asked;
   say(worst ? tr("Trying every hour of every winter.") : tr("Trying it."));
   m_job.start(
-      [asked, stop = m_stop, known = m_scene](const auto&) -> Result<Study> {
+      [asked, known = m_scene](const auto&, const auto* stop) -> Result<Study> {
         Study study;
         study.scene = known && known->serves(asked.plan, asked.weather) ? known : std::make_shared<const Scene>(makeScene(asked.weather, asked.plan));
         const Scene& scene = *study.scene;
-        const auto failures = Failures::prepare(asked.plan, scene, asked.question, 2, stop.get());
+        const auto failures = Failures::prepare(asked.plan, scene, asked.question, 2, stop);
         if (!failures) return failures.problems();
         auto at = asked.moment;
         if (!at) {
@@ -165,7 +161,7 @@ void FailurePage::ask(bool worst) {
         auto run = failures->at(at->first, at->second);
         if (!run) return run.problems();
         study.run = std::move(*run);
-        auto remedies = whatWouldHold(asked.plan, scene, asked.question, at->first, at->second, stop.get());
+        auto remedies = whatWouldHold(asked.plan, scene, asked.question, at->first, at->second, stop);
         if (!remedies) return remedies.problems();
         study.remedies = *remedies;
         return study;

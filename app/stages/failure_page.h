@@ -67,7 +67,6 @@ private:
   std::optional<std::pair<std::size_t, std::size_t>> m_worstAskedAt; ///< where the clock stood
   std::shared_ptr<const Scene> m_scene;                              ///< of the last answer
   QTimer m_soon;
-  std::shared_ptr<std::atomic<bool>> m_stop;
   LatestJob<Study> m_job{this}; ///< last: it uses what is above
 };
 

@@ -282,8 +282,8 @@ void MeasuredPage::startFit() {
   refresh();
   const Plan plan = m_document.plan();
   m_job.start(
-      [plan, log = *m_document.readings().log(), weather = m_document.readings().sharedWeather()](const auto& goOn) {
-        return calibrate(plan, log, weather, {0, [&](int round) { return goOn(static_cast<std::size_t>(round), 0); }});
+      [plan, log = *m_document.readings().log(), weather = m_document.readings().sharedWeather()](const auto& goOn, const auto* stop) {
+        return calibrate(plan, log, weather, {0, [&](int round) { return goOn(static_cast<std::size_t>(round), 0); }, stop});
       },
       [this, entered = asEntered(plan), weather = m_document.readings().sharedWeather()](Result<Calibrated> fit) {
         m_running = false;

@@ -179,8 +179,8 @@ void ProportionsPage::start() {
   m_state->setText(tr("Trying other proportions over all logged nights."));
   const double now = m_asked == Proportion::height ? shape.ridge_m : shape.width_m;
   m_job.start(
-      [plan = m_document.plan(), weather = m_weather, of = m_asked](const auto& progress) {
-        return sweepProportions(plan, weather, of, {0, progress});
+      [plan = m_document.plan(), weather = m_weather, of = m_asked](const auto& progress, const auto* stop) {
+        return sweepProportions(plan, weather, of, {0, progress, stop});
       },
       [this, now](Result<Proportions> sweep) {
         if (!sweep) {

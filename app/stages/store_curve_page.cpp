@@ -89,8 +89,8 @@ void StoreCurvePage::start() {
   m_plot->hide();
   m_words->setText(tr("Trying more and less of it over all logged nights."));
   m_job.start(
-      [plan = m_document.plan(), weather = m_weather, store](const auto& progress) {
-        return storeCurve(plan, weather, store, {0, progress});
+      [plan = m_document.plan(), weather = m_weather, store](const auto& progress, const auto* stop) {
+        return storeCurve(plan, weather, store, {0, progress, stop});
       },
       [this](Result<std::vector<StorePoint>> points) {
         if (!points) {

@@ -43,8 +43,8 @@ using Modelled = std::vector<std::vector<std::vector<float>>>;
 
 class Model {
 public:
-  Model(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, int threads)
-      : m_plan(plan), m_scene(makeScene(weather, plan)), m_threads(threads) {
+  Model(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, const CalibrateOptions& options)
+      : m_plan(plan), m_scene(makeScene(weather, plan)), m_options(options) {
     const Channel* const heater = log.find(Role::heater);
     const auto& winters = weather->winters;
     if (!winters.empty()) m_sensors = fittedSensors(plan, assemble(plan, winters.front(), m_scene.sun.front()), log);
@@ -62,14 +62,16 @@ public:
   [[nodiscard]] const std::vector<NightHours>& nights() const { return m_nights; }
   [[nodiscard]] bool heaterMeasured() const { return !m_heater.empty() && !m_heater.front().empty(); }
 
-  /// Empty if a run found no solution.
+  [[nodiscard]] bool isStopped() const { return m_options.stop && m_options.stop->load(std::memory_order_relaxed); }
+
+  /// Empty if a run found no solution, or was stopped.
   [[nodiscard]] Modelled run(const Calibration& calibration) const {
     Plan plan = m_plan;
     plan.calibration = calibration;
     const auto& winters = m_scene.weather->winters;
     Modelled said(winters.size());
     std::atomic<bool> failed{false};
-    forEachIndex(winters.size(), m_threads, [&](std::size_t w) {
+    forEachIndex(winters.size(), m_options.threads, [&](std::size_t w) {
       const Winter& winter = winters[w];
       Assembly a = assemble(plan, winter, m_scene.sun[w]);
       if (!m_heater[w].empty()) { // what was measured, not what a thermostat would do
@@ -82,7 +84,7 @@ public:
       }
       auto run = Run::prepare(plan, std::move(a), winter);
       const Scene::Before& before = m_scene.before[w];
-      const auto state = before.winter ? runBefore(plan, before) : std::nullopt;
+      const auto state = before.winter ? runBefore(plan, before, m_options.stop) : std::nullopt;
       if (!run || (before.winter && !state)) {
         failed = true;
         return;
@@ -94,7 +96,7 @@ public:
       };
       see();
       while (!run->isDone() && !failed) {
-        if (!run->advance()) failed = true;
+        if (isStopped() || !run->advance()) failed = true;
         see();
       }
     });
@@ -120,7 +122,7 @@ private:
 
   Plan m_plan;
   Scene m_scene;
-  int m_threads;
+  const CalibrateOptions& m_options;
   std::vector<FittedSensor> m_sensors;
   std::vector<std::vector<double>> m_heater; ///< by winter; empty where none is measured
   std::vector<NightHours> m_nights;
@@ -141,21 +143,18 @@ public:
 
   bool Evaluate(const double* const* parameters, double* residuals, double** jacobians) const override {
     const double* const at = parameters[0];
-    if (m_stopped) { // nothing more is worked out; StopWhenAsked ends the search
-      std::fill_n(residuals, num_residuals(), 0.0);
-      if (jacobians && jacobians[0]) std::fill_n(jacobians[0], num_residuals() * kFactorCount, 0.0);
-      return true;
-    }
-    if (!values(at, residuals)) return false;
+    if (jacobians && jacobians[0]) std::fill_n(jacobians[0], num_residuals() * kFactorCount, 0.0);
+    if (m_stopped) return endIfStopped(residuals);
+    if (!values(at, residuals)) return endIfStopped(residuals);
     if (!jacobians || !jacobians[0]) return true;
     ++m_rounds;
-    m_stopped = m_options.progress && !m_options.progress(m_rounds);
+    m_stopped = m_model.isStopped() || (m_options.progress && !m_options.progress(m_rounds));
     std::vector<double> moved(static_cast<std::size_t>(num_residuals()));
     for (int f = 0; f < kFactorCount; ++f) {
       Factors shifted;
       std::copy_n(at, kFactorCount, shifted.begin());
       shifted[static_cast<std::size_t>(f)] += kStep;
-      if (!values(shifted.data(), moved.data())) return false;
+      if (!values(shifted.data(), moved.data())) return endIfStopped(residuals);
       for (int r = 0; r < num_residuals(); ++r) jacobians[0][r * kFactorCount + f] = (moved[static_cast<std::size_t>(r)] - residuals[r]) / kStep;
     }
     return true;
@@ -164,6 +163,12 @@ public:
   [[nodiscard]] bool stopped() const { return m_stopped; }
 
 private:
+  /// Nothing more is worked out: the search is handed zeros, and StopWhenAsked ends it. False where it was no stop but a failure.
+  bool endIfStopped(double* residuals) const {
+    m_stopped = m_stopped || m_model.isStopped();
+    if (m_stopped) std::fill_n(residuals, num_residuals(), 0.0);
+    return m_stopped;
+  }
   bool values(const double* logs, double* out) const {
     const auto said = m_model.run(fromLogs(logs));
     if (said.empty()) return false;
@@ -246,7 +251,7 @@ double& factorOf(Calibration& c, int factor) {
 Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, const CalibrateOptions& options) {
   const auto begin = std::chrono::steady_clock::now();
   if (!log.find(Role::room)) return Problem{ProblemKind::badInput, "log", "the log has no temperature inside", "a house is measured by the air in it"};
-  const Model model(plan, log, weather, options.threads);
+  const Model model(plan, log, weather, options);
   if (model.nights().size() < kLeastNights)
     return Problem{ProblemKind::badInput, "log", fmt::format("{} whole nights inside and outside, four days in", model.nights().size()),
                    fmt::format("at least {} are needed", kLeastNights)};
@@ -302,6 +307,7 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
   std::vector<std::vector<float>> air;
   for (auto& winter : model.run(fit.found)) air.push_back(std::move(winter.front()));
   if (auto balance = modelBalance(air, *weather, log, plan.site)) fit.balance = *balance;
+  if (model.isStopped()) return Problem{ProblemKind::cancelled, "", "the fit was stopped", ""};
   fit.heaterMeasured = model.heaterMeasured();
   fit.rounds = misfit->rounds();
   fit.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();

@@ -18,6 +18,7 @@
 #include "core/weather/weather.h"
 
 #include <array>
+#include <atomic>
 #include <functional>
 #include <memory>
 #include <optional>
@@ -55,6 +56,7 @@ struct Calibrated {
 struct CalibrateOptions {
   int threads = 0;                         ///< winters and factors side by side; 0: all cores. Never changes the answer.
   std::function<bool(int round)> progress; ///< false stops
+  const std::atomic<bool>* stop = nullptr; ///< set to give up at once, amid a round; the answer is then a cancelled problem
 };
 
 /// Problem if the log has no inside temperature or fewer than eight whole nights of it.

@@ -31,7 +31,7 @@ const Channel* pileChannel(const Log& log, std::size_t pile) {
 }
 
 Result<PileFit> fitPile(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, std::size_t pile,
-                        const std::function<bool(std::size_t, std::size_t)>& progress) {
+                        const std::function<bool(std::size_t, std::size_t)>& progress, const std::atomic<bool>* stop) {
   const Channel* channel = pileChannel(log, pile);
   if (!channel)
     return Problem{ProblemKind::missing, "", "the log has no temperature inside this pile",
@@ -48,7 +48,7 @@ Result<PileFit> fitPile(const Plan& plan, const Log& log, const std::shared_ptr<
     Plan tried = plan;
     tried.compost[pile].k20Factor = factor;
     Error e;
-    const auto run = simulate(tried, scene, {.series = true, .threads = 2});
+    const auto run = simulate(tried, scene, {.series = true, .threads = 2, .stop = stop});
     if (!run) {
       problem = run.problem();
       return e;

@@ -9,6 +9,7 @@
 #include "core/plan/plan.h"
 #include "core/weather/weather.h"
 
+#include <atomic>
 #include <functional>
 #include <memory>
 
@@ -22,8 +23,8 @@ struct PileFit {
   double before_K = 0.0, after_K = 0.0; ///< rms error of its temperature
   std::size_t readings = 0;
 };
-/// Problem if there are fewer than a day's readings while the pile stands. progress(done, of) false stops.
+/// Problem if there are fewer than a day's readings while the pile stands. progress(done, of) false stops; `stop` does so amid a run.
 Result<PileFit> fitPile(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, std::size_t pile,
-                        const std::function<bool(std::size_t, std::size_t)>& progress = {});
+                        const std::function<bool(std::size_t, std::size_t)>& progress = {}, const std::atomic<bool>* stop = nullptr);
 
 } // namespace muffle

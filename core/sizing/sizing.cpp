@@ -94,17 +94,17 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
   Sizing sizing;
   sizing.packages.resize(count);
   std::size_t done = 0;
-  std::atomic<bool> stop{false};
+  Stop stop(options.stop);
   std::mutex mutex;
   std::optional<Problem> problem;
   forEachIndex(count, options.threads, [&](std::size_t i) {
     if (stop) return;
     const Package package = buildPackage(plan, choiceOf(i));
-    auto run = simulate(package.plan, scene, {.stop = &stop});
+    auto run = simulate(package.plan, scene, {.stop = stop.flag()});
     const std::scoped_lock lock(mutex);
     if (!run) {
       if (!problem) problem = run.problem();
-      stop = true;
+      stop.set();
       return;
     }
     SizedPackage& p = sizing.packages[i];
@@ -114,11 +114,12 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
     p.winters = s.winters;
     judge(p, plan);
     if (options.progress && !options.progress(++done, count)) {
-      stop = true;
+      stop.set();
       if (!problem) problem = Problem{ProblemKind::cancelled, "", "the search was stopped", ""};
     }
   });
   if (problem) return *problem;
+  if (stop) return Problem{ProblemKind::cancelled, "", "the search was stopped", ""};
   rank(sizing);
   sizing.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return sizing;

@@ -6,6 +6,7 @@
 
 #include "core/simulate/simulate.h"
 
+#include <atomic>
 #include <functional>
 
 namespace muffle {
@@ -46,6 +47,7 @@ struct Sizing {
 struct SizingOptions {
   int threads = 0;                                                ///< 0: all cores. Never changes the answer.
   std::function<bool(std::size_t done, std::size_t of)> progress; ///< called from one thread at a time; false stops
+  const std::atomic<bool>* stop = nullptr;                        ///< set to give up at once, amid a run; the answer is then a cancelled problem
 };
 
 /// How many combinations of its measures a plan has, none included; never overflows, it stops counting at 1e15.

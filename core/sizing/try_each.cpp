@@ -3,32 +3,32 @@
 
 #include "core/parallel.h"
 
-#include <atomic>
 #include <mutex>
 
 namespace muffle {
 
 std::optional<Problem> tryEach(const std::vector<Plan>& plans, const std::shared_ptr<const Weather>& weather, const SizingOptions& options,
                                const std::function<void(std::size_t, const Simulation&)>& take) {
-  std::atomic<bool> stop{false};
+  Stop stop(options.stop);
   std::mutex mutex;
   std::size_t done = 0;
   std::optional<Problem> problem;
   forEachIndex(plans.size(), options.threads, [&](std::size_t i) {
     if (stop || !check(plans[i]).empty()) return;
-    const auto run = simulate(plans[i], makeScene(weather, plans[i]), {.series = true, .stop = &stop});
+    const auto run = simulate(plans[i], makeScene(weather, plans[i]), {.series = true, .stop = stop.flag()});
     const std::scoped_lock lock(mutex);
     if (!run) {
       if (!problem) problem = run.problem();
-      stop = true;
+      stop.set();
       return;
     }
     take(i, *run);
     if (options.progress && !options.progress(++done, plans.size())) {
-      stop = true;
+      stop.set();
       if (!problem) problem = Problem{ProblemKind::cancelled, "", "the comparison was stopped", ""};
     }
   });
+  if (!problem && stop) return Problem{ProblemKind::cancelled, "", "the comparison was stopped", ""};
   return problem;
 }
 
