@@ -8,6 +8,7 @@
 #include "app/paint/theme.h"
 #include "app/pictures/shots.h"
 #include "app/stages/main_window.h"
+#include "app/stages/spoken.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -28,6 +29,7 @@ int main(int argc, char** argv) {
   QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
   static KeptTogether kept;
   QCoreApplication::installTranslator(&kept);
+  speakPaintedViews();
   loadFonts();
   QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/muffle.svg")));
   QCommandLineParser parser;

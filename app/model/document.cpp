@@ -149,8 +149,8 @@ std::optional<QString> Document::bringBack(const Snapshot& state) {
   return std::nullopt;
 }
 
-void Document::compareWith(std::optional<Plan> other, const QString& name) {
-  m_results.compareWith(std::move(other), name);
+void Document::compareWith(std::optional<Plan> other, const QString& name, std::optional<std::size_t> package) {
+  m_results.compareWith(std::move(other), name, package);
   const bool sizingWasCurrent = m_results.sizingIsCurrent();
   runAgain();
   if (sizingWasCurrent) m_results.keepSizing(); // the plan in hand did not change

@@ -50,7 +50,7 @@ public:
   /// Plan and log as they were, as one step to undo.
   std::optional<QString> bringBack(const Snapshot& state);
 
-  void compareWith(std::optional<Plan> other, const QString& name);
+  void compareWith(std::optional<Plan> other, const QString& name, std::optional<std::size_t> package = {});
   /// The compared plan becomes the plan.
   void takeOther();
   void startSizing() { m_results.startSizing(plan(), m_readings.sharedWeather()); }

@@ -64,6 +64,8 @@ void Results::forgetAll() {
   forgetWinters();
   m_other.reset();
   m_otherName.clear();
+  m_otherPackage.reset();
+  m_otherFrom.reset();
   m_sizing.reset();
   if (m_isSizing) cancelSizing();
   m_isSizing = false;
@@ -74,11 +76,15 @@ bool Results::isCurrent(InSight inSight) const {
   return isCurrent() || (m_result && m_freshOf == m_generation && m_fresh.winter == inSight.winter && inSight.step <= m_fresh.step);
 }
 
-void Results::compareWith(std::optional<Plan> other, const QString& name) {
+void Results::compareWith(std::optional<Plan> other, const QString& name, std::optional<std::size_t> package) {
   m_other = std::move(other);
   m_otherName = name;
+  m_otherPackage = package;
+  m_otherFrom = m_sizing;
   if (!m_other) m_otherResult.reset();
 }
+
+std::optional<std::size_t> Results::otherPackage() const { return m_sizing && m_otherFrom == m_sizing ? m_otherPackage : std::nullopt; }
 
 void Results::startSizing(const Plan& plan, const std::shared_ptr<const Weather>& weather) {
   if (!weather || m_isSizing) return;

@@ -45,9 +45,12 @@ public:
 
   // the plan to compare with
   /// Takes the place of the one before; run() works it out.
-  void compareWith(std::optional<Plan> other, const QString& name);
+  /// `package` is its index among those of the search, where it came from there.
+  void compareWith(std::optional<Plan> other, const QString& name, std::optional<std::size_t> package = {});
   [[nodiscard]] const std::optional<Plan>& otherPlan() const { return m_other; }
   [[nodiscard]] QString otherName() const { return m_otherName; }
+  /// Which of the search's packages it is; nothing if it is none of this search's.
+  [[nodiscard]] std::optional<std::size_t> otherPackage() const;
   [[nodiscard]] const Simulation* other() const { return m_otherResult.get(); }
 
   // the search
@@ -76,6 +79,8 @@ private:
   std::shared_ptr<const Simulation> m_otherResult;
   std::optional<Plan> m_other;
   QString m_otherName;
+  std::optional<std::size_t> m_otherPackage;
+  std::shared_ptr<const Sizing> m_otherFrom; ///< the search that it is counted in
   quint64 m_generation = 0, m_resultOf = 0, m_sizingOf = 0;
   quint64 m_sizingAsked = 0; ///< the search that is waited for; 0: none
   quint64 m_freshOf = 0;     ///< generation whose winter m_fresh has come in

@@ -7,6 +7,7 @@
 #include "app/stages/store_choice.h"
 #include "core/fit/pile_fit.h"
 #include "core/store/pile.h"
+#include "app/stages/spoken.h"
 
 #include <QWidget>
 
@@ -23,13 +24,15 @@ namespace muffle {
 class Plot;
 
 /// The blend on three scales, each with the span that piles like.
-class BlendScales : public QWidget {
+class BlendScales : public QWidget, public Spoken {
   Q_OBJECT
 public:
   BlendScales(Document& document, QWidget* parent);
   void show(const Blend& blend);
   QSize sizeHint() const override { return {400, 72}; }
   QSize minimumSizeHint() const override { return {200, 66}; }
+
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override { return paintedLines(*this); }
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -40,13 +43,15 @@ private:
 };
 
 /// The piles of a series on the season, hot while they are above 40 degC.
-class SeriesBar : public QWidget {
+class SeriesBar : public QWidget, public Spoken {
   Q_OBJECT
 public:
   SeriesBar(Document& document, QWidget* parent);
   void show(const CompostPile& pile, const PileCourse& course);
   QSize sizeHint() const override { return {400, 44}; }
   QSize minimumSizeHint() const override { return {200, 42}; }
+
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override { return paintedLines(*this); }
 
 protected:
   void paintEvent(QPaintEvent*) override;

@@ -177,19 +177,36 @@ void FrontierView::paintEvent(QPaintEvent*) {
     p.fillRect(box, t.wool);
     p.drawText(box, static_cast<int>(Qt::AlignCenter), words);
   }
-  for (std::size_t i = 0; i < s->packages.size(); ++i) { // the plan compared with wears a ring
-    if (QString::fromStdString(s->packages[i].label) != m_document.results().otherName()) continue;
+  if (const auto compared = m_document.results().otherPackage()) { // wears a ring
     p.setPen(QPen(t.ink, 1.5));
     p.setBrush(Qt::NoBrush);
-    p.drawEllipse(packagePoint(static_cast<int>(i)), 10, 10);
+    p.drawEllipse(packagePoint(static_cast<int>(*compared)), 10, 10);
   }
+}
+
+std::vector<SpokenLine> FrontierView::spoken() const {
+  const Sizing* s = m_document.results().sizing();
+  if (!s) return paintedLines(*this);
+  const Units& u = m_document.view().units();
+  std::vector<SpokenLine> lines;
+  for (const int i : s->frontier) {
+    const SizedPackage& p = s->packages[static_cast<std::size_t>(i)];
+    lines.push_back({QString::fromStdString(p.label),
+                     tr("%1 %2 each winter, held %3 of %4, cold owed %5%6")
+                         .arg(u.number(Quantity::money, p.cost.total()), QString::fromStdString(m_document.plan().prices.currency))
+                         .arg(p.held)
+                         .arg(p.nights)
+                         .arg(u.text(Quantity::degreeHours, p.degreeHours_K_h), i == s->winner ? tr(", the cheapest that holds") : QString())});
+  }
+  return lines;
 }
 
 void FrontierView::mousePressEvent(QMouseEvent* e) {
   const int i = packageAt(e->position());
   if (i < 0) return;
   const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
-  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
+  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label),
+                         static_cast<std::size_t>(i));
 }
 
 bool FrontierView::event(QEvent* e) {
@@ -357,7 +374,7 @@ void CostStage::compareWithWinner() {
   const Sizing* s = m_document.results().sizing();
   if (!s || s->winner < 0) return;
   const SizedPackage& p = s->packages[static_cast<std::size_t>(s->winner)];
-  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label));
+  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label), static_cast<std::size_t>(s->winner));
 }
 
 /// Of the measures in the cheapest plan, or in the one compared with.
@@ -365,8 +382,7 @@ std::vector<Caution> CostStage::cautionsOfWhatIsProposed() const {
   const Sizing* s = m_document.results().sizing();
   if (!s) return {};
   int proposed = s->winner;
-  for (std::size_t i = 0; i < s->packages.size(); ++i)
-    if (m_document.results().otherPlan() && QString::fromStdString(s->packages[i].label) == m_document.results().otherName()) proposed = static_cast<int>(i);
+  if (const auto compared = m_document.results().otherPackage()) proposed = static_cast<int>(*compared);
   if (proposed < 0) return {};
   std::vector<Measure> chosen;
   const auto& choice = s->packages[static_cast<std::size_t>(proposed)].choice;

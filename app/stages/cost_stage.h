@@ -27,6 +27,8 @@ public:
   QSize minimumSizeHint() const override { return {320, 210}; }
   [[nodiscard]] QPointF packagePoint(int package) const;
 
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< the plans that nothing beats, from the cheapest
+
 protected:
   void paintEvent(QPaintEvent*) override;
   void mousePressEvent(QMouseEvent*) override;

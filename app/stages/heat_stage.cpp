@@ -140,6 +140,14 @@ void Ladder::paintEvent(QPaintEvent*) {
   }
 }
 
+std::vector<SpokenLine> Ladder::spoken() const {
+  const Units& u = m_document.view().units();
+  return {{tr("vents open"), u.text(Quantity::temperature, value(vents))},
+          {tr("day setpoint"), u.text(Quantity::temperature, value(day))},
+          {tr("night setpoint"), u.text(Quantity::temperature, value(night))},
+          {tr("hold above"), u.text(Quantity::temperature, value(hold))}};
+}
+
 void Ladder::mousePressEvent(QMouseEvent* e) {
   double nearest = 14;
   m_dragged = -1;
@@ -179,6 +187,20 @@ void Ladder::keyPressEvent(QKeyEvent* e) {
 LoadCurve::LoadCurve(Document& document, QWidget* parent) : DocumentView(document, {&Document::resultChanged, &Document::viewChanged}, parent) {
   setAccessibleName(tr("Hours by heat load"));
   connect(&document, &Document::resultChanged, this, [this] { m_load.reset(); });
+}
+
+std::vector<SpokenLine> LoadCurve::spoken() const {
+  const Simulation* run = m_document.results().simulation();
+  const double size = roomHeaters_W(m_document.plan());
+  if (!run || size <= 0.0) return paintedLines(*this);
+  const Units& u = m_document.view().units();
+  const LoadDuration load(*run, *m_document.readings().weather());
+  std::vector<SpokenLine> lines;
+  for (int tenth = 0; tenth < 10; ++tenth) {
+    const double power = std::max(size * tenth / 10.0, 1.0);
+    lines.push_back({tr("above %1").arg(u.text(Quantity::power, power)), u.text(Quantity::hours, load.hoursAbove_h(power))});
+  }
+  return lines;
 }
 
 void LoadCurve::paintEvent(QPaintEvent*) {

@@ -19,6 +19,7 @@ public:
   QSize minimumSizeHint() const override { return {260, 240}; }
   enum Rung { vents, day, night, hold, rungCount };
   [[nodiscard]] QPointF rungPoint(Rung rung) const;
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< every rung
   [[nodiscard]] double pixelsPerKelvin() const;
 
 protected:
@@ -44,6 +45,7 @@ class LoadCurve : public DocumentView {
 public:
   explicit LoadCurve(Document& document, QWidget* parent = nullptr);
   QSize minimumSizeHint() const override { return {180, 200}; }
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< hours at each tenth of its size
 
 protected:
   void paintEvent(QPaintEvent*) override;

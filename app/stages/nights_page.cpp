@@ -96,6 +96,15 @@ void CalendarView::paintEvent(QPaintEvent*) {
   }
 }
 
+std::vector<SpokenLine> CalendarView::spoken() const {
+  const Units& u = m_document.view().units();
+  const auto text = [&](const std::optional<Reading>& r) { return r ? u.text(Quantity::temperature, r->value) : tr("not read"); };
+  std::vector<SpokenLine> lines;
+  for (const Night& n : m_document.readings().nights())
+    lines.push_back({dayText(n.date, QStringLiteral("d MMM yyyy")), tr("outside %1, inside %2").arg(text(n.outsideLow), text(n.insideLow))});
+  return lines;
+}
+
 void CalendarView::mousePressEvent(QMouseEvent* e) { choose(layoutNow().nightAt(e->position())); }
 
 void CalendarView::keyPressEvent(QKeyEvent* e) {

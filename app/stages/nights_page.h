@@ -6,6 +6,7 @@
 
 #include "app/model/nights_model.h"
 #include "app/paint/night_calendar.h"
+#include "app/stages/spoken.h"
 
 #include <QSortFilterProxyModel>
 #include <QWidget>
@@ -23,11 +24,12 @@ class AnnualLowsField;
 class Plot;
 
 /// The calendar as a widget: click or arrow keys choose a night.
-class CalendarView : public QWidget {
+class CalendarView : public QWidget, public Spoken {
   Q_OBJECT
 public:
   explicit CalendarView(Document& document, QWidget* parent = nullptr);
   [[nodiscard]] NightCalendar layoutNow() const;
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< every night
 
 protected:
   void paintEvent(QPaintEvent*) override;

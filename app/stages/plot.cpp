@@ -8,8 +8,12 @@
 #include <QContextMenuEvent>
 #include <QFileDialog>
 #include <QGuiApplication>
+#include <QLocale>
 #include <QMenu>
 #include <QToolTip>
+
+#include <algorithm>
+#include <cmath>
 
 namespace muffle {
 
@@ -69,6 +73,56 @@ void Plot::mouseMoveEvent(QMouseEvent* e) {
   if (!reading || e->buttons() != Qt::NoButton || !axisRect()->rect().contains(e->pos())) return;
   const QString text = reading(xAxis->pixelToCoord(e->position().x()), yAxis->pixelToCoord(e->position().y()));
   if (!text.isEmpty()) QToolTip::showText(e->globalPosition().toPoint(), text, this);
+}
+
+std::vector<SpokenLine> Plot::spoken() const {
+  constexpr int kMostLines = 2000; // nobody listens to a season of minutes
+  const QStringList rows = numbers && !numbersAreLong ? numbers().split(QLatin1Char('\n'), Qt::SkipEmptyParts) : QStringList();
+  if (rows.size() < 2) return drawnLines();
+  const QStringList heads = rows.front().split(QLatin1Char(','));
+  std::vector<SpokenLine> lines;
+  for (int i = 1; i < std::min<int>(static_cast<int>(rows.size()), kMostLines); ++i) {
+    const QStringList cells = rows[i].split(QLatin1Char(','));
+    QStringList values;
+    for (int c = 1; c < std::min(cells.size(), heads.size()); ++c)
+      if (!cells[c].isEmpty()) values << heads[c] + QLatin1Char(' ') + cells[c];
+    lines.push_back({cells.front(), values.join(QStringLiteral(", "))});
+  }
+  return lines;
+}
+
+std::vector<SpokenLine> Plot::drawnLines() const {
+  constexpr int kLines = 48; // every half hour of a day
+  const auto label = [](const QCPAxis* axis, double at) {
+    if (auto dates = axis->ticker().dynamicCast<QCPAxisTickerDateTime>())
+      return QLocale().toString(QCPAxisTickerDateTime::keyToDateTime(at), QStringLiteral("d MMM yyyy HH:mm"));
+    return (axis->label().isEmpty() ? QString() : axis->label() + QLatin1Char(' ')) + QLocale().toString(at, 'g', 4);
+  };
+  bool found = false;
+  QCPRange keys;
+  for (int g = 0; g < graphCount(); ++g) {
+    bool has = false;
+    const QCPRange range = graph(g)->getKeyRange(has);
+    if (!has) continue;
+    keys = found ? keys.expanded(range) : range;
+    found = true;
+  }
+  std::vector<SpokenLine> lines;
+  for (int i = 0; found && i < kLines; ++i) {
+    const double at = keys.lower + keys.size() * i / (kLines - 1.0);
+    QStringList values;
+    for (int g = 0; g < graphCount(); ++g) {
+      const auto& points = *graph(g)->data();
+      if (!graph(g)->visible() || points.isEmpty()) continue;
+      auto point = points.findBegin(at);
+      if (point == points.constEnd()) --point;
+      if (!std::isfinite(point->value)) continue;
+      values << (graph(g)->name().isEmpty() ? QString() : graph(g)->name() + QLatin1Char(' ')) + QLocale().toString(point->value, 'g', 4);
+    }
+    if (!values.isEmpty()) lines.push_back({label(xAxis, at), values.join(QStringLiteral(", "))});
+    if (keys.size() <= 0.0) break;
+  }
+  return lines;
 }
 
 void Plot::contextMenuEvent(QContextMenuEvent* e) {

@@ -5,6 +5,7 @@
 #pragma once
 
 #include "app/model/document.h"
+#include "app/stages/spoken.h"
 
 #include <QPointer>
 
@@ -14,17 +15,19 @@
 
 namespace muffle {
 
-class Plot : public QCustomPlot {
+class Plot : public QCustomPlot, public Spoken {
   Q_OBJECT
 public:
   Plot(Document& document, QWidget* parent = nullptr);
   void retheme();
   /// Everything drawn, for the CSV export; set by the owner.
   std::function<QString()> numbers;
+  bool numbersAreLong = false; ///< more of them than anyone listens to: what is drawn is spoken instead
   /// Text for the pointer, in plot coordinates.
   std::function<QString(double x, double y)> reading;
   /// Sets the axes to all there is, where not all of it is on the graphs at once.
   std::function<void()> showAll;
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< the numbers where the owner gives them, else its graphs at moments along the axis
   /// Puts the legend in a row above the axes, where it hides nothing.
   void legendAbove();
   /// A line with as many points as the log needs, cheap to draw at two pixels.
@@ -35,6 +38,8 @@ protected:
   void mouseMoveEvent(QMouseEvent*) override;
 
 private:
+  /// What the graphs say at moments along the axis.
+  [[nodiscard]] std::vector<SpokenLine> drawnLines() const;
   Document& m_document;
 };
 

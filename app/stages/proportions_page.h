@@ -7,6 +7,7 @@
 #include "app/model/document.h"
 #include "app/model/latest_job.h"
 #include "core/sizing/proportions.h"
+#include "app/stages/spoken.h"
 
 #include <QWidget>
 
@@ -16,11 +17,13 @@ class QLabel;
 namespace muffle {
 
 /// The strips alone.
-class ProportionStrips : public QWidget {
+class ProportionStrips : public QWidget, public Spoken {
   Q_OBJECT
 public:
   ProportionStrips(Document& document, QWidget* parent);
   void show(std::shared_ptr<const Proportions> sweep, double now_m);
+
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override { return paintedLines(*this); }
 
 protected:
   void paintEvent(QPaintEvent*) override;

@@ -145,6 +145,7 @@ void ReadingsPage::rebuild() {
     m_traces->xAxis->setRange(static_cast<double>(time.front()) + shift, static_cast<double>(time.back()) + shift);
     m_traces->yAxis->rescale();
   };
+  m_traces->numbersAreLong = true;
   m_traces->numbers = [this] { return m_document.readings().log() ? QString::fromStdString(writeLogCsv(*m_document.readings().log(), m_document.planInHand().zone())) : QString(); };
 
   m_faults->refresh();

@@ -175,6 +175,19 @@ void ScarfView::paintEvent(QPaintEvent*) {
   }
 }
 
+std::vector<SpokenLine> ScarfView::spoken() const {
+  const Simulation* run = m_document.results().simulation();
+  if (!run || run->nights.empty()) return paintedLines(*this);
+  const Units& u = m_document.view().units();
+  std::vector<SpokenLine> lines;
+  for (const NightResult& n : run->nights)
+    lines.push_back({dayText(n.date, QStringLiteral("d MMM yyyy")),
+                     tr("%1, inside %2, outside %3")
+                         .arg(n.assessable ? n.held ? tr("held") : tr("missed") : tr("not judged"), u.text(Quantity::temperature, n.coldest_C),
+                              u.text(Quantity::temperature, n.outsideLow_C))});
+  return lines;
+}
+
 void ScarfView::mousePressEvent(QMouseEvent* e) {
   setFocus();
   if (m_document.results().simulation() && !m_document.results().simulation()->nights.empty()) m_document.view().selectNight(nightAt(e->position().x()), e->modifiers() & Qt::ShiftModifier);

@@ -15,6 +15,8 @@ public:
   /// Middle of a night's row, in widget coordinates.
   [[nodiscard]] QPointF nightPoint(int night) const;
 
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< every night
+
 protected:
   void paintEvent(QPaintEvent*) override;
   void mousePressEvent(QMouseEvent*) override;

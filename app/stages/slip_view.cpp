@@ -136,9 +136,8 @@ void SlipView::paintEvent(QPaintEvent*) {
     row(tr("coldest inside"), u.text(Quantity::temperature, o.coldest_C));
     row(tr("heat bought"), u.text(Quantity::energy, o.heater_kWh / o.winters));
     double otherTotal = o.cost.total();
-    if (const Sizing* sizing = m_document.results().sizing()) // kit and hours of the measures are known to the search
-      for (const SizedPackage& k : sizing->packages)
-        if (QString::fromStdString(k.label) == m_document.results().otherName()) otherTotal = k.cost.total();
+    if (const auto package = m_document.results().otherPackage()) // kit and hours of the measures are known to the search
+      otherTotal = m_document.results().sizing()->packages[*package].cost.total();
     row(tr("each winter"), money(otherTotal), true);
     const double difference = otherTotal - s.cost.total();
     row(difference < 0 ? tr("saves") : tr("costs more"), money(std::abs(difference)));

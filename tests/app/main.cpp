@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paint/theme.h"
+#include "app/stages/spoken.h"
 #include "tests/app/edit_without_end.h"
 
 #include <gtest/gtest.h>
@@ -19,6 +20,7 @@ int main(int argc, char** argv) {
   QApplication app(argc, argv);
   QApplication::setApplicationName(QStringLiteral("muffle"));
   QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+  muffle::speakPaintedViews();
   muffle::loadFonts();
   if (argc == 3 && std::string_view(argv[1]) == "--edit-without-end") return muffle::editWithoutEnd(argv[2]);
   return RUN_ALL_TESTS();
