@@ -46,9 +46,8 @@ bool burnsHere(const Heater& h) { return isBurnt(carrierOf(h)); }
 bool isUnvented(const Heater& h) { return !factsOf(h.kind).hasFlue; }
 bool hasFlue(const Heater& h) { return burnsHere(h) && !isUnvented(h); }
 bool isWired(const Heater& h) { return factsOf(h.kind).needsMains; }
-bool isBareHot(const Heater& h) {
-  return h.kind == HeaterKind::lamps || h.kind == HeaterKind::growLight || h.kind == HeaterKind::radiant || h.kind == HeaterKind::candles;
-}
+/// An open flame, or what gives half its heat or more by glowing.
+bool isBareHot(const Heater& h) { return h.kind == HeaterKind::candles || factsOf(h.kind).radiantShare >= 0.5; }
 bool isStored(const Heater& h) { return burnsHere(h) && carrierOf(h) != Carrier::naturalGas && carrierOf(h) != Carrier::wax; }
 /// With the heaters of which something is true, in the house or its bay.
 template <bool (*Is)(const Heater&)> std::vector<GoesWith> withHeaters() {
