@@ -22,6 +22,7 @@ QString HeaterWords::kind(HeaterKind kind) {
   case HeaterKind::candles: return tr("candles and small flames");
   case HeaterKind::heatPump: return tr("heat pump, from outside air");
   case HeaterKind::district: return tr("heat that is delivered");
+  case HeaterKind::propaneRadiant: return tr("propane panel that glows, without a flue");
   }
   return {};
 }

@@ -32,6 +32,7 @@ constexpr std::array<HeaterKindFacts, kHeaterKindCount> kKinds{{
     {K::candles, "candles", C::wax, true, false, clock, 1.0, 0.3, false, false, 0.0},
     {K::heatPump, "heat-pump", C::electricity, true, true, thermostat, 3.4, 0.0, true, true, 0.0},
     {K::district, "district", C::heat, true, true, thermostat, 1.0, 0.1, true, false, 0.0},
+    {K::propaneRadiant, "propane-radiant", C::propane, true, false, thermostat, 1.0, 0.55, false, false, 0.0},
 }};
 constexpr double kRise_s = 1200.0, kEmber_s = 2700.0; // of a load: to its plateau, and the embers' decay
 constexpr std::string_view kTank = "tank:";

@@ -31,9 +31,10 @@ enum class HeaterKind {
   woodStove,
   candles,
   heatPump,
-  district
+  district,
+  propaneRadiant
 };
-constexpr int kHeaterKindCount = 17;
+constexpr int kHeaterKindCount = 18;
 
 /// What decides how much it gives.
 enum class HeatControl {

@@ -58,6 +58,16 @@ TEST(HeaterKindsInAHouse, AnUnventedFlameWetsTheAirByTheWaterOfItsFuel) {
   EXPECT_GT(more / static_cast<double>(dry.series[0].vapour_g_kg.size()), 0.1) << "g/kg: film and draughts take most of it";
 }
 
+TEST(HeaterKindsInAHouse, APanelThatGlowsKeepsLeavesNearerTheAirThanABurnerThatWarmsTheAirAlone) {
+  const auto leafBelowAir_K = [](HeaterKind kind) {
+    const Simulation run = runOf(tunnelWith({{.kind = kind, .power_W = 6000.0}}), {.series = true});
+    double sum = 0.0;
+    for (std::size_t i = 144; i < run.series[0].air_C.size(); ++i) sum += static_cast<double>(run.series[0].air_C[i] - run.series[0].leaf_C[i]);
+    return sum;
+  };
+  EXPECT_LT(leafBelowAir_K(HeaterKind::propaneRadiant), leafBelowAir_K(HeaterKind::propaneUnvented));
+}
+
 TEST(HeaterKindsInAHouse, AHeatPumpThatIsLockedOutLeavesItToTheNext) {
   Plan p =
       tunnelWith({{.id = "pump", .kind = HeaterKind::heatPump, .power_W = 9000.0, .onlyAbove_C = -4.0}, {.id = "back", .power_W = 9000.0, .stage_K = 0.5}});
