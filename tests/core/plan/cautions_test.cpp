@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Whatever in a plan can hurt someone has its caution.
+#include "core/plan/measure_table.h"
 #include "core/plan/cautions.h"
 #include "core/plan/heaters.h"
 
@@ -121,12 +122,11 @@ TEST(Cautions, EveryKindOfThingHasOneAndEveryOneGoesWithSomething) {
     EXPECT_FALSE(cautionsAbout(thing.kind).empty()) << thingName(p, thing);
     for (const Caution& c : cautions) met.insert(c.id);
   }
-  for (const MeasureKind kind : {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater,
-                                 MeasureKind::skirt, MeasureKind::hardier, MeasureKind::ceiling, MeasureKind::lobby}) {
+  for (const MeasureRow& row : measureTable()) {
     Measure measure;
-    measure.kind = kind;
+    measure.kind = row.kind;
     const auto cautions = cautionsFor(std::vector<Measure>{measure});
-    EXPECT_FALSE(cautions.empty()) << static_cast<int>(kind);
+    EXPECT_FALSE(cautions.empty()) << row.id;
     for (const Caution& c : cautions) met.insert(c.id);
   }
   std::set<std::string> ids;
