@@ -36,6 +36,7 @@ QString kindText(MeasureKind kind) {
   case MeasureKind::hardier: return MeasuresEditor::tr("hardier crop");
   case MeasureKind::ceiling: return MeasuresEditor::tr("ceiling at the eaves");
   case MeasureKind::lobby: return MeasuresEditor::tr("lobby");
+  case MeasureKind::mulch: return MeasuresEditor::tr("straw on the soil");
   }
   return {};
 }

@@ -136,7 +136,7 @@ const std::vector<Row>& table() {
        {}},
       {{"straw-fire", "Loose straw burns: keep it clear of heaters and flues."},
        {{K::floor, [](const Plan& p, std::size_t) { return !p.house.floor.cover.empty(); }}},
-       {}},
+       {M::mulch}},
       {{"damp", "Damp leaves rot: let the air out on a mild morning, water early, leave room between plants."}, {{K::floor}}, {M::sealing}},
       {{"heavy", "Full barrels and bins are too heavy to shift: set them on firm ground, off paths and electrics; water in them freezes and bursts them."},
        {{K::barrels}},

@@ -19,6 +19,7 @@ constexpr std::size_t kMostLayers = 6;
 constexpr double kEaveToWorkUnder_m = 1.6; // room to work under it
 constexpr double kLobby_m = 1.5;
 constexpr double kStep_W = 500.0;
+constexpr const char* kStraw = "straw"; // of the table of materials
 
 std::string nameAlone(const std::string& name, double) { return name; }
 
@@ -200,6 +201,22 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
        plan.setpoints.shift(-level);
      },
      [](const Plan&, const Measure& usual) -> Measures { return {sized(usual, 2.0)}; }},
+    {Kind::mulch,
+     "mulch",
+     LevelOf::depth_m,
+     PricedBy::floor_m2,
+     false,
+     false,
+     {.kind = Kind::mulch, .name = "straw on the soil", .levels = {0.1}, .material = {}, .price = 0.6, .life_years = 1.0, .hoursPerWinter = 2.0},
+     [](const std::string& name, double level) { return fmt::format("{} {:g} m deep", name, level); },
+     [](Plan& plan, const Measure&, double level) {
+       plan.house.floor.cover = kStraw;
+       plan.house.floor.cover_m = level;
+     },
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       if (!plan.house.floor.cover.empty()) return {};
+       return {sized(usual, 0.1)};
+     }},
 }};
 
 } // namespace

@@ -283,21 +283,21 @@ struct Kit {
   bool operator==(const Kit&) const = default;
 };
 
-enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater, skirt, hardier, ceiling, lobby };
-constexpr int kMeasureKindCount = 9;
+enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater, skirt, hardier, ceiling, lobby, mulch };
+constexpr int kMeasureKindCount = 10;
 
 /// Of these one chooses a material, and there is one size; the others have levels.
 bool hasMaterial(MeasureKind kind);
 
 /// Something that may be added. `levels` are its sizes to try besides "not": barrels, watts, air changes per hour, metres
-/// of skirt or of lobby, or how many kelvin hardier the crop is.
+/// of skirt, lobby or straw, or how many kelvin hardier the crop is.
 struct Measure {
   MeasureKind kind = MeasureKind::sealing;
   std::string name;
   std::vector<double> levels;
   std::string material; ///< skin, blanket and ceiling
   double gap_m = 0.05;  ///< skin
-  double price = 0.0;   ///< per m2 of cover or ceiling, per barrel, per kW, per metre round the foot, or the whole for sealing and lobby
+  double price = 0.0;   ///< per m2 of cover or ceiling, per barrel, per kW, per metre round the foot, per m2 of floor (straw), or the whole for sealing and lobby
   double life_years = 5.0;
   double hoursPerWinter = 0.0;
   double hoursPerNight = 0.0; ///< closing and opening

@@ -44,6 +44,13 @@ TEST(Kit, ASkirtIsPaidByTheMetreRoundTheFoot) {
   EXPECT_GT(p.house.floor.edgeInsulation_m2K_W, 1.0);
 }
 
+TEST(Kit, StrawIsPaidByTheFloorItCoversAndLiesOnIt) {
+  const Plan p = with(MeasureKind::mulch);
+  EXPECT_CLOSE(p.kit[0].capital, usualMeasure(MeasureKind::mulch).price * p.house.shape.floor_m2(), 1e-9, "closed form");
+  EXPECT_EQ(p.house.floor.cover, "straw");
+  EXPECT_CLOSE(p.house.floor.cover_m, 0.1, 1e-12, "the usual depth");
+}
+
 TEST(Kit, AHardierCropCostsNothingAndMovesEveryLine) {
   const Plan before;
   const Plan p = with(MeasureKind::hardier);
