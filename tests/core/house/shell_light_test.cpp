@@ -140,7 +140,7 @@ Counted counted(const LightShares& shares, std::size_t things) {
 
 const HouseShape kSmallGable{ShapeKind::gable, 2.4, 3.7, 1.6, 2.3, 90.0};
 
-#ifdef __SANITIZE_ADDRESS__
+#ifdef MUFFLE_SANITIZED
 constexpr long kRays = 30000;
 constexpr double kChance = 0.04;
 #else
@@ -250,7 +250,7 @@ TEST(ShellLight, ATableIsMadeInTenMilliseconds) {
     best_ms = std::min(best_ms, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
     ASSERT_GT(table.size(), 0U);
   }
-#ifndef __SANITIZE_ADDRESS__
+#ifndef MUFFLE_SANITIZED
   EXPECT_LT(best_ms, 30.0) << "three times what it takes: this is a busy machine";
 #endif
   ::testing::Test::RecordProperty("milliseconds", fmt::format("{}", best_ms));
