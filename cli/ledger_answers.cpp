@@ -13,7 +13,6 @@ Json heatersAnswer(const Plan& plan, const Summary& summary) {
     const bool isElectric = carrierOf(heater) == Carrier::electricity;
     const double given_kWh = summary.ledger.heat_kWh(use, i);
     const double taken_kWh = summary.ledger.sum(isElectric ? Metered::electricity : Metered::fuel, use, i);
-    const double price = isElectric ? plan.prices.electricity_per_kWh : heater.fuelPrice_kWh;
     Json& answer = all.emplace_back();
     answer = {{"id", heater.id}, {"name", heater.name}, {"kind", factsOf(heater.kind).id}, {"in", placeId(heater.place)}, {"given_kWh", digits(given_kWh, 2)}};
     answer[isElectric ? "electricity_kWh" : "fuel_kWh"] = digits(taken_kWh, 2);
@@ -33,7 +32,7 @@ Json heatersAnswer(const Plan& plan, const Summary& summary) {
       }
     }
     answer["tending_h"] = digits(summary.ledger.sum(Metered::work, MeterUse::stoking, i) + summary.ledger.sum(Metered::work, MeterUse::refuelling, i), 2);
-    answer["cost_a_winter"] = digits((taken_kWh * price + own_kWh * plan.prices.electricity_per_kWh) / summary.winters, 2);
+    answer["cost_a_winter"] = digits((summary.ledger.money(plan, plan.prices, use, i) + summary.ledger.money(plan, plan.prices, MeterUse::heaterOwn, i)) / summary.winters, 2);
   }
   return all;
 }

@@ -249,8 +249,7 @@ QString HeaterList::words(std::size_t heater) const {
   const bool isElectric = carrierOf(of) == Carrier::electricity;
   const double given_kWh = ledger.heat_kWh(MeterUse::heater, heater) / winters;
   const double taken_kWh = ledger.sum(isElectric ? Metered::electricity : Metered::fuel, MeterUse::heater, heater) / winters;
-  const double own_kWh = ledger.sum(Metered::electricity, MeterUse::heaterOwn, heater) / winters;
-  const double money = taken_kWh * (isElectric ? plan.prices.electricity_per_kWh : of.fuelPrice_kWh) + own_kWh * plan.prices.electricity_per_kWh;
+  const double money = (ledger.money(plan, plan.prices, MeterUse::heater, heater) + ledger.money(plan, plan.prices, MeterUse::heaterOwn, heater)) / winters;
   QString words = tr("%1: %2 and %3 %4 a winter, as much as %5 h at full stretch")
                       .arg(QString::fromStdString(of.name), u.text(Quantity::energy, given_kWh), u.number(Quantity::money, money),
                            QString::fromStdString(plan.prices.currency), QLocale().toString(1000.0 * given_kWh / of.power_W, 'f', 0));

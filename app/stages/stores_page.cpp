@@ -7,6 +7,7 @@
 #include "app/stages/store_fields.h"
 #include "app/stages/store_words.h"
 #include "core/assemble/pipe_soil.h"
+#include "core/cost/cost.h"
 #include "core/ground/soil.h"
 #include "core/plan/heaters.h"
 #include "core/simulate/store_nights.h"
@@ -170,7 +171,7 @@ QString StoresPage::told() const {
   const StoreSummary& sum = run->summary.stores[*place];
   const double winters = std::max(run->summary.winters, 1e-9);
   QStringList parts;
-  const QString power = u.number(Quantity::money, sum.electricity_kWh / winters * plan.prices.electricity_per_kWh) + QLatin1Char(' ') +
+  const QString power = u.number(Quantity::money, moneyOfStore(run->summary.ledger, plan, *place) / winters) + QLatin1Char(' ') +
                         QString::fromStdString(plan.prices.currency).toHtmlEscaped();
   if (store->kind == StoreKind::cable) {
     parts << tr("It takes %1 a winter, %2.").arg(kWh(sum.electricity_kWh / winters), power);

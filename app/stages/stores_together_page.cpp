@@ -4,6 +4,7 @@
 #include "app/paint/theme.h"
 #include "app/stages/plot.h"
 #include "app/stages/store_words.h"
+#include "core/cost/cost.h"
 #include "core/simulate/store_nights.h"
 
 #include <QLabel>
@@ -143,10 +144,10 @@ QString StoresTogetherPage::told() const {
     parts << tr("On the ten coldest nights they gave the house %1 kWh a night%2, the heaters %3.")
                  .arg(StoreWords::kWh(all_kWh), among, StoreWords::kWh(heaters_kWh));
   }
-  double electricity_kWh = 0.0;
-  for (const StoreSummary& s : run->summary.stores) electricity_kWh += s.electricity_kWh;
-  if (electricity_kWh > 0.0) {
-    const double money = electricity_kWh / std::max(run->summary.winters, 1e-9) * m_document.plan().prices.electricity_per_kWh;
+  const Plan& plan = m_document.plan();
+  double all = 0.0;
+  for (std::size_t s = 0; s < run->summary.stores.size(); ++s) all += moneyOfStore(run->summary.ledger, plan, s);
+  if (const double money = all / std::max(run->summary.winters, 1e-9); money > 0.0) {
     parts << tr("Their fans, pumps and cables cost %1 %2 a winter.")
                  .arg(m_document.view().units().number(Quantity::money, money), QString::fromStdString(m_document.plan().prices.currency));
   }

@@ -38,6 +38,13 @@ std::vector<Kit> kitOf(const Plan& plan) {
   return kit;
 }
 
+double moneyOfStore(const Ledger& ledger, const Plan& plan, std::size_t store) {
+  double money = 0.0;
+  for (const MeterUse use : {MeterUse::cable, MeterUse::storeFan, MeterUse::storePump, MeterUse::collectorPump})
+    money += ledger.money(plan, plan.prices, use, store);
+  return money;
+}
+
 const MaterialPrice* priceOf(const Prices& prices, std::string_view material) {
   const auto it = std::find_if(prices.materials.begin(), prices.materials.end(), [&](const MaterialPrice& p) { return p.material == material; });
   return it == prices.materials.end() ? nullptr : &*it;
@@ -61,7 +68,7 @@ SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices) {
 
 Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Kit>& kit) {
   Cost cost;
-  cost.energy = (ledger.sum(Metered::electricity) * prices.electricity_per_kWh + ledger.fuelMoney(plan)) / winters;
+  cost.energy = ledger.money(plan, prices) / winters + prices.electricityStanding_per_day * kWinterDays;
   cost.hours = ledger.sum(Metered::work) / winters;
   for (const Kit& k : kit) {
     cost.kit += k.capital * annuityFactor(prices.interest, k.life_years);

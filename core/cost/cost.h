@@ -46,6 +46,9 @@ std::vector<Kit> kitOf(const Plan& plan);
 /// Of what the ledger of so many winters says, and the kit. `plan` for its heaters' fuels; `prices` need not be its own.
 Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Kit>& kit);
 
+/// Of all winters together: what the fans, pumps and cables of a store took, by its place among storesOf().
+double moneyOfStore(const Ledger& ledger, const Plan& plan, std::size_t store);
+
 /// A skin bought anew, by the prices of its layers' materials.
 struct SkinCost {
   double capital = 0.0;

@@ -6,6 +6,7 @@
 
 #include "core/heater/heater.h"
 #include "core/heater/setpoint_schedule.h"
+#include "core/heater/tariff.h"
 #include "core/house/shape.h"
 #include "core/material/materials.h"
 #include "core/store/stores.h"
@@ -313,10 +314,15 @@ struct MaterialPrice {
 
 struct Prices {
   std::string currency = "EUR";
-  double electricity_per_kWh = 0.30;
+  double electricity_per_kWh = 0.30;                   ///< in the hours of none of the windows
+  std::vector<TariffWindow> electricityWindows;        ///< hours with a price of their own; the first that holds an hour counts
+  double electricityStanding_per_day = 0.0;            ///< charged whether any is taken or not
   double interest = 0.04;
-  double hour = 0.0; ///< the grower's own hour; hours are shown even when it is 0
+  double hour = 0.0;                                   ///< the grower's own hour; hours are shown even when it is 0
   std::vector<MaterialPrice> materials;
+  [[nodiscard]] Tariff electricity() const {
+    return {.windows = electricityWindows, .price_per_kWh = electricity_per_kWh, .standing_per_day = electricityStanding_per_day};
+  }
   bool operator==(const Prices&) const = default;
 };
 

@@ -206,6 +206,9 @@ Problems check(const Plan& plan) {
   if (plan.setpoints.warmest_C() > plan.house.ventOpens_C)
     bad("/setpoints", "a setpoint lies above the vents' opening temperature",
         fmt::format("heater and vents would fight; keep it at or below {}", plan.house.ventOpens_C));
+  for (std::size_t i = 0; i < plan.prices.electricityWindows.size(); ++i)
+    if (plan.prices.electricityWindows[i].from_h == plan.prices.electricityWindows[i].to_h)
+      bad(fmt::format("/prices/electricity_windows/{}", i), "it begins and ends at the same hour", "a window of all day is from 0 to 24");
   if (const auto zone = TimeZone::named(plan.site.timeZone); !zone) bad("/site/time_zone", zone.problem().what, zone.problem().allowed);
   checkStores(plan, problems);
   checkHeaters(plan, problems);

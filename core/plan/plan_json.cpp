@@ -457,9 +457,19 @@ template <class V> void describe(V& v, MaterialPrice& m) {
   v.number("price_per_m2", m.price_per_m2, {0.0, 10000.0}, "price of a square metre of it");
 }
 
+constexpr std::array<std::pair<unsigned, const char*>, 3> kTariffDays{{{0x7FU, "every-day"}, {0x1FU, "monday-to-friday"}, {0x60U, "weekend"}}};
+template <class V> void describe(V& v, TariffWindow& w) {
+  v.choice("days", w.weekdays, kTariffDays, "days of the week on which it holds");
+  v.integer("from_h", w.from_h, {0, 23}, "hour of the clock at which it begins", true);
+  v.integer("to_h", w.to_h, {0, 24}, "hour at which it ends; over midnight where it is the earlier", true);
+  v.number("price_per_kWh", w.price_per_kWh, {0.0, 100.0}, "price of a kWh in it", true);
+}
+
 template <class V> void describe(V& v, Prices& p) {
   v.text("currency", p.currency, "money symbol or code");
-  v.number("electricity_per_kWh", p.electricity_per_kWh, {0.0, 100.0}, "price of a kWh");
+  v.number("electricity_per_kWh", p.electricity_per_kWh, {0.0, 100.0}, "price of a kWh, in the hours of no window");
+  v.list("electricity_windows", p.electricityWindows, "hours of a tariff with a price of their own; the first that holds an hour counts", 8);
+  v.number("electricity_standing_per_day", p.electricityStanding_per_day, {0.0, 100.0}, "charged each day whether any is taken or not");
   v.number("interest", p.interest, {0.0, 0.5}, "interest rate a year");
   v.number("hour", p.hour, {0.0, 10000.0}, "what an hour of your own work is worth");
   v.list("materials", p.materials, "prices of skins' materials", 64);

@@ -53,7 +53,10 @@ void HouseWatch::seeHeaters(const Run& run) {
     if (!heater.isHeatPump && !keepsHours) continue;
     const double taken_J = heat_W * step_s * (heater.isHeatPump ? heater.nodes->perHeat[run.step() - 1] : heater.perHeat);
     heater.taken_J += taken_J;
-    if (keepsHours) m_ledger.note(heater.meter, taken_J / 3.6e6, run.hour());
+    if (!keepsHours) continue;
+    m_ledger.note(heater.meter, taken_J / 3.6e6, run.hour());
+    if (const double own = factsOf(heater.heater->kind).ownPower; own > 0.0)
+      m_ledger.note(m_ledger.meter(Metered::electricity, MeterUse::heaterOwn, heater.nodes->index), own * heat_W * step_s / 3.6e6, run.hour());
   }
   m_heater[run.step()] = static_cast<float>(power);
   m_peak_W = std::max(m_peak_W, power);

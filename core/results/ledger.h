@@ -6,6 +6,8 @@
 #include "core/plan/plan.h"
 
 #include <cstddef>
+#include <cstdint>
+#include <utility>
 #include <vector>
 
 namespace muffle {
@@ -21,14 +23,15 @@ struct Meter {
   std::size_t index = 0;        ///< heaters: among the plan's; cables, fans and pumps of stores, piles: among storesOf(); of others, among their kind
   double amount = 0.0;          ///< of what is metered
   double heat_kWh = 0.0;        ///< that it gave for it
-  std::vector<float> hour = {}; ///< the amount by the hours of the winter; empty unless asked for
+  std::vector<float> hour = {};  ///< the amount by the hours of the winter; empty unless asked for
+  std::vector<double> week = {}; ///< electricity by the hours of the week, from Monday 0:00 local; empty where its price is always the same
 };
 
 class Ledger {
 public:
   Ledger() = default;
-  /// That keeps when it was, too.
-  explicit Ledger(std::size_t hours) : m_hours(hours) {}
+  /// That keeps when it was, too: by the hours of the winter (none: 0), and electricity by the hour of the week that each of them is (empty: not).
+  explicit Ledger(std::size_t hours, std::vector<std::uint8_t> hourOfWeek = {}) : m_hours(hours), m_hourOfWeek(std::move(hourOfWeek)) {}
 
   /// Its place among meters(); opened if there is none yet.
   std::size_t meter(Metered of, MeterUse use, std::size_t index);
@@ -38,9 +41,11 @@ public:
   }
   /// That so much of its amount was taken in that hour of the winter; the amount itself comes by add().
   void note(std::size_t meter, double amount, std::size_t hour) {
-    if (hour < m_hours) m_meters[meter].hour[hour] += static_cast<float>(amount);
+    Meter& m = m_meters[meter];
+    if (hour < m_hours) m.hour[hour] += static_cast<float>(amount);
+    if (!m.week.empty() && hour < m_hourOfWeek.size()) m.week[m_hourOfWeek[hour]] += amount;
   }
-  [[nodiscard]] bool keepsHours() const { return m_hours > 0; }
+  [[nodiscard]] bool keepsHours() const { return m_hours > 0 || !m_hourOfWeek.empty(); }
   /// What another winter took, when it took it apart.
   void add(const Ledger& winter);
 
@@ -50,13 +55,18 @@ public:
   [[nodiscard]] double sum(Metered of, MeterUse use, std::size_t index) const;
   [[nodiscard]] double heat_kWh(MeterUse use) const;
   [[nodiscard]] double heat_kWh(MeterUse use, std::size_t index) const;
-  /// For what is burnt, by the prices of the plan's heaters.
-  [[nodiscard]] double fuelMoney(const Plan& plan) const;
+  /// What it costs: electricity by its tariff, each hour of the week at its price and what is not known by the hour at the price of no window;
+  /// fuel by the prices of the plan's heaters. Work and water cost nothing here. Standing charges are not in it.
+  [[nodiscard]] double money(const Plan& plan, const Prices& prices) const;
+  [[nodiscard]] double money(const Plan& plan, const Prices& prices, Metered of) const;
+  [[nodiscard]] double money(const Plan& plan, const Prices& prices, MeterUse use, std::size_t index) const;
 
 private:
+  template <class Is> [[nodiscard]] double moneyOf(const Plan& plan, const Prices& prices, Is is) const;
   template <class Is> [[nodiscard]] double sumOf(double Meter::*what, Is is) const;
 
   std::size_t m_hours = 0;
+  std::vector<std::uint8_t> m_hourOfWeek;
   std::vector<Meter> m_meters;
 };
 

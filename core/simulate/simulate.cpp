@@ -34,6 +34,19 @@ void sumUp(const Run& run, HouseWatch& house, const DampWatch& damp, StoreWatch&
   stores.tell(run, result);
 }
 
+/// Which hour of the local week, from Monday 0:00, each hour of the winter is.
+std::vector<std::uint8_t> hoursOfWeek(const Plan& plan, const Winter& winter, std::size_t hours) {
+  const auto named = TimeZone::named(plan.site.timeZone);
+  const TimeZone zone = named ? *named : TimeZone::utc();
+  std::vector<std::uint8_t> all(hours);
+  for (std::size_t h = 0; h < hours; ++h) {
+    const UtcSeconds at = winter.time(0) + static_cast<UtcSeconds>(h) * 3600;
+    const long long monday = (daysSinceEpoch(zone.localDate(at)) + 3) % 7; // the epoch was a Thursday
+    all[h] = static_cast<std::uint8_t>(24 * ((monday + 7) % 7) + static_cast<long long>(zone.localHour(at)) % 24);
+  }
+  return all;
+}
+
 } // namespace
 
 Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::size_t index, const SimulateOptions& options) {
@@ -49,7 +62,8 @@ Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::s
   if (!startRun(run, plan, index < scene.before.size() ? &scene.before[index] : nullptr, options.stop)) return noSolution("start");
   if (isStopped(options)) return cancelled();
 
-  if (options.series) result.ledger = Ledger(static_cast<std::size_t>(static_cast<double>(winter.size()) * winter.step_s / 3600.0) + 1);
+  const std::size_t hours = static_cast<std::size_t>(static_cast<double>(winter.size()) * winter.step_s / 3600.0) + 1;
+  result.ledger = Ledger(options.series ? hours : 0, plan.prices.electricityWindows.empty() ? std::vector<std::uint8_t>() : hoursOfWeek(plan, winter, hours));
   HouseWatch house(plan, run.assembly(), winter, result.ledger);
   DampWatch damp(run.assembly(), winter, pressure_Pa);
   if (options.series) result.series.stores = StoreWatch::makeSeries(run.assembly(), winter.size());

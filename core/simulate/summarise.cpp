@@ -77,7 +77,7 @@ void readLedger(const Plan& plan, Summary& s) {
   for (std::size_t i = 0; i < plan.heaters.size(); ++i)
     if (plan.heaters[i].place.of == HeaterPlace::Of::bay)
       if (const auto room = otherRoom(plan, RoomKind::bay)) s.rooms[*room].heater_kWh += s.ledger.heat_kWh(MeterUse::heater, i);
-  s.fuel = s.ledger.fuelMoney(plan) / s.winters;
+  s.fuel = s.ledger.money(plan, plan.prices, Metered::fuel) / s.winters;
   s.cost = winterCost(plan, plan.prices, s.ledger, s.winters, kitOf(plan));
 }
 

@@ -4,7 +4,7 @@
 #include "core/constants.h"
 #include "core/cost/cost.h"
 #include "core/cost/life.h"
-#include "core/cost/tariff.h"
+#include "core/heater/tariff.h"
 #include "core/heater/carrier.h"
 #include "core/plan/unvented.h"
 #include "core/sizing/heater_choice.h"

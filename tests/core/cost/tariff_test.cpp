@@ -2,7 +2,7 @@
 //
 // Tariffs, bills and lives: laws that every price must keep, and figures by hand.
 #include "core/cost/life.h"
-#include "core/cost/tariff.h"
+#include "core/heater/tariff.h"
 #include "tests/support/near.h"
 
 #include <numeric>

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/cost/tariff.h"
+#include "core/heater/tariff.h"
 
 #include <algorithm>
 #include <cmath>
