@@ -4,16 +4,17 @@
 #include "app/stages/caution_label.h"
 #include "app/stages/failure_page.h"
 #include "app/stages/heater_list.h"
+#include "app/stages/ladder.h"
 #include "app/stages/number_field.h"
 #include "app/stages/page_strip.h"
+#include "app/stages/tariff_dialog.h"
 #include "core/plan/heaters.h"
 #include "core/sizing/usual_measures.h"
 
+#include <QComboBox>
 #include <QHBoxLayout>
-#include <QKeyEvent>
 #include <QLabel>
 #include <QLocale>
-#include <QMouseEvent>
 #include <QPainterPath>
 #include <QPushButton>
 #include <QScrollArea>
@@ -23,167 +24,6 @@
 #include <utility>
 
 namespace muffle {
-namespace {
-
-constexpr double kLow_C = -8.0, kHigh_C = 30.0;
-constexpr double kTop_px = 14.0, kBottom_px = 18.0;
-
-} // namespace
-
-Ladder::Ladder(Document& document, QWidget* parent)
-    : DocumentView(document, {&Document::planChanged, &Document::resultChanged, &Document::viewChanged}, parent) {
-  setFocusPolicy(Qt::StrongFocus);
-  setAccessibleName(tr("Ladder of temperatures"));
-}
-
-double Ladder::yOf(double c) const { return kTop_px + (height() - kTop_px - kBottom_px) * (kHigh_C - c) / (kHigh_C - kLow_C); }
-double Ladder::celsiusAt(double y) const { return kHigh_C - (y - kTop_px) / (height() - kTop_px - kBottom_px) * (kHigh_C - kLow_C); }
-double Ladder::pixelsPerKelvin() const { return (height() - kTop_px - kBottom_px) / (kHigh_C - kLow_C); }
-QPointF Ladder::rungPoint(Rung rung) const { return {80.0, yOf(value(rung))}; }
-
-double Ladder::value(Rung rung) const {
-  const Plan& p = m_document.plan();
-  switch (rung) {
-  case vents: return p.house.ventOpens_C;
-  case day: return p.setpoints.day_C;
-  case night: return p.setpoints.night_C;
-  default: return p.setpoints.hold_C;
-  }
-}
-
-void Ladder::put(Rung rung, double c) {
-  // whole halves of a degree, in whichever degree is shown
-  const Units& u = m_document.view().units();
-  const double step = u.fahrenheit ? 1.0 : 0.5;
-  c = u.toSi(Quantity::temperature, std::round(u.show(Quantity::temperature, std::clamp(c, kLow_C, kHigh_C)) / step) * step);
-  static const char* const kRungNames[] = {QT_TR_NOOP("move the vents' rung"), QT_TR_NOOP("move the day setpoint"), QT_TR_NOOP("move the night setpoint"),
-                                           QT_TR_NOOP("move the line to hold")};
-  const auto why = m_document.edit(
-      tr(kRungNames[rung]),
-      [&](Plan& p) {
-        switch (rung) {
-        case vents:
-          p.house.ventFull_C += c - p.house.ventOpens_C;
-          p.house.ventOpens_C = c;
-          break;
-        case day: p.setpoints.day_C = c; break;
-        case night: p.setpoints.night_C = c; break;
-        default: p.setpoints.hold_C = c;
-        }
-      },
-      40 + rung);
-  m_refusal = why.value_or(QString());
-  update();
-}
-
-void Ladder::paintEvent(QPaintEvent*) {
-  QPainter p(this);
-  p.setRenderHint(QPainter::Antialiasing);
-  const Theme& t = theme();
-  const Units& u = m_document.view().units();
-  const double x = 52;
-  // two rails, degrees between
-  p.setPen(QPen(t.ink, 3, Qt::SolidLine, Qt::RoundCap));
-  p.drawLine(QPointF(x, kTop_px), QPointF(x, height() - kBottom_px));
-  p.drawLine(QPointF(x + 58, kTop_px), QPointF(x + 58, height() - kBottom_px));
-  p.setFont(textFont(8.5));
-  const double tick = u.fahrenheit ? 10.0 : 5.0;
-  for (double shown = std::ceil(u.show(Quantity::temperature, kLow_C) / tick) * tick; shown <= u.show(Quantity::temperature, kHigh_C); shown += tick) {
-    const double y = yOf(u.toSi(Quantity::temperature, shown));
-    p.setPen(QPen(t.seam, 1));
-    p.drawLine(QPointF(x - 5, y), QPointF(x, y));
-    p.setPen(t.fleece);
-    p.drawText(QRectF(0, y - 9, x - 9, 18), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter),
-               QString::number(shown, 'f', 0).replace(QLatin1Char('-'), QChar(0x2212)) + QStringLiteral("°"));
-  }
-  // the cold below the line to hold
-  QRectF cold(x, yOf(value(hold)), 58, height() - kBottom_px - yOf(value(hold)));
-  p.save();
-  p.setClipRect(cold);
-  p.setPen(QPen(t.woad, 1.2));
-  for (double k = cold.top() - 60; k < cold.bottom(); k += 8) p.drawLine(QPointF(cold.left(), k + 58), QPointF(cold.right(), k));
-  p.restore();
-  struct Text {
-    Rung rung;
-    QString name;
-    QColor colour;
-  };
-  std::vector<Text> rungs{
-      {vents, tr("vents open"), t.lichen}, {day, tr("day setpoint"), t.weld}, {night, tr("night setpoint"), t.madder}, {hold, tr("hold above"), t.woad}};
-  std::sort(rungs.begin(), rungs.end(), [&](const Text& a, const Text& b) { return value(a.rung) > value(b.rung); });
-  double lastLabel = -100;
-  for (const Text& r : rungs) {
-    const double y = yOf(value(r.rung));
-    const double labelY = std::max(y, lastLabel + 34); // labels make room for each other; a thread leads to the rung
-    lastLabel = labelY;
-    const bool focused = hasFocus() && m_focused == r.rung;
-    p.setPen(QPen(r.colour, 6, Qt::SolidLine, Qt::RoundCap));
-    p.drawLine(QPointF(x, y), QPointF(x + 58, y));
-    p.setPen(QPen(r.colour, 1.2));
-    p.drawLine(QPointF(x + 62, y), QPointF(x + 80, labelY));
-    if (focused) {
-      p.setPen(QPen(t.ink, 1, Qt::DotLine));
-      p.setBrush(Qt::NoBrush);
-      p.drawRoundedRect(QRectF(x - 5, y - 8, 68, 16), 5, 5);
-    }
-    p.setPen(t.ink);
-    p.setFont(textFont(10, true));
-    p.drawText(QRectF(x + 84, labelY - 17, width() - x - 86, 18), static_cast<int>(Qt::AlignVCenter), u.text(Quantity::temperature, value(r.rung)));
-    p.setPen(t.fleece);
-    p.setFont(textFont(9));
-    p.drawText(QRectF(x + 84, labelY - 1, width() - x - 86, 16), static_cast<int>(Qt::AlignVCenter), r.name);
-  }
-  if (!m_refusal.isEmpty()) {
-    p.setFont(textFont(8.5, true));
-    p.setPen(t.madder);
-    p.drawText(QRectF(x + 84, 0, width() - x - 88, 48), static_cast<int>(Qt::TextWordWrap), m_refusal);
-  }
-}
-
-std::vector<SpokenLine> Ladder::spoken() const {
-  const Units& u = m_document.view().units();
-  return {{tr("vents open"), u.text(Quantity::temperature, value(vents))},
-          {tr("day setpoint"), u.text(Quantity::temperature, value(day))},
-          {tr("night setpoint"), u.text(Quantity::temperature, value(night))},
-          {tr("hold above"), u.text(Quantity::temperature, value(hold))}};
-}
-
-void Ladder::mousePressEvent(QMouseEvent* e) {
-  double nearest = 14;
-  m_dragged = -1;
-  for (const Rung r : {hold, night, day, vents}) {
-    const double d = std::abs(yOf(value(r)) - e->position().y());
-    if (d < nearest) nearest = d, m_dragged = r;
-  }
-  if (m_dragged >= 0) m_focused = m_dragged;
-  m_refusal.clear();
-  m_document.planInHand().finishEdit();
-  update();
-}
-
-void Ladder::mouseMoveEvent(QMouseEvent* e) {
-  if (m_dragged >= 0 && (e->buttons() & Qt::LeftButton)) put(static_cast<Rung>(m_dragged), celsiusAt(e->position().y()));
-}
-
-void Ladder::mouseReleaseEvent(QMouseEvent*) {
-  m_dragged = -1;
-  m_document.planInHand().finishEdit();
-}
-
-void Ladder::keyPressEvent(QKeyEvent* e) {
-  const double step = m_document.view().units().fahrenheit ? 1.0 / 1.8 : 0.5;
-  const auto rung = static_cast<Rung>(m_focused);
-  if (e->key() == Qt::Key_Up)
-    put(rung, value(rung) + step);
-  else if (e->key() == Qt::Key_Down)
-    put(rung, value(rung) - step);
-  else if (e->key() == Qt::Key_PageUp || e->key() == Qt::Key_PageDown) {
-    m_focused = (m_focused + (e->key() == Qt::Key_PageDown ? 1 : rungCount - 1)) % rungCount;
-    update();
-  } else
-    QWidget::keyPressEvent(e);
-}
-
 LoadCurve::LoadCurve(Document& document, QWidget* parent) : DocumentView(document, {&Document::resultChanged, &Document::viewChanged}, parent) {
   setAccessibleName(tr("Hours by heat load"));
   connect(&document, &Document::resultChanged, this, [this] { m_load.reset(); });
@@ -274,12 +114,19 @@ Knot HeatStage::knot(const Document& document) {
 
 HeatStage::HeatStage(const Bench& bench)
     : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_failure(new FailurePage(bench.document, this)),
-      m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)), m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)) {
+      m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)), m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)),
+      m_tariff(new QPushButton(this)), m_ladder(new Ladder(bench.document, this)),
+      m_room(new QComboBox(this)) {
   Document& document = bench.document;
   auto* ladder = new QWidget(this);
   auto* row = new QHBoxLayout(ladder);
   row->setContentsMargins(0, 0, 0, 0);
-  row->addWidget(new Ladder(document, this), 5);
+  auto* rungs = new QVBoxLayout;
+  m_room->setAccessibleName(tr("Whose ladder"));
+  rungs->addWidget(m_room, 0, Qt::AlignLeft);
+  rungs->addWidget(m_ladder, 1);
+  connect(m_room, &QComboBox::currentIndexChanged, this, [this](int i) { m_ladder->showRoom(i == 1 ? HeaterPlace::Of::bay : HeaterPlace::Of::house); });
+  row->addLayout(rungs, 6);
   row->addWidget(new LoadCurve(document, this), 5);
   auto* list = new QScrollArea(this);
   list->setWidget(m_heaters);
@@ -296,6 +143,13 @@ HeatStage::HeatStage(const Bench& bench)
                                      [](Plan& p, double v) { p.prices.electricity_per_kWh = v; }, 0, 100, 0.01, tr("of electricity, from your bill")},
                                     this),
                     1);
+  m_tariff->setToolTip(tr("a night price, dear hours, and what is charged a day"));
+  fields->addWidget(m_tariff, 0);
+  connect(m_tariff, &QPushButton::clicked, this, [this] {
+    auto* dialog = new TariffDialog(m_document, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+  });
   for (QPushButton* adds : {m_heaters->addButton(), m_usual}) // and is seen there
     connect(adds, &QPushButton::clicked, this, [this] { showPage(Page::heaters); });
   connect(m_usual, &QPushButton::clicked, this, [this] {
@@ -332,6 +186,8 @@ void HeatStage::refresh() {
     break;
   }
   refreshUsual();
+  refreshRooms();
+  m_tariff->setText(m_document.plan().prices.electricityWindows.empty() ? tr("By the hour…") : TariffDialog::brief(m_document.plan().prices));
   const Plan& plan = m_document.plan();
   std::vector<Caution> cautions;
   for (std::size_t i = 0; i < plan.heaters.size(); ++i)
@@ -343,6 +199,22 @@ void HeatStage::refresh() {
     cautions = cautionsFor(with, {ThingKind::heater, 0});
   }
   m_caution->state(cautions);
+}
+
+/// The bay has a ladder of its own, where there is one.
+void HeatStage::refreshRooms() {
+  const auto& bay = m_document.plan().house.bay;
+  m_room->setVisible(bay.has_value());
+  const QStringList rooms = bay ? QStringList{tr("the house"), QString::fromStdString(bay->name)} : QStringList{tr("the house")};
+  QStringList now;
+  for (int i = 0; i < m_room->count(); ++i) now << m_room->itemText(i);
+  if (now == rooms) return;
+  const int chosen = bay ? std::max(m_room->currentIndex(), 0) : 0;
+  const QSignalBlocker quiet(m_room);
+  m_room->clear();
+  m_room->addItems(rooms);
+  m_room->setCurrentIndex(chosen);
+  m_ladder->showRoom(chosen == 1 ? HeaterPlace::Of::bay : HeaterPlace::Of::house);
 }
 
 void HeatStage::refreshUsual() {

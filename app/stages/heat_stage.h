@@ -6,38 +6,10 @@
 #include "app/stages/stage_page.h"
 #include "core/simulate/load_duration.h"
 
+class QComboBox;
 class QPushButton;
 
 namespace muffle {
-
-/// A temperature axis with draggable rungs: vents, day and night setpoints, the line to hold.
-class Ladder : public DocumentView {
-  Q_OBJECT
-public:
-  explicit Ladder(Document& document, QWidget* parent = nullptr);
-  QSize sizeHint() const override { return {330, 320}; }
-  QSize minimumSizeHint() const override { return {260, 240}; }
-  enum Rung { vents, day, night, hold, rungCount };
-  [[nodiscard]] QPointF rungPoint(Rung rung) const;
-  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< every rung
-  [[nodiscard]] double pixelsPerKelvin() const;
-
-protected:
-  void paintEvent(QPaintEvent*) override;
-  void mousePressEvent(QMouseEvent*) override;
-  void mouseMoveEvent(QMouseEvent*) override;
-  void mouseReleaseEvent(QMouseEvent*) override;
-  void keyPressEvent(QKeyEvent*) override;
-
-private:
-  [[nodiscard]] double value(Rung rung) const;
-  void put(Rung rung, double celsius);
-  [[nodiscard]] double yOf(double celsius) const;
-  [[nodiscard]] double celsiusAt(double y) const;
-  int m_focused = night;
-  int m_dragged = -1;
-  QString m_refusal;
-};
 
 /// The hours of the winters by how much heat they took, the heater's size across it.
 class LoadCurve : public DocumentView {
@@ -57,6 +29,7 @@ private:
 class CautionLabel;
 class FailurePage;
 class HeaterList;
+class Ladder;
 class PageStrip;
 
 class HeatStage : public StagePage {
@@ -72,6 +45,7 @@ public:
 private:
   void refresh() override;
   void refreshUsual();
+  void refreshRooms();
   bool m_onlyMoment = false; ///< the next refresh is for another moment of the clock
   PageStrip* m_pages;
   FailurePage* m_failure;
@@ -79,6 +53,9 @@ private:
   QWidget* m_foot; ///< what adds heaters, and what they cost
   CautionLabel* m_caution;
   QPushButton* m_usual; ///< a heater for a house that has none
+  QPushButton* m_tariff;
+  Ladder* m_ladder;
+  QComboBox* m_room; ///< whose ladder; none without a bay
 };
 
 } // namespace muffle

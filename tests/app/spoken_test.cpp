@@ -6,6 +6,7 @@
 
 #include "app/stages/cost_stage.h"
 #include "app/stages/heat_stage.h"
+#include "app/stages/ladder.h"
 #include "app/stages/scarf_view.h"
 #include "app/stages/slip_view.h"
 #include "app/stages/spoken.h"

@@ -7,6 +7,7 @@
 #include "app/stages/cost_stage.h"
 #include "app/stages/floor_page.h"
 #include "app/stages/heat_stage.h"
+#include "app/stages/ladder.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/own_materials.h"
 #include "app/stages/scarf_view.h"
@@ -58,7 +59,7 @@ TEST_F(WindowTest, AnEveningsWorkIsKept) {
   QTest::qWait(20);
   auto* ladder = find<Ladder>();
   const double night = document->plan().setpoints.night_C;
-  drag(ladder, ladder->rungPoint(Ladder::night), ladder->rungPoint(Ladder::night) - QPointF(0, ladder->pixelsPerKelvin() * 5));
+  drag(ladder, ladder->rungPoint(RungOf::night), ladder->rungPoint(RungOf::night) - QPointF(0, ladder->pixelsPerKelvin() * 5));
   EXPECT_NEAR(document->plan().setpoints.night_C, night + 5.0, 0.51); // rungs stop at halves of a degree
   ASSERT_TRUE(waitForResult(*document));
 

@@ -7,6 +7,7 @@
 #include "core/network/solver.h"
 #include "core/plan/heaters.h"
 #include "core/results/dampness.h"
+#include "core/simulate/simulate.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
 

@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/stages/document_view.h"
+#include "core/plan/ladder.h"
+
+namespace muffle {
+
+/// A temperature axis with rungs to drag: what lets air out, day and night setpoints, each heater, the line to hold. A rung that follows the
+/// weather slopes from cold nights to mild ones. What is at odds is said at its foot.
+class Ladder : public DocumentView {
+  Q_OBJECT
+public:
+  explicit Ladder(Document& document, QWidget* parent = nullptr);
+  QSize sizeHint() const override { return {330, 320}; }
+  QSize minimumSizeHint() const override { return {260, 240}; }
+  /// Of the house, or of its warm bay.
+  void showRoom(HeaterPlace::Of room);
+  /// Where it can be taken hold of; of heaters the one of that index in the plan.
+  [[nodiscard]] QPointF rungPoint(RungOf of, std::size_t heater = 0) const;
+  [[nodiscard]] double pixelsPerKelvin() const;
+  /// What is at odds, a line each.
+  [[nodiscard]] QStringList conflicts() const;
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< every rung, and what is at odds
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+
+private:
+  [[nodiscard]] std::vector<Rung> rungs() const { return rungsOf(m_document.plan(), m_room); }
+  [[nodiscard]] QString name(const Rung& rung) const;
+  [[nodiscard]] QString text(const Rung& rung) const;
+  [[nodiscard]] QColor colour(const Rung& rung) const;
+  void paintRails(QPainter& painter) const;
+  void paintRungs(QPainter& painter) const;
+  /// Returns its height.
+  double paintFoot(QPainter& painter) const;
+  void put(const Rung& rung, double celsius);
+  [[nodiscard]] double bottom() const;
+  [[nodiscard]] double yOf(double celsius) const;
+  [[nodiscard]] double celsiusAt(double y) const;
+  HeaterPlace::Of m_room = HeaterPlace::Of::house;
+  std::size_t m_focused = 0; ///< among rungs()
+  std::optional<Rung> m_dragged;
+  QString m_refusal;
+};
+
+} // namespace muffle
