@@ -2,6 +2,7 @@
 #include "app/stages/heat_stage.h"
 
 #include "app/stages/caution_label.h"
+#include "app/stages/degree_page.h"
 #include "app/stages/failure_page.h"
 #include "app/stages/heater_list.h"
 #include "app/stages/ladder.h"
@@ -114,6 +115,7 @@ Knot HeatStage::knot(const Document& document) {
 
 HeatStage::HeatStage(const Bench& bench)
     : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_failure(new FailurePage(bench.document, this)),
+      m_degree(new DegreePage(bench.document, this)),
       m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)), m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)),
       m_tariff(new QPushButton(this)), m_ladder(new Ladder(bench.document, this)),
       m_room(new QComboBox(this)) {
@@ -159,6 +161,7 @@ HeatStage::HeatStage(const Bench& bench)
   });
   m_pages->add(tr("The ladder"), ladder);
   m_pages->add(tr("Heaters"), list);
+  m_pages->add(tr("A degree more"), m_degree);
   m_pages->add(tr("If it fails"), m_failure);
   m_body->addWidget(m_pages, 1);
   m_body->addWidget(m_foot);
@@ -173,12 +176,16 @@ void HeatStage::showPage(Page page) { m_pages->show(static_cast<int>(page)); }
 void HeatStage::refresh() {
   const auto page = static_cast<Page>(m_pages->shown());
   if (std::exchange(m_onlyMoment, false) && page != Page::failure) return; // the others are the same for every moment
-  m_foot->setVisible(page != Page::failure);
+  m_foot->setVisible(page == Page::ladder || page == Page::heaters);
   switch (page) {
   case Page::ladder: setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows")); break;
   case Page::heaters:
     setHeading(tr("Heaters"), tr("in the turn in which they give"));
     m_heaters->refresh();
+    break;
+  case Page::degree:
+    setHeading(tr("A degree more"), tr("warmer and cooler nights, everything else as it stands"));
+    m_degree->refresh();
     break;
   case Page::failure:
     setHeading(tr("If it fails"), tr("at the clock in the picture, or at the worst moment"));

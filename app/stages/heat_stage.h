@@ -27,6 +27,7 @@ private:
 };
 
 class CautionLabel;
+class DegreePage;
 class FailurePage;
 class HeaterList;
 class Ladder;
@@ -38,9 +39,10 @@ public:
   static constexpr StageId kId = "heat";
   static Knot knot(const Document& document);
   explicit HeatStage(const Bench& bench);
-  enum class Page { ladder, heaters, failure };
+  enum class Page { ladder, heaters, degree, failure };
   void showPage(Page page);
   [[nodiscard]] FailurePage& failure() { return *m_failure; }
+  [[nodiscard]] DegreePage& degree() { return *m_degree; }
 
 private:
   void refresh() override;
@@ -49,6 +51,7 @@ private:
   bool m_onlyMoment = false; ///< the next refresh is for another moment of the clock
   PageStrip* m_pages;
   FailurePage* m_failure;
+  DegreePage* m_degree;
   HeaterList* m_heaters;
   QWidget* m_foot; ///< what adds heaters, and what they cost
   CautionLabel* m_caution;

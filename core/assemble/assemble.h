@@ -104,6 +104,7 @@ struct Assembly {
   std::vector<double> soilDepth_m;
   std::vector<int> inner, outer;                ///< innermost and outermost sheet of roof, sides, ends; -1 where there is no such face
   std::vector<std::pair<int, LossPath>> losses; ///< link (vents after links) and the part it belongs to; flow leaves the house
+  int light = -1;                               ///< signal: light that meets leaves and floor, W/m2 of floor
   int sunSources = 0;                           ///< sources 0..sunSources-1 are sun
 };
 

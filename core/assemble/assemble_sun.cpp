@@ -78,6 +78,7 @@ void Assembler::sun() {
   LightInside in = lightInside(taking, m_sun, m_winter);
   const Signals under{table(in.floor_W_m2), table(in.leaves_W_m2)};
   const int meets = table(in.meets_W_m2);
+  m_a.light = meets;
   const auto lightOf = [&](const Room& room) { return open && room.space.kind != RoomKind::house ? *open : under; };
   for (const Room& room : m_rooms) {
     if (room.floor < 0) continue;

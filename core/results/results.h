@@ -39,6 +39,7 @@ struct RoomSeries {
 /// Temperatures and flows at every step, for drawing.
 struct WinterSeries {
   std::vector<float> air_C, floor_C, heater_W, sun_W;
+  std::vector<float> light_W_m2;          ///< of the sun, that meets leaves and floor
   std::vector<std::vector<float>> soil_C; ///< by depth
   std::vector<StoreSeries> stores;        ///< as storesOf() lists them, barrels first
   std::vector<float> vapour_g_kg;         ///< of the house's air

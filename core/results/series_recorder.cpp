@@ -8,7 +8,7 @@ SeriesRecorder::SeriesRecorder(const Plan& plan, const Assembly& assembly, const
     : m_plan(plan.house), m_groups(std::move(lossGroups)), m_house(house), m_damp(damp), m_result(result) {
   const std::size_t n = winter.size();
   WinterSeries& s = m_result.series;
-  for (auto* of : {&s.air_C, &s.floor_C, &s.heater_W, &s.vapour_g_kg, &s.leaf_C}) of->resize(n);
+  for (auto* of : {&s.air_C, &s.floor_C, &s.heater_W, &s.vapour_g_kg, &s.leaf_C, &s.light_W_m2}) of->resize(n);
   s.blanket.assign(assembly.blanketClosed.size(), 0.0F);
   s.sun_W.assign(n, 0.0F);
   s.soil_C.assign(assembly.soil.size(), std::vector<float>(n));
@@ -53,6 +53,7 @@ void SeriesRecorder::see(const Run& run) {
   const Assembly& assembly = run.assembly();
   WinterSeries& s = m_result.series;
   s.air_C[i] = m_house.air_C()[i];
+  if (assembly.light >= 0) s.light_W_m2[i] = static_cast<float>(solver.signalNow(assembly.light));
   seeOpenings(run);
   if (!m_house.blanket().empty()) s.blanket[i] = static_cast<float>(m_house.blanket()[i]);
   s.leaf_C[i] = static_cast<float>(m_damp.leaf_C());

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// How much a crop may grow in what a house gives it: by the hours' warmth, and by the day's light where that is the shorter. Warmth by the beta
+// function of three cardinal temperatures (Yin et al. 1995; Wang and Engel 1998), 1 at the best; light in proportion up to what is enough
+// (daily light integral; 0.45 of sunlight is of use to plants, 4.57 umol/J: McCree 1972). Each day counts the lesser of the two.
+#pragma once
+
+#include <cstddef>
+#include <span>
+
+namespace muffle {
+
+struct GrowthResponse {
+  double base_C = 2.0; ///< no growth below; base < best < tooWarm
+  double best_C = 18.0;
+  double tooWarm_C = 32.0;         ///< nor above
+  double enoughLight_mol_m2 = 12.0; ///< a day, for leaves
+};
+/// By temperature alone, 0..1.
+double growthRate(const GrowthResponse& crop, double temperature_C);
+/// Of sunlight over a day, J/m2, in what plants use of it.
+double dailyLight_mol_m2(double sunlight_J_m2);
+
+struct Growth {
+  double days = 0.0;        ///< as many days of the best growth
+  double warmthDays = 0.0;  ///< as many, were there always light enough
+  double lightShort_d = 0.0; ///< days on which light is the shorter
+  double degreeHours_K_h = 0.0; ///< above the base, up to the best
+  double all_d = 0.0;       ///< that were looked at
+};
+/// Air and light at steps of `step_s`, whole days of them from the first; NaN counts as no growth.
+Growth growthOver(std::span<const float> air_C, std::span<const float> light_W_m2, double step_s, const GrowthResponse& crop = {});
+
+} // namespace muffle
