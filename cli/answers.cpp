@@ -8,6 +8,8 @@
 #include "core/fit/design_night.h"
 #include "core/log/growing.h"
 #include "core/plan/cautions.h"
+#include "core/results/day_swings.h"
+#include "core/results/growth.h"
 
 #include <fmt/format.h>
 
@@ -184,6 +186,25 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
     if (rooms[r].kind == RoomKind::bay) answer["heater_kWh"] = digits(room.heater_kWh, 2);
     answer["damp"] = dampJson(room.damp);
   }
+  Growth growth;
+  DaySwings swings;
+  for (std::size_t w = 0; w < run.series.size(); ++w) {
+    const double step_s = weather.winters[w].step_s;
+    const Growth winter = growthOver(run.series[w].air_C, run.series[w].light_W_m2, step_s);
+    growth.days += winter.days;
+    growth.lightShort_d += winter.lightShort_d;
+    growth.degreeHours_K_h += winter.degreeHours_K_h;
+    swings.add(run.series[w].air_C, step_s);
+  }
+  const GrowthResponse crop;
+  out["growth"] = {{"base_C", crop.base_C},
+                   {"best_C", crop.best_C},
+                   {"too_warm_C", crop.tooWarm_C},
+                   {"enough_light_mol_m2", crop.enoughLight_mol_m2},
+                   {"best_days_a_winter", digits(growth.days / s.winters, 2)},
+                   {"light_short_days_a_winter", digits(growth.lightShort_d / s.winters, 1)},
+                   {"degree_hours_a_winter", digits(growth.degreeHours_K_h / s.winters, 1)}};
+  out["swing"] = {{"mean_K", digits(swings.mean_K(), 2)}, {"most_K", digits(swings.most_K(), 2)}, {"thawings_a_winter", digits(swings.thawings() / s.winters, 2)}};
   out["heaters"] = heatersAnswer(plan, s);
   out["work"] = workAnswer(plan, s);
   const auto stores = storesOf(plan);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/proportions.h"
 
+#include "core/results/day_swings.h"
 #include "core/sizing/try_each.h"
 
 #include <algorithm>
@@ -35,18 +36,9 @@ std::vector<ProportionRule> rulesFor(const HouseShape& s, Proportion of) {
 }
 
 double meanSwing_K(const Simulation& run, const Weather& weather) {
-  double sum = 0.0;
-  int days = 0;
-  for (std::size_t w = 0; w < run.series.size(); ++w) {
-    const auto& air = run.series[w].air_C;
-    const auto perDay = static_cast<std::size_t>(std::lround(86400.0 / weather.winters[w].step_s));
-    for (std::size_t from = 0; from + perDay <= air.size(); from += perDay) {
-      const auto [low, high] = std::minmax_element(air.begin() + static_cast<std::ptrdiff_t>(from), air.begin() + static_cast<std::ptrdiff_t>(from + perDay));
-      sum += static_cast<double>(*high - *low);
-      ++days;
-    }
-  }
-  return days > 0 ? sum / days : 0.0;
+  DaySwings swings;
+  for (std::size_t w = 0; w < run.series.size(); ++w) swings.add(run.series[w].air_C, weather.winters[w].step_s);
+  return swings.mean_K();
 }
 
 } // namespace

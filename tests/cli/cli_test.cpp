@@ -104,8 +104,11 @@ TEST_F(Cli, SimulatesTheDemoAndItsJsonHoldsTheKeysScriptsRead) {
   const auto json = parseJson(r.out);
   ASSERT_TRUE(json);
   for (const char* key :
-       {"nights", "held", "coldest_C", "coldest_at", "degree_hours_K_h", "energy_kWh", "cost", "hours", "closure", "inputs", "rooms", "run_ms"})
+       {"nights", "held", "coldest_C", "coldest_at", "degree_hours_K_h", "energy_kWh", "cost", "hours", "closure", "inputs", "rooms", "growth", "swing", "work", "run_ms"})
     EXPECT_TRUE(json->contains(key)) << key;
+  EXPECT_GT((*json)["growth"]["best_days_a_winter"].get<double>(), 1.0);
+  EXPECT_LT((*json)["growth"]["best_days_a_winter"].get<double>(), 182.0);
+  EXPECT_GE((*json)["swing"]["most_K"].get<double>(), (*json)["swing"]["mean_K"].get<double>());
   EXPECT_EQ((*json)["inputs"]["sun"], "estimated");
   EXPECT_EQ((*json)["inputs"]["wind"], "measured");
   EXPECT_LE((*json)["closure"].get<double>(), 1e-6);
