@@ -4,6 +4,7 @@
 #include "app/pictures/waiting.h"
 #include "app/stages/aids_dialog.h"
 #include "app/stages/cost_stage.h"
+#include "app/stages/degree_page.h"
 #include "app/stages/earlier_states.h"
 #include "app/stages/failure_page.h"
 #include "app/stages/hand_sheet.h"
@@ -97,6 +98,9 @@ bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
   heat->failure().findWorst();
   waitUntil([&] { return heat->failure().shown() && !heat->failure().isWorking(); });
   ok = shootThreeWays(document, window, out + QStringLiteral("/failure")) && ok;
+  heat->showPage(HeatStage::Page::degree);
+  ok = waitUntil([&] { return heat->degree().isCurrent(); }) && ok;
+  ok = shootThreeWays(document, window, out + QStringLiteral("/degree")) && ok;
   heat->showPage(HeatStage::Page::ladder);
   return ok;
 }

@@ -22,7 +22,7 @@ Plan tunnelOfTwo() {
   return p;
 }
 
-Simulation runOf(const Plan& p, SimulateOptions options = {}) {
+Simulation runOf(const Plan& p, const SimulateOptions& options = {}) {
   EXPECT_TRUE(check(p).empty()) << check(p).front().text();
   auto run = simulate(p, makeScene(testing::frost(p.site), p), options);
   EXPECT_TRUE(run);
