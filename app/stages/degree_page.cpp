@@ -32,6 +32,9 @@ std::vector<CurveOf> curves() {
           {DegreePage::tr("hours of work a winter"), Quantity::hours, [](const DegreePoint& p) { return p.hours; }}};
 }
 
+/// One of those that are shown.
+double degree_K(const Units& units) { return units.fahrenheit ? 1.0 / 1.8 : 1.0; }
+
 /// Where the schools keep theirs at night.
 struct School {
   double night_C;
@@ -60,7 +63,11 @@ DegreePage::DegreePage(Document& document, QWidget* parent)
   connect(m_what, &QComboBox::currentIndexChanged, this, [this] { draw(); });
 }
 
-bool DegreePage::isCurrent() const { return !m_points.empty() && m_weather == m_document.readings().sharedWeather() && m_asked == m_document.plan(); }
+bool DegreePage::isAsked() const {
+  return m_weather == m_document.readings().sharedWeather() && m_asked == m_document.plan() && m_step_K == degree_K(m_document.view().units());
+}
+
+bool DegreePage::isCurrent() const { return !m_points.empty() && isAsked(); }
 
 QString DegreePage::words() const { return m_words->text(); }
 
@@ -82,7 +89,8 @@ void DegreePage::refresh() {
 }
 
 void DegreePage::start() {
-  if (m_job.isWorking() && m_asked == m_document.plan() && m_weather == m_document.readings().sharedWeather()) return;
+  if (m_job.isWorking() && isAsked()) return;
+  m_step_K = degree_K(m_document.view().units());
   m_asked = m_document.plan();
   m_weather = m_document.readings().sharedWeather();
   m_points.clear();
@@ -90,8 +98,8 @@ void DegreePage::start() {
   m_what->hide();
   m_words->setText(tr("Trying warmer and cooler night setpoints over all logged nights."));
   m_job.start(
-      [plan = m_document.plan(), weather = m_weather](const auto& progress, const auto* stop) {
-        return degreeMore(plan, weather, {0, progress, stop});
+      [plan = m_document.plan(), weather = m_weather, step_K = m_step_K](const auto& progress, const auto* stop) {
+        return degreeMore(plan, weather, {0, progress, stop}, {}, step_K);
       },
       [this](Result<std::vector<DegreePoint>> points) {
         if (!points) {

@@ -34,12 +34,15 @@ private:
   void start();
   void draw();
   [[nodiscard]] QString said() const;
+  /// The points are of what is asked for now, or will be when they come.
+  [[nodiscard]] bool isAsked() const;
   Document& m_document;
   QLabel* m_words;
   QComboBox* m_what;
   Plot* m_plot;
   std::vector<DegreePoint> m_points;
   std::optional<Plan> m_asked; ///< the plan that the points are of
+  double m_step_K = 1.0;       ///< a degree, of those that were shown then
   std::shared_ptr<const Weather> m_weather;
   LatestJob<std::vector<DegreePoint>> m_job{this}; ///< last: it uses what is above
 };

@@ -9,7 +9,7 @@
 
 namespace muffle {
 namespace {
-constexpr double kLeast_C = 0.0, kMost_C = 20.0, kStep_K = 1.0;
+constexpr double kLeast_C = 0.0, kMost_C = 20.0;
 }
 
 double nightSetpoint_C(const Plan& plan) {
@@ -32,13 +32,14 @@ Plan withNightSetpoint(const Plan& plan, double night_C) {
   return p;
 }
 
-Result<std::vector<DegreePoint>> degreeMore(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options, const GrowthResponse& crop) {
+Result<std::vector<DegreePoint>> degreeMore(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options, const GrowthResponse& crop,
+                                            double step_K) {
   if (heaterPower_W(plan, {HeaterPlace::Of::house}) <= 0.0)
     return Problem{ProblemKind::badInput, "/heaters", "no heater stands in the house", "a setpoint needs one: add a heater"};
   const double now_C = nightSetpoint_C(plan);
   std::vector<double> setpoints{now_C};
-  for (double at = now_C - kStep_K; at >= kLeast_C; at -= kStep_K) setpoints.insert(setpoints.begin(), at);
-  for (double at = now_C + kStep_K; at <= kMost_C; at += kStep_K) setpoints.push_back(at);
+  for (double at = now_C - step_K; at >= kLeast_C; at -= step_K) setpoints.insert(setpoints.begin(), at);
+  for (double at = now_C + step_K; at <= kMost_C; at += step_K) setpoints.push_back(at);
   std::vector<Plan> plans;
   for (const double at : setpoints) plans.push_back(withNightSetpoint(plan, at));
   std::vector<DegreePoint> points(setpoints.size());

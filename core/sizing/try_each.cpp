@@ -3,6 +3,7 @@
 
 #include "core/parallel.h"
 
+#include <algorithm>
 #include <mutex>
 
 namespace muffle {
@@ -13,9 +14,13 @@ std::optional<Problem> tryEach(const std::vector<Plan>& plans, const std::shared
   std::mutex mutex;
   std::size_t done = 0;
   std::optional<Problem> problem;
+  // the sun on one shape is worked out once
+  const auto sound = std::find_if(plans.begin(), plans.end(), [](const Plan& p) { return check(p).empty(); });
+  if (sound == plans.end()) return std::nullopt;
+  const Scene usual = makeScene(weather, *sound);
   forEachIndex(plans.size(), options.threads, [&](std::size_t i) {
     if (stop || !check(plans[i]).empty()) return;
-    const auto run = simulate(plans[i], makeScene(weather, plans[i]), {.series = true, .stop = stop.flag()});
+    const auto run = simulate(plans[i], usual.serves(plans[i], weather) ? usual : makeScene(weather, plans[i]), {.series = true, .stop = stop.flag()});
     const std::scoped_lock lock(mutex);
     if (!run) {
       if (!problem) problem = run.problem();

@@ -29,7 +29,10 @@ TEST_F(DegreePageTest, SaysWhatCoreSaysAndFollowsThePlan) {
   auto* what = page.findChild<QComboBox*>();
   ASSERT_NE(what, nullptr);
   for (int i = 0; i < what->count(); ++i) what->setCurrentIndex(i);
-  document->view().setUnits({true, true});
+  document->view().setUnits({true, true}); // a degree is another then
+  ASSERT_TRUE(waitUntil([&] { return page.isCurrent(); }));
+  EXPECT_GT(page.points().size(), own->size());
+  EXPECT_TRUE(page.words().contains(document->view().units().text(Quantity::difference, 1.0 / 1.8) + QStringLiteral(" more"))) << page.words().toStdString();
   EXPECT_TRUE(page.words().contains(QStringLiteral("°F"))) << page.words().toStdString();
   ASSERT_FALSE(document->edit(QStringLiteral("warmer"), [](Plan& p) { p.setpoints.night_C += 1.0; p.setpoints.day_C += 1.0; }));
   EXPECT_FALSE(page.isCurrent()) << "what stood there was of the plan before";
