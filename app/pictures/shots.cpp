@@ -27,6 +27,7 @@
 #include <QTemporaryDir>
 
 #include <algorithm>
+#include <functional>
 
 namespace muffle {
 namespace {
@@ -36,14 +37,15 @@ bool shoot(QWidget& window, const QString& path) {
   return window.grab().save(path);
 }
 
-/// By day, by lamp, and in feet and degrees Fahrenheit.
-bool shootThreeWays(Document& document, MainWindow& window, const QString& path) {
-  bool ok = shoot(window, path + QStringLiteral(".png"));
+/// By day, by lamp, and in feet and degrees Fahrenheit; each once it is `ready`.
+bool shootThreeWays(
+    Document& document, MainWindow& window, const QString& path, const std::function<bool()>& ready = [] { return true; }) {
+  bool ok = waitUntil(ready) && shoot(window, path + QStringLiteral(".png"));
   document.view().setDark(true);
   ok = shoot(window, path + QStringLiteral("-lamp.png")) && ok;
   document.view().setDark(false);
   document.view().setUnits({true, true});
-  ok = shoot(window, path + QStringLiteral("-fahrenheit.png")) && ok;
+  ok = waitUntil(ready) && shoot(window, path + QStringLiteral("-fahrenheit.png")) && ok;
   document.view().setUnits({});
   return ok;
 }
@@ -99,8 +101,7 @@ bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
   waitUntil([&] { return heat->failure().shown() && !heat->failure().isWorking(); });
   ok = shootThreeWays(document, window, out + QStringLiteral("/failure")) && ok;
   heat->showPage(HeatStage::Page::degree);
-  ok = waitUntil([&] { return heat->degree().isCurrent(); }) && ok;
-  ok = shootThreeWays(document, window, out + QStringLiteral("/degree")) && ok;
+  ok = shootThreeWays(document, window, out + QStringLiteral("/degree"), [heat] { return heat->degree().isCurrent(); }) && ok;
   heat->showPage(HeatStage::Page::ladder);
   return ok;
 }

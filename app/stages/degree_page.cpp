@@ -59,6 +59,7 @@ DegreePage::DegreePage(Document& document, QWidget* parent)
   body->addWidget(m_plot, 1);
   m_words->setFont(textFont(9.5));
   m_words->setWordWrap(true);
+  m_words->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   body->addWidget(m_words);
   connect(m_what, &QComboBox::currentIndexChanged, this, [this] { draw(); });
 }
@@ -121,7 +122,7 @@ QString DegreePage::said() const {
   if (mine == m_points.end()) return {};
   const auto number = [](double value, int decimals) { return QLocale().toString(value, 'f', decimals); };
   const auto days = [](double d) { return counted(std::lround(d), tr("day"), tr("days")); };
-  QString words = tr("At %1 the nights take %2 and %3 %4 a winter; the crop has %5 of the best growth, and on %6 light is what it lacks.")
+  QString words = tr("At %1 by night the house takes %2 and %3 %4 a winter; the crop has %5 of the best growth, and on %6 light is what it lacks.")
                       .arg(u.text(Quantity::temperature, now_C), u.text(Quantity::energy, mine->heater_kWh), u.number(Quantity::money, mine->energy), currency,
                            days(mine->growth_d), days(mine->lightShort_d));
   const auto more = mine + 1;
