@@ -2,9 +2,9 @@
 //
 // The window's own times, offscreen: from main() to the first painted frame of a book with a log, to its first result in
 // sight, and from an edit to its result in sight. Prints medians of several runs.
-#include "app/pictures/waiting.h"
 #include "app/model/demo_book.h"
 #include "app/paint/theme.h"
+#include "app/pictures/waiting.h"
 #include "app/stages/main_window.h"
 #include "app/stages/section_view.h"
 

@@ -190,10 +190,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   DaySwings swings;
   for (std::size_t w = 0; w < run.series.size(); ++w) {
     const double step_s = weather.winters[w].step_s;
-    const Growth winter = growthOver(run.series[w].air_C, run.series[w].light_W_m2, step_s);
-    growth.days += winter.days;
-    growth.lightShort_d += winter.lightShort_d;
-    growth.degreeHours_K_h += winter.degreeHours_K_h;
+    growth += growthOver(run.series[w].air_C, run.series[w].light_W_m2, step_s);
     swings.add(run.series[w].air_C, step_s);
   }
   const GrowthResponse crop;
@@ -204,7 +201,8 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
                    {"best_days_a_winter", digits(growth.days / s.winters, 2)},
                    {"light_short_days_a_winter", digits(growth.lightShort_d / s.winters, 1)},
                    {"degree_hours_a_winter", digits(growth.degreeHours_K_h / s.winters, 1)}};
-  out["swing"] = {{"mean_K", digits(swings.mean_K(), 2)}, {"most_K", digits(swings.most_K(), 2)}, {"thawings_a_winter", digits(swings.thawings() / s.winters, 2)}};
+  out["swing"] = {
+      {"mean_K", digits(swings.mean_K(), 2)}, {"most_K", digits(swings.most_K(), 2)}, {"thawings_a_winter", digits(swings.thawings() / s.winters, 2)}};
   out["heaters"] = heatersAnswer(plan, s);
   out["work"] = workAnswer(plan, s);
   const auto stores = storesOf(plan);

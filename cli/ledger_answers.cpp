@@ -32,7 +32,8 @@ Json heatersAnswer(const Plan& plan, const Summary& summary) {
       }
     }
     answer["tending_h"] = digits(summary.ledger.sum(Metered::work, MeterUse::stoking, i) + summary.ledger.sum(Metered::work, MeterUse::refuelling, i), 2);
-    answer["cost_a_winter"] = digits((summary.ledger.money(plan, plan.prices, use, i) + summary.ledger.money(plan, plan.prices, MeterUse::heaterOwn, i)) / summary.winters, 2);
+    answer["cost_a_winter"] =
+        digits((summary.ledger.money(plan, plan.prices, use, i) + summary.ledger.money(plan, plan.prices, MeterUse::heaterOwn, i)) / summary.winters, 2);
   }
   return all;
 }

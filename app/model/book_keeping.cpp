@@ -250,7 +250,10 @@ void BookKeeping::keepRecipe(const Recipe& recipe) {
 }
 
 void BookKeeping::keepSnapshot(const QString& name, const Plan& plan) {
-  if (!m_outbox) return emit trouble(whyNotChangeable().value_or(QString()));
+  if (!m_outbox) {
+    const auto why = whyNotChangeable();
+    return emit trouble(why ? *why : whyNotSaved().value_or(QString()));
+  }
   const qint64 now = QDateTime::currentSecsSinceEpoch();
   m_outbox->putToStay([name = name.toStdString(), now, plan](Book& book) -> Status { return doneIf(book.addSnapshot(name, now, plan)); });
 }

@@ -23,11 +23,11 @@ public:
   explicit Engine(QObject* parent = nullptr);
   ~Engine() override;
 
-  /// Runs the plan, and the other plan if there is one.
+  /// What is looked at: the winter, and the last of its steps that any view draws.
   struct InSight {
     std::size_t winter = 0, step = 0;
   };
-  /// The winter in sight first, and what it has up to the step in sight as soon as that is run.
+  /// Runs the plan, and the other plan if there is one: the winter in sight first, and what it has up to the step in sight as soon as that is run.
   void simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather, InSight inSight);
   void size(quint64 generation, const Plan& plan, const std::shared_ptr<const Weather>& weather);
   void cancelSizing() { m_stopSizing = true; }

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/results.h"
 
-#include "app/model/engine.h"
-
 #include <utility>
 
 namespace muffle {
@@ -50,7 +48,7 @@ Results::~Results() = default;
 void Results::run(const Plan& plan, std::shared_ptr<const Weather> weather, InSight inSight) {
   outdate();
   m_weather = weather;
-  m_engine->simulate(m_generation, plan, m_other, std::move(weather), {inSight.winter, inSight.step});
+  m_engine->simulate(m_generation, plan, m_other, std::move(weather), inSight);
 }
 
 void Results::forgetWinters() {

@@ -5,8 +5,7 @@
 // current, whatever the plans are called.
 #pragma once
 
-#include "core/simulate/simulate.h"
-#include "core/sizing/sizing.h"
+#include "app/model/engine.h"
 
 #include <QObject>
 #include <QString>
@@ -16,18 +15,13 @@
 
 namespace muffle {
 
-class Engine;
-
 class Results : public QObject {
   Q_OBJECT
 public:
   explicit Results(QObject* parent = nullptr);
   ~Results() override;
 
-  /// What is looked at: the winter, and the last of its steps that any view draws.
-  struct InSight {
-    std::size_t winter = 0, step = 0;
-  };
+  using InSight = Engine::InSight;
   /// Plan, log or place are others now: what runs or has run is of those before.
   void outdate() { ++m_generation; }
   /// Runs the plan, and the plan to compare with, over the weather; the winter in sight comes first. What has run is out of date.
@@ -74,8 +68,8 @@ signals:
   void trouble(const QString& text);
 
 private:
-  std::shared_ptr<const Weather> m_weather;   ///< that the newest run goes by
-  std::shared_ptr<Simulation> m_result;       ///< its own: what of a winter comes early is put into it
+  std::shared_ptr<const Weather> m_weather; ///< that the newest run goes by
+  std::shared_ptr<Simulation> m_result;     ///< its own: what of a winter comes early is put into it
   std::shared_ptr<const Simulation> m_otherResult;
   std::optional<Plan> m_other;
   QString m_otherName;

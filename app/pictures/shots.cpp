@@ -313,7 +313,8 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
   const Sizing* sizing = document.results().sizing();
   if (sizing && sizing->winner >= 0) {
     const SizedPackage& p = sizing->packages[static_cast<std::size_t>(sizing->winner)];
-    document.compareWith(buildPackage(document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label), static_cast<std::size_t>(sizing->winner));
+    document.compareWith(buildPackage(document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label),
+                         static_cast<std::size_t>(sizing->winner));
     if (!waitForResult(document)) return 4;
     window.showStage(CostStage::kId);
     ok = shoot(window, out + QStringLiteral("/compare.png")) && ok;

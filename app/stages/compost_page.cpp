@@ -446,7 +446,8 @@ void CompostPage::fit() {
                 }
                 edit(tr("fit the pile to its log"), [&](CompostPile& p) { p.k20Factor = found->k20Factor; });
                 emit m_document.told(tr("The pile rots %1 times as fast as its recipe says: its temperature is now %2 off, before it was %3.")
-                                         .arg(QLocale().toString(found->k20Factor, 'f', 2), m_document.view().units().text(Quantity::difference, found->after_K),
+                                         .arg(QLocale().toString(found->k20Factor, 'f', 2),
+                                              m_document.view().units().text(Quantity::difference, found->after_K),
                                               m_document.view().units().text(Quantity::difference, found->before_K)));
               },
               [this](std::size_t done, std::size_t of) { m_fit->setText(tr("%1 of %2").arg(done).arg(of)); });

@@ -4,10 +4,10 @@
 #pragma once
 
 #include "app/model/latest_job.h"
+#include "app/stages/spoken.h"
 #include "app/stages/store_choice.h"
 #include "core/fit/pile_fit.h"
 #include "core/store/pile.h"
-#include "app/stages/spoken.h"
 
 #include <QWidget>
 

@@ -97,7 +97,7 @@ void FrontierView::paintUsual(QPainter& p) const {
   p.setPen(t.ink);
   p.drawText(QRectF(8, y, width() - 16, 44), static_cast<int>(Qt::TextWordWrap),
              m_document.readings().weather() ? tr("Every combination of these is run over every logged night; prices and sizes are yours to change afterwards.")
-                                  : tr("A log of nights is needed first: drop a logger's CSV on the window, or choose Log."));
+                                             : tr("A log of nights is needed first: drop a logger's CSV on the window, or choose Log."));
 }
 
 void FrontierView::paintEvent(QPaintEvent*) {
@@ -205,8 +205,7 @@ void FrontierView::mousePressEvent(QMouseEvent* e) {
   const int i = packageAt(e->position());
   if (i < 0) return;
   const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
-  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label),
-                         static_cast<std::size_t>(i));
+  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label), static_cast<std::size_t>(i));
 }
 
 bool FrontierView::event(QEvent* e) {
@@ -417,7 +416,10 @@ void CostStage::refresh() {
     show(m_hour, m_document.plan().prices.hour, kUsualHour);
   }
   m_turn->setText(m_pages->currentIndex() == 1 ? tr("Back to the result") : tr("What may be added…"));
-  m_search->setText(m_document.results().isSizing() ? tr("Stop") : s ? tr("Search again") : m_document.plan().measures.empty() ? tr("Search the usual") : tr("Search"));
+  m_search->setText(m_document.results().isSizing()      ? tr("Stop")
+                    : s                                  ? tr("Search again")
+                    : m_document.plan().measures.empty() ? tr("Search the usual")
+                                                         : tr("Search"));
   m_search->setEnabled(m_document.readings().weather() != nullptr);
   m_progress->setVisible(m_document.results().isSizing());
   const bool canTake = m_document.results().otherPlan().has_value() || (s && s->winner > 0); // the first is the plan as it stands

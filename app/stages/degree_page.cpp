@@ -130,13 +130,15 @@ QString DegreePage::said() const {
   const double money = more->energy - mine->energy, growth_d = more->growth_d - mine->growth_d;
   constexpr double kShown_d = 0.05;
   words += QLatin1Char(' ') + tr("%1 more: %2 and %3 %4 a winter more")
-                                  .arg(u.text(Quantity::difference, more->night_C - mine->night_C), u.text(Quantity::energy, more->heater_kWh - mine->heater_kWh),
-                                       u.number(Quantity::money, money), currency);
+                                  .arg(u.text(Quantity::difference, more->night_C - mine->night_C),
+                                       u.text(Quantity::energy, more->heater_kWh - mine->heater_kWh), u.number(Quantity::money, money), currency);
   words += growth_d > kShown_d && money > 0.0
                ? tr(" for %1 days of the best growth, each at %2 %3").arg(number(growth_d, 1), u.number(Quantity::money, money / growth_d), currency)
                : tr(" for no growth that shows");
   const int missed = (more->nights - more->held) - (mine->nights - mine->held);
-  return words + (missed < 0 ? tr("; %1 fewer missed.").arg(counted(-missed, tr("night"), tr("nights"))) : missed > 0 ? tr("; %1 more missed.").arg(counted(missed, tr("night"), tr("nights"))) : tr("; as many nights held."));
+  return words + (missed < 0   ? tr("; %1 fewer missed.").arg(counted(-missed, tr("night"), tr("nights")))
+                  : missed > 0 ? tr("; %1 more missed.").arg(counted(missed, tr("night"), tr("nights")))
+                               : tr("; as many nights held."));
 }
 
 void DegreePage::draw() {

@@ -107,7 +107,8 @@ void FailurePage::refresh() {
     return say(tr("Import a log of nights, and this page says how long the house lasts when something fails."));
   }
   if (!may) return;
-  if (m_asked && !m_asked->moment && m_worstAskedAt == momentNow() && m_asked->plan == m_document.plan() && m_asked->weather == m_document.readings().sharedWeather()) {
+  if (m_asked && !m_asked->moment && m_worstAskedAt == momentNow() && m_asked->plan == m_document.plan() &&
+      m_asked->weather == m_document.readings().sharedWeather()) {
     if (m_study && !m_job.isWorking()) draw(); // until the clock is turned
     return;
   }

@@ -78,7 +78,7 @@ HandSheetDialog::HandSheetDialog(Document& document, QWidget* parent)
   body->addLayout(first);
   auto* halves = new QHBoxLayout;
   m_lines->setPlaceholderText(m_document.view().units().fahrenheit ? tr("7:10 25 / 36\n18:00 34 / 46\n18/1 min 21 / 34\n18/1 max 39 / 66")
-                                                            : tr("7:10 -4 / 2.5\n18:00 1 / 8\n18/1 min -6 / 1.2\n18/1 max 4 / 19"));
+                                                                   : tr("7:10 -4 / 2.5\n18:00 1 / 8\n18/1 min -6 / 1.2\n18/1 max 4 / 19"));
   m_lines->setAccessibleName(tr("Readings, a line each"));
   m_lines->setFont(textFont(11));
   halves->addWidget(m_lines, 4);

@@ -115,9 +115,8 @@ Knot HeatStage::knot(const Document& document) {
 
 HeatStage::HeatStage(const Bench& bench)
     : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_failure(new FailurePage(bench.document, this)),
-      m_degree(new DegreePage(bench.document, this)),
-      m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)), m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)),
-      m_tariff(new QPushButton(this)), m_ladder(new Ladder(bench.document, this)),
+      m_degree(new DegreePage(bench.document, this)), m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)),
+      m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)), m_tariff(new QPushButton(this)), m_ladder(new Ladder(bench.document, this)),
       m_room(new QComboBox(this)) {
   Document& document = bench.document;
   auto* ladder = new QWidget(this);

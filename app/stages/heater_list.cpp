@@ -170,10 +170,11 @@ void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
   const auto setPrice = [heater, unit_kWh](Plan& p, double money) {
     if (heater < p.heaters.size()) p.heaters[heater].fuelPrice_kWh = money / unit_kWh;
   };
-  auto* money = new NumberField(m_document,
-                                {tr("Price of %1").arg(HeaterWords::carrier(carrierOf(of))), Quantity::price, price, setPrice, 0.0, 100.0 * unit_kWh, 0.5,
-                                 tr("from your bill; a unit holds %1").arg(m_document.view().units().text(Quantity::energy, unit_kWh))},
-                                this);
+  auto* money = new NumberField(
+      m_document,
+      {tr("Fuel price"), Quantity::price, price, setPrice, 0.0, 100.0 * unit_kWh, 0.5,
+       tr("of %1, from your bill; a unit holds %2").arg(HeaterWords::carrier(carrierOf(of)), m_document.view().units().text(Quantity::energy, unit_kWh))},
+      this);
   money->setMinimumWidth(kFieldWidth_px);
   money->setAccessibleName(tr("%1: price of its fuel").arg(name));
   auto* units = new QComboBox(this);

@@ -11,7 +11,8 @@
 namespace muffle {
 namespace {
 
-constexpr double kLow_C = -8.0, kHigh_C = 32.0;
+constexpr double kLow_C = -8.0, kHigh_C = 32.0, kBeyond_K = 2.0;
+constexpr std::size_t kMostSaid = 2; // of what is at odds; a reader hears all
 constexpr double kTop_px = 14.0, kBottom_px = 18.0, kFootLine_px = 32.0;
 constexpr double kRail_px = 52.0, kWidth_px = 58.0; // left rail, and from rail to rail
 
@@ -35,6 +36,20 @@ Ladder::Ladder(Document& document, QWidget* parent)
     : DocumentView(document, {&Document::planChanged, &Document::resultChanged, &Document::viewChanged}, parent) {
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Ladder of temperatures"));
+  connect(&document, &Document::planChanged, this, &Ladder::takePlan);
+  takePlan();
+}
+
+void Ladder::takePlan() {
+  m_rungs = rungsOf(m_document.plan(), m_room);
+  m_conflicts = ladderConflicts(m_document.plan(), m_room);
+  if (m_dragged) return; // the axis stands still under the hand
+  m_low_C = kLow_C;
+  m_high_C = kHigh_C;
+  for (const Rung& r : m_rungs) {
+    m_low_C = std::min(m_low_C, r.low_C - kBeyond_K);
+    m_high_C = std::max(m_high_C, r.high_C + kBeyond_K);
+  }
 }
 
 void Ladder::showRoom(HeaterPlace::Of room) {
@@ -42,13 +57,14 @@ void Ladder::showRoom(HeaterPlace::Of room) {
   m_room = room;
   m_focused = 0;
   m_refusal.clear();
+  takePlan();
   update();
 }
 
-double Ladder::bottom() const { return height() - kBottom_px - kFootLine_px * static_cast<double>(std::min<qsizetype>(conflicts().size(), 2)); }
-double Ladder::pixelsPerKelvin() const { return (bottom() - kTop_px) / (kHigh_C - kLow_C); }
-double Ladder::yOf(double c) const { return kTop_px + pixelsPerKelvin() * (kHigh_C - c); }
-double Ladder::celsiusAt(double y) const { return kHigh_C - (y - kTop_px) / pixelsPerKelvin(); }
+double Ladder::bottom() const { return height() - kBottom_px - kFootLine_px * static_cast<double>(std::min<std::size_t>(m_conflicts.size(), kMostSaid)); }
+double Ladder::pixelsPerKelvin() const { return (bottom() - kTop_px) / (m_high_C - m_low_C); }
+double Ladder::yOf(double c) const { return kTop_px + pixelsPerKelvin() * (m_high_C - c); }
+double Ladder::celsiusAt(double y) const { return m_high_C - (y - kTop_px) / pixelsPerKelvin(); }
 
 QPointF Ladder::rungPoint(RungOf of, std::size_t heater) const {
   for (const Rung& r : rungs()) // a heater's own part is the right half: there the setpoint that it follows may lie under it
@@ -89,27 +105,27 @@ QColor Ladder::colour(const Rung& rung) const {
 QStringList Ladder::conflicts() const {
   const Units& u = m_document.view().units();
   QStringList lines;
-  for (const LadderConflict& c : ladderConflicts(m_document.plan(), m_room)) {
+  for (const LadderConflict& c : m_conflicts) {
     const QString by = u.text(Quantity::difference, c.by_K);
     switch (c.kind) {
     case LadderConflictKind::nightBelowLine: lines << tr("The night setpoint stands %1 below the line: heaters let the room fall past it.").arg(by); break;
     case LadderConflictKind::heaterBelowLine:
-      lines << capitalised(tr("%1 begins %2 below the line: the night is lost before it gives.")
-                               .arg(QString::fromStdString(m_document.plan().heaters[c.rung.heater].name), by));
+      lines << capitalised(
+          tr("%1 begins %2 below the line: the night is lost before it gives.").arg(QString::fromStdString(m_document.plan().heaters[c.rung.heater].name), by));
       break;
     case LadderConflictKind::airedWhileHeated:
       lines << capitalised(c.by_K > 0.0 ? tr("%1 only %2 above the warmest setpoint: bought heat goes out.").arg(name(c.rung), by)
-                             : tr("%1 at the warmest setpoint or below: bought heat goes out.").arg(name(c.rung)));
+                                        : tr("%1 at the warmest setpoint or below: bought heat goes out.").arg(name(c.rung)));
     }
   }
   return lines;
 }
 
-void Ladder::put(const Rung& rung, double c) {
+void Ladder::put(Rung rung, double c) {
   // whole halves of a degree, in whichever degree is shown
   const Units& u = m_document.view().units();
   const double step = u.fahrenheit ? 1.0 : 0.5;
-  c = u.toSi(Quantity::temperature, std::round(u.show(Quantity::temperature, std::clamp(c, kLow_C, kHigh_C)) / step) * step);
+  c = u.toSi(Quantity::temperature, std::round(u.show(Quantity::temperature, std::clamp(c, m_low_C, m_high_C)) / step) * step);
   const double by_K = c - middle_C(rung); // a rung that slopes is moved as it is
   QString step_name;
   switch (rung.of) {
@@ -159,7 +175,7 @@ void Ladder::paintRails(QPainter& p) const {
   p.drawLine(QPointF(kRail_px + kWidth_px, kTop_px), QPointF(kRail_px + kWidth_px, bottom()));
   p.setFont(textFont(8.5));
   const double tick = u.fahrenheit ? 10.0 : 5.0;
-  for (double shown = std::ceil(u.show(Quantity::temperature, kLow_C) / tick) * tick; shown <= u.show(Quantity::temperature, kHigh_C); shown += tick) {
+  for (double shown = std::ceil(u.show(Quantity::temperature, m_low_C) / tick) * tick; shown <= u.show(Quantity::temperature, m_high_C); shown += tick) {
     const double y = yOf(u.toSi(Quantity::temperature, shown));
     p.setPen(QPen(t.seam, 1));
     p.drawLine(QPointF(kRail_px - 5, y), QPointF(kRail_px, y));
@@ -171,7 +187,7 @@ void Ladder::paintRails(QPainter& p) const {
 
 void Ladder::paintRungs(QPainter& p) const {
   const Theme& t = theme();
-  const std::vector<Rung> all = rungs();
+  const std::vector<Rung>& all = rungs();
   std::vector<Rung> sorted = all;
   std::stable_sort(sorted.begin(), sorted.end(), [](const Rung& a, const Rung& b) { return middle_C(a) > middle_C(b); });
   // labels make room for each other; a thread leads to the rung
@@ -212,19 +228,18 @@ void Ladder::paintRungs(QPainter& p) const {
   }
 }
 
-double Ladder::paintFoot(QPainter& p) const {
-  const QStringList lines = conflicts();
+void Ladder::paintFoot(QPainter& p) const {
+  const QStringList lines = conflicts().mid(0, kMostSaid);
   const Theme& t = theme();
-  double y = height() - kFootLine_px * static_cast<double>(std::min<qsizetype>(lines.size(), 2));
-  for (qsizetype i = 0; i < std::min<qsizetype>(lines.size(), 2); ++i) {
+  double y = height() - kFootLine_px * static_cast<double>(lines.size());
+  for (const QString& line : lines) {
     p.setPen(t.madder);
     p.setFont(textFont(10, true));
     p.drawText(QRectF(2, y, 14, 16), static_cast<int>(Qt::AlignVCenter), QStringLiteral("!"));
     p.setFont(textFont(9));
-    p.drawText(QRectF(16, y, width() - 18, kFootLine_px), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop), lines[i]);
+    p.drawText(QRectF(16, y, width() - 18, kFootLine_px), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop), line);
     y += kFootLine_px;
   }
-  return height() - y;
 }
 
 void Ladder::paintEvent(QPaintEvent*) {
@@ -260,7 +275,7 @@ std::vector<SpokenLine> Ladder::spoken() const {
 void Ladder::mousePressEvent(QMouseEvent* e) {
   double nearest = 14;
   m_dragged.reset();
-  const std::vector<Rung> all = rungs();
+  const std::vector<Rung>& all = rungs();
   const bool rightHalf = e->position().x() > kRail_px + 0.5 * kWidth_px; // where heaters have theirs
   for (std::size_t i = 0; i < all.size(); ++i) {
     const double away = std::abs(yOf(middle_C(all[i])) - e->position().y()) + ((all[i].of == RungOf::heater) == rightHalf ? 0.0 : 3.0);
@@ -273,7 +288,7 @@ void Ladder::mousePressEvent(QMouseEvent* e) {
 
 void Ladder::mouseMoveEvent(QMouseEvent* e) {
   if (!m_dragged || !(e->buttons() & Qt::LeftButton)) return;
-  const std::vector<Rung> all = rungs();
+  const std::vector<Rung>& all = rungs();
   const auto now = std::find_if(all.begin(), all.end(), [&](const Rung& r) { return isSame(r, *m_dragged); });
   if (now != all.end()) put(*now, celsiusAt(e->position().y()));
 }
@@ -281,10 +296,12 @@ void Ladder::mouseMoveEvent(QMouseEvent* e) {
 void Ladder::mouseReleaseEvent(QMouseEvent*) {
   m_dragged.reset();
   m_document.planInHand().finishEdit();
+  takePlan(); // the axis again
+  update();
 }
 
 void Ladder::keyPressEvent(QKeyEvent* e) {
-  const std::vector<Rung> all = rungs();
+  const std::vector<Rung>& all = rungs();
   if (all.empty()) return QWidget::keyPressEvent(e);
   m_focused = std::min(m_focused, all.size() - 1);
   const double step = m_document.view().units().fahrenheit ? 1.0 / 1.8 : 0.5;

@@ -31,20 +31,24 @@ protected:
   void keyPressEvent(QKeyEvent*) override;
 
 private:
-  [[nodiscard]] std::vector<Rung> rungs() const { return rungsOf(m_document.plan(), m_room); }
+  /// What the plan says of the room, once a change of it.
+  void takePlan();
+  [[nodiscard]] const std::vector<Rung>& rungs() const { return m_rungs; }
   [[nodiscard]] QString name(const Rung& rung) const;
   [[nodiscard]] QString text(const Rung& rung) const;
   [[nodiscard]] QColor colour(const Rung& rung) const;
   void paintRails(QPainter& painter) const;
   void paintRungs(QPainter& painter) const;
-  /// Returns its height.
-  double paintFoot(QPainter& painter) const;
-  void put(const Rung& rung, double celsius);
+  void paintFoot(QPainter& painter) const;
+  void put(Rung rung, double celsius); // by value: the plan's own are others once it has changed
   [[nodiscard]] double bottom() const;
   [[nodiscard]] double yOf(double celsius) const;
   [[nodiscard]] double celsiusAt(double y) const;
   HeaterPlace::Of m_room = HeaterPlace::Of::house;
-  std::size_t m_focused = 0; ///< among rungs()
+  std::vector<Rung> m_rungs;
+  std::vector<LadderConflict> m_conflicts;
+  double m_low_C = 0.0, m_high_C = 1.0; ///< of the axis: the usual, and further where a rung stands further
+  std::size_t m_focused = 0;            ///< among rungs()
   std::optional<Rung> m_dragged;
   QString m_refusal;
 };

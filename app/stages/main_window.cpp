@@ -119,11 +119,12 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
   connect(&document, &Document::told, this, &MainWindow::say);
   connect(&m_feed, &StationFeed::stateChanged, this, &MainWindow::refreshStation);
   connect(&m_feed, &StationFeed::readingsSetAside, this, [this] {
-    m_notices->show(kOddTimes,
-                    tr("%1 of the station carry times more than a day from now, such as %2: they are set aside. Set the station's clock.")
-                        .arg(counted(m_feed.setAside(), tr("reading"), tr("readings")),
-                             QString::fromStdString(m_document.planInHand().zone().iso(m_feed.oddTime()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' '))),
-                    {}, true);
+    m_notices->show(
+        kOddTimes,
+        tr("%1 of the station carry times more than a day from now, such as %2: they are set aside. Set the station's clock.")
+            .arg(counted(m_feed.setAside(), tr("reading"), tr("readings")),
+                 QString::fromStdString(m_document.planInHand().zone().iso(m_feed.oddTime()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' '))),
+        {}, true);
   });
   connect(&document, &Document::viewChanged, this, &MainWindow::restyle);
   for (auto signal : {&Document::planChanged, &Document::resultChanged, &Document::logChanged}) connect(&document, signal, this, &MainWindow::refreshStatus);
@@ -510,7 +511,8 @@ bool MainWindow::importFile(const QString& path) {
   ImportDialog dialog(m_document, QFileInfo(path).fileName(), std::move(*bytes), this);
   if (dialog.exec() != QDialog::Accepted || !dialog.read()) return false;
   if (const auto recipe = dialog.recipe()) m_document.book().keepRecipe(*recipe);
-  const auto why = dialog.adds() ? m_document.readings().add(tr("add %1").arg(QFileInfo(path).fileName()), dialog.takeLog()) : m_document.readings().set(dialog.takeLog());
+  const auto why =
+      dialog.adds() ? m_document.readings().add(tr("add %1").arg(QFileInfo(path).fileName()), dialog.takeLog()) : m_document.readings().set(dialog.takeLog());
   if (why) {
     warn(*why);
     return false;

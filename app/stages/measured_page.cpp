@@ -171,7 +171,8 @@ QString MeasuredPage::fitText() const {
     text = QStringLiteral("<table cellspacing=0 cellpadding=1>%1</table>").arg(rows) +
            tr("Lows of the %1 nights kept aside to judge it: typically %2 off, before the fit %3.")
                .arg(m_fit->heldOut)
-               .arg(m_document.view().units().text(Quantity::difference, m_fit->lowAfter_K), m_document.view().units().text(Quantity::difference, m_fit->lowBefore_K));
+               .arg(m_document.view().units().text(Quantity::difference, m_fit->lowAfter_K),
+                    m_document.view().units().text(Quantity::difference, m_fit->lowBefore_K));
     QStringList others; // the house's own air comes first and has its sentence
     for (std::size_t k = 1; k < m_fit->sensors.size(); ++k) {
       const Units& u = m_document.view().units();

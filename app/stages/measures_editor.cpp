@@ -222,7 +222,8 @@ QWidget* MeasuresEditor::card(std::size_t index) {
       refused->setVisible(why.has_value());
     });
     connect(&m_document, &Document::planChanged, sizes, [this, sizes, index] {
-      if (index < m_document.plan().measures.size() && !sizes->hasFocus()) sizes->setText(levelsText(m_document.plan().measures[index], m_document.view().units()));
+      if (index < m_document.plan().measures.size() && !sizes->hasFocus())
+        sizes->setText(levelsText(m_document.plan().measures[index], m_document.view().units()));
     });
     grid->addWidget(sizes, 1, 0);
     grid->addWidget(refused, 2, 0, 1, 2);

@@ -64,7 +64,9 @@ CalendarView::CalendarView(Document& document, QWidget* parent) : QWidget(parent
     connect(&document, signal, this, qOverload<>(&QWidget::update));
 }
 
-NightCalendar CalendarView::layoutNow() const { return {m_document.readings().nights(), QRectF(rect()).adjusted(2, 2, -6, -18), m_document.plan().setpoints.hold_C}; }
+NightCalendar CalendarView::layoutNow() const {
+  return {m_document.readings().nights(), QRectF(rect()).adjusted(2, 2, -6, -18), m_document.plan().setpoints.hold_C};
+}
 
 int CalendarView::chosen() const {
   const auto date = m_document.view().selectedDate();

@@ -6,8 +6,8 @@
 
 #include "app/model/document.h"
 #include "app/model/latest_job.h"
-#include "core/sizing/proportions.h"
 #include "app/stages/spoken.h"
+#include "core/sizing/proportions.h"
 
 #include <QWidget>
 

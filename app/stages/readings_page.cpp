@@ -146,7 +146,9 @@ void ReadingsPage::rebuild() {
     m_traces->yAxis->rescale();
   };
   m_traces->numbersAreLong = true;
-  m_traces->numbers = [this] { return m_document.readings().log() ? QString::fromStdString(writeLogCsv(*m_document.readings().log(), m_document.planInHand().zone())) : QString(); };
+  m_traces->numbers = [this] {
+    return m_document.readings().log() ? QString::fromStdString(writeLogCsv(*m_document.readings().log(), m_document.planInHand().zone())) : QString();
+  };
 
   m_faults->refresh();
   showNight();

@@ -67,7 +67,8 @@ void ScarfView::paintEvent(QPaintEvent*) {
   const double line = m_document.plan().setpoints.hold_C;
   const QString selection = [&] {
     if (m_document.view().selectedNight() < 0) return QString();
-    const int a = std::min(m_document.view().selectedNight(), m_document.view().spanStart()), b = std::max(m_document.view().selectedNight(), m_document.view().spanStart());
+    const int a = std::min(m_document.view().selectedNight(), m_document.view().spanStart()),
+              b = std::max(m_document.view().selectedNight(), m_document.view().spanStart());
     if (a != b && a >= 0) {
       int held = 0, judged = 0;
       for (int i = a; i <= b; ++i) {
@@ -165,7 +166,8 @@ void ScarfView::paintEvent(QPaintEvent*) {
     before = d;
   }
   if (m_document.view().selectedNight() >= 0) {
-    const int a = std::min(m_document.view().selectedNight(), m_document.view().spanStart() < 0 ? m_document.view().selectedNight() : m_document.view().spanStart());
+    const int a =
+        std::min(m_document.view().selectedNight(), m_document.view().spanStart() < 0 ? m_document.view().selectedNight() : m_document.view().spanStart());
     const int b = std::max(m_document.view().selectedNight(), m_document.view().spanStart());
     const double xa = nightX(a), xb = nightX(b) + std::max((width() - 28.0) / static_cast<double>(run->nights.size()), 2.0);
     p.setOpacity(1.0);
@@ -181,20 +183,22 @@ std::vector<SpokenLine> ScarfView::spoken() const {
   const Units& u = m_document.view().units();
   std::vector<SpokenLine> lines;
   for (const NightResult& n : run->nights)
-    lines.push_back({dayText(n.date, QStringLiteral("d MMM yyyy")),
-                     tr("%1, inside %2, outside %3")
-                         .arg(n.assessable ? n.held ? tr("held") : tr("missed") : tr("not judged"), u.text(Quantity::temperature, n.coldest_C),
-                              u.text(Quantity::temperature, n.outsideLow_C))});
+    lines.push_back(
+        {dayText(n.date, QStringLiteral("d MMM yyyy")), tr("%1, inside %2, outside %3")
+                                                            .arg(n.assessable ? n.held ? tr("held") : tr("missed") : tr("not judged"),
+                                                                 u.text(Quantity::temperature, n.coldest_C), u.text(Quantity::temperature, n.outsideLow_C))});
   return lines;
 }
 
 void ScarfView::mousePressEvent(QMouseEvent* e) {
   setFocus();
-  if (m_document.results().simulation() && !m_document.results().simulation()->nights.empty()) m_document.view().selectNight(nightAt(e->position().x()), e->modifiers() & Qt::ShiftModifier);
+  if (m_document.results().simulation() && !m_document.results().simulation()->nights.empty())
+    m_document.view().selectNight(nightAt(e->position().x()), e->modifiers() & Qt::ShiftModifier);
 }
 
 void ScarfView::mouseMoveEvent(QMouseEvent* e) {
-  if ((e->buttons() & Qt::LeftButton) && m_document.results().simulation() && !m_document.results().simulation()->nights.empty()) m_document.view().selectNight(nightAt(e->position().x()), true);
+  if ((e->buttons() & Qt::LeftButton) && m_document.results().simulation() && !m_document.results().simulation()->nights.empty())
+    m_document.view().selectNight(nightAt(e->position().x()), true);
 }
 
 void ScarfView::keyPressEvent(QKeyEvent* e) {

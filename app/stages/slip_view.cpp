@@ -73,7 +73,7 @@ void SlipView::paintEvent(QPaintEvent*) {
     p.setPen(t.fleece);
     p.drawText(QRectF(left, 40, right - left, 120), static_cast<int>(Qt::TextWordWrap),
                m_document.readings().log() ? tr("Working it out.")
-                                : tr("Nights held and costs stand here once a log of nights is in. Drop a CSV on the window, or choose Log."));
+                                           : tr("Nights held and costs stand here once a log of nights is in. Drop a CSV on the window, or choose Log."));
     return;
   }
   const Summary& s = run->summary;

@@ -27,9 +27,10 @@ TariffDialog::TariffDialog(Document& document, QWidget* parent)
   setWindowTitle(tr("Electricity by the hour"));
   resize(600, 470);
   auto* body = new QVBoxLayout(this);
-  auto* intro = new QLabel(tr("Where your bill has a night price or dear hours, write each down: every kWh is then billed at the price of the hour in which the "
-                              "plan takes it. Where two hold the same hour, the upper one counts."),
-                           this);
+  auto* intro =
+      new QLabel(tr("Where your bill has a night price or dear hours, write each down: every kWh is then billed at the price of the hour in which the "
+                    "plan takes it. Where two hold the same hour, the upper one counts."),
+                 this);
   intro->setWordWrap(true);
   body->addWidget(intro);
   body->addWidget(new NumberField(document,
@@ -131,15 +132,11 @@ QString TariffDialog::words() const {
   const Prices& prices = m_document.plan().prices;
   const Simulation* run = m_document.results().simulation();
   if (prices.electricityWindows.empty()) return tr("Every kWh costs the same now.");
-  if (!run || !m_document.results().isCurrent()) return m_document.readings().log() ? tr("Working it out.") : tr("How much falls into each stands here once a log is in.");
+  if (!run || !m_document.results().isCurrent())
+    return m_document.readings().log() ? tr("Working it out.") : tr("How much falls into each stands here once a log is in.");
   const Tariff tariff = prices.electricity();
-  std::vector<double> share(tariff.windows.size() + 1, 0.0);
-  double all = 0.0;
-  for (const Meter& m : run->summary.ledger.meters())
-    for (std::size_t h = 0; h < m.week.size(); ++h) {
-      share[tariff.windowOf(static_cast<int>(h / 24), static_cast<int>(h % 24))] += m.week[h];
-      all += m.week[h];
-    }
+  const std::vector<double> share = run->summary.ledger.electricity_kWh(tariff);
+  const double all = run->summary.ledger.sum(Metered::electricity);
   if (all <= 0.0) return tr("The plan takes no electricity.");
   QStringList parts;
   for (std::size_t w = 0; w < tariff.windows.size(); ++w)
@@ -148,7 +145,8 @@ QString TariffDialog::words() const {
   const double money = run->summary.ledger.money(m_document.plan(), prices, Metered::electricity) / winters;
   const Units& u = m_document.view().units();
   return tr("Of the %1 that the plan takes a winter, %2; together they cost %3 %4.")
-      .arg(u.text(Quantity::energy, all / winters), parts.join(QStringLiteral(", ")), u.number(Quantity::money, money), QString::fromStdString(prices.currency));
+      .arg(u.text(Quantity::energy, all / winters), parts.join(QStringLiteral(", ")), u.number(Quantity::money, money),
+           QString::fromStdString(prices.currency));
 }
 
 void TariffDialog::refresh() {

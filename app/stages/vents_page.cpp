@@ -129,7 +129,8 @@ void VentsPage::number(const QString& name, Quantity quantity, const Find<double
 
 QString VentsPage::warmthText() const {
   const Simulation* run = m_document.results().simulation();
-  if (!run) return m_document.readings().log() ? tr("Working it out.") : tr("Import a log of nights, and the hours in which the house became too warm stand here.");
+  if (!run)
+    return m_document.readings().log() ? tr("Working it out.") : tr("Import a log of nights, and the hours in which the house became too warm stand here.");
   const Summary& s = run->summary;
   const Units& u = m_document.view().units();
   const QString line = u.text(Quantity::temperature, m_document.plan().setpoints.tooWarm_C);

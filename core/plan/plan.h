@@ -298,7 +298,7 @@ struct Measure {
   std::vector<double> levels;
   std::string material; ///< skin, blanket and ceiling
   double gap_m = 0.05;  ///< skin
-  double price = 0.0;   ///< per m2 of cover or ceiling, per barrel, per kW, per metre round the foot, per m2 of floor (straw), or the whole for sealing and lobby
+  double price = 0.0; ///< per m2 of cover or ceiling, per barrel, per kW, per metre round the foot, per m2 of floor (straw), or the whole for sealing and lobby
   double life_years = 5.0;
   double hoursPerWinter = 0.0;
   double hoursPerNight = 0.0; ///< closing and opening
@@ -314,11 +314,11 @@ struct MaterialPrice {
 
 struct Prices {
   std::string currency = "EUR";
-  double electricity_per_kWh = 0.30;                   ///< in the hours of none of the windows
-  std::vector<TariffWindow> electricityWindows;        ///< hours with a price of their own; the first that holds an hour counts
-  double electricityStanding_per_day = 0.0;            ///< charged whether any is taken or not
+  double electricity_per_kWh = 0.30;            ///< in the hours of none of the windows
+  std::vector<TariffWindow> electricityWindows; ///< hours with a price of their own; the first that holds an hour counts
+  double electricityStanding_per_day = 0.0;     ///< charged whether any is taken or not
   double interest = 0.04;
-  double hour = 0.0;                                   ///< the grower's own hour; hours are shown even when it is 0
+  double hour = 0.0; ///< the grower's own hour; hours are shown even when it is 0
   std::vector<MaterialPrice> materials;
   [[nodiscard]] Tariff electricity() const {
     return {.windows = electricityWindows, .price_per_kWh = electricity_per_kWh, .standing_per_day = electricityStanding_per_day};

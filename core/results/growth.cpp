@@ -20,6 +20,15 @@ double dailyLight_mol_m2(double sunlight_J_m2) {
   return sunlight_J_m2 * kUsed * kPhotons_mol_J;
 }
 
+Growth& Growth::operator+=(const Growth& other) {
+  days += other.days;
+  warmthDays += other.warmthDays;
+  lightShort_d += other.lightShort_d;
+  degreeHours_K_h += other.degreeHours_K_h;
+  all_d += other.all_d;
+  return *this;
+}
+
 Growth growthOver(std::span<const float> air_C, std::span<const float> light_W_m2, double step_s, const GrowthResponse& crop) {
   Growth sum;
   const auto perDay = static_cast<std::size_t>(std::lround(kDay_s / step_s));

@@ -13,7 +13,7 @@ namespace muffle {
 struct GrowthResponse {
   double base_C = 2.0; ///< no growth below; base < best < tooWarm
   double best_C = 18.0;
-  double tooWarm_C = 32.0;         ///< nor above
+  double tooWarm_C = 32.0;          ///< nor above
   double enoughLight_mol_m2 = 12.0; ///< a day, for leaves
 };
 /// By temperature alone, 0..1.
@@ -22,11 +22,12 @@ double growthRate(const GrowthResponse& crop, double temperature_C);
 double dailyLight_mol_m2(double sunlight_J_m2);
 
 struct Growth {
-  double days = 0.0;        ///< as many days of the best growth
-  double warmthDays = 0.0;  ///< as many, were there always light enough
-  double lightShort_d = 0.0; ///< days on which light is the shorter
+  double days = 0.0;            ///< as many days of the best growth
+  double warmthDays = 0.0;      ///< as many, were there always light enough
+  double lightShort_d = 0.0;    ///< days on which light is the shorter
   double degreeHours_K_h = 0.0; ///< above the base, up to the best
-  double all_d = 0.0;       ///< that were looked at
+  double all_d = 0.0;           ///< that were looked at
+  Growth& operator+=(const Growth& other);
 };
 /// Air and light at steps of `step_s`, whole days of them from the first; NaN counts as no growth.
 Growth growthOver(std::span<const float> air_C, std::span<const float> light_W_m2, double step_s, const GrowthResponse& crop = {});

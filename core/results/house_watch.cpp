@@ -20,6 +20,10 @@ HouseWatch::HouseWatch(const Plan& plan, const Assembly& assembly, const Winter&
     const Metered of = carrierOf(heater) == Carrier::electricity ? Metered::electricity : Metered::fuel;
     m_heaters.push_back({&nodes, &heater, nodes.thermostat, nodes.counted, heatsRoom, !nodes.perHeat.empty(), 1.0 / efficiencyOf(heater),
                          ledger.meter(of, heatsRoom ? MeterUse::heater : MeterUse::tankHeater, nodes.index)});
+    if (const double own = factsOf(heater.kind).ownPower; own > 0.0) {
+      m_heaters.back().ownPower = own;
+      m_heaters.back().ownMeter = ledger.meter(Metered::electricity, MeterUse::heaterOwn, nodes.index);
+    }
   }
 }
 
@@ -55,8 +59,7 @@ void HouseWatch::seeHeaters(const Run& run) {
     heater.taken_J += taken_J;
     if (!keepsHours) continue;
     m_ledger.note(heater.meter, taken_J / 3.6e6, run.hour());
-    if (const double own = factsOf(heater.heater->kind).ownPower; own > 0.0)
-      m_ledger.note(m_ledger.meter(Metered::electricity, MeterUse::heaterOwn, heater.nodes->index), own * heat_W * step_s / 3.6e6, run.hour());
+    if (heater.ownPower > 0.0) m_ledger.note(heater.ownMeter, heater.ownPower * heat_W * step_s / 3.6e6, run.hour());
   }
   m_heater[run.step()] = static_cast<float>(power);
   m_peak_W = std::max(m_peak_W, power);
@@ -93,8 +96,7 @@ void HouseWatch::tell(const Run& run, const EnergyBalance& balance, WinterResult
     const double heat_kWh = balance.thermostat_J[static_cast<std::size_t>(heater.nodes->thermostat)] / 3.6e6 * heater.nodes->counted;
     const double taken_kWh = heater.isHeatPump ? heater.taken_J / 3.6e6 : heat_kWh * heater.perHeat;
     m_ledger.add(heater.meter, taken_kWh, heat_kWh);
-    if (const double own = factsOf(heater.heater->kind).ownPower; own > 0.0)
-      m_ledger.add(m_ledger.meter(Metered::electricity, MeterUse::heaterOwn, index), own * heat_kWh);
+    if (heater.ownPower > 0.0) m_ledger.add(heater.ownMeter, heater.ownPower * heat_kWh);
     HeaterCount& count = result.heaters[index];
     count.starts = heater.starts;
     if (run.fire()) {

@@ -32,7 +32,9 @@ private:
     bool isHeatPump;
     double perHeat; ///< taken for a unit of heat; of a heat pump by step
     std::size_t meter;
-    double taken_J = 0.0; ///< of a heat pump
+    double taken_J = 0.0;     ///< of a heat pump
+    double ownPower = 0.0;    ///< electricity beside, for a unit of heat
+    std::size_t ownMeter = 0; ///< its meter, where it takes any
     int starts = 0;
     bool isOn = false;
   };

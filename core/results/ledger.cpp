@@ -68,6 +68,19 @@ double Ledger::heat_kWh(MeterUse use, std::size_t index) const {
   return sumOf(&Meter::heat_kWh, [&](const Meter& m) { return m.use == use && m.index == index; });
 }
 
+std::vector<double> Ledger::electricity_kWh(const Tariff& tariff) const {
+  std::vector<double> all(tariff.windows.size() + 1, 0.0);
+  for (const Meter& m : m_meters) {
+    if (m.of != Metered::electricity) continue;
+    all.back() += m.amount;
+    for (std::size_t h = 0; h < m.week.size(); ++h) {
+      all.back() -= m.week[h];
+      all[tariff.windowOf(static_cast<int>(h / kDay_h), static_cast<int>(h % kDay_h))] += m.week[h];
+    }
+  }
+  return all;
+}
+
 double Ledger::money(const Plan& plan, const Prices& prices) const {
   return moneyOf(plan, prices, [](const Meter&) { return true; });
 }

@@ -20,9 +20,9 @@ enum class MeterUse { heater, tankHeater, heaterOwn, stoking, refuelling, cable,
 struct Meter {
   Metered of = Metered::electricity;
   MeterUse use = MeterUse::heater;
-  std::size_t index = 0;        ///< heaters: among the plan's; cables, fans and pumps of stores, piles: among storesOf(); of others, among their kind
-  double amount = 0.0;          ///< of what is metered
-  double heat_kWh = 0.0;        ///< that it gave for it
+  std::size_t index = 0;         ///< heaters: among the plan's; cables, fans and pumps of stores, piles: among storesOf(); of others, among their kind
+  double amount = 0.0;           ///< of what is metered
+  double heat_kWh = 0.0;         ///< that it gave for it
   std::vector<float> hour = {};  ///< the amount by the hours of the winter; empty unless asked for
   std::vector<double> week = {}; ///< electricity by the hours of the week, from Monday 0:00 local; empty where its price is always the same
 };
@@ -55,6 +55,8 @@ public:
   [[nodiscard]] double sum(Metered of, MeterUse use, std::size_t index) const;
   [[nodiscard]] double heat_kWh(MeterUse use) const;
   [[nodiscard]] double heat_kWh(MeterUse use, std::size_t index) const;
+  /// Of electricity, by the windows of a tariff; what is in none, or not known by the hour, comes last.
+  [[nodiscard]] std::vector<double> electricity_kWh(const Tariff& tariff) const;
   /// What it costs: electricity by its tariff, each hour of the week at its price and what is not known by the hour at the price of no window;
   /// fuel by the prices of the plan's heaters. Work and water cost nothing here. Standing charges are not in it.
   [[nodiscard]] double money(const Plan& plan, const Prices& prices) const;

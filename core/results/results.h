@@ -61,7 +61,6 @@ struct Dampness {
   double longest_h = 0.0; ///< of either, on end
 };
 
-/// One winter of a plan.
 /// What a heater did, beside what the ledger says it took and gave.
 struct HeaterCount {
   int starts = 0;  ///< times that it began to give heat, to a step
@@ -69,6 +68,7 @@ struct HeaterCount {
   int atNight = 0; ///< of them between 23 and 6 by the clock of the place
 };
 
+/// One winter of a plan.
 struct WinterResult {
   WinterSeries series; ///< empty unless asked for
   std::vector<NightResult> nights;

@@ -47,11 +47,10 @@ Result<std::vector<DegreePoint>> degreeMore(const Plan& plan, std::shared_ptr<co
     const Summary& s = run.summary;
     DegreePoint& p = points[i];
     p = {setpoints[i], s.held, s.nights, s.coldest_C, s.heater_kWh / s.winters, s.cost.energy, s.cost.hours, s.heaterPeak_W};
-    for (std::size_t w = 0; w < run.series.size(); ++w) {
-      const Growth growth = growthOver(run.series[w].air_C, run.series[w].light_W_m2, weather->winters[w].step_s, crop);
-      p.growth_d += growth.days / s.winters;
-      p.lightShort_d += growth.lightShort_d / s.winters;
-    }
+    Growth growth;
+    for (std::size_t w = 0; w < run.series.size(); ++w) growth += growthOver(run.series[w].air_C, run.series[w].light_W_m2, weather->winters[w].step_s, crop);
+    p.growth_d = growth.days / s.winters;
+    p.lightShort_d = growth.lightShort_d / s.winters;
   });
   if (problem) return *problem;
   std::erase_if(points, [](const DegreePoint& p) { return p.nights == 0; });

@@ -16,11 +16,11 @@ struct DegreePoint {
   double night_C = 0.0;
   int held = 0, nights = 0;
   double coldest_C = 0.0;
-  double heater_kWh = 0.0;  ///< of heat, a winter
-  double energy = 0.0;      ///< money a winter, power and fuel
-  double hours = 0.0;       ///< of work, a winter
-  double peak_W = 0.0;      ///< that all heaters gave at once
-  double growth_d = 0.0;    ///< days of the best growth, a winter
+  double heater_kWh = 0.0;   ///< of heat, a winter
+  double energy = 0.0;       ///< money a winter, power and fuel
+  double hours = 0.0;        ///< of work, a winter
+  double peak_W = 0.0;       ///< that all heaters gave at once
+  double growth_d = 0.0;     ///< days of the best growth, a winter
   double lightShort_d = 0.0; ///< days a winter on which light, not warmth, limits it
 };
 

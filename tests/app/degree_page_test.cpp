@@ -34,7 +34,10 @@ TEST_F(DegreePageTest, SaysWhatCoreSaysAndFollowsThePlan) {
   EXPECT_GT(page.points().size(), own->size());
   EXPECT_TRUE(page.words().contains(document->view().units().text(Quantity::difference, 1.0 / 1.8) + QStringLiteral(" more"))) << page.words().toStdString();
   EXPECT_TRUE(page.words().contains(QStringLiteral("°F"))) << page.words().toStdString();
-  ASSERT_FALSE(document->edit(QStringLiteral("warmer"), [](Plan& p) { p.setpoints.night_C += 1.0; p.setpoints.day_C += 1.0; }));
+  ASSERT_FALSE(document->edit(QStringLiteral("warmer"), [](Plan& p) {
+    p.setpoints.night_C += 1.0;
+    p.setpoints.day_C += 1.0;
+  }));
   EXPECT_FALSE(page.isCurrent()) << "what stood there was of the plan before";
   ASSERT_TRUE(waitUntil([&] { return page.isCurrent(); }));
   ASSERT_FALSE(document->edit(QStringLiteral("no heater"), [](Plan& p) { removeHeaters(p, {HeaterPlace::Of::house}); }));

@@ -38,6 +38,21 @@ TEST_F(LadderTest, AHeatersRungIsDraggedAndSaysWhenItComesTooLate) {
   EXPECT_EQ(document->plan().setpoints.night_C, document->plan().setpoints.hold_C + 3.0) << "the setpoint under it was not taken along";
 }
 
+TEST_F(LadderTest, ARungBeyondTheUsualAxisStandsOnItAndIsTakenHoldOf) {
+  open();
+  ASSERT_FALSE(document->edit(QStringLiteral("hardy"), [](Plan& p) { p.setpoints.hold_C = -15.0; }));
+  ASSERT_FALSE(document->edit(QStringLiteral("late vents"), [](Plan& p) {
+    p.house.ventFull_C = 45.0;
+    p.house.ventOpens_C = 38.0;
+  }));
+  window->showStage(HeatStage::kId);
+  auto* ladder = find<Ladder>();
+  QTest::qWait(10);
+  for (const RungOf of : {RungOf::hold, RungOf::vents}) EXPECT_TRUE(QRectF(ladder->rect()).contains(ladder->rungPoint(of)));
+  drag(ladder, ladder->rungPoint(RungOf::hold), ladder->rungPoint(RungOf::hold) - QPointF(0, ladder->pixelsPerKelvin() * 2.0));
+  EXPECT_NEAR(document->plan().setpoints.hold_C, -13.0, 0.26) << "it does not jump to where the usual axis ends";
+}
+
 TEST_F(LadderTest, ABaysLadderIsItsOwn) {
   open();
   window->showStage(HeatStage::kId);

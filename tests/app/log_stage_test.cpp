@@ -284,7 +284,8 @@ TEST_F(LogTest, AGrowingFileIsFollowedLineByWholeLine) {
   EXPECT_EQ(readings(), 31U);
   write("live.csv", next.mid(torn), QIODevice::Append);
   EXPECT_EQ(waitFor(40), 40U);
-  for (std::size_t i = 1; i < 40; ++i) ASSERT_EQ(document->readings().log()->time[i] - document->readings().log()->time[i - 1], 3600) << "nothing lost, nothing doubled";
+  for (std::size_t i = 1; i < 40; ++i)
+    ASSERT_EQ(document->readings().log()->time[i] - document->readings().log()->time[i - 1], 3600) << "nothing lost, nothing doubled";
   close(); // and again after the window was shut
   write("live.csv", rows(40, 50), QIODevice::Append);
   open();

@@ -147,7 +147,8 @@ TEST_F(SavingTest, ASecondWindowFollowsTheFirstAndTakesOverWhenItEnds) {
   second->view().setDark(true); // a look is no change to the book
   rename("from the first");
   importDemoLog();
-  ASSERT_TRUE(QTest::qWaitFor([&] { return second->plan().name == "from the first" && second->readings().log(); }, 10000)) << "what is done there is shown here";
+  ASSERT_TRUE(QTest::qWaitFor([&] { return second->plan().name == "from the first" && second->readings().log(); }, 10000))
+      << "what is done there is shown here";
   EXPECT_EQ(second->readings().log()->time.size(), document->readings().log()->time.size());
   EXPECT_EQ(stored(), "from the first");
   close();

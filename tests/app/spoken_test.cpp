@@ -79,9 +79,8 @@ TEST_F(SpokenTest, TheSlipTheLadderAndTheScarfSayTheNumbersOfTheRun) {
   EXPECT_EQ(valueOf(heard(*find<Ladder>()), QStringLiteral("night setpoint")), u.text(Quantity::temperature, document->plan().setpoints.night_C));
   // the same list after an edit says what is so then
   ASSERT_FALSE(document->edit(QStringLiteral("warmer"), [](Plan& p) { p.setpoints.night_C += 1.0; }));
-  EXPECT_TRUE(QTest::qWaitFor([&] {
-    return valueOf(heard(*find<Ladder>()), QStringLiteral("night setpoint")) == u.text(Quantity::temperature, document->plan().setpoints.night_C);
-  }));
+  EXPECT_TRUE(QTest::qWaitFor(
+      [&] { return valueOf(heard(*find<Ladder>()), QStringLiteral("night setpoint")) == u.text(Quantity::temperature, document->plan().setpoints.night_C); }));
 }
 
 TEST_F(SpokenTest, EveryPaintedViewOfEveryStageSaysWhatItShows) {

@@ -103,8 +103,8 @@ TEST_F(Cli, SimulatesTheDemoAndItsJsonHoldsTheKeysScriptsRead) {
   ASSERT_EQ(r.code, 0) << r.out.substr(0, 400);
   const auto json = parseJson(r.out);
   ASSERT_TRUE(json);
-  for (const char* key :
-       {"nights", "held", "coldest_C", "coldest_at", "degree_hours_K_h", "energy_kWh", "cost", "hours", "closure", "inputs", "rooms", "growth", "swing", "work", "run_ms"})
+  for (const char* key : {"nights", "held", "coldest_C", "coldest_at", "degree_hours_K_h", "energy_kWh", "cost", "hours", "closure", "inputs", "rooms",
+                          "growth", "swing", "work", "run_ms"})
     EXPECT_TRUE(json->contains(key)) << key;
   EXPECT_GT((*json)["growth"]["best_days_a_winter"].get<double>(), 1.0);
   EXPECT_LT((*json)["growth"]["best_days_a_winter"].get<double>(), 182.0);

@@ -2,8 +2,8 @@
 //
 // A season's bill by a tariff of hours: of the kWh that were taken when they were taken.
 #include "core/cost/cost.h"
-#include "core/sizing/sizing.h"
 #include "core/simulate/simulate.h"
+#include "core/sizing/sizing.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
 #include "tests/support/random_house.h"
@@ -47,6 +47,10 @@ TEST(TariffBill, EveryKilowattHourIsCountedInItsHourOfTheWeek) {
     ASSERT_EQ(m.week.size(), 168U);
     EXPECT_CLOSE(std::accumulate(m.week.begin(), m.week.end(), 0.0), m.amount, 1e-9, "rounding");
   }
+  const auto byWindow = run.summary.ledger.electricity_kWh(p.prices.electricity());
+  ASSERT_EQ(byWindow.size(), 2U);
+  EXPECT_CLOSE(byWindow[0] + byWindow[1], run.summary.ledger.sum(Metered::electricity), 1e-9, "every kWh is in one");
+  EXPECT_GT(byWindow[0], byWindow[1]) << "frost is by night";
   EXPECT_EQ(metered, 2) << "the electric heater, and what the oil heater takes for itself";
   // by hand, of the hours of the winter
   const auto zone = TimeZone::named(p.site.timeZone);

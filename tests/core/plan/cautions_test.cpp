@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Whatever in a plan can hurt someone has its caution.
-#include "core/plan/measure_table.h"
 #include "core/plan/cautions.h"
 #include "core/plan/heaters.h"
+#include "core/plan/measure_table.h"
 
 #include "core/sizing/usual_measures.h"
 

@@ -98,7 +98,8 @@ TEST(WoodStove, BurnsItsLoadsWhateverTheRoomWantsAndCountsWhoGetsUp) {
   for (int day = 0; day < 6; ++day)
     for (int load = 0; load < 3; ++load) given_J += curve.given_J(end_s - 3600.0 * (24.0 * day + 18.0 + 3.0 * load));
   EXPECT_CLOSE(run.summary.ledger.heat_kWh(MeterUse::heater, 0) * 3.6e6 / given_J, 1.0, 1e-7, "embers of sixteen decay times are ash: a ten-millionth");
-  EXPECT_CLOSE(run.summary.ledger.sum(Metered::fuel, MeterUse::heater, 0) * 0.7 / run.summary.ledger.heat_kWh(MeterUse::heater, 0), 1.0, 1e-12, "the flue's share");
+  EXPECT_CLOSE(run.summary.ledger.sum(Metered::fuel, MeterUse::heater, 0) * 0.7 / run.summary.ledger.heat_kWh(MeterUse::heater, 0), 1.0, 1e-12,
+               "the flue's share");
 }
 
 TEST(WoodStove, IsLitOnlyBeforeNightsThatAreForecastCold) {

@@ -72,7 +72,9 @@ TEST(DegreeMore, EveryDegreeCostsHeatAndMissesNoMoreNightsAndTheSamePointIsTheSa
     EXPECT_CLOSE((*points)[i].night_C - (*points)[i - 1].night_C, 1.0, 1e-9, "a degree apart");
     EXPECT_GT((*points)[i].heater_kWh, (*points)[i - 1].heater_kWh);
     EXPECT_GE((*points)[i].held, (*points)[i - 1].held);
-    if ((*points)[i].night_C < GrowthResponse().best_C) { EXPECT_GE((*points)[i].growth_d, (*points)[i - 1].growth_d - 1e-9) << "below the best a degree never slows"; }
+    if ((*points)[i].night_C < GrowthResponse().best_C) {
+      EXPECT_GE((*points)[i].growth_d, (*points)[i - 1].growth_d - 1e-9) << "below the best a degree never slows";
+    }
     EXPECT_LE((*points)[i].night_C, p.house.ventOpens_C) << "the vents would be met";
   }
   const Simulation run = *simulate(p, makeScene(weather, p));
