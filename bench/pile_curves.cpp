@@ -4,6 +4,7 @@
 #include "book/files.h"
 #include "core/store/pile.h"
 #include "tests/support/usual_piles.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 
@@ -64,7 +65,7 @@ int main(int argc, char** argv) {
   svg += line(pileCourse(testing::smallPile(), frost), "#2D241E", "none", "the same, 160 kg: it never lights", 40.0, 8.0);
   svg += "</svg>\n";
   if (const Status written = writeFile(argv[1], svg); !written) {
-    std::fprintf(stderr, "%s\n", written.problem().text().c_str());
+    std::fprintf(stderr, "%s\n", english(written.problem()).c_str());
     return 3;
   }
   return 0;

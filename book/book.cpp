@@ -65,14 +65,14 @@ void Book::Closer::operator()(sqlite3* db) const { sqlite3_close_v2(db); }
 Result<Book> Book::open(const std::string& path, Mode mode, Check check) {
   Book book;
   book.m_path = path;
-  const auto cannot = [&](const std::string& why) {
-    return Problem{ProblemKind::storage, path, fmt::format("cannot be opened: {}", why), "check the name, the folder and its permissions"};
+  const auto cannot = [&](Message why) {
+    return Problem{ProblemKind::storage, path, Message{"book.cannot-opened", std::move(why)}, Message{"book.check-name-folder-permissions"}};
   };
   std::error_code error;
   const bool exists = std::filesystem::exists(path, error);
-  if (error) return cannot(error.message());
+  if (error) return cannot(Message::verbatim(error.message()));
   if (exists && std::filesystem::is_regular_file(path, error) && std::filesystem::file_size(path, error) == 0)
-    return Problem{ProblemKind::badInput, path, "this file is empty, it is no book", "a new book is made under a name of its own"};
+    return Problem{ProblemKind::badInput, path, Message{"book.file-empty-no-book"}, Message{"book.new-book-made-under"}};
   if (mode == Mode::create && !exists) { // made elsewhere and put in its place whole: whatever happens, there is a book or there is none
     auto folder = TemporaryFolder::beside(path);
     if (!folder) return folder.problems();
@@ -80,12 +80,12 @@ Result<Book> Book::open(const std::string& path, Mode mode, Check check) {
     if (auto ok = writeEmptyBook(made); !ok) return cannot(ok.problem().what);
     if (auto ok = putInPlace(made, path); !ok) return ok.problems();
   }
-  if (mode == Mode::existing && !exists) return Problem{ProblemKind::storage, path, "there is no such book", "name an existing *.muffle file"};
+  if (mode == Mode::existing && !exists) return Problem{ProblemKind::storage, path, Message{"book.no-such-book"}, Message{"book.name-existing-muffle-file"}};
   sqlite3* raw = nullptr;
   const std::string name = std::filesystem::path(path).is_absolute() ? path : "./" + path; // ":memory:" is a name like any other
   const int rc = sqlite3_open_v2(name.c_str(), &raw, SQLITE_OPEN_READWRITE, nullptr);
   book.m_db.reset(raw);
-  if (rc != SQLITE_OK) return cannot(raw ? sqlite3_errmsg(raw) : "out of memory");
+  if (rc != SQLITE_OK) return cannot(raw ? Message::verbatim(sqlite3_errmsg(raw)) : Message{"book.out-memory"});
   sqlite3_busy_timeout(raw, 20000); // a long log may be on its way in from another connection
   addDigestFunction(raw);
   // a file of another's making may hold functions and views that do what no book does
@@ -128,7 +128,8 @@ Status Book::writeEmptyBook(const std::string& path) {
   sqlite3* raw = nullptr;
   const int rc = sqlite3_open_v2(path.c_str(), &raw, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE, nullptr);
   book.m_db.reset(raw);
-  if (rc != SQLITE_OK) return raw ? sqliteProblem(raw) : Problem{ProblemKind::storage, path, "there is not enough memory", "close other programs"};
+  if (rc != SQLITE_OK)
+    return raw ? sqliteProblem(raw) : Problem{ProblemKind::storage, path, Message{"book.not-enough-memory"}, Message{"book.close-other-programs"}};
   addDigestFunction(raw);
   if (auto ok = execute(raw, "PRAGMA synchronous = FULL;"); !ok) return ok;
   return book.change([&]() -> Status {
@@ -138,7 +139,7 @@ Status Book::writeEmptyBook(const std::string& path) {
 }
 
 Status Book::migrate() {
-  const Problem notABook{ProblemKind::badInput, m_path, "this is not a Muffle book", "choose a *.muffle file"};
+  const Problem notABook{ProblemKind::badInput, m_path, Message{"book.not-muffle-book"}, Message{"book.choose-muffle-file"}};
   const auto number = [&](const char* sql) -> Result<std::int64_t> {
     Statement s(m_db.get(), sql);
     auto row = s.step();
@@ -152,8 +153,7 @@ Status Book::migrate() {
   if (!version) return version.problems();
   if (*application != kApplicationId) return notABook;
   if (*version > kSchemaVersion)
-    return Problem{ProblemKind::badInput, m_path, fmt::format("this book has format {}", *version),
-                   fmt::format("this version reads up to format {}; use a newer Muffle", kSchemaVersion)};
+    return Problem{ProblemKind::badInput, m_path, Message{"book.book-format", *version}, Message{"book.version-reads-up-format", kSchemaVersion}};
   if (*version == kSchemaVersion) return Done{};
   if (auto damage = pageDamageOf(m_db.get()); !damage.empty()) return damage; // nothing is built on it
   return change([&]() -> Status {

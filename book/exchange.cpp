@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "book/book.h"
 #include "book/files.h"
+#include "core/json/message_text.h"
 #include "core/json/shape.h"
 #include "core/log/soundness.h"
 #include "core/plan/plan_json.h"
@@ -48,9 +49,7 @@ std::string table(const Log& log) {
   return out;
 }
 
-Problem damaged(const std::string& where, const std::string& what) {
-  return {ProblemKind::badInput, where, what, "a folder written by `muffle-cli export` is needed"};
-}
+Problem damaged(const std::string& where, Message what) { return {ProblemKind::badInput, where, std::move(what), Message{"book.folder-written-muffle-cli"}}; }
 
 /// The index of an export, as far as its readers need not ask again.
 const Shape& indexShape() {
@@ -91,7 +90,7 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
     c.role = static_cast<Role>(m.at("role").get<int>());
     c.id = m.at("id").get<std::string>();
     c.unitIn = m.at("unit_in").get<std::string>();
-    c.unitWhy = m.at("unit_why").get<std::string>();
+    c.unitWhy = messageFromStored(m.at("unit_why").get<std::string>());
     c.statistic = static_cast<Statistic>(m.value("statistic", 0));
     log.channels.push_back(std::move(c));
   }
@@ -106,21 +105,21 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
     UtcSeconds t = 0;
     auto parsed = std::from_chars(p, end, t);
     if (parsed.ec != std::errc{} || (!log.time.empty() && t <= log.time.back()))
-      return damaged(fmt::format("{}: line {}", path, line), "this time is not later than the one before");
+      return damaged(fmt::format("{}: line {}", path, line), Message{"book.time-not-later-than"});
     p = parsed.ptr;
     log.time.push_back(t);
     for (Channel& c : log.channels) {
-      if (p >= end || *p != ',') return damaged(fmt::format("{}: line {}", path, line), "a column is missing");
+      if (p >= end || *p != ',') return damaged(fmt::format("{}: line {}", path, line), Message{"book.column-missing"});
       ++p;
       float value = std::numeric_limits<float>::quiet_NaN();
       if (p < end && *p != ',' && *p != '\n') {
         const auto number = std::from_chars(p, end, value);
-        if (number.ec != std::errc{}) return damaged(fmt::format("{}: line {}", path, line), "this is not a number");
+        if (number.ec != std::errc{}) return damaged(fmt::format("{}: line {}", path, line), Message{"book.not-number"});
         p = number.ptr;
       }
       c.raw.push_back(value);
     }
-    if (p < end && *p != '\n') return damaged(fmt::format("{}: line {}", path, line), "there is a column too many");
+    if (p < end && *p != '\n') return damaged(fmt::format("{}: line {}", path, line), Message{"book.column-too-many"});
     nextLine();
   }
   for (std::size_t k = 0; k < log.channels.size(); ++k) {
@@ -128,11 +127,11 @@ Result<Log> readTable(const std::string& path, const Json& meta) {
     c.flag.assign(log.time.size(), 0);
     for (const Json& run : meta.at("channels")[k].at("flags")) {
       const auto from = run[0].get<std::uint64_t>(), rows = run[1].get<std::uint64_t>(), flag = run[2].get<std::uint64_t>();
-      if (from > c.flag.size() || rows > c.flag.size() - from) return damaged(path, "a flag lies beyond the last row");
+      if (from > c.flag.size() || rows > c.flag.size() - from) return damaged(path, Message{"book.flag-lies-beyond-last"});
       std::fill_n(c.flag.begin() + static_cast<long>(from), rows, static_cast<std::uint8_t>(flag));
     }
   }
-  if (const auto sound = soundLog(log); !sound) return damaged(path, sound.problem().text());
+  if (const auto sound = soundLog(log); !sound) return damaged(path, asMessage(sound.problem()));
   if (meta.contains("record"))
     if (auto ok = recordFromJson(meta.at("record"), log); !ok) return ok.problems();
   return log;
@@ -158,7 +157,7 @@ Status exportBook(const Book& book, const std::string& asked) {
   const std::string folder = target.string();
   const bool exists = fs::exists(folder, error);
   if (exists && (!fs::is_directory(folder, error) || !fs::is_empty(folder, error)))
-    return Problem{ProblemKind::badInput, asked, "this folder is not empty", "name a new or empty folder"};
+    return Problem{ProblemKind::badInput, asked, Message{"book.folder-not-empty"}, Message{"book.name-new-empty-folder"}};
   const auto plans = book.plans();
   if (!plans) return plans.problems();
   auto logs = book.logs();
@@ -177,7 +176,7 @@ Status exportBook(const Book& book, const std::string& asked) {
   // written in a folder of its own and renamed, so that the export appears whole; in a folder that is there already, file by file, the
   // index last: without it nothing is an export
   if (!exists && target.has_parent_path()) fs::create_directories(target.parent_path(), error);
-  if (error) return Problem{ProblemKind::storage, asked, "cannot be made: " + error.message(), "check the name and permissions"};
+  if (error) return Problem{ProblemKind::storage, asked, Message{"book.cannot-made", error.message()}, Message{"book.check-name-permissions"}};
   auto made = exists ? TemporaryFolder::in(folder) : TemporaryFolder::beside(folder);
   if (!made) return made.problems();
   const std::string part = made->path();
@@ -199,7 +198,7 @@ Status exportBook(const Book& book, const std::string& asked) {
                                    {"role", static_cast<int>(c.role)},
                                    {"id", c.id},
                                    {"unit_in", c.unitIn},
-                                   {"unit_why", c.unitWhy},
+                                   {"unit_why", storedText(c.unitWhy)},
                                    {"statistic", static_cast<int>(c.statistic)},
                                    {"flags", flagRuns(c.flag)}});
     index["logs"].push_back(entry);
@@ -210,8 +209,7 @@ Status exportBook(const Book& book, const std::string& asked) {
     const auto record = parseJson(s.record);
     const auto sound = plan ? planFromJson(*plan) : Result<Plan>(plan.problems());
     if (!sound || !record) // what cannot come back is not passed on
-      return Problem{ProblemKind::damaged, book.path(), fmt::format("the snapshot \"{}\" is damaged", s.name),
-                     "what is whole can be saved to a new book (salvage)"};
+      return Problem{ProblemKind::damaged, book.path(), Message{"book.snapshot-damaged", s.name}, Message{"book.what-whole-can-saved"}};
     Json entry{{"name", s.name}, {"at", s.at}, {"plan", *plan}};
     if (!s.byHand) entry["by_hand"] = false;
     if (s.logRows > 0) {
@@ -223,7 +221,9 @@ Status exportBook(const Book& book, const std::string& asked) {
   }
   const std::string indexName = "book.json";
   if (auto ok = writeFile(part + "/" + indexName, index.dump(2) + "\n"); !ok) return toldOf(asked, part, ok.problems());
-  const auto failed = [&] { return Problem{ProblemKind::storage, asked, "cannot be made: " + error.message(), "check the name and permissions"}; };
+  const auto failed = [&] {
+    return Problem{ProblemKind::storage, asked, Message{"book.cannot-made", error.message()}, Message{"book.check-name-permissions"}};
+  };
   if (!exists) {
     const fs::path around = target.has_parent_path() ? target.parent_path() : fs::path(".");
     fs::permissions(part, fs::status(around, error).permissions() & fs::perms::mask & ~fs::perms(07000), error); // as open as the folder it stands in
@@ -251,14 +251,14 @@ Status exportBook(const Book& book, const std::string& asked) {
 Status importBook(const std::string& folder, const std::string& path) {
   std::error_code error;
   const bool exists = fs::exists(path, error);
-  if (error) return Problem{ProblemKind::storage, path, "cannot be made: " + error.message(), "check the name and permissions"};
-  if (exists) return Problem{ProblemKind::badInput, path, "this book already exists", "name a new *.muffle file"};
+  if (error) return Problem{ProblemKind::storage, path, Message{"book.cannot-made", error.message()}, Message{"book.check-name-permissions"}};
+  if (exists) return Problem{ProblemKind::badInput, path, Message{"book.book-already-exists"}, Message{"book.name-new-muffle-file"}};
   const auto text = readFile(folder + "/book.json");
   if (!text) return text.problems();
   const auto parsed = parseJson(*text);
-  if (!parsed) return damaged(folder + "/book.json", parsed.problem().text());
+  if (!parsed) return damaged(folder + "/book.json", asMessage(parsed.problem()));
   const Json& index = *parsed;
-  if (!index.is_object() || index.value("schema", Json()) != Json("muffle-book-1")) return damaged(folder + "/book.json", "this is not a Muffle export");
+  if (!index.is_object() || index.value("schema", Json()) != Json("muffle-book-1")) return damaged(folder + "/book.json", Message{"book.not-muffle-export"});
   if (auto found = misshapen(index, indexShape()); !found.empty()) {
     for (Problem& p : found) p.where = folder + "/book.json: " + p.where;
     return found;
@@ -275,7 +275,7 @@ Status importBook(const std::string& folder, const std::string& path) {
       const auto planText = readFile(file);
       if (!planText) return planText.problems();
       const auto json = parseJson(*planText);
-      if (!json) return damaged(file, json.problem().text());
+      if (!json) return damaged(file, asMessage(json.problem()));
       const auto plan = planFromJson(*json);
       if (!plan) {
         Problems problems = plan.problems();
@@ -295,12 +295,12 @@ Status importBook(const std::string& folder, const std::string& path) {
       if (auto ok = book->setSetting(key, value.get<std::string>()); !ok) return ok;
     for (const Json& r : index.value("recipes", Json::array())) {
       const auto recipe = recipeFromJson(r);
-      if (!recipe) return damaged(folder + "/book.json", "a recipe: " + recipe.problem().text());
+      if (!recipe) return damaged(folder + "/book.json", Message{"book.recipe-problem", asMessage(recipe.problem())});
       if (auto ok = book->saveRecipe(*recipe); !ok) return ok;
     }
     for (const Json& s : index.at("snapshots")) {
       const auto plan = planFromJson(s.at("plan"));
-      if (!plan) return damaged(folder + "/book.json", fmt::format("the plan of the snapshot {}: {}", describeValue(s.at("name")), plan.problem().text()));
+      if (!plan) return damaged(folder + "/book.json", Message{"book.plan-snapshot", describeValue(s.at("name")), asMessage(plan.problem())});
       Snapshot snapshot{.name = s.at("name").get<std::string>(),
                         .at = s.at("at").get<UtcSeconds>(),
                         .planJson = planToJson(*plan).dump(),
@@ -318,7 +318,7 @@ Status importBook(const std::string& folder, const std::string& path) {
   };
   if (auto ok = fill(); !ok) return toldOf(path, made->path(), ok.problems());
   fs::rename(part, path, error);
-  if (error) return Problem{ProblemKind::storage, path, "cannot be written: " + error.message(), "check the name and permissions"};
+  if (error) return Problem{ProblemKind::storage, path, Message{"book.cannot-written", error.message()}, Message{"book.check-name-permissions"}};
   return Done{};
 }
 

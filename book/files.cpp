@@ -19,15 +19,15 @@ namespace {
 constexpr std::uintmax_t kMostBytes = 2ULL << 30;
 constexpr std::uintmax_t kMostOfStream = 256ULL << 20; // of a pipe or device, which may never end
 
-Problem storageProblem(const std::string& path, const std::string& what) {
-  return {ProblemKind::storage, path, what, "check the name, the folder and its permissions"};
+Problem storageProblem(const std::string& path, Message what) {
+  return {ProblemKind::storage, path, std::move(what), Message{"book.check-name-folder-permissions"}};
 }
 
 } // namespace
 
 Result<std::string> readFile(const std::string& path) {
   const int file = ::open(path.c_str(), O_RDONLY | O_CLOEXEC);
-  if (file < 0) return storageProblem(path, fmt::format("cannot be read: {}", std::strerror(errno)));
+  if (file < 0) return storageProblem(path, Message{"book.cannot-read", std::strerror(errno)});
   struct stat about = {};
   std::string bytes;
   const bool isFile = ::fstat(file, &about) == 0 && S_ISREG(about.st_mode);
@@ -43,9 +43,8 @@ Result<std::string> readFile(const std::string& path) {
     bytes.resize(got);
     if (n > 0 && got <= most) continue;
     ::close(file);
-    if (n < 0) return storageProblem(path, why == EISDIR ? "this is a folder" : fmt::format("cannot be read: {}", std::strerror(why)));
-    if (got > most)
-      return Problem{ProblemKind::badInput, path, fmt::format("there are more than {} bytes", most), "at most 2 GiB of a file and 256 MiB of a pipe are read"};
+    if (n < 0) return storageProblem(path, why == EISDIR ? Message{"book.folder"} : Message{"book.cannot-read", std::strerror(why)});
+    if (got > most) return Problem{ProblemKind::badInput, path, Message{"book.more-than-bytes", most}, Message{"book.most-2-gib-file"}};
     return bytes;
   }
 }
@@ -82,7 +81,7 @@ private:
   int m_file;
 };
 
-Problem notWritten(const std::string& path, int why) { return storageProblem(path, fmt::format("cannot be written: {}", std::strerror(why))); }
+Problem notWritten(const std::string& path, int why) { return storageProblem(path, Message{"book.cannot-written", std::strerror(why)}); }
 
 /// Where a chain of links leads to, whether there is a file or not yet.
 Result<std::filesystem::path> behindLinks(const std::string& path) {
@@ -115,7 +114,7 @@ Status writeFile(const std::string& path, std::string_view bytes) {
   struct stat now {};
   const bool exists = ::stat(target->c_str(), &now) == 0;
   if (!exists && errno != ENOENT) return notWritten(path, errno);
-  if (exists && S_ISDIR(now.st_mode)) return storageProblem(path, "this is a folder");
+  if (exists && S_ISDIR(now.st_mode)) return storageProblem(path, Message{"book.folder"});
   if (exists && !S_ISREG(now.st_mode)) return writeStream(target->string(), bytes);
   if (exists && ::access(target->c_str(), W_OK) != 0) return notWritten(path, errno); // a file that is not to be written to is not to be replaced
   std::string part = folderOf(*target) + "/.muffle-XXXXXX";

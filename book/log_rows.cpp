@@ -5,6 +5,7 @@
 
 #include "book/seal.h"
 #include "book/statement.h"
+#include "core/json/message_text.h"
 #include "core/log/recipe.h"
 #include "core/log/soundness.h"
 
@@ -28,8 +29,8 @@ Result<std::vector<StoredLog>> Book::keptLogs() const { return readLogs("in_use 
 
 Result<std::vector<StoredLog>> Book::readLogs(const std::string& which) const {
   std::vector<StoredLog> all;
-  const auto damagedLog = [&](const std::string& name, const std::string& what) {
-    return Problem{ProblemKind::damaged, m_path, fmt::format("log \"{}\" is damaged: {}", name, what), "what is whole can be saved to a new book (salvage)"};
+  const auto damagedLog = [&](const std::string& name, const Message& what) {
+    return Problem{ProblemKind::damaged, m_path, Message{"book.log-damaged", name, what}, Message{"book.what-whole-can-saved"}};
   };
   Statement s(m_db.get(), fmt::format("SELECT id, name, time, record FROM log WHERE {} ORDER BY id", which).c_str());
   for (;;) {
@@ -48,11 +49,12 @@ Result<std::vector<StoredLog>> Book::readLogs(const std::string& which) const {
       if (!*channelRow) break;
       Channel channel;
       channel.name = c.text(0);
-      if (c.integer(1) < 0 || c.integer(1) > 255 || c.integer(7) < 0 || c.integer(7) > 255) return damagedLog(stored.log.name, "a role or statistic is none");
+      if (c.integer(1) < 0 || c.integer(1) > 255 || c.integer(7) < 0 || c.integer(7) > 255)
+        return damagedLog(stored.log.name, Message{"book.role-statistic-none"});
       channel.role = static_cast<Role>(c.integer(1));
       channel.id = c.text(2);
       channel.unitIn = c.text(3);
-      channel.unitWhy = c.text(4);
+      channel.unitWhy = messageFromStored(c.text(4));
       channel.raw = vectorOf<float>(c.blob(5));
       channel.flag = vectorOf<std::uint8_t>(c.blob(6));
       channel.statistic = static_cast<Statistic>(c.integer(7));
@@ -60,7 +62,7 @@ Result<std::vector<StoredLog>> Book::readLogs(const std::string& which) const {
     }
     if (const auto sound = soundLog(stored.log); !sound) return damagedLog(stored.log.name, sound.problem().what);
     const auto record = parseJson(s.text(3));
-    if (!record) return damagedLog(stored.log.name, "its decisions cannot be read");
+    if (!record) return damagedLog(stored.log.name, Message{"book.decisions-cannot-read"});
     if (auto ok = recordFromJson(*record, stored.log); !ok) return damagedLog(stored.log.name, ok.problem().what);
     all.push_back(std::move(stored));
   }
@@ -110,7 +112,7 @@ Result<RowId> Book::insertLog(const Log& log, bool inUse) {
     c.bind(4, static_cast<std::int64_t>(channel.role));
     c.bind(5, channel.id);
     c.bind(6, channel.unitIn);
-    c.bind(7, channel.unitWhy);
+    c.bind(7, storedText(channel.unitWhy));
     c.bind(8, blobOf(channel.raw));
     c.bind(9, blobOf(channel.flag));
     c.bind(10, static_cast<std::int64_t>(channel.statistic));
@@ -140,7 +142,7 @@ Status Book::saveFlags(RowId id, const Log& log) {
     auto row = rows.step();
     if (!row) return row.problems();
     if (!*row || rows.integer(0) != static_cast<std::int64_t>(log.time.size()))
-      return Problem{ProblemKind::badInput, m_path, "these flags are of another log than the one stored", "store the log itself"};
+      return Problem{ProblemKind::badInput, m_path, Message{"book.these-flags-another-log"}, Message{"book.store-log-itself"}};
     Statement r(m_db.get(), "UPDATE log SET record = ?1, digest = digest(name, rows, time, ?1, in_use) WHERE id = ?2");
     r.bind(1, recordToJson(log).dump());
     r.bind(2, id);

@@ -5,6 +5,7 @@
 #include "book/files.h"
 #include "book/seal.h"
 #include "book/statement.h"
+#include "core/json/message_text.h"
 #include "core/log/soundness.h"
 #include "core/plan/plan_json.h"
 
@@ -77,12 +78,12 @@ private:
     return false;
   }
 
-  void note(bool whole, const std::string& what) {
+  void note(bool whole, Message what) {
     tookAnything = true;
     if (whole)
-      found.saved.push_back(what);
+      found.saved.push_back(std::move(what));
     else
-      found.doubtful.push_back(what + ": not as it was written, look it over");
+      found.doubtful.push_back(Message{"book.not-was-written-look", std::move(what)});
   }
 
   [[nodiscard]] static Result<Plan> soundPlan(const std::string& text) {
@@ -99,17 +100,17 @@ private:
       const std::string name = row && *row ? s.text(0) : std::to_string(id);
       const auto plan = row && *row ? soundPlan(s.text(1)) : Result<Plan>(Problem{});
       if (!plan) {
-        found.lost.push_back(fmt::format("the plan \"{}\"", name));
+        found.lost.push_back(Message{"book.plan", name});
         continue;
       }
       if (auto added = m_to.addPlan(*plan); !added) return added.problems();
-      note(isWhole("plan", id), fmt::format("the plan \"{}\"", plan->name));
+      note(isWhole("plan", id), Message{"book.plan", plan->name});
       any = true;
     }
     if (any || m_newestPlan.empty()) return Done{};
     const auto plan = soundPlan(m_newestPlan);
     if (auto added = m_to.addPlan(*plan); !added) return added.problems();
-    found.doubtful.push_back(fmt::format("the plan \"{}\": taken from the snapshot \"{}\", later edits are lost", plan->name, m_newestName));
+    found.doubtful.push_back(Message{"book.plan-taken-from-snapshot", plan->name, m_newestName});
     return Done{};
   }
 
@@ -133,7 +134,7 @@ private:
         const auto head = named.step();
         if (!head || !*head || named.integer(0) != log) continue;
         m_taken.insert(id);
-        found.lost.push_back(fmt::format("the column \"{}\" of the log \"{}\"", named.text(1), name));
+        found.lost.push_back(Message{"book.column-log", named.text(1), name});
         m_isPart = true;
         continue;
       }
@@ -141,12 +142,12 @@ private:
       m_taken.insert(id);
       Column c;
       c.whole = isWhole("channel", id);
-      c.channel.name = s.text(2), c.channel.id = s.text(4), c.channel.unitIn = s.text(5), c.channel.unitWhy = s.text(6);
+      c.channel.name = s.text(2), c.channel.id = s.text(4), c.channel.unitIn = s.text(5), c.channel.unitWhy = messageFromStored(s.text(6));
       const Blob raw = s.blob(7);
       const auto role = s.integer(3), statistic = s.integer(9);
       if (raw.size != rows * sizeof(float) || role < 0 || role > static_cast<int>(Role::note) || statistic < 0 ||
           statistic > static_cast<int>(Statistic::highest)) {
-        found.lost.push_back(fmt::format("the column \"{}\" of the log \"{}\"", c.channel.name, name));
+        found.lost.push_back(Message{"book.column-log", c.channel.name, name});
         m_isPart = true;
         continue;
       }
@@ -173,7 +174,7 @@ private:
                               .c_str());
       const auto row = s.step();
       if (!row || !*row) {
-        found.lost.push_back(fmt::format("the log number {}", id));
+        found.lost.push_back(Message{"book.log-number", id});
         continue;
       }
       Log log;
@@ -192,7 +193,7 @@ private:
         for (Channel& c : log.channels) std::fill(c.flag.begin(), c.flag.end(), std::uint8_t{0}); // they are worked out again
       }
       if (const auto sound = soundLog(log); !sound) {
-        found.lost.push_back(fmt::format("the log \"{}\": {}", log.name, sound.problem().what));
+        found.lost.push_back(Message{"book.log", log.name, sound.problem().what});
         continue;
       }
       Log judged = log;
@@ -200,21 +201,20 @@ private:
       if (record && recordFromJson(*record, judged))
         log = std::move(judged);
       else
-        found.lost.push_back(fmt::format("what was decided of the log \"{}\"", log.name));
+        found.lost.push_back(Message{"book.what-was-decided-log", log.name});
       auto added = m_to.addLog(log, s.integer(3) != 0);
       if (!added) return added.problems();
       m_logs[id] = *added;
-      for (const std::string& name : odd)
-        found.doubtful.push_back(fmt::format("the column \"{}\" of the log \"{}\": not as it was written, look it over", name, log.name));
-      const std::string what = fmt::format("the log \"{}\", {} rows, {} columns", log.name, log.time.size(), log.channels.size());
+      for (const std::string& name : odd) found.doubtful.push_back(Message{"book.not-was-written-look", Message{"book.column-log", name, log.name}});
+      const Message what{"book.log-rows-columns", log.name, log.time.size(), log.channels.size()};
       if (!whole || (odd.empty() && !m_isPart))
         note(whole, what);
       else
-        found.doubtful.push_back(what + ": not all of it");
+        found.doubtful.push_back(Message{"book.not-all", what});
       tookAnything = true;
     }
     for (const std::int64_t id : m_channels)
-      if (!m_taken.contains(id)) found.lost.push_back(fmt::format("the column number {}, of which log cannot be told", id));
+      if (!m_taken.contains(id)) found.lost.push_back(Message{"book.column-number-which-log", id});
     return Done{};
   }
 
@@ -228,13 +228,13 @@ private:
       Snapshot snapshot;
       if (row && *row) snapshot = {0, s.text(0), s.integer(1), s.text(2), s.integer(3) != 0, s.integer(4), s.text(5), s.integer(6), s.text(7)};
       if (!row || !*row || !soundPlan(snapshot.planJson)) {
-        found.lost.push_back(fmt::format("the snapshot \"{}\"", snapshot.name.empty() ? std::to_string(id) : snapshot.name));
+        found.lost.push_back(Message{"book.snapshot", snapshot.name.empty() ? std::to_string(id) : snapshot.name});
         continue;
       }
       snapshot.log = m_logs.contains(snapshot.log) ? m_logs[snapshot.log] : 0;
       if (!parseJson(snapshot.record)) snapshot.record = "{}";
       if (auto added = m_to.takeOverSnapshot(snapshot); !added) return added.problems();
-      note(isWhole("snapshot", id), fmt::format("the snapshot \"{}\"", snapshot.name));
+      note(isWhole("snapshot", id), Message{"book.snapshot", snapshot.name});
       m_newestPlan = snapshot.planJson;
       m_newestName = snapshot.name;
     }
@@ -249,11 +249,11 @@ private:
       const auto json = row && *row ? parseJson(s.text(1)) : Result<Json>(Problem{});
       const auto recipe = json ? recipeFromJson(*json) : Result<Recipe>(Problem{});
       if (!recipe) {
-        found.lost.push_back(fmt::format("the recipe \"{}\"", name));
+        found.lost.push_back(Message{"book.recipe", name});
         continue;
       }
       if (auto ok = m_to.saveRecipe(*recipe); !ok) return ok;
-      note(isWhole("recipe", id), fmt::format("the recipe \"{}\"", recipe->name));
+      note(isWhole("recipe", id), Message{"book.recipe", recipe->name});
     }
     return Done{};
   }
@@ -263,7 +263,7 @@ private:
       Statement s(m_from, fmt::format("SELECT key, value FROM setting NOT INDEXED WHERE rowid = {}", id).c_str());
       const auto row = s.step();
       if (!row || !*row || !isWhole("setting", id)) { // an altered one is set again more easily than looked over
-        found.lost.push_back(fmt::format("the setting \"{}\"", row && *row ? s.text(0) : std::to_string(id)));
+        found.lost.push_back(Message{"book.setting", row && *row ? s.text(0) : std::to_string(id)});
         continue;
       }
       if (auto ok = m_to.setSetting(s.text(0), s.text(1)); !ok) return ok;
@@ -284,19 +284,19 @@ private:
 
 Result<Salvaged> salvageBook(const std::string& path, const std::string& newBook) {
   std::error_code error;
-  if (!fs::is_regular_file(path, error)) return Problem{ProblemKind::storage, path, "there is no such book", "name an existing *.muffle file"};
-  if (fs::exists(newBook, error)) return Problem{ProblemKind::badInput, newBook, "this book already exists", "name a new *.muffle file"};
+  if (!fs::is_regular_file(path, error)) return Problem{ProblemKind::storage, path, Message{"book.no-such-book"}, Message{"book.name-existing-muffle-file"}};
+  if (fs::exists(newBook, error)) return Problem{ProblemKind::badInput, newBook, Message{"book.book-already-exists"}, Message{"book.name-new-muffle-file"}};
   auto folder = TemporaryFolder::beside(newBook);
   if (!folder) return folder.problems();
   // what an ended process left half done is rolled back in the copy, not in the book
   const std::string copy = folder->path() + "/damaged.muffle", made = folder->path() + "/book.muffle";
   fs::copy_file(path, copy, error);
-  if (error) return Problem{ProblemKind::storage, path, "cannot be read: " + error.message(), "check the disk it is on"};
+  if (error) return Problem{ProblemKind::storage, path, Message{"book.cannot-read", error.message()}, Message{"book.check-disk"}};
   fs::permissions(copy, fs::perms::owner_read | fs::perms::owner_write, error);
   if (fs::exists(path + "-journal", error)) fs::copy_file(path + "-journal", copy + "-journal", error);
   Connection from;
   if (sqlite3_open_v2(copy.c_str(), &from.db, SQLITE_OPEN_READWRITE, nullptr) != SQLITE_OK)
-    return Problem{ProblemKind::damaged, path, "nothing in it can be read", "restore the book from an export or a copy"};
+    return Problem{ProblemKind::damaged, path, Message{"book.nothing-can-read"}, Message{"book.restore-book-from-export"}};
   addDigestFunction(from.db);
   (void)execute(from.db, "PRAGMA trusted_schema = OFF; PRAGMA cell_size_check = ON;");
   Salvaged found;
@@ -305,11 +305,11 @@ Result<Salvaged> salvageBook(const std::string& path, const std::string& newBook
     if (!book) return book.problems();
     Salvager salvager(from.db, *book);
     if (auto ok = salvager.run(); !ok) return ok.problems();
-    if (!salvager.tookAnything) return Problem{ProblemKind::damaged, path, "nothing in it can be read", "restore the book from an export or a copy"};
+    if (!salvager.tookAnything) return Problem{ProblemKind::damaged, path, Message{"book.nothing-can-read"}, Message{"book.restore-book-from-export"}};
     found = std::move(salvager.found);
   }
   fs::rename(made, newBook, error);
-  if (error) return Problem{ProblemKind::storage, newBook, "cannot be written: " + error.message(), "check the name and permissions"};
+  if (error) return Problem{ProblemKind::storage, newBook, Message{"book.cannot-written", error.message()}, Message{"book.check-name-permissions"}};
   return found;
 }
 

@@ -12,9 +12,9 @@
 namespace muffle {
 
 struct Salvaged {
-  std::vector<std::string> saved;    ///< whole, as it was written: "the plan "Tunnel""
-  std::vector<std::string> doubtful; ///< saved, but not as it was written or not all of it: to be looked over
-  std::vector<std::string> lost;
+  std::vector<Message> saved;    ///< whole, as it was written: "the plan "Tunnel""
+  std::vector<Message> doubtful; ///< saved, but not as it was written or not all of it: to be looked over
+  std::vector<Message> lost;
 };
 
 /// Problem if `path` holds nothing of a book that can be read, or `newBook` exists already or cannot be made; nothing is left of it then.

@@ -17,9 +17,9 @@ namespace {
 
 constexpr std::size_t kMostNamed = 20; // of a book that is damaged all over
 
-void add(Problems& found, sqlite3* db, const std::string& what) {
+void add(Problems& found, sqlite3* db, Message what) {
   const char* file = sqlite3_db_filename(db, "main");
-  if (found.size() < kMostNamed) found.push_back({ProblemKind::damaged, file ? file : "", what, "what is whole can be saved to a new book (salvage)"});
+  if (found.size() < kMostNamed) found.push_back({ProblemKind::damaged, file ? file : "", std::move(what), Message{"book.what-whole-can-saved"}});
 }
 
 /// digest(value, ...): kind, length and bytes of each, so that no two rows of other cells meet.
@@ -34,6 +34,13 @@ void digestOfValues(sqlite3_context* context, int count, sqlite3_value** values)
     if (bytes && head[1] > 0) XXH3_64bits_update(&state, bytes, static_cast<std::size_t>(head[1]));
   }
   sqlite3_result_int64(context, static_cast<sqlite3_int64>(XXH3_64bits_digest(&state)));
+}
+
+/// "the plan "Tunnel"".
+Message nameOf(const SealedTable& table, std::string name) {
+  Message what = Message::of("book", table.name);
+  what.arguments.emplace_back(std::move(name));
+  return what;
 }
 
 enum class From {
@@ -64,12 +71,12 @@ Result<std::int64_t> sealOf(sqlite3* db, From from) {
 
 const std::vector<SealedTable>& sealedTables() {
   static const std::vector<SealedTable> tables{
-      {"plan", "name, json", "'the plan \"' || name || '\"'"},
-      {"log", "name, rows, time, record, in_use", "'the log \"' || name || '\"'"},
-      {"channel", "log_id, position, name, role, role_id, unit_in, unit_why, raw, flag, statistic", "'the log''s column \"' || name || '\"'"},
-      {"setting", "key, value", "'the setting \"' || key || '\"'"},
-      {"snapshot", "name, at, json, by_hand, log_id, log_name, log_rows, record", "'the snapshot \"' || name || '\"'"},
-      {"recipe", "name, json", "'the recipe \"' || name || '\"'"},
+      {"plan", "name, json", "name"},
+      {"log", "name, rows, time, record, in_use", "name"},
+      {"channel", "log_id, position, name, role, role_id, unit_in, unit_why, raw, flag, statistic", "name"},
+      {"setting", "key, value", "key"},
+      {"snapshot", "name, at, json, by_hand, log_id, log_name, log_rows, record", "name"},
+      {"recipe", "name, json", "name"},
   };
   return tables;
 }
@@ -101,19 +108,19 @@ Problems pageDamageOf(sqlite3* db) {
     const std::string text = s.text(0); // many lines in one, after a heading that names the database
     if (text != "ok") places += std::max<long>(1, static_cast<long>(std::count(text.begin(), text.end(), '\n')));
   }
-  if (places > 0) add(found, db, places == 1 ? "the file is damaged in one place" : fmt::format("the file is damaged in {} places", places));
+  if (places > 0) add(found, db, places == 1 ? Message{"book.file-damaged-one-place"} : Message{"book.file-damaged-places", places});
   return found;
 }
 
 Problems damageOf(sqlite3* db) {
   Problems found = pageDamageOf(db);
   for (const SealedTable& t : sealedTables()) {
-    Statement s(db, fmt::format("SELECT {} FROM {} NOT INDEXED WHERE digest IS NOT digest({})", t.called, t.name, t.columns).c_str());
+    Statement s(db, fmt::format("SELECT {} FROM {} NOT INDEXED WHERE digest IS NOT digest({})", t.named, t.name, t.columns).c_str());
     for (;;) {
       const auto row = s.step();
-      if (!row) add(found, db, fmt::format("the table \"{}\" cannot be read", t.name));
+      if (!row) add(found, db, Message{"book.table-cannot-read", t.name});
       if (!row || !*row) break;
-      add(found, db, s.text(0) + " is not as it was written");
+      add(found, db, Message{"book.not-was-written", nameOf(t, s.text(0))});
     }
   }
   if (!found.empty()) return found;
@@ -121,9 +128,9 @@ Problems damageOf(sqlite3* db) {
   Statement s(db, "SELECT digest FROM seal WHERE id = 1");
   const auto row = s.step();
   if (!rows || !row || !*row || s.integer(0) != *rows)
-    add(found, db, "something in it is missing or was put there by another program");
+    add(found, db, Message{"book.something-missing-was-put"});
   else if (!indices || *indices != *rows) // the next edit would be sealed by it
-    add(found, db, "an index is not as it was written");
+    add(found, db, Message{"book.index-not-was-written"});
   return found;
 }
 

@@ -18,7 +18,7 @@ namespace muffle {
 struct SealedTable {
   const char* name;
   const char* columns;
-  const char* called;
+  const char* named; ///< the column by which a row is known to people
 };
 const std::vector<SealedTable>& sealedTables();
 

@@ -116,14 +116,10 @@ Status Book::thinSnapshots(UtcSeconds now) {
 }
 
 Result<Log> Book::logOf(const Snapshot& snapshot) const {
-  if (snapshot.log == 0)
-    return Problem{ProblemKind::missing, m_path, fmt::format("the log \"{}\" of this state is no longer kept", snapshot.logName),
-                   "the plan of this state is still there"};
+  if (snapshot.log == 0) return Problem{ProblemKind::missing, m_path, Message{"book.log-state-no-longer", snapshot.logName}, Message{"book.plan-state-still"}};
   auto logs = readLogs(fmt::format("id = {}", snapshot.log));
   if (!logs) return logs.problems();
-  if (logs->empty())
-    return Problem{ProblemKind::missing, m_path, fmt::format("the log \"{}\" of this state is no longer kept", snapshot.logName),
-                   "the plan of this state is still there"};
+  if (logs->empty()) return Problem{ProblemKind::missing, m_path, Message{"book.log-state-no-longer", snapshot.logName}, Message{"book.plan-state-still"}};
   Log log = std::move(logs->front().log);
   log.decisions.clear();
   log.notes.clear();

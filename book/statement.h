@@ -23,16 +23,15 @@ inline Problem sqliteProblem(sqlite3* db) {
   const char* name = sqlite3_db_filename(db, "main");
   const std::string file = name ? name : "";
   switch (sqlite3_errcode(db)) {
-  case SQLITE_CORRUPT: return {ProblemKind::damaged, file, "the file is damaged", "what is whole can be saved to a new book (salvage)"};
-  case SQLITE_FULL: return {ProblemKind::storage, file, "the disk is full", "make room on it, or save elsewhere"};
-  case SQLITE_READONLY: return {ProblemKind::storage, file, "the file may only be read", "allow writing to it and its folder, or save elsewhere"};
-  case SQLITE_CANTOPEN:
-    return {ProblemKind::storage, file, "the file cannot be opened for writing", "check that the file and its folder are there and may be written to"};
-  case SQLITE_IOERR: return {ProblemKind::storage, file, "the disk gives an error", "check the disk and its connection, or save elsewhere"};
+  case SQLITE_CORRUPT: return {ProblemKind::damaged, file, Message{"book.file-damaged"}, Message{"book.what-whole-can-saved"}};
+  case SQLITE_FULL: return {ProblemKind::storage, file, Message{"book.disk-full"}, Message{"book.make-room-save-elsewhere"}};
+  case SQLITE_READONLY: return {ProblemKind::storage, file, Message{"book.file-may-only-read"}, Message{"book.allow-writing-folder-save"}};
+  case SQLITE_CANTOPEN: return {ProblemKind::storage, file, Message{"book.file-cannot-opened-writing"}, Message{"book.check-file-folder-may"}};
+  case SQLITE_IOERR: return {ProblemKind::storage, file, Message{"book.disk-gives-error"}, Message{"book.check-disk-connection-save"}};
   case SQLITE_BUSY:
-  case SQLITE_LOCKED: return {ProblemKind::storage, file, "another program holds the file", "close that program, or wait for it"};
-  case SQLITE_NOMEM: return {ProblemKind::storage, file, "there is not enough memory", "close other programs"};
-  default: return {ProblemKind::storage, file, std::string("it cannot be read or written: ") + sqlite3_errmsg(db), "check the disk, or save elsewhere"};
+  case SQLITE_LOCKED: return {ProblemKind::storage, file, Message{"book.another-program-holds-file"}, Message{"book.close-program-wait"}};
+  case SQLITE_NOMEM: return {ProblemKind::storage, file, Message{"book.not-enough-memory"}, Message{"book.close-other-programs"}};
+  default: return {ProblemKind::storage, file, Message{"book.cannot-read-written", sqlite3_errmsg(db)}, Message{"book.check-disk-save-elsewhere"}};
   }
 }
 

@@ -10,6 +10,7 @@
 #include "core/plan/cautions.h"
 #include "core/results/day_swings.h"
 #include "core/results/growth.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 
@@ -48,7 +49,8 @@ Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, 
       sum += v;
       ++count;
     }
-    Json channel{{"name", c.name}, {"role", roleText(c.role, c.id)}, {"unit_in", c.unitIn}, {"unit", c.unit()}, {"unit_why", c.unitWhy}, {"count", count}};
+    Json channel{{"name", c.name},   {"role", roleText(c.role, c.id)}, {"unit_in", c.unitIn},
+                 {"unit", c.unit()}, {"unit_why", english(c.unitWhy)}, {"count", count}};
     channel["min"] = count ? Json(digits(low, 3)) : Json();
     channel["max"] = count ? Json(digits(high, 3)) : Json();
     channel["mean"] = count ? Json(digits(sum / static_cast<double>(count), 3)) : Json();
@@ -56,20 +58,23 @@ Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, 
     channels.push_back(channel);
   }
   Json out;
+  Json recognised = Json::array();
+  for (const Message& m : read.recognised) recognised.push_back(english(m));
   out["log"] = {{"rows", read.rows},
                 {"kept", log.time.size()},
                 {"from", zone.iso(log.time.front())},
                 {"to", zone.iso(log.time.back())},
                 {"step_s", log.step_s()},
-                {"recognised", read.recognised},
+                {"recognised", std::move(recognised)},
                 {"unsure", read.unsure},
                 {"channels", channels}};
   out["problems"] = Json::array();
   for (const LogProblem& p : problems)
     out["problems"].push_back(
-        {{"kind", p.kind}, {"channel", p.channel}, {"from", zone.iso(p.from)}, {"to", zone.iso(p.to)}, {"count", p.count}, {"why", p.why}});
+        {{"kind", p.kind}, {"channel", p.channel}, {"from", zone.iso(p.from)}, {"to", zone.iso(p.to)}, {"count", p.count}, {"why", english(p.why)}});
   for (const Problem& p : read.firstProblems)
-    out["problems"].push_back({{"kind", "unreadable"}, {"channel", ""}, {"from", p.where}, {"to", p.where}, {"count", 1}, {"why", p.what + ", " + p.allowed}});
+    out["problems"].push_back(
+        {{"kind", "unreadable"}, {"channel", ""}, {"from", p.where}, {"to", p.where}, {"count", 1}, {"why", english(p.what) + ", " + english(p.allowed)}});
   out["nights"] = Json::array();
   for (const Night& n : nights) {
     Json night{{"date", isoDate(n.date)},
@@ -100,7 +105,7 @@ Json designAnswer(const std::vector<Night>& nights, const std::vector<double>& a
   if (annualLow_C.empty()) return out;
   const auto fit = gumbelByLikelihood(annualLow_C);
   if (!fit) {
-    out["return_trouble"] = fit.problem().text();
+    out["return_trouble"] = english(fit.problem());
     return out;
   }
   out["winters"] = annualLow_C.size();
@@ -139,7 +144,7 @@ Json lossAnswer(const HeatLoss& loss) {
 
 Json cautionsAnswer(const Plan& plan) {
   Json all = Json::array();
-  for (const StatedCaution& s : cautionsOf(plan)) all.push_back({{"id", s.caution.id}, {"text", s.caution.text}, {"of", s.of}});
+  for (const StatedCaution& s : cautionsOf(plan)) all.push_back({{"id", s.caution.id}, {"text", english(textOf(s.caution))}, {"of", s.of}});
   return all;
 }
 
@@ -402,7 +407,7 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
     if (i == sizing.winner || out["why_not"].size() >= 12) continue;
     out["why_not"].push_back({{"label", sizing.packages[static_cast<std::size_t>(i)].label},
                               {"total", digits(sizing.packages[static_cast<std::size_t>(i)].cost.total(), 2)},
-                              {"why", whyNot(sizing, i, plan)}});
+                              {"why", english(whyNot(sizing, i, plan))}});
   }
   out["packages"] = sizing.packages.size();
   out["run_ms"] = digits(sizing.run_ms, 1);
@@ -412,14 +417,16 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
 Json aidsAnswer() {
   Json list = Json::array();
   for (const Aid& aid : aids()) {
-    Json entry{{"name", aid.name}, {"what", aid.what}, {"formula", aid.formula}, {"inputs", Json::array()}, {"outputs", Json::array()}};
+    Json entry{{"name", aid.name}, {"what", english(whatOf(aid))}, {"formula", english(formulaOf(aid))}, {"inputs", Json::array()}, {"outputs", Json::array()}};
     const auto units = [](QuantityKind kind) {
       Json symbols = Json::array();
       for (const UnitOf& u : unitsOf(kind)) symbols.push_back(u.symbol);
       return symbols;
     };
-    for (const AidInput& i : aid.inputs) entry["inputs"].push_back({{"key", i.key}, {"what", i.what}, {"units", units(i.kind)}, {"typical", i.typical}});
-    for (const AidOutput& o : aid.outputs) entry["outputs"].push_back({{"key", o.key}, {"what", o.what}, {"unit", unitsOf(o.kind).front().symbol}});
+    for (const AidInput& i : aid.inputs)
+      entry["inputs"].push_back({{"key", i.key}, {"what", english(whatOf(aid, i.key))}, {"units", units(i.kind)}, {"typical", i.typical}});
+    for (const AidOutput& o : aid.outputs)
+      entry["outputs"].push_back({{"key", o.key}, {"what", english(whatOf(aid, o.key))}, {"unit", unitsOf(o.kind).front().symbol}});
     list.push_back(entry);
   }
   return list;

@@ -3,6 +3,7 @@
 
 #include "book/book.h"
 #include "book/salvage.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 
@@ -13,7 +14,7 @@ namespace {
 
 /// Of verbs with two files, whose problems name the one they are about.
 int reportAsNamed(const Problems& problems) {
-  for (const Problem& p : problems) std::fprintf(stderr, "%s\n", p.text().c_str());
+  for (const Problem& p : problems) std::fprintf(stderr, "%s\n", english(p).c_str());
   return kBadInput;
 }
 
@@ -35,12 +36,17 @@ int runSalvage(const std::string& path, const std::string& newBook, bool json) {
   const auto found = salvageBook(path, newBook);
   if (!found) return reportAsNamed(found.problems());
   if (json) {
-    print({{"saved", found->saved}, {"doubtful", found->doubtful}, {"lost", found->lost}});
+    const auto list = [](const std::vector<Message>& messages) {
+      Json all = Json::array();
+      for (const Message& m : messages) all.push_back(english(m));
+      return all;
+    };
+    print({{"saved", list(found->saved)}, {"doubtful", list(found->doubtful)}, {"lost", list(found->lost)}});
     return kDone;
   }
-  for (const std::string& what : found->saved) fmt::print("saved: {}\n", what);
-  for (const std::string& what : found->doubtful) fmt::print("doubtful: {}\n", what);
-  for (const std::string& what : found->lost) fmt::print("lost: {}\n", what);
+  for (const Message& what : found->saved) fmt::print("saved: {}\n", english(what));
+  for (const Message& what : found->doubtful) fmt::print("doubtful: {}\n", english(what));
+  for (const Message& what : found->lost) fmt::print("lost: {}\n", english(what));
   return kDone;
 }
 

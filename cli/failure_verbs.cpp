@@ -41,10 +41,10 @@ struct Moment {
 /// The night that was asked for, or the one that is coldest outside; its hour by the clock.
 Result<Moment> momentOf(const PlanAndWeather& in, const FailureAsked& asked) {
   const auto hour = asked.from.empty() ? std::optional(kUsualHour) : hourOf(asked.from);
-  if (!hour) return Problem{ProblemKind::badInput, "--from", fmt::format("\"{}\" is no time of the day", asked.from), "HH:MM is needed, such as 22:30"};
+  if (!hour) return Problem{ProblemKind::badInput, "--from", Message{"command.no-time-day", asked.from}, Message{"command.hh-mm-needed-such"}};
   const auto date = asked.night.empty() ? std::nullopt : dateOf(asked.night);
   if (!asked.night.empty() && !date)
-    return Problem{ProblemKind::badInput, "--night", fmt::format("\"{}\" is no date", asked.night), "YYYY-MM-DD is needed, of the night's evening"};
+    return Problem{ProblemKind::badInput, "--night", Message{"command.no-date", asked.night}, Message{"command.yyyy-mm-dd-needed"}};
   const NightSpan* night = nullptr;
   std::size_t winter = 0;
   double coldest_C = 1e9;
@@ -60,8 +60,8 @@ Result<Moment> momentOf(const PlanAndWeather& in, const FailureAsked& asked) {
       winter = i;
     }
   if (!night)
-    return Problem{ProblemKind::badInput, "--night", date ? fmt::format("the night of {} is not in the log", asked.night) : "no night of the log is whole",
-                   "a night that was logged is needed"};
+    return Problem{ProblemKind::badInput, "--night", date ? Message{"command.night-not-log", asked.night} : Message{"command.no-night-log-whole"},
+                   Message{"command.night-was-logged-needed"}};
   // from noon before it on, the first step at that hour or after it
   const Winter& w = winters[winter];
   std::size_t i = (night->from + night->to) / 2;

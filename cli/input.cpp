@@ -4,6 +4,7 @@
 #include "book/files.h"
 #include "core/log/headings.h"
 #include "core/plan/plan_json.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 
@@ -14,7 +15,7 @@ namespace muffle {
 int report(const std::string& file, const Problems& problems) {
   for (const Problem& p : problems) {
     const bool named = p.where.starts_with(file);
-    std::fprintf(stderr, "%s%s\n", named ? "" : (file + ": ").c_str(), p.text().c_str());
+    std::fprintf(stderr, "%s%s\n", named ? "" : (file + ": ").c_str(), english(p).c_str());
   }
   return kBadInput;
 }
@@ -50,8 +51,7 @@ Result<ColumnChoice> columnChoice(const std::string& text) {
         return choice;
       }
   }
-  return Problem{ProblemKind::badInput, "--column", fmt::format("\"{}\" is not HEADING=ROLE", text),
-                 "a role is outside, room:house, soil:ID, store:ID, cover:ID, wind, sun, humidity:ID, heater:ID, rain or note"};
+  return Problem{ProblemKind::badInput, "--column", Message{"command.not-heading-role", text}, Message{"command.role-outside-room-house"}};
 }
 
 } // namespace

@@ -5,6 +5,7 @@
 #include "book/files.h"
 #include "core/log/flags.h"
 #include "core/plan/plan_json.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 
@@ -64,8 +65,8 @@ int runNights(const LogOptions& o, const GivenPlace& given, const NightQuestions
     return kDone;
   }
   for (const auto& what : assumed) fmt::print("assumed: {}\n", what);
-  for (const auto& sentence : read->recognised) fmt::print("{}\n", sentence);
-  for (const LogProblem& p : problems) fmt::print("{} {}: {} to {}, {} ({})\n", p.kind, p.channel, zone.iso(p.from), zone.iso(p.to), p.count, p.why);
+  for (const auto& sentence : read->recognised) fmt::print("{}\n", english(sentence));
+  for (const LogProblem& p : problems) fmt::print("{} {}: {} to {}, {} ({})\n", p.kind, p.channel, zone.iso(p.from), zone.iso(p.to), p.count, english(p.why));
   fmt::print("{:<11}{:>9}{:>9}{:>7}  sky\n", "night", "outside", "inside", "lift");
   for (const Night& n : nights)
     fmt::print("{:<11}{:>9}{:>9}{:>7}  {}{}\n", isoDate(n.date), n.outsideLow ? fmt::format("{:.1f}", n.outsideLow->value) : "-",

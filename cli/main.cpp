@@ -6,6 +6,7 @@
 #include "cli/verbs.h"
 #include "core/calc/quantity.h"
 #include "core/plan/plan_json.h"
+#include "words/words.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -42,7 +43,7 @@ std::optional<double> temperatureGiven(const char* option, const std::string& te
   constexpr double kMost_C = 60.0;
   const auto read = readMeasured(text, QuantityKind::temperature);
   if (!read)
-    std::fprintf(stderr, "%s: %s\n", option, read.problem().text().c_str());
+    std::fprintf(stderr, "%s: %s\n", option, english(read.problem()).c_str());
   else if (!(std::abs(read->value) <= kMost_C))
     std::fprintf(stderr, "%s: \"%s\": allowed is -60 to 60 degrees C, -76 to 140 F\n", option, text.c_str());
   else

@@ -8,6 +8,7 @@
 #include "core/network/network_json.h"
 #include "core/plan/plan_notes.h"
 #include "core/plan/store_list.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 #include <unistd.h>
@@ -42,16 +43,16 @@ int runCheck(const std::string& file, bool json) {
   if (json) {
     Json out{{"ok", static_cast<bool>(plan)}, {"problems", Json::array()}};
     if (!plan)
-      for (const Problem& p : plan.problems()) out["problems"].push_back({{"pointer", p.where}, {"what", p.what}, {"allowed", p.allowed}});
+      for (const Problem& p : plan.problems()) out["problems"].push_back({{"pointer", p.where}, {"what", english(p.what)}, {"allowed", english(p.allowed)}});
     out["notes"] = Json::array();
-    for (const Problem& p : notes) out["notes"].push_back({{"pointer", p.where}, {"what", p.what}, {"instead", p.allowed}});
+    for (const Problem& p : notes) out["notes"].push_back({{"pointer", p.where}, {"what", english(p.what)}, {"instead", english(p.allowed)}});
     if (plan) out["cautions"] = cautionsAnswer(*plan);
     print(out);
   }
   if (!plan) return report(file, plan.problems());
   if (!json) {
     fmt::print("{}: \"{}\" is sound\n", file, plan->name);
-    for (const Problem& p : notes) fmt::print("  {}\n", p.text());
+    for (const Problem& p : notes) fmt::print("  {}\n", english(p));
   }
   return kDone;
 }

@@ -6,6 +6,7 @@
 #include "core/calc/quantity.h"
 #include "core/material/materials.h"
 #include "core/store/ingredients.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 
@@ -31,8 +32,8 @@ int listAids(bool json) {
     return kDone;
   }
   for (const Aid& aid : aids()) {
-    fmt::print("{}: {}\n  {}\n", aid.name, aid.what, aid.formula);
-    for (const AidInput& i : aid.inputs) fmt::print("  {:<12} {} (as \"{}\")\n", i.key, i.what, i.typical);
+    fmt::print("{}: {}\n  {}\n", aid.name, english(whatOf(aid)), english(formulaOf(aid)));
+    for (const AidInput& i : aid.inputs) fmt::print("  {:<12} {} (as \"{}\")\n", i.key, english(whatOf(aid, i.key)), i.typical);
   }
   return kDone;
 }
@@ -50,7 +51,7 @@ int runCalc(const std::string& name, const std::vector<std::string>& given, bool
     const std::string key = pair.substr(0, equals);
     const auto input = std::find_if(aid->inputs.begin(), aid->inputs.end(), [&](const AidInput& i) { return i.key == key; });
     if (equals == std::string::npos || input == aid->inputs.end()) {
-      problems.push_back({ProblemKind::badInput, key, "is not asked for", fmt::format("{} takes the keys that `muffle-cli calc --list` shows", name)});
+      problems.push_back({ProblemKind::badInput, key, Message{"aid.is-not-asked-for"}, Message{"aid.takes-keys", name}});
       continue;
     }
     auto value = readMeasured(pair.substr(equals + 1), input->kind);
@@ -67,7 +68,8 @@ int runCalc(const std::string& name, const std::vector<std::string>& given, bool
     const AidInput& input = aid->inputs[i];
     const bool wasBad = std::any_of(problems.begin(), problems.end(), [&](const Problem& p) { return p.where == input.key; });
     if (!read[i] && !wasBad)
-      problems.push_back({ProblemKind::missing, input.key, "is missing", fmt::format("{}, as {}={}", input.what, input.key, input.typical)});
+      problems.push_back(
+          {ProblemKind::missing, input.key, Message{"aid.is-missing"}, Message{"aid.as-written", whatOf(*aid, input.key), input.key, input.typical}});
     inputs.push_back(read[i].value_or(Measured{}));
   }
   if (!problems.empty()) return report(name, problems);
@@ -77,7 +79,8 @@ int runCalc(const std::string& name, const std::vector<std::string>& given, bool
     print(aidAnswer(*aid, inputs, *answer));
     return kDone;
   }
-  for (std::size_t k = 0; k < answer->size(); ++k) fmt::print("{}: {}\n", aid->outputs[k].what, textOf((*answer)[k], aid->outputs[k].kind));
+  for (std::size_t k = 0; k < answer->size(); ++k)
+    fmt::print("{}: {}\n", english(whatOf(*aid, aid->outputs[k].key)), textOf((*answer)[k], aid->outputs[k].kind));
   return kDone;
 }
 

@@ -71,8 +71,7 @@ Result<TimeZone> TimeZone::named(std::string_view name) {
   try {
     zone.m_zone = date::locate_zone(zone.m_name);
   } catch (const std::exception&) {
-    return Problem{ProblemKind::badInput, "", fmt::format("\"{}\" is not a known time zone", name),
-                   "use a zone name such as Europe/Lisbon, or an offset such as +01:00"};
+    return Problem{ProblemKind::badInput, "", Message{"place.not-known-time-zone", name}, Message{"place.use-zone-name-such"}};
   }
   return zone;
 }

@@ -8,6 +8,8 @@
 //   use(*plan);
 #pragma once
 
+#include "core/message.h"
+
 #include <cassert>
 #include <string>
 #include <utility>
@@ -30,16 +32,16 @@ enum class ProblemKind {
 struct Problem {
   ProblemKind kind = ProblemKind::badInput;
   std::string where;
-  std::string what;    ///< what is wrong, naming the value
-  std::string allowed; ///< what would be right
-
-  [[nodiscard]] std::string text() const {
-    std::string line = where.empty() ? what : where + ": " + what;
-    if (!allowed.empty()) line += ", " + allowed;
-    return line;
-  }
+  Message what;    ///< what is wrong, naming the value
+  Message allowed; ///< what would be right
   bool operator==(const Problem&) const = default;
 };
+
+/// As something that is said within another message.
+inline Message asMessage(const Problem& p) {
+  if (p.where.empty()) return p.allowed.empty() ? p.what : Message{"problem.allowed", p.what, p.allowed};
+  return p.allowed.empty() ? Message{"problem.at", p.where, p.what} : Message{"problem.at-allowed", p.where, p.what, p.allowed};
+}
 
 using Problems = std::vector<Problem>;
 

@@ -4,6 +4,7 @@
 // the noise and faults that real loggers have. See demo-data/README.md.
 #include "core/calendar.h"
 #include "demo-data/truth.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 
@@ -49,7 +50,7 @@ int main(int argc, char** argv) {
   const std::uint32_t seed = argc > 2 ? static_cast<std::uint32_t>(std::stoul(argv[2])) : 20231U;
   const auto zone = TimeZone::named("Europe/Paris");
   if (!zone) {
-    std::fprintf(stderr, "%s\n", zone.problem().text().c_str());
+    std::fprintf(stderr, "%s\n", english(zone.problem()).c_str());
     return 3;
   }
   std::filesystem::create_directories(argv[1]);

@@ -6,6 +6,7 @@
 // Faults on demand: --torn writes each line in two goes, --gone N loses every Nth row, --twice N gives every Nth row twice.
 #include "book/files.h"
 #include "core/log/read.h"
+#include "words/words.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -118,14 +119,14 @@ int main(int argc, char** argv) {
   const auto bytes = readFile(play.file);
   const auto zone = TimeZone::named(play.zone);
   if (!bytes || !zone) {
-    std::fprintf(stderr, "%s\n", (bytes ? zone.problem() : bytes.problem()).text().c_str());
+    std::fprintf(stderr, "%s\n", english(bytes ? zone.problem() : bytes.problem()).c_str());
     return 3;
   }
   ReadOptions options;
   options.zone = *zone;
   auto read = readLog(*bytes, options);
   if (!read) {
-    std::fprintf(stderr, "%s: %s\n", play.file.c_str(), read.problem().text().c_str());
+    std::fprintf(stderr, "%s: %s\n", play.file.c_str(), english(read.problem()).c_str());
     return 3;
   }
   if (play.now && !read->log.time.empty()) {

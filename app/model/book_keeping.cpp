@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/book_keeping.h"
+#include "app/model/said.h"
 
 #include "app/model/beside.h"
 #include "app/model/outbox.h"
@@ -112,7 +113,7 @@ void BookKeeping::own(Book writer) {
 
 void BookKeeping::outboxChanged() {
   if (!m_outbox) return;
-  if (const auto refused = m_outbox->takeRefused()) emit trouble(QString::fromStdString(refused->text()));
+  if (const auto refused = m_outbox->takeRefused()) emit trouble(said(*refused));
   emit savingChanged();
 }
 
@@ -120,7 +121,7 @@ std::optional<QString> BookKeeping::whyNotSaved() const {
   if (!m_outbox) return m_book && !isFollowingWindow() ? std::optional(tr("the book cannot be opened for writing")) : std::nullopt;
   const auto stopped = m_outbox->state().stopped;
   if (!stopped) return std::nullopt;
-  return QString::fromStdString(stopped->what + "; " + stopped->allowed);
+  return tr("%1; %2").arg(said(stopped->what), said(stopped->allowed));
 }
 
 void BookKeeping::trySavingAgain() {
@@ -137,7 +138,7 @@ std::optional<QString> BookKeeping::saveElsewhere(const QString& path, const Pla
   auto lock = BookLock::take(file);
   if (!lock) return tr("%1 is open in another window: choose another name").arg(path);
   auto folder = TemporaryFolder::beside(file);
-  if (!folder) return QString::fromStdString(folder.problem().text());
+  if (!folder) return said(folder.problem());
   const std::vector<Outbox::Entry> waiting = m_outbox ? m_outbox->takeAll() : std::vector<Outbox::Entry>();
   const auto keepWaiting = [&] {
     if (m_outbox)
@@ -156,12 +157,13 @@ std::optional<QString> BookKeeping::saveElsewhere(const QString& path, const Pla
     }
     for (const Outbox::Entry& e : waiting)
       if (auto ok = e.job(*book); !ok && ok.problem().kind == ProblemKind::storage) return ok;
-    if (const auto plans = book->plans(); !plans || plans->empty()) return Problem{ProblemKind::storage, file, "cannot be written", "choose another place"};
+    if (const auto plans = book->plans(); !plans || plans->empty())
+      return Problem{ProblemKind::storage, file, Message{"book.not-written"}, Message{"book.choose-another-place"}};
     return Done{};
   });
   if (!made) {
     keepWaiting();
-    return QString::fromStdString(made.problem().text());
+    return said(made.problem());
   }
   std::filesystem::rename(part, file, error);
   if (error) {
@@ -173,7 +175,7 @@ std::optional<QString> BookKeeping::saveElsewhere(const QString& path, const Pla
   if (!writer) {
     book = writer.problems();
     keepWaiting();
-    return QString::fromStdString(book.problem().text());
+    return said(book.problem());
   }
   m_planId = book->plans()->front().id;
   m_outbox.reset();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/document.h"
+#include "app/model/said.h"
 
 #include "core/fit/design_night.h"
 #include "core/log/recipe.h"
@@ -82,7 +83,7 @@ Document::Document(QObject* parent) : QObject(parent), m_planInHand(m_book), m_r
 std::optional<QString> Document::openBook(const QString& path, bool create) {
   auto contents = m_book.open(path, create, firstPlan());
   m_openingProblems = contents ? Problems() : contents.problems();
-  if (!contents) return QString::fromStdString(contents.problem().text());
+  if (!contents) return said(contents.problem());
   Plan& plan = contents->plan;
   // books begun before a place could be given stand at the old usual one
   if (const Place& at = plan.site.place; plan.site.name.empty() && at.latitude_deg == 50.0 && at.longitude_deg == 5.0) plan.site.placeAssumed = true;
@@ -130,12 +131,12 @@ std::optional<QString> Document::bringBack(const Snapshot& state) {
   if (m_book.isFollowingWindow()) return BookKeeping::heldElsewhere();
   const auto json = parseJson(state.planJson);
   const auto before = json ? planFromJson(*json) : Result<Plan>(json.problems());
-  if (!before) return QString::fromStdString(before.problem().text());
+  if (!before) return said(before.problem());
   const std::shared_ptr<const Log> now = m_readings.shared();
   std::shared_ptr<const Log> log = now;
   if (state.log != 0) {
     auto read = m_book.logOf(state);
-    if (!read) return QString::fromStdString(read.problem().text());
+    if (!read) return said(read.problem());
     const bool same = now && now->time == read->time && recordToJson(*now) == recordToJson(*read);
     if (!same) log = std::make_shared<const Log>(std::move(*read));
   } else if (state.logRows == 0) {

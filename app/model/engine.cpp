@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/engine.h"
+#include "app/model/said.h"
 
 #include <algorithm>
 #include <chrono>
@@ -81,8 +82,7 @@ void Engine::work(const std::stop_token& stop) {
     };
     auto result = run(request.plan, 0);
     if (!result) {
-      if (result.problem().kind != ProblemKind::cancelled)
-        emit simulated(request.generation, request.weather, nullptr, nullptr, QString::fromStdString(result.problem().text()));
+      if (result.problem().kind != ProblemKind::cancelled) emit simulated(request.generation, request.weather, nullptr, nullptr, said(result.problem()));
       continue;
     }
     std::shared_ptr<const Simulation> other;
@@ -113,7 +113,7 @@ void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<co
     if (sizing)
       emit sized(generation, std::make_shared<Sizing>(std::move(*sizing)), {});
     else
-      emit sized(generation, nullptr, QString::fromStdString(sizing.problem().text()));
+      emit sized(generation, nullptr, said(sizing.problem()));
   });
 }
 

@@ -54,7 +54,7 @@ void Follower::look() {
         const auto bytes = readFile(path);
         if (!bytes) return bytes.problems();
         const auto end = bytes->find_last_of("\r\n");
-        if (end == std::string::npos) return Problem{ProblemKind::badInput, path, "has no whole line yet", "waiting for the logger"};
+        if (end == std::string::npos) return Problem{ProblemKind::badInput, path, Message{"log.no-whole-line-yet"}, Message{"log.waiting-for-logger"}};
         const std::string_view whole = std::string_view(*bytes).substr(0, end + 1);
         auto read = readLog(whole, asked);
         if (!read) return read;

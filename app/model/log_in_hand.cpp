@@ -4,6 +4,7 @@
 #include "app/model/background.h"
 #include "app/model/book_keeping.h"
 #include "app/model/plan_in_hand.h"
+#include "app/model/said.h"
 #include "core/log/merge.h"
 #include "core/log/recipe.h"
 
@@ -169,7 +170,7 @@ void LogInHand::take(quint64 generation, PreparedLog done, Save save) {
   // a window that was closed too soon leaves a log without its flags: they are made good when it is opened again
   if (save != Save::nothing && !sameFlags(*m_log.log, *done.log)) m_book.saveFlags(done.log);
   m_log = std::move(done);
-  if (!m_log.whyNoWeather.empty()) emit trouble(QString::fromStdString(m_log.whyNoWeather));
+  if (m_log.whyNoWeather) emit trouble(said(*m_log.whyNoWeather));
   emit prepared();
 }
 

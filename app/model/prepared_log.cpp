@@ -18,7 +18,7 @@ std::optional<PreparedLog> prepareLog(const Log& raw, const Site& site, double h
   if (weather)
     prepared.weather = std::make_shared<const Weather>(std::move(*weather));
   else
-    prepared.whyNoWeather = weather.problem().text();
+    prepared.whyNoWeather = weather.problem();
   prepared.log = std::move(log);
   return prepared;
 }

@@ -21,7 +21,7 @@ struct PreparedLog {
   std::vector<LogProblem> problems;
   std::vector<Night> nights;
   std::shared_ptr<const Weather> weather; ///< empty while it is being worked out, and where the log cannot give any
-  std::string whyNoWeather;
+  std::optional<Problem> whyNoWeather;
 };
 
 /// Nothing if it was told to stop.

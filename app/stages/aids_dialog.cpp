@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/aids_dialog.h"
 
+#include "app/model/said.h"
 #include "app/paint/theme.h"
 
 #include <QDialogButtonBox>
@@ -21,7 +22,7 @@ AidsDialog::AidsDialog(QWidget* parent)
   m_list->setAccessibleName(tr("Measuring aids"));
   m_list->setWordWrap(true);
   m_list->setSpacing(3);
-  for (const Aid& aid : aids()) m_list->addItem(tr(aid.what));
+  for (const Aid& aid : aids()) m_list->addItem(said(whatOf(aid)));
   halves->addWidget(m_list, 4);
   auto* right = new QVBoxLayout;
   m_what->setWordWrap(true);
@@ -57,8 +58,8 @@ void AidsDialog::showAid(int at) {
   const Aid& aid = aids()[static_cast<std::size_t>(at)];
   while (m_form->rowCount() > 0) m_form->removeRow(0);
   m_fields.clear();
-  m_what->setText(tr(aid.what));
-  m_what->setToolTip(QString::fromUtf8(aid.formula));
+  m_what->setText(said(whatOf(aid)));
+  m_what->setToolTip(said(formulaOf(aid)));
   for (const AidInput& input : aid.inputs) {
     auto* both = new QWidget(this);
     auto* down = new QVBoxLayout(both);
@@ -66,14 +67,14 @@ void AidsDialog::showAid(int at) {
     down->setSpacing(1);
     auto* edit = new QLineEdit(QString::fromUtf8(input.typical), both);
     edit->setObjectName(QString::fromUtf8(input.key));
-    edit->setAccessibleName(tr(input.what));
+    edit->setAccessibleName(said(whatOf(aid, input.key)));
     auto* remark = new QLabel(both);
     remark->setWordWrap(true);
     remark->setFont(textFont(8.5));
     remark->hide();
     down->addWidget(edit);
     down->addWidget(remark);
-    auto* label = new QLabel(tr(input.what), this);
+    auto* label = new QLabel(said(whatOf(aid, input.key)), this);
     label->setWordWrap(true);
     label->setFixedWidth(210);
     label->setBuddy(edit);
@@ -96,7 +97,7 @@ void AidsDialog::answerNow() {
   const Aid& aid = aids()[static_cast<std::size_t>(m_aid)];
   std::vector<Measured> inputs;
   const auto remark = [](const Field& f, const Problem& p) {
-    f.remark->setText(QString::fromStdString(p.what + ", " + p.allowed));
+    f.remark->setText(tr("%1, %2").arg(said(p.what), said(p.allowed)));
     f.remark->show();
   };
   for (std::size_t i = 0; i < m_fields.size(); ++i) {
@@ -115,13 +116,13 @@ void AidsDialog::answerNow() {
       bool placed = false;
       for (std::size_t i = 0; i < m_fields.size(); ++i)
         if (p.where == aid.inputs[i].key) remark(m_fields[i], p), placed = true;
-      if (!placed) m_answer->setText(QString::fromStdString(p.what + ": " + p.allowed));
+      if (!placed) m_answer->setText(tr("%1: %2").arg(said(p.what), said(p.allowed)));
     }
     return;
   }
   QStringList lines;
   for (std::size_t k = 0; k < answer->size(); ++k)
-    lines << tr("%1: %2").arg(tr(aid.outputs[k].what), QString::fromStdString(textOf((*answer)[k], aid.outputs[k].kind)));
+    lines << tr("%1: %2").arg(said(whatOf(aid, aid.outputs[k].key)), QString::fromStdString(textOf((*answer)[k], aid.outputs[k].kind)));
   m_answer->setText(lines.join(QLatin1Char('\n')));
 }
 

@@ -3,10 +3,12 @@
 // The cautions that go with what is chosen beside them, small and always in sight.
 #pragma once
 
+#include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "core/plan/cautions.h"
 
 #include <QLabel>
+#include <QStringList>
 
 namespace muffle {
 
@@ -22,7 +24,9 @@ public:
   CautionLabel(ThingKind about, QWidget* parent) : CautionLabel(parent) { state(cautionsAbout(about)); }
 
   void state(const std::vector<Caution>& cautions) {
-    setText(QString::fromStdString(textOf(cautions)));
+    QStringList sentences;
+    for (const Caution& c : cautions) sentences << said(textOf(c));
+    setText(sentences.join(QLatin1Char(' ')));
     setVisible(!cautions.empty());
   }
 };

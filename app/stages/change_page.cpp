@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/change_page.h"
+#include "app/model/said.h"
 
 #include "app/paint/theme.h"
 #include "app/stages/caution_label.h"
@@ -112,7 +113,7 @@ void ChangePage::start() {
 
 void ChangePage::show(Result<Sizing> list) {
   if (!list) {
-    m_state->setText(QString::fromStdString(list.problem().text()));
+    m_state->setText(said(list.problem(), m_document.view().units()));
     return;
   }
   m_list = std::make_shared<Sizing>(std::move(*list));

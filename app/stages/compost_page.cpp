@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/compost_page.h"
+#include "app/model/said.h"
 
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
@@ -441,7 +442,7 @@ void CompostPage::fit() {
                 m_fit->setEnabled(true);
                 m_fit->setText(tr("Fit it to its log"));
                 if (!found) {
-                  emit m_document.trouble(QString::fromStdString(found.problem().text()));
+                  emit m_document.trouble(said(found.problem(), m_document.view().units()));
                   return;
                 }
                 edit(tr("fit the pile to its log"), [&](CompostPile& p) { p.k20Factor = found->k20Factor; });

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/cost_stage.h"
+#include "app/model/said.h"
 
 #include "app/stages/caution_label.h"
 #include "app/stages/dates.h"
@@ -220,7 +221,7 @@ bool FrontierView::event(QEvent* e) {
                                   QString::fromStdString(m_document.plan().prices.currency))
                              .arg(p.held)
                              .arg(p.nights)
-                             .arg(QString::fromStdString(whyNot(*m_document.results().sizing(), i, m_document.results().sizedPlan()))),
+                             .arg(said(whyNot(*m_document.results().sizing(), i, m_document.results().sizedPlan()), m_document.view().units())),
                          this);
     }
     return true;
@@ -306,7 +307,7 @@ void CostStage::search() {
 bool CostStage::listUsual() {
   const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
   const auto why = power ? m_document.edit(tr("list the usual measures"), [&](Plan& p) { p.measures = measuresToSearch(p, *power); })
-                         : std::optional(QString::fromStdString(power.problem().text()));
+                         : std::optional(said(power.problem(), m_document.view().units()));
   if (why) m_lost->setText(*why);
   return !why;
 }
@@ -454,7 +455,7 @@ void CostStage::refresh() {
   QStringList lines;
   const auto say = [&](int i) {
     lines << QStringLiteral("%1: %2").arg(QString::fromStdString(s->packages[static_cast<std::size_t>(i)].label),
-                                          QString::fromStdString(whyNot(*s, i, m_document.results().sizedPlan())));
+                                          said(whyNot(*s, i, m_document.results().sizedPlan()), m_document.view().units()));
   };
   if (s->winner != 0) say(0);
   for (const int i : order) {

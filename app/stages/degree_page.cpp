@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/degree_page.h"
+#include "app/model/said.h"
 
 #include "app/paint/theme.h"
 #include "app/stages/dates.h"
@@ -104,7 +105,7 @@ void DegreePage::start() {
       },
       [this](Result<std::vector<DegreePoint>> points) {
         if (!points) {
-          m_words->setText(QString::fromStdString(points.problem().text()));
+          m_words->setText(muffle::said(points.problem(), m_document.view().units()));
           return;
         }
         m_points = std::move(*points);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/earlier_states.h"
+#include "app/model/said.h"
 
 #include "app/model/units.h"
 #include "app/paint/theme.h"
@@ -149,7 +150,7 @@ void EarlierStatesDialog::showChosen() {
   const auto json = parseJson(s->planJson);
   const auto plan = json ? planFromJson(*json) : Result<Plan>(json.problems());
   if (!plan) {
-    m_words->setText(QString::fromStdString(plan.problem().text()));
+    m_words->setText(said(plan.problem(), m_document.view().units()));
     m_back->setEnabled(false);
     m_compare->setEnabled(false);
     return;

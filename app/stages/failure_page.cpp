@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/failure_page.h"
+#include "app/model/said.h"
 
 #include "app/paint/theme.h"
 #include "app/stages/dates.h"
@@ -170,7 +171,7 @@ void FailurePage::ask(bool worst) {
       [this](Result<Study> study) {
         if (!study) {
           m_study.reset();
-          if (study.problem().kind != ProblemKind::cancelled) say(QString::fromStdString(study.problem().text()));
+          if (study.problem().kind != ProblemKind::cancelled) say(said(study.problem(), m_document.view().units()));
           return;
         }
         m_study = std::move(*study);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/faults_list.h"
 
+#include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "core/log/flags.h"
 
@@ -109,7 +110,7 @@ void FaultsList::refresh() {
       top = new QTreeWidgetItem(m_tree);
       top->setData(0, kProblem, -1);
       top->setData(0, Qt::UserRole + 1, kind);
-      top->setToolTip(0, QString::fromStdString(p.why));
+      top->setToolTip(0, said(p.why, m_document.view().units()));
       order.push_back(kind);
     }
     readings[kind] += p.count;
@@ -122,7 +123,7 @@ void FaultsList::refresh() {
     item->setText(1, QString::fromStdString(p.channel));
     item->setText(2, QLocale().toString(static_cast<qlonglong>(p.count)));
     item->setText(3, verdictText(p.verdict));
-    item->setToolTip(0, QString::fromStdString(p.why));
+    item->setToolTip(0, said(p.why, m_document.view().units()));
     item->setTextAlignment(2, Qt::AlignRight | Qt::AlignVCenter);
     item->setData(0, kProblem, static_cast<int>(i));
   }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/hand_sheet.h"
+#include "app/model/said.h"
 
 #include "app/paint/theme.h"
 #include "core/bounds.h"
@@ -133,7 +134,7 @@ void HandSheetDialog::understand() {
   m_table->resizeColumnToContents(0);
   m_table->scrollToBottom();
   QStringList problems;
-  for (const Problem& p : m_sheet.problems) problems << QString::fromStdString(p.text());
+  for (const Problem& p : m_sheet.problems) problems << said(p, m_document.view().units());
   m_problems->setText(problems.mid(0, 3).join(QStringLiteral("\n")) + (problems.size() > 3 ? tr("\nand %1 more lines").arg(problems.size() - 3) : QString()));
   m_keep->setEnabled(!m_sheet.readings.empty());
   m_keep->setText(m_sheet.problems.empty() ? tr("Keep these readings") : tr("Keep the %1 that are understood").arg(m_sheet.readings.size()));

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/heat_stage.h"
+#include "app/model/said.h"
 
 #include "app/stages/caution_label.h"
 #include "app/stages/degree_page.h"
@@ -236,7 +237,7 @@ void HeatStage::refreshUsual() {
   m_usual->setToolTip(
       power ? tr("keeps the house on its night setpoint through a clear, calm night of %1 outside%2; change its size as you like")
                   .arg(u.text(Quantity::temperature, low_C), m_document.readings().log() ? tr(", the coldest of your log") : tr(" (assumed until a log says)"))
-            : QString::fromStdString(power.problem().text()));
+            : said(power.problem(), m_document.view().units()));
 }
 
 } // namespace muffle

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/import_dialog.h"
+#include "app/model/said.h"
 
 #include "app/model/beside.h"
 #include "app/paint/theme.h"
@@ -64,8 +65,8 @@ QStringList unitsOfRole(Role role) {
 }
 
 /// With a capital and a full stop.
-QString sentence(const std::string& text) {
-  QString s = QString::fromStdString(text);
+QString sentence(const Message& message) {
+  QString s = said(message);
   if (!s.isEmpty()) s[0] = s[0].toUpper();
   return s + QStringLiteral(". ");
 }
@@ -208,7 +209,7 @@ void ImportDialog::accept() {
   shown.stop();
   progress.reset();
   if (!whole) {
-    m_recognised->setText(QString::fromStdString(whole.problem().text()));
+    m_recognised->setText(said(whole.problem(), m_document.view().units()));
     return;
   }
   whole->log.name = m_name.toStdString();
@@ -226,7 +227,7 @@ void ImportDialog::preview() {
   m_rows->setRowCount(0);
   if (!read) {
     m_read.reset();
-    m_recognised->setText(tr("This cannot be read: %1").arg(QString::fromStdString(read.problem().text())));
+    m_recognised->setText(tr("This cannot be read: %1").arg(said(read.problem(), m_document.view().units())));
     checkKeep();
     return;
   }
@@ -236,7 +237,7 @@ void ImportDialog::preview() {
   const TimeZone zone = m_document.planInHand().zone();
   QString words = m_knownAs.isEmpty() ? QString() : tr("Read as \"%1\". ").arg(m_knownAs);
   for (std::size_t i = 0; i < m_read->recognised.size(); ++i) // the columns have the table below
-    if (!QString::fromStdString(m_read->recognised[i]).startsWith(QLatin1Char('"'))) words += sentence(m_read->recognised[i]);
+    if (m_read->recognised[i].code != "log.column-taken-for") words += sentence(m_read->recognised[i]);
   words += QStringLiteral("\n") + tr(head.size() < m_bytes.size() ? "The first %1 readings, from %2 to %3" : "%1 readings from %2 to %3")
                                       .arg(QLocale().toString(static_cast<qlonglong>(log.time.size())))
                                       .arg(QString::fromStdString(zone.iso(log.time.front()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' ')),
@@ -245,7 +246,7 @@ void ImportDialog::preview() {
     words += tr("; %1 rows and %2 single readings cannot be read, first: %3")
                  .arg(m_read->rowsLeftOut)
                  .arg(m_read->cellsLeftOut)
-                 .arg(QString::fromStdString(m_read->firstProblems.front().text()));
+                 .arg(said(m_read->firstProblems.front(), m_document.view().units()));
   m_recognised->setText(words + QStringLiteral("."));
   showColumns();
   showRows();
@@ -301,7 +302,7 @@ void ImportDialog::showColumns() {
     } else {
       m_columns->setItem(row, 2, new QTableWidgetItem(QString::fromStdString(c->unitIn)));
     }
-    m_columns->setItem(row, 3, new QTableWidgetItem(QString::fromStdString(c->unitWhy)));
+    m_columns->setItem(row, 3, new QTableWidgetItem(said(c->unitWhy)));
     ++row;
   }
   m_columns->setRowCount(row);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/main_window.h"
+#include "app/model/said.h"
 
 #include "app/model/beside.h"
 #include "app/model/demo_book.h"
@@ -323,7 +324,7 @@ void MainWindow::offerSalvage(const QString& path) {
   const Problems& problems = m_document.openingProblems();
   if (problems.empty() || problems.front().kind != ProblemKind::damaged) return;
   QStringList what;
-  for (const Problem& p : problems) what << QString::fromStdString(p.what);
+  for (const Problem& p : problems) what << said(p.what, m_document.view().units());
   what.removeDuplicates();
   constexpr int kNamed = 3;
   QString text = tr("%1 is damaged: %2").arg(QFileInfo(path).fileName(), QStringList(what.mid(0, kNamed)).join(QStringLiteral("; ")));
@@ -338,7 +339,7 @@ void MainWindow::offerSalvage(const QString& path) {
                       if (to.isEmpty()) return;
                       if (QFileInfo(to).suffix().isEmpty()) to += QStringLiteral(".muffle");
                       const auto found = beside([&] { return salvageBook(path.toStdString(), to.toStdString()); });
-                      if (!found) return warn(QString::fromStdString(found.problem().text()));
+                      if (!found) return warn(said(found.problem(), m_document.view().units()));
                       m_notices->settle(kDamaged);
                       if (!openPath(to, false)) return;
                       SalvageDialog(*found, to, this).exec();
@@ -492,20 +493,20 @@ void MainWindow::exportTo() {
   if (folder.isEmpty()) return;
   const auto book = Book::open(m_document.book().path().toStdString(), Book::Mode::existing);
   if (!book) {
-    warn(QString::fromStdString(book.problem().text()));
+    warn(said(book.problem(), m_document.view().units()));
     return;
   }
   const auto ok = exportBook(*book, folder.toStdString());
   if (ok)
     say(tr("exported to %1").arg(folder));
   else
-    warn(QString::fromStdString(ok.problem().text()));
+    warn(said(ok.problem(), m_document.view().units()));
 }
 
 bool MainWindow::importFile(const QString& path) {
   Result<std::string> bytes = beside([&] { return readFile(path.toStdString()); });
   if (!bytes) {
-    warn(QString::fromStdString(bytes.problem().text()));
+    warn(said(bytes.problem(), m_document.view().units()));
     return false;
   }
   ImportDialog dialog(m_document, QFileInfo(path).fileName(), std::move(*bytes), this);
@@ -528,7 +529,7 @@ bool MainWindow::importFileUnasked(const QString& path) {
   options.zone = m_document.planInHand().zone();
   auto read = readLog(*bytes, options);
   if (!read) {
-    warn(QString::fromStdString(read.problem().text()));
+    warn(said(read.problem(), m_document.view().units()));
     return false;
   }
   read->log.name = QFileInfo(path).fileName().toStdString();

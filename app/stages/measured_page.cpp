@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/measured_page.h"
+#include "app/model/said.h"
 
 #include "app/paint/theme.h"
 #include "app/stages/plot.h"
@@ -104,7 +105,7 @@ void MeasuredPage::measure() {
       if (auto quick = quickFit(*log, m_document.readings().nights()))
         m_quick = *quick;
       else
-        m_logTrouble = QString::fromStdString(quick.problem().text());
+        m_logTrouble = said(quick.problem(), m_document.view().units());
     }
   }
   if (m_logIsNew || m_planIsNew) {
@@ -115,7 +116,7 @@ void MeasuredPage::measure() {
       if (auto parts = againstParts(m_document.plan(), *m_quick))
         m_parts = *parts;
       else
-        m_trouble = QString::fromStdString(parts.problem().text());
+        m_trouble = said(parts.problem(), m_document.view().units());
     }
   }
   m_logIsNew = m_planIsNew = false;
@@ -294,7 +295,7 @@ void MeasuredPage::startFit() {
           m_fit = *fit;
           m_fit->found.date = isoDate(m_document.planInHand().zone().localDate(m_document.readings().log()->time.back()));
         } else if (!fit && fit.problem().kind != ProblemKind::cancelled) {
-          emit m_document.trouble(QString::fromStdString(fit.problem().text()));
+          emit m_document.trouble(said(fit.problem(), m_document.view().units()));
         }
         refresh();
       },

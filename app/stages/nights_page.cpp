@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/nights_page.h"
 
+#include "app/model/said.h"
 #include "app/stages/annual_lows_field.h"
 #include "app/stages/dates.h"
 #include "app/stages/plot.h"
@@ -378,7 +379,7 @@ void NightsPage::showDesign() {
     words += tr("From your %1 winters, to be expected once in %2.").arg(annual.size()).arg(levels.join(QStringLiteral(", ")));
     if (annual.size() < 10) words += tr(" With so few winters the range in brackets is wider still.");
   } else {
-    words += QString::fromStdString(fit.problem().what + "; " + fit.problem().allowed) + QStringLiteral(".");
+    words += tr("%1; %2.").arg(said(fit.problem().what, m_document.view().units()), said(fit.problem().allowed, m_document.view().units()));
   }
   m_design->setText(words);
   m_annualLows->refresh();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/place_page.h"
+#include "app/model/said.h"
 
 #include "app/model/atlas.h"
 #include "app/paint/theme.h"
@@ -199,7 +200,7 @@ void PlacePage::takeZone() {
   const std::string zone = m_zone->currentText().trimmed().toStdString();
   if (zone == m_document.plan().site.timeZone) return;
   if (const auto known = TimeZone::named(zone); !known) {
-    say(QString::fromStdString(known.problem().text()));
+    say(said(known.problem(), m_document.view().units()));
     return;
   }
   say({});

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/print.h"
 
+#include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "core/plan/cautions.h"
 
@@ -23,7 +24,7 @@ QString printedCautions(const Plan& plan) {
   for (const StatedCaution& s : cautionsOf(plan)) {
     QStringList of;
     for (const std::string& name : s.of) of << QString::fromStdString(name).toHtmlEscaped();
-    html += QStringLiteral("<li>%1 <i>(%2)</i></li>").arg(QString::fromUtf8(s.caution.text).toHtmlEscaped(), of.join(QStringLiteral(", ")));
+    html += QStringLiteral("<li>%1 <i>(%2)</i></li>").arg(said(textOf(s.caution)).toHtmlEscaped(), of.join(QStringLiteral(", ")));
   }
   return html + QStringLiteral("</ul>");
 }

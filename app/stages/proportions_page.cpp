@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/proportions_page.h"
+#include "app/model/said.h"
 
 #include "app/paint/theme.h"
 #include "app/stages/caution_label.h"
@@ -184,7 +185,7 @@ void ProportionsPage::start() {
       },
       [this, now](Result<Proportions> sweep) {
         if (!sweep) {
-          m_state->setText(QString::fromStdString(sweep.problem().text()));
+          m_state->setText(said(sweep.problem(), m_document.view().units()));
           return;
         }
         m_sweep = std::make_shared<const Proportions>(std::move(*sweep));

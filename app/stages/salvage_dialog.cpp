@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/salvage_dialog.h"
+#include "app/model/said.h"
 
 #include "app/model/units.h"
 #include "app/paint/theme.h"
@@ -19,7 +20,7 @@ SalvageDialog::SalvageDialog(const Salvaged& found, const QString& newBook, QWid
   setWindowTitle(tr("What was saved"));
   resize(680, 420);
   auto* body = new QVBoxLayout(this);
-  const auto n = [](const std::vector<std::string>& list) { return static_cast<qint64>(list.size()); };
+  const auto n = [](const std::vector<Message>& list) { return static_cast<qint64>(list.size()); };
   auto* sum = new QLabel(found.lost.empty() && found.doubtful.empty()
                              ? tr("Everything was saved to %1.").arg(QFileInfo(newBook).fileName())
                              : tr("Saved to %1, which is open now. %2, %3. The damaged book is as it was.")
@@ -36,15 +37,15 @@ SalvageDialog::SalvageDialog(const Salvaged& found, const QString& newBook, QWid
   list->setFocusPolicy(Qt::ClickFocus);
   list->setAccessibleName(tr("What was lost, what is doubtful and what was saved"));
   QString text;
-  const auto add = [&](const QString& heading, const std::vector<std::string>& things) {
+  const auto add = [&](const QString& heading, const std::vector<Message>& things) {
     if (things.empty()) return;
     auto* group = new QTreeWidgetItem(list, {heading});
     group->setFont(0, titleFont(11));
     group->setFlags(Qt::ItemIsEnabled);
     text += heading + QLatin1Char('\n');
-    for (const std::string& thing : things) {
-      new QTreeWidgetItem(group, {QString::fromStdString(thing)});
-      text += QStringLiteral("  ") + QString::fromStdString(thing) + QLatin1Char('\n');
+    for (const Message& thing : things) {
+      new QTreeWidgetItem(group, {said(thing)});
+      text += QStringLiteral("  ") + said(thing) + QLatin1Char('\n');
     }
   };
   add(tr("Lost"), found.lost);

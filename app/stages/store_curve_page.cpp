@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/store_curve_page.h"
+#include "app/model/said.h"
 
 #include "app/paint/theme.h"
 #include "app/stages/plot.h"
@@ -94,7 +95,7 @@ void StoreCurvePage::start() {
       },
       [this](Result<std::vector<StorePoint>> points) {
         if (!points) {
-          m_words->setText(QString::fromStdString(points.problem().text()));
+          m_words->setText(said(points.problem(), m_document.view().units()));
           return;
         }
         m_points = std::move(*points);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/town_field.h"
+#include "app/model/said.h"
 
 #include "app/model/atlas.h"
 #include "app/model/text.h"
@@ -85,7 +86,7 @@ void TownField::take() {
   } else if (found.empty()) {
     const bool anyDigit = std::any_of(typed.begin(), typed.end(), [](char c) { return c >= '0' && c <= '9'; });
     emit unclear(anyDigit
-                     ? QString::fromStdString(read.problem().text())
+                     ? said(read.problem())
                      : tr("No place of a thousand people or more is called \"%1\". Try a bigger one near by, set the pin, or write latitude and longitude.")
                            .arg(text().trimmed()));
   } else {

@@ -12,94 +12,67 @@ namespace muffle {
 namespace {
 
 constexpr double kWater_J_m3K = kWaterDensity_kg_m3 * kWaterHeat_J_kgK; // within 1 % from 5 to 80 degC
+constexpr const char* kHeatInIt = "heat_in_it";                         // means the same wherever it is asked
 
 } // namespace
 
 const std::vector<Aid>& aids() {
-  static const AidInput heatInIt{"heat_in_it",
-                                 "heating oil 10.0, paraffin 9.6, liquid propane 6.6, petrol 8.9, rapeseed oil 9.2 kWh/L (net)",
-                                 QuantityKind::heatPerVolume,
-                                 "10.0 +-0.1 kWh/L",
-                                 1e7,
-                                 1e11};
+  static const AidInput heatInIt{kHeatInIt, QuantityKind::heatPerVolume, "10.0 +-0.1 kWh/L", 1e7, 1e11};
   static const std::vector<Aid> all{
       {"flow_from_power",
-       "what a pump must move to carry a power at a temperature rise",
-       "flow = power / (4.19 MJ/m3K x rise)",
-       {{"power", "power carried", QuantityKind::power, "5.2 kW", 1.0, 1e6},
-        {"rise", "from return to flow", QuantityKind::difference, "12 +-0.5 K", 0.05, 100.0}},
-       {{"flow", "water moved", QuantityKind::flow}},
-       [](const std::vector<double>& x) { return std::vector{x[0] / (kWater_J_m3K * x[1])}; },
-       ""},
+       {{"power", QuantityKind::power, "5.2 kW", 1.0, 1e6}, {"rise", QuantityKind::difference, "12 +-0.5 K", 0.05, 100.0}},
+       {{"flow", QuantityKind::flow}},
+       [](const std::vector<double>& x) { return std::vector{x[0] / (kWater_J_m3K * x[1])}; }},
       {"power_from_flow",
-       "what a water loop carries",
-       "power = flow x 4.19 MJ/m3K x rise",
-       {{"flow", "water moved", QuantityKind::flow, "310 +-15 L/h", 1e-7, 1.0},
-        {"rise", "from return to flow", QuantityKind::difference, "12 +-0.5 K", 0.0, 100.0}},
-       {{"power", "power carried", QuantityKind::power}},
-       [](const std::vector<double>& x) { return std::vector{x[0] * kWater_J_m3K * x[1]}; },
-       ""},
+       {{"flow", QuantityKind::flow, "310 +-15 L/h", 1e-7, 1.0}, {"rise", QuantityKind::difference, "12 +-0.5 K", 0.0, 100.0}},
+       {{"power", QuantityKind::power}},
+       [](const std::vector<double>& x) { return std::vector{x[0] * kWater_J_m3K * x[1]}; }},
       {"tank_power",
-       "what a tank of water gives as it cools",
-       "power = volume x 4.19 MJ/m3K x (from - to) / time",
-       {{"volume", "water in it", QuantityKind::volume, "1980 +-40 L", 1e-4, 1e4},
-        {"from", "at the beginning", QuantityKind::temperature, "14.0 +-0.2 C", -1.0, 110.0},
-        {"to", "at the end", QuantityKind::temperature, "9.5 +-0.2 C", -1.0, 110.0},
-        {"time", "between the two", QuantityKind::time, "10 h", 1.0, 1e8}},
-       {{"power", "mean power given", QuantityKind::power}, {"energy", "heat given", QuantityKind::energy}},
+       {{"volume", QuantityKind::volume, "1980 +-40 L", 1e-4, 1e4},
+        {"from", QuantityKind::temperature, "14.0 +-0.2 C", -1.0, 110.0},
+        {"to", QuantityKind::temperature, "9.5 +-0.2 C", -1.0, 110.0},
+        {"time", QuantityKind::time, "10 h", 1.0, 1e8}},
+       {{"power", QuantityKind::power}, {"energy", QuantityKind::energy}},
        [](const std::vector<double>& x) {
          const double energy_J = x[0] * kWater_J_m3K * (x[1] - x[2]);
          return std::vector{energy_J / x[3], energy_J};
-       },
-       ""},
+       }},
       {"meter_pair",
-       "power between two readings of an energy meter",
-       "power = (end - start) / time",
-       {{"start", "first reading", QuantityKind::energy, "1204.3 +-0.05 kWh", 0.0, 1e15},
-        {"end", "second reading", QuantityKind::energy, "1218.9 +-0.05 kWh", 0.0, 1e15},
-        {"time", "between the two", QuantityKind::time, "12 h", 1.0, 1e9}},
-       {{"energy", "used between them", QuantityKind::energy}, {"power", "mean power", QuantityKind::power}},
+       {{"start", QuantityKind::energy, "1204.3 +-0.05 kWh", 0.0, 1e15},
+        {"end", QuantityKind::energy, "1218.9 +-0.05 kWh", 0.0, 1e15},
+        {"time", QuantityKind::time, "12 h", 1.0, 1e9}},
+       {{"energy", QuantityKind::energy}, {"power", QuantityKind::power}},
        [](const std::vector<double>& x) {
          if (x[1] < x[0]) return std::vector<double>{};
          return std::vector{x[1] - x[0], (x[1] - x[0]) / x[2]};
-       },
-       "the second reading is below the first: are they changed over, or has the meter begun again?"},
+       }},
       {"loss_from_duty",
-       "what a house loses, by how long its heater ran on a steady night",
-       "loss = rated x on / (on + off) / (inside - outside)",
-       {{"rated", "power of the heater while it runs", QuantityKind::power, "9 kW", 1.0, 1e7},
-        {"on", "time it ran", QuantityKind::time, "38 +-1 min", 0.0, 1e7},
-        {"off", "time it rested", QuantityKind::time, "22 +-1 min", 0.0, 1e7},
-        {"inside", "air inside", QuantityKind::temperature, "3.0 +-0.3 C", -40.0, 60.0},
-        {"outside", "air outside", QuantityKind::temperature, "-8.0 +-0.3 C", -60.0, 60.0}},
-       {{"loss", "heat loss", QuantityKind::conductance}, {"power", "mean power", QuantityKind::power}},
+       {{"rated", QuantityKind::power, "9 kW", 1.0, 1e7},
+        {"on", QuantityKind::time, "38 +-1 min", 0.0, 1e7},
+        {"off", QuantityKind::time, "22 +-1 min", 0.0, 1e7},
+        {"inside", QuantityKind::temperature, "3.0 +-0.3 C", -40.0, 60.0},
+        {"outside", QuantityKind::temperature, "-8.0 +-0.3 C", -60.0, 60.0}},
+       {{"loss", QuantityKind::conductance}, {"power", QuantityKind::power}},
        [](const std::vector<double>& x) {
          if (x[1] + x[2] <= 0.0 || x[3] - x[4] < 0.5) return std::vector<double>{};
          const double power_W = x[0] * x[1] / (x[1] + x[2]);
          return std::vector{power_W / (x[3] - x[4]), power_W};
-       },
-       "the inside must be at least 0.5 K warmer than the outside, and on and off cannot both be nothing"},
+       }},
       {"heat_from_fuel",
-       "heat from a volume of fuel",
-       "heat = volume x heat in it x efficiency",
-       {{"volume", "fuel burnt", QuantityKind::volume, "18 +-0.5 L", 0.0, 1e4},
-        heatInIt,
-        {"efficiency", "what reaches the house; unvented 100 % of net, with its water and fumes", QuantityKind::share, "85 +-3 %", 0.01, 1.1}},
-       {{"heat", "heat given", QuantityKind::energy}},
-       [](const std::vector<double>& x) { return std::vector{x[0] * x[1] * x[2]}; },
-       ""},
+       {{"volume", QuantityKind::volume, "18 +-0.5 L", 0.0, 1e4}, heatInIt, {"efficiency", QuantityKind::share, "85 +-3 %", 0.01, 1.1}},
+       {{"heat", QuantityKind::energy}},
+       [](const std::vector<double>& x) { return std::vector{x[0] * x[1] * x[2]}; }},
       {"fuel_for_heat",
-       "fuel for an amount of heat",
-       "volume = heat / (heat in it x efficiency)",
-       {{"heat", "heat wanted", QuantityKind::energy, "153 kWh", 0.0, 1e15},
-        heatInIt,
-        {"efficiency", "what reaches the house", QuantityKind::share, "85 +-3 %", 0.01, 1.1}},
-       {{"volume", "fuel needed", QuantityKind::volume}},
-       [](const std::vector<double>& x) { return std::vector{x[0] / (x[1] * x[2])}; },
-       ""},
+       {{"heat", QuantityKind::energy, "153 kWh", 0.0, 1e15}, heatInIt, {"efficiency", QuantityKind::share, "85 +-3 %", 0.01, 1.1}},
+       {{"volume", QuantityKind::volume}},
+       [](const std::vector<double>& x) { return std::vector{x[0] / (x[1] * x[2])}; }},
   };
   return all;
 }
+
+Message whatOf(const Aid& aid) { return Message::of("aid", aid.name); }
+Message formulaOf(const Aid& aid) { return Message::of("aid", aid.name, "formula"); }
+Message whatOf(const Aid& aid, const char* key) { return std::string_view(key) == kHeatInIt ? Message::of("aid", key) : Message::of("aid", aid.name, key); }
 
 const Aid* aidNamed(std::string_view name) {
   const auto& all = aids();
@@ -114,12 +87,12 @@ Result<std::vector<Measured>> work(const Aid& aid, const std::vector<Measured>& 
     const AidInput& input = aid.inputs[i];
     x.push_back(inputs[i].value);
     if (!(x[i] >= input.least && x[i] <= input.most))
-      problems.push_back({ProblemKind::badInput, input.key, fmt::format("{} is out of range", textOf({x[i], 0.0}, input.kind)),
-                          fmt::format("{} to {} is allowed", textOf({input.least, 0.0}, input.kind), textOf({input.most, 0.0}, input.kind))});
+      problems.push_back({ProblemKind::badInput, input.key, Message{"aid.out-of-range", textOf({x[i], 0.0}, input.kind)},
+                          Message{"aid.range-allowed", textOf({input.least, 0.0}, input.kind), textOf({input.most, 0.0}, input.kind)}});
   }
   if (!problems.empty()) return problems;
   const std::vector<double> y = aid.compute(x);
-  if (y.empty()) return Problem{ProblemKind::noSolution, aid.name, "there is no answer", aid.noAnswer};
+  if (y.empty()) return Problem{ProblemKind::noSolution, aid.name, Message{"aid.there-is-no-answer"}, Message::of("aid", aid.name, "no-answer")};
   std::vector<Measured> answer;
   for (const double value : y) answer.push_back({value, 0.0});
   std::vector<double> variance(y.size(), 0.0);

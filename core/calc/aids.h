@@ -15,7 +15,6 @@ namespace muffle {
 
 struct AidInput {
   const char* key;
-  const char* what; ///< for people
   QuantityKind kind;
   const char* typical; ///< as it might be written, with what such a reading is usually off by
   double least, most;  ///< SI, allowed
@@ -23,20 +22,21 @@ struct AidInput {
 
 struct AidOutput {
   const char* key;
-  const char* what;
   QuantityKind kind;
 };
 
 struct Aid {
   const char* name;
-  const char* what;
-  const char* formula;
   std::vector<AidInput> inputs;
   std::vector<AidOutput> outputs;
   /// One value an output; nothing where the inputs have no answer.
   std::vector<double> (*compute)(const std::vector<double>& inputs);
-  const char* noAnswer; ///< why not
 };
+
+/// What it is for, its formula, and what one of its inputs or outputs is.
+Message whatOf(const Aid& aid);
+Message formulaOf(const Aid& aid);
+Message whatOf(const Aid& aid, const char* key);
 
 const std::vector<Aid>& aids();
 /// Null if there is none of that name.

@@ -109,13 +109,13 @@ Result<Measured> readMeasured(std::string_view text, QuantityKind kind) {
   const auto units = unitsOf(kind);
   std::string names;
   for (const UnitOf& u : units) names += (names.empty() ? "" : ", ") + std::string(u.symbol);
-  const auto bad = [&](std::string what) {
-    return Problem{ProblemKind::badInput, "", std::move(what), names.empty() ? "a number is allowed" : fmt::format("a number is allowed, in {}", names)};
+  const auto bad = [&](Message what) {
+    return Problem{ProblemKind::badInput, "", std::move(what), names.empty() ? Message{"aid.number-allowed"} : Message{"aid.number-allowed-in", names}};
   };
   const auto number = [](std::string_view s) { return parseNumber(s, s.find(',') != std::string_view::npos); };
   std::size_t end = numberEnds(text);
   const auto value = number(text.substr(0, end));
-  if (!value) return bad(fmt::format("\"{}\" is no number", text));
+  if (!value) return bad(Message{"aid.no-number", text});
   std::string_view rest = trim(text.substr(end));
   double uncertain = 0.0;
   for (const std::string_view sign : {"\xC2\xB1", "+-", "+/-"}) {
@@ -123,7 +123,7 @@ Result<Measured> readMeasured(std::string_view text, QuantityKind kind) {
     rest = trim(rest.substr(sign.size()));
     end = numberEnds(rest);
     const auto give = number(rest.substr(0, end));
-    if (!give || *give < 0.0) return bad(fmt::format("\"{}\": what stands behind \xC2\xB1 is no number above zero", text));
+    if (!give || *give < 0.0) return bad(Message{"aid.uncertainty-below-zero", text});
     uncertain = *give;
     rest = trim(rest.substr(end));
     break;
@@ -131,10 +131,10 @@ Result<Measured> readMeasured(std::string_view text, QuantityKind kind) {
   const UnitOf* unit = rest.empty() ? &units.front() : nullptr;
   for (const UnitOf& u : units)
     if (!unit && plain(u.symbol) == plain(rest)) unit = &u;
-  if (!unit) return bad(fmt::format("\"{}\" is no unit of this", rest));
+  if (!unit) return bad(Message{"aid.no-unit", rest});
   const Measured read{*value * unit->factor + unit->offset, uncertain * unit->factor};
   constexpr double kMost = 1e15; // nothing that is measured here comes near it, and all that is reckoned from it stays finite
-  if (!(std::abs(read.value) <= kMost) || !(read.uncertain <= kMost)) return bad(fmt::format("\"{}\" is too large", text));
+  if (!(std::abs(read.value) <= kMost) || !(read.uncertain <= kMost)) return bad(Message{"aid.too-large", text});
   return read;
 }
 

@@ -18,8 +18,8 @@ namespace {
 
 constexpr double kMinute_s = 60.0;
 
-Problem cancelled() { return {ProblemKind::cancelled, "", "stopped", ""}; }
-Problem noSolution() { return {ProblemKind::noSolution, "", "the simulation found no solution", "check for sizes far outside the usual"}; }
+Problem cancelled() { return {ProblemKind::cancelled, "", Message{"season.stopped"}, {}}; }
+Problem noSolution() { return {ProblemKind::noSolution, "", Message{"season.simulation-found-no-solution"}, Message{"season.check-sizes-far-outside"}}; }
 
 bool isStopped(const std::atomic<bool>* stop) { return stop && stop->load(std::memory_order_relaxed); }
 
@@ -125,13 +125,14 @@ Result<FailingThing> failingThing(const Plan& plan, const std::string& text) {
     if (thing.text() == asked) return thing;
     known += (known.empty() ? "" : ", ") + thing.text();
   }
-  return Problem{ProblemKind::badInput, "--what", fmt::format("this plan has no \"{}\" that could fail", text), "it has: " + known};
+  return Problem{ProblemKind::badInput, "--what", Message{"failure.plan-no-could-fail", text}, Message{"failure.it-has", known}};
 }
 
 Result<Failures> Failures::prepare(const Plan& plan, const Scene& scene, FailureQuestion question, int threads, const std::atomic<bool>* stop) {
   constexpr double kShortest_h = 0.1, kLongest_h = 240.0;
   if (!(question.for_h >= kShortest_h && question.for_h <= kLongest_h))
-    return Problem{ProblemKind::badInput, "--for", fmt::format("{} hours", question.for_h), fmt::format("{} to {} hours are allowed", kShortest_h, kLongest_h)};
+    return Problem{ProblemKind::badInput, "--for", Message{"failure.length", Amount{question.for_h, Unit::hour}},
+                   Message{"failure.allowed", kShortest_h, Amount{kLongest_h, Unit::hour}}};
   Failures all;
   all.m_plan = std::make_shared<const Plan>(plan);
   all.m_scene = &scene;
@@ -322,8 +323,8 @@ Result<WorstMoments> Failures::worst() const {
     }
   }
   if (worst.moments == 0)
-    return Problem{ProblemKind::noSolution, "", fmt::format("{} does nothing in any {:g} hours of the log", m_question.what.text(), m_question.for_h),
-                   "choose something else, a shorter failure, or a longer log"};
+    return Problem{ProblemKind::noSolution, "", Message{"failure.does-nothing-any-log", m_question.what.text(), Amount{m_question.for_h, Unit::hour, 6}},
+                   Message{"failure.choose-something-else-shorter"}};
   return worst;
 }
 

@@ -60,12 +60,12 @@ private:
 
 Result<Remedies> whatWouldHold(const Plan& plan, const Scene& scene, const FailureQuestion& question, std::size_t winter, std::size_t step,
                                const std::atomic<bool>* stop) {
-  if (question.lines_C.empty()) return Problem{ProblemKind::badInput, "lines", "no line was given", "one is needed"};
+  if (question.lines_C.empty()) return Problem{ProblemKind::badInput, "lines", Message{"failure.no-line-was-given"}, Message{"failure.one-needed"}};
   Remedies found;
   Trial trial(plan, scene, question, winter, step, stop);
   const auto now = trial.above_K([](Plan&) {});
-  if (stop && stop->load()) return Problem{ProblemKind::cancelled, "", "stopped", ""};
-  if (!now) return Problem{ProblemKind::noSolution, "", "the simulation found no solution", "check for sizes far outside the usual"};
+  if (stop && stop->load()) return Problem{ProblemKind::cancelled, "", Message{"season.stopped"}, {}};
+  if (!now) return Problem{ProblemKind::noSolution, "", Message{"season.simulation-found-no-solution"}, Message{"season.check-sizes-far-outside"}};
   if (*now >= -kNear_K) return found;
   const double line = question.lines_C.front();
   const bool inBay = concernsBay(plan, question.what);

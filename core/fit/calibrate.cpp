@@ -250,11 +250,10 @@ double& factorOf(Calibration& c, int factor) {
 
 Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, const CalibrateOptions& options) {
   const auto begin = std::chrono::steady_clock::now();
-  if (!log.find(Role::room)) return Problem{ProblemKind::badInput, "log", "the log has no temperature inside", "a house is measured by the air in it"};
+  if (!log.find(Role::room)) return Problem{ProblemKind::badInput, "log", Message{"fit.log-no-temperature-inside"}, Message{"fit.house-measured-air"}};
   const Model model(plan, log, weather, options);
   if (model.nights().size() < kLeastNights)
-    return Problem{ProblemKind::badInput, "log", fmt::format("{} whole nights inside and outside, four days in", model.nights().size()),
-                   fmt::format("at least {} are needed", kLeastNights)};
+    return Problem{ProblemKind::badInput, "log", Message{"fit.whole-nights-inside-outside", model.nights().size()}, Message{"fit.least-needed", kLeastNights}};
   Factors logs{};
   auto* const misfit = new Misfit(model, options); // the problem below owns it
   ceres::Problem problem;
@@ -275,8 +274,8 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
   how.callbacks.push_back(&stop);
   ceres::Solver::Summary summary;
   ceres::Solve(how, &problem, &summary);
-  if (misfit->stopped()) return Problem{ProblemKind::cancelled, "", "the fit was stopped", ""};
-  if (!summary.IsSolutionUsable()) return Problem{ProblemKind::noSolution, "", "the fit found no solution", "check heater power and sizes of the plan"};
+  if (misfit->stopped()) return Problem{ProblemKind::cancelled, "", Message{"fit.fit-was-stopped"}, {}};
+  if (!summary.IsSolutionUsable()) return Problem{ProblemKind::noSolution, "", Message{"fit.fit-found-no-solution"}, Message{"fit.check-heater-power-sizes"}};
   Calibrated fit;
   fit.found = fromLogs(logs.data());
   ceres::Covariance covariance({});
@@ -307,7 +306,7 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
   std::vector<std::vector<float>> air;
   for (auto& winter : model.run(fit.found)) air.push_back(std::move(winter.front()));
   if (auto balance = modelBalance(air, *weather, log, plan.site)) fit.balance = *balance;
-  if (model.isStopped()) return Problem{ProblemKind::cancelled, "", "the fit was stopped", ""};
+  if (model.isStopped()) return Problem{ProblemKind::cancelled, "", Message{"fit.fit-was-stopped"}, {}};
   fit.heaterMeasured = model.heaterMeasured();
   fit.rounds = misfit->rounds();
   fit.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();

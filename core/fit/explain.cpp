@@ -8,7 +8,7 @@ namespace muffle {
 
 Result<MeasuredAgainstParts> againstParts(const Plan& plan, const QuickFit& fit) {
   if (fit.heated.empty() || fit.UA_W_K() <= 0.0)
-    return Problem{ProblemKind::badInput, "log", "no nights with a measured heater", "log the heater's watts, or run one of known power"};
+    return Problem{ProblemKind::badInput, "log", Message{"fit.no-nights-measured-heater"}, Message{"fit.log-heaters-watts-run"}};
   MeasuredAgainstParts both;
   both.measured_W_K = fit.UA_W_K();
   both.standardError_W_K = fit.standardError_W_K();

@@ -12,7 +12,7 @@ Weighed weighed(double first, double firstError, double second, double secondErr
 
 Result<HouseStorage> houseStorage(const Calibrated& fit) {
   constexpr double kForm = 0.06; // of the model's storage
-  if (!fit.balance) return Problem{ProblemKind::badInput, "log", "no balance of heater, loss and storage by the hours of its nights", "log the heater's watts"};
+  if (!fit.balance) return Problem{ProblemKind::badInput, "log", Message{"fit.no-balance-heater-loss"}, Message{"fit.log-heaters-watts"}};
   return HouseStorage{fit.balance->C_J_K, std::hypot(fit.balance->seC_J_K, kForm * fit.balance->C_J_K)};
 }
 

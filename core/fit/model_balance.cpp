@@ -33,7 +33,7 @@ Result<HeatBalance> modelBalance(const std::vector<std::vector<float>>& air_C, c
   }
   const auto fit = quickFit(modelled, cutNights(modelled, site.place, *zone));
   if (!fit) return fit.problems();
-  if (!fit->balance) return Problem{ProblemKind::badInput, "log", "no balance by the hours of its nights", "a measured heater is needed"};
+  if (!fit->balance) return Problem{ProblemKind::badInput, "log", Message{"fit.no-balance-hours-nights"}, Message{"fit.measured-heater-needed"}};
   return *fit->balance;
 }
 

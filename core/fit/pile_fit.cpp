@@ -33,9 +33,7 @@ const Channel* pileChannel(const Log& log, std::size_t pile) {
 Result<PileFit> fitPile(const Plan& plan, const Log& log, const std::shared_ptr<const Weather>& weather, std::size_t pile,
                         const std::function<bool(std::size_t, std::size_t)>& progress, const std::atomic<bool>* stop) {
   const Channel* channel = pileChannel(log, pile);
-  if (!channel)
-    return Problem{ProblemKind::missing, "", "the log has no temperature inside this pile",
-                   fmt::format("a channel of the role store:compost{} is needed", pile + 1)};
+  if (!channel) return Problem{ProblemKind::missing, "", Message{"fit.log-no-temperature-inside-pile"}, Message{"fit.channel-role-store-compost", pile + 1}};
   const auto refs = storesOf(plan);
   const auto place = static_cast<std::size_t>(
       std::find_if(refs.begin(), refs.end(), [&](const StoreRef& s) { return s.kind == StoreKind::compost && s.index == pile; }) - refs.begin());
@@ -64,13 +62,13 @@ Result<PileFit> fitPile(const Plan& plan, const Log& log, const std::shared_ptr<
       }
     }
     e.rms_K = e.readings > 0 ? std::sqrt(sum / static_cast<double>(e.readings)) : 0.0;
-    if (progress && !progress(++runs, kRounds + 3)) problem = Problem{ProblemKind::cancelled, "", "the fit was stopped", ""};
+    if (progress && !progress(++runs, kRounds + 3)) problem = Problem{ProblemKind::cancelled, "", Message{"fit.fit-was-stopped"}, {}};
     return e;
   };
   const Error before = error(plan.compost[pile].k20Factor);
   if (problem) return *problem;
   if (before.readings < kLeastReadings)
-    return Problem{ProblemKind::missing, "", fmt::format("{} readings from inside the pile while it stands", before.readings), "a day of them is needed"};
+    return Problem{ProblemKind::missing, "", Message{"fit.readings-from-inside-pile", before.readings}, Message{"fit.day-them-needed"}};
   const double golden = (std::sqrt(5.0) - 1.0) / 2.0;
   double low = std::log(kLeast), high = std::log(kMost);
   double a = high - golden * (high - low), b = low + golden * (high - low);

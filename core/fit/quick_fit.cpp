@@ -64,7 +64,7 @@ Result<QuickFit> quickFit(const Log& log, const std::vector<Night>& nights) {
   const Channel* const inside = log.find(Role::room);
   const Channel* const outside = log.find(Role::outside);
   const Channel* const heater = log.find(Role::heater);
-  if (!inside || !outside) return Problem{ProblemKind::badInput, "log", "the log lacks inside or outside temperatures", "both are needed"};
+  if (!inside || !outside) return Problem{ProblemKind::badInput, "log", Message{"fit.log-lacks-inside-outside"}, Message{"fit.both-needed"}};
   QuickFit fit;
   std::vector<double> in, out, heat; // all nights' hours, with a hole between two nights
   for (const Night& night : nights) {
@@ -85,7 +85,7 @@ Result<QuickFit> quickFit(const Log& log, const std::vector<Night>& nights) {
         fit.timeConstant_h.push_back(cooling->timeConstant_s / 3600.0);
     }
   }
-  if (in.empty()) return Problem{ProblemKind::badInput, "log", "no night has both temperatures throughout", "at least one is needed"};
+  if (in.empty()) return Problem{ProblemKind::badInput, "log", Message{"fit.no-night-both-temperatures"}, Message{"fit.least-one-needed"}};
   std::vector<double> lift, watts;
   for (const QuickNight& n : fit.heated) lift.push_back(n.lift_K), watts.push_back(n.heater_W);
   if (auto line = robustLine(lift, watts)) {

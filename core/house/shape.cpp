@@ -46,36 +46,38 @@ double wrap360(double deg) { return std::fmod(std::fmod(deg, 360.0) + 360.0, 360
 
 constexpr double kFlattestPointed = 0.1; // of the width
 
+Message lengths(double least_m, double most_m) { return {"house.allowed-range", Amount{least_m, Unit::metre}, Amount{most_m, Unit::metre}}; }
+
 bool mayJoin(ShapeKind kind) { return kind == ShapeKind::gable || kind == ShapeKind::arch || kind == ShapeKind::pointedArch; }
 
 } // namespace
 
 Problems HouseShape::check() const {
   Problems problems;
-  const auto need = [&](bool ok, const char* where, std::string what, std::string allowed) {
+  const auto need = [&](bool ok, const char* where, Message what, Message allowed) {
     if (!ok) problems.push_back({ProblemKind::badInput, where, std::move(what), std::move(allowed)});
   };
-  need(width_m >= 0.3 && width_m <= 60.0, "/width_m", fmt::format("width is {} m", width_m), "allowed is 0.3 to 60 m");
-  need(length_m >= 0.3 && length_m <= 300.0, "/length_m", fmt::format("length is {} m", length_m), "allowed is 0.3 to 300 m");
+  need(width_m >= 0.3 && width_m <= 60.0, "/width_m", Message{"house.width", Amount{width_m, Unit::metre}}, lengths(0.3, 60));
+  need(length_m >= 0.3 && length_m <= 300.0, "/length_m", Message{"house.length", Amount{length_m, Unit::metre}}, lengths(0.3, 300));
   const bool mayRestOnGround = kind == ShapeKind::arch || kind == ShapeKind::pointedArch || kind == ShapeKind::dome;
-  need(eave_m >= (mayRestOnGround ? 0.0 : 0.05) && eave_m <= 12.0, "/eave_m", fmt::format("eave height is {} m", eave_m),
-       mayRestOnGround ? "allowed is 0 to 12 m" : "allowed is 0.05 to 12 m");
-  need(ridge_m <= 15.0, "/ridge_m", fmt::format("ridge height is {} m", ridge_m), "allowed is up to 15 m");
-  need(ridge_m - eave_m >= 0.05, "/ridge_m", fmt::format("ridge at {} m with the eave at {} m", ridge_m, eave_m),
-       "the ridge must be at least 0.05 m above the eave");
-  const auto rises = fmt::format("it rises {:.3g} m over a width of {} m", rise_m(), width_m);
+  need(eave_m >= (mayRestOnGround ? 0.0 : 0.05) && eave_m <= 12.0, "/eave_m", Message{"house.eave-height", Amount{eave_m, Unit::metre}},
+       mayRestOnGround ? lengths(0, 12) : lengths(0.05, 12));
+  need(ridge_m <= 15.0, "/ridge_m", Message{"house.ridge-height", Amount{ridge_m, Unit::metre}}, Message{"house.allowed-up-to", Amount{15.0, Unit::metre}});
+  need(ridge_m - eave_m >= 0.05, "/ridge_m", Message{"house.ridge-eave", Amount{ridge_m, Unit::metre}, Amount{eave_m, Unit::metre}},
+       Message{"house.ridge-above-eave", Amount{0.05, Unit::metre}});
+  const auto rises = Message{"house.rises-over-width", Amount{rise_m(), Unit::metre, 3}, Amount{width_m, Unit::metre}};
   if (kind == ShapeKind::arch)
-    need(rise_m() <= width_m / 2.0 + 1e-9, "/ridge_m", rises,
-         fmt::format("a round arch rises at most half its width, {:.3g} m; raise the eave or make it pointed", width_m / 2.0));
+    need(rise_m() <= width_m / 2.0 + 1e-9, "/ridge_m", rises, Message{"house.round-arch-rises-most", Amount{width_m / 2.0, Unit::metre, 3}});
   if (kind == ShapeKind::pointedArch)
     need(rise_m() >= kFlattestPointed * width_m - 1e-9 && rise_m() <= 1.5 * width_m, "/ridge_m", rises,
-         fmt::format("a pointed arch rises {:.3g} to {:.3g} m, a tenth to one and a half times its width", kFlattestPointed * width_m, 1.5 * width_m));
+         Message{"house.pointed-arch-rises-tenth", Amount{kFlattestPointed * width_m, Unit::metre, 3}, Amount{1.5 * width_m, Unit::metre, 3}});
   if (kind == ShapeKind::dome)
-    need(rise_m() <= 0.75 * width_m, "/ridge_m", rises, fmt::format("a dome rises at most three quarters of its width, {:.3g} m", 0.75 * width_m));
-  need(axis_deg >= 0.0 && axis_deg <= 360.0, "/axis_deg", fmt::format("ridge direction is {} degrees", axis_deg), "allowed is 0 to 360");
-  need(bays >= 1 && bays <= 40 && (bays == 1 || mayJoin(kind)), "/bays", fmt::format("{} bays", bays),
-       mayJoin(kind) ? "allowed is 1 to 40" : "only gable and arched houses are joined side by side");
-  need(sunk_m >= 0.0 && sunk_m <= 3.0, "/sunk_m", fmt::format("the floor lies {} m below the ground", sunk_m), "allowed is 0 to 3 m");
+    need(rise_m() <= 0.75 * width_m, "/ridge_m", rises, Message{"house.dome-rises-most-three", Amount{0.75 * width_m, Unit::metre, 3}});
+  need(axis_deg >= 0.0 && axis_deg <= 360.0, "/axis_deg", Message{"house.ridge-direction", Amount{axis_deg, Unit::degree}},
+       Message{"house.allowed-range", 0, 360});
+  need(bays >= 1 && bays <= 40 && (bays == 1 || mayJoin(kind)), "/bays", Message{"house.bays", bays},
+       mayJoin(kind) ? Message{"house.allowed-range", 1, 40} : Message{"house.only-gable-arched-houses"});
+  need(sunk_m >= 0.0 && sunk_m <= 3.0, "/sunk_m", Message{"house.floor-lies-below-ground", Amount{sunk_m, Unit::metre}}, lengths(0, 3));
   return problems;
 }
 

@@ -13,8 +13,7 @@ namespace {
 /// Counts what stands outside strings; whether it is JSON at all is the parser's to say.
 std::optional<Problem> pastABound(std::string_view text) {
   if (text.size() > kMostJsonBytes)
-    return Problem{ProblemKind::badInput, "line 1", fmt::format("the document has {} bytes", text.size()),
-                   fmt::format("at most {} are allowed", kMostJsonBytes)};
+    return Problem{ProblemKind::badInput, "line 1", Message{"json.document-bytes", text.size()}, Message{"json.most-allowed", kMostJsonBytes}};
   std::vector<std::size_t> keys; // of each object and list that is open
   long line = 1;
   bool inString = false;
@@ -33,13 +32,13 @@ std::optional<Problem> pastABound(std::string_view text) {
     } else if (c == '{' || c == '[') {
       keys.push_back(0);
       if (keys.size() > kMostJsonDepth)
-        return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("nested {} deep", keys.size()),
-                       fmt::format("at most {} are allowed", kMostJsonDepth)};
+        return Problem{ProblemKind::badInput, fmt::format("line {}", line), Message{"json.nested-deep", keys.size()},
+                       Message{"json.most-allowed", kMostJsonDepth}};
     } else if ((c == '}' || c == ']') && !keys.empty()) {
       keys.pop_back();
     } else if (c == ':' && !keys.empty() && ++keys.back() > kMostJsonKeys) {
-      return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("an object of more than {} keys", kMostJsonKeys),
-                     fmt::format("at most {} are allowed", kMostJsonKeys)};
+      return Problem{ProblemKind::badInput, fmt::format("line {}", line), Message{"json.object-more-than-keys", kMostJsonKeys},
+                     Message{"json.most-allowed", kMostJsonKeys}};
     }
   }
   return {};
@@ -56,17 +55,19 @@ Result<Json> parseJson(std::string_view text) {
     const auto before = text.substr(0, at);
     const auto line = std::count(before.begin(), before.end(), '\n') + 1;
     const auto column = at - (before.rfind('\n') == std::string_view::npos ? 0 : before.rfind('\n') + 1);
-    return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("not valid JSON at column {}", column),
-                   "expected one JSON document in UTF-8"};
-  } catch (const Json::exception&) { return Problem{ProblemKind::badInput, "line 1", "not valid JSON text", "expected one JSON document in UTF-8"}; }
+    return Problem{ProblemKind::badInput, fmt::format("line {}", line), Message{"json.not-valid-json-column", column},
+                   Message{"json.expected-one-json-document"}};
+  } catch (const Json::exception&) {
+    return Problem{ProblemKind::badInput, "line 1", Message{"json.not-valid-json-text"}, Message{"json.expected-one-json-document"}};
+  }
 }
 
-std::string describeValue(const Json& value) {
-  if (value.is_object()) return "an object";
-  if (value.is_array()) return "a list";
+Message describeValue(const Json& value) {
+  if (value.is_object()) return Message{"json.object"};
+  if (value.is_array()) return Message{"json.list"};
   std::string text = value.dump(-1, ' ', false, Json::error_handler_t::replace);
   if (text.size() > 60) text = text.substr(0, 57) + "...";
-  return text;
+  return Message::verbatim(std::move(text));
 }
 
 FieldReader::FieldReader(const Json& node, std::string pointer, Problems& problems) : m_node(node), m_pointer(std::move(pointer)), m_problems(problems) {}
@@ -76,110 +77,110 @@ void FieldReader::finish() {
   std::string known;
   for (const auto& key : m_known) known += (known.empty() ? "" : ", ") + key;
   for (const auto& [key, value] : m_node.items()) {
-    if (!m_known.contains(key)) bad(key.c_str(), fmt::format("\"{}\" is not known here", key), "known: " + known);
+    if (!m_known.contains(key)) bad(key.c_str(), Message{"json.not-known", key}, Message{"json.known", known});
   }
 }
 
-void FieldReader::bad(const char* key, std::string what, std::string allowed, int index) {
+void FieldReader::bad(const char* key, Message what, Message allowed, int index) {
   std::string escaped;
   for (const char* c = key; *c; ++c) escaped += *c == '~' ? "~0" : *c == '/' ? "~1" : std::string(1, *c);
   if (index >= 0) escaped += fmt::format("/{}", index);
   m_problems.push_back({ProblemKind::badInput, m_pointer + "/" + escaped, std::move(what), std::move(allowed)});
 }
 
-const Json* FieldReader::take(const char* key, bool required, const char* what) {
+const Json* FieldReader::take(const char* key, bool required) {
   m_known.insert(key);
   const auto it = m_node.find(key);
   if (it != m_node.end()) return &*it;
-  if (required) m_problems.push_back({ProblemKind::missing, m_pointer + "/" + key, fmt::format("\"{}\" is missing", key), fmt::format("give the {}", what)});
+  if (required) m_problems.push_back({ProblemKind::missing, m_pointer + "/" + key, Message{"json.missing", key}, Message{"json.is-needed"}});
   return nullptr;
 }
 
-const Json* FieldReader::takeList(const char* key, const char* what, std::size_t most) {
-  const Json* node = take(key, false, what);
+const Json* FieldReader::takeList(const char* key, std::size_t most) {
+  const Json* node = take(key, false);
   if (!node) return nullptr;
   if (!node->is_array()) {
-    bad(key, describeValue(*node) + " stands here", "a list [...] is needed");
+    bad(key, Message{"json.stands", describeValue(*node)}, Message{"json.list-needed"});
     return nullptr;
   }
   if (node->size() > most) {
-    bad(key, fmt::format("{} entries", node->size()), fmt::format("at most {} are allowed", most));
+    bad(key, Message{"json.entries", node->size()}, Message{"json.most-allowed", most});
     return nullptr;
   }
   return node;
 }
 
-bool FieldReader::numberIn(const char* key, const Json& node, double& value, Range range, const char* what, int index) {
+bool FieldReader::numberIn(const char* key, const Json& node, double& value, Range range, int index) {
   if (!node.is_number()) {
-    bad(key, fmt::format("{} is {}", what, describeValue(node)), fmt::format("a number from {} to {} is needed", range.min, range.max), index);
+    bad(key, Message{"json.is", key, describeValue(node)}, Message{"json.number-from-needed", range.min, range.max}, index);
     return false;
   }
   const double read = node.get<double>();
   if (!(read >= range.min && read <= range.max)) {
-    bad(key, fmt::format("{} is {}", what, describeValue(node)), fmt::format("allowed is {} to {}", range.min, range.max), index);
+    bad(key, Message{"json.is", key, describeValue(node)}, Message{"json.allowed", range.min, range.max}, index);
     return false;
   }
   value = read;
   return true;
 }
 
-void FieldReader::number(const char* key, double& value, Range range, const char* what, bool required) {
-  if (const Json* node = take(key, required, what)) numberIn(key, *node, value, range, what);
+void FieldReader::number(const char* key, double& value, Range range, const char*, bool required) {
+  if (const Json* node = take(key, required)) numberIn(key, *node, value, range);
 }
 
-void FieldReader::number(const char* key, std::optional<double>& value, Range range, const char* what) {
-  const Json* node = take(key, false, what);
+void FieldReader::number(const char* key, std::optional<double>& value, Range range, const char*) {
+  const Json* node = take(key, false);
   double read = 0.0;
-  if (node && !node->is_null() && numberIn(key, *node, read, range, what)) value = read;
+  if (node && !node->is_null() && numberIn(key, *node, read, range)) value = read;
 }
 
-void FieldReader::integer(const char* key, int& value, Range range, const char* what, bool required) {
-  const Json* node = take(key, required, what);
+void FieldReader::integer(const char* key, int& value, Range range, const char*, bool required) {
+  const Json* node = take(key, required);
   double read = 0.0;
-  if (!node || !numberIn(key, *node, read, range, what)) return;
+  if (!node || !numberIn(key, *node, read, range)) return;
   if (read != std::floor(read)) {
-    bad(key, fmt::format("{} is {}", what, describeValue(*node)), "a whole number is needed");
+    bad(key, Message{"json.is", key, describeValue(*node)}, Message{"json.whole-number-needed"});
     return;
   }
   value = static_cast<int>(read);
 }
 
-void FieldReader::boolean(const char* key, bool& value, const char* what) {
-  const Json* node = take(key, false, what);
+void FieldReader::boolean(const char* key, bool& value, const char*) {
+  const Json* node = take(key, false);
   if (!node) return;
   if (node->is_boolean())
     value = node->get<bool>();
   else
-    bad(key, fmt::format("{} is {}", what, describeValue(*node)), "true or false is needed");
+    bad(key, Message{"json.is", key, describeValue(*node)}, Message{"json.true-false-needed"});
 }
 
-void FieldReader::text(const char* key, std::string& value, const char* what, bool required) {
-  const Json* node = take(key, required, what);
+void FieldReader::text(const char* key, std::string& value, const char*, bool required) {
+  const Json* node = take(key, required);
   if (!node) return;
   if (!node->is_string())
-    bad(key, fmt::format("{} is {}", what, describeValue(*node)), "text in quotes is needed");
+    bad(key, Message{"json.is", key, describeValue(*node)}, Message{"json.text-quotes-needed"});
   else if (node->get_ref<const std::string&>().size() > 2000)
-    bad(key, fmt::format("{} is too long", what), "at most 2000 characters are allowed");
+    bad(key, Message{"json.too-long", key}, Message{"json.most-2000-characters-allowed"});
   else
     value = node->get<std::string>();
 }
 
-void FieldReader::numbers(const char* key, std::vector<double>& values, Range range, const char* what) {
-  const Json* node = takeList(key, what, 100000);
+void FieldReader::numbers(const char* key, std::vector<double>& values, Range range, const char*) {
+  const Json* node = takeList(key, 100000);
   if (!node) return;
   std::vector<double> read;
   for (std::size_t i = 0; i < node->size(); ++i) {
     double value = 0.0;
-    if (!numberIn(key, (*node)[i], value, range, what, static_cast<int>(i))) return;
+    if (!numberIn(key, (*node)[i], value, range, static_cast<int>(i))) return;
     read.push_back(value);
   }
   values = std::move(read);
 }
 
 void FieldReader::fixedText(const char* key, std::string_view value) {
-  const Json* node = take(key, true, "schema name");
+  const Json* node = take(key, true);
   if (node && !(node->is_string() && node->get_ref<const std::string&>() == value))
-    bad(key, fmt::format("{} is not this format", describeValue(*node)), fmt::format("\"{}\" is needed", value));
+    bad(key, Message{"json.not-format", describeValue(*node)}, Message{"json.needed", std::string(value)});
 }
 
 } // namespace muffle

@@ -37,7 +37,7 @@ inline constexpr std::size_t kMostJsonKeys = 2000; ///< of one object
 Result<Json> parseJson(std::string_view text);
 
 /// What a value is, for messages: `"abc"`, `12`, `a list`.
-std::string describeValue(const Json& value);
+Message describeValue(const Json& value);
 
 class FieldReader {
 public:
@@ -54,8 +54,8 @@ public:
   void fixedText(const char* key, std::string_view value);
 
   template <class E, std::size_t N>
-  void choice(const char* key, E& value, const std::array<std::pair<E, const char*>, N>& names, const char* what, bool required = false) {
-    const Json* node = take(key, required, what);
+  void choice(const char* key, E& value, const std::array<std::pair<E, const char*>, N>& names, const char*, bool required = false) {
+    const Json* node = take(key, required);
     if (!node) return;
     std::string allowed;
     for (const auto& [option, name] : names) {
@@ -65,21 +65,21 @@ public:
       }
       allowed += (allowed.empty() ? "" : ", ") + std::string(name);
     }
-    bad(key, describeValue(*node) + " is not a known " + key, "use one of: " + allowed);
+    bad(key, Message{"json.no-such-choice", describeValue(*node), key}, Message{"json.use-one", allowed});
   }
-  template <class T> void object(const char* key, T& value, const char* what, bool required = false) {
-    if (const Json* node = take(key, required, what)) readObject(*node, m_pointer + "/" + key, value);
+  template <class T> void object(const char* key, T& value, const char*, bool required = false) {
+    if (const Json* node = take(key, required)) readObject(*node, m_pointer + "/" + key, value);
   }
-  template <class T> void object(const char* key, std::optional<T>& value, const char* what) {
-    const Json* node = take(key, false, what);
+  template <class T> void object(const char* key, std::optional<T>& value, const char*) {
+    const Json* node = take(key, false);
     if (!node || node->is_null()) {
       value.reset();
       return;
     }
     readObject(*node, m_pointer + "/" + key, value.emplace());
   }
-  template <class T> void list(const char* key, std::vector<T>& values, const char* what, std::size_t most = 200) {
-    const Json* node = takeList(key, what, most);
+  template <class T> void list(const char* key, std::vector<T>& values, const char*, std::size_t most = 200) {
+    const Json* node = takeList(key, most);
     if (!node) return;
     values.assign(node->size(), T{});
     for (std::size_t i = 0; i < values.size(); ++i) readObject((*node)[i], m_pointer + "/" + key + "/" + std::to_string(i), values[i]);
@@ -89,16 +89,16 @@ private:
   template <class T> void readObject(const Json& node, const std::string& pointer, T& value) {
     FieldReader inner(node, pointer, m_problems);
     if (!node.is_object()) {
-      m_problems.push_back({ProblemKind::badInput, pointer, describeValue(node) + " stands here", "an object {...} is needed"});
+      m_problems.push_back({ProblemKind::badInput, pointer, Message{"json.stands", describeValue(node)}, Message{"json.object-needed"}});
       return;
     }
     describe(inner, value);
     inner.finish();
   }
-  const Json* take(const char* key, bool required, const char* what);
-  const Json* takeList(const char* key, const char* what, std::size_t most);
-  void bad(const char* key, std::string what, std::string allowed, int index = -1); ///< index: of a list's element
-  bool numberIn(const char* key, const Json& node, double& value, Range range, const char* what, int index = -1);
+  const Json* take(const char* key, bool required);
+  const Json* takeList(const char* key, std::size_t most);
+  void bad(const char* key, Message what, Message allowed, int index = -1); ///< index: of a list's element
+  bool numberIn(const char* key, const Json& node, double& value, Range range, int index = -1);
 
   const Json& m_node;
   std::string m_pointer;

@@ -49,21 +49,21 @@ bool isInteger(const Json& node, std::int64_t least, std::int64_t most) {
 
 Problems misshapen(const Json& node, const Shape& shape, const std::string& pointer) {
   using Kind = Shape::Kind;
-  const auto wrong = [&](const std::string& allowed) -> Problems {
-    return {{ProblemKind::badInput, pointer.empty() ? "/" : pointer, describeValue(node) + " stands here", allowed}};
+  const auto wrong = [&](Message allowed) -> Problems {
+    return {{ProblemKind::badInput, pointer.empty() ? "/" : pointer, Message{"json.stands", describeValue(node)}, std::move(allowed)}};
   };
   switch (shape.m_kind) {
   case Kind::anything: return {};
-  case Kind::text: return node.is_string() ? Problems{} : wrong("a text is needed");
-  case Kind::boolean: return node.is_boolean() ? Problems{} : wrong("true or false is needed");
+  case Kind::text: return node.is_string() ? Problems{} : wrong(Message{"json.text-needed"});
+  case Kind::boolean: return node.is_boolean() ? Problems{} : wrong(Message{"json.true-false-needed"});
   case Kind::integer:
     if (isInteger(node, shape.m_least, shape.m_most)) return {};
-    return wrong(shape.m_most == INT64_MAX ? fmt::format("a whole number from {} is needed", shape.m_least)
-                                           : fmt::format("a whole number from {} to {} is needed", shape.m_least, shape.m_most));
+    return wrong(shape.m_most == INT64_MAX ? Message{"json.whole-number-from-needed", shape.m_least}
+                                           : Message{"json.whole-number-from-to", shape.m_least, shape.m_most});
   case Kind::list:
   case Kind::row:
-    if (!node.is_array()) return wrong("a list [...] is needed");
-    if (shape.m_kind == Kind::row && node.size() != shape.m_parts.size()) return wrong(fmt::format("a list of {} is needed", shape.m_parts.size()));
+    if (!node.is_array()) return wrong(Message{"json.list-needed"});
+    if (shape.m_kind == Kind::row && node.size() != shape.m_parts.size()) return wrong(Message{"json.list-of", shape.m_parts.size()});
     for (std::size_t i = 0; i < node.size(); ++i)
       if (auto found = misshapen(node[i], shape.m_kind == Kind::row ? shape.m_parts[i] : shape.m_parts.front(), fmt::format("{}/{}", pointer, i));
           !found.empty())
@@ -71,7 +71,7 @@ Problems misshapen(const Json& node, const Shape& shape, const std::string& poin
     return {};
   case Kind::object:
   case Kind::map:
-    if (!node.is_object()) return wrong("an object {...} is needed");
+    if (!node.is_object()) return wrong(Message{"json.object-needed"});
     if (shape.m_kind == Kind::map) {
       for (const auto& [key, value] : node.items())
         if (auto found = misshapen(value, shape.m_parts.front(), pointer + "/" + key); !found.empty()) return found;
@@ -81,7 +81,7 @@ Problems misshapen(const Json& node, const Shape& shape, const std::string& poin
       const auto at = node.find(f.key);
       if (at == node.end()) {
         if (f.mayLack) continue;
-        return {{ProblemKind::missing, pointer + "/" + f.key, "this is missing", "it is needed here"}};
+        return {{ProblemKind::missing, pointer + "/" + f.key, Message{"json.is-missing"}, Message{"json.is-needed"}}};
       }
       if (auto found = misshapen(*at, f.shape, pointer + "/" + f.key); !found.empty()) return found;
     }

@@ -58,9 +58,8 @@ public:
     takeStatistic(reading);
     takeTemperatures(reading, problems);
     if (m_failed) return std::nullopt;
-    if (!reading.outside_C && !reading.inside_C) return fail(problems, "no temperature stands here", "write \"7:10 -4 / 2.5\": time, outside / inside");
-    if (!clock && reading.statistic == Statistic::moment)
-      return fail(problems, "no time of day stands here", "write \"7:10 -4 / 2.5\", or \"min -6 / 1\" for a night's lows");
+    if (!reading.outside_C && !reading.inside_C) return fail(problems, Message{"log.no-temperature-stands"}, Message{"log.write-7-10-4"});
+    if (!clock && reading.statistic == Statistic::moment) return fail(problems, Message{"log.no-time-day-stands"}, Message{"log.write-7-10-4-2"});
     for (; m_at < m_words.size(); ++m_at) {
       if (!reading.remark.empty()) reading.remark += ' ';
       reading.remark += m_words[m_at];
@@ -70,7 +69,7 @@ public:
   }
 
 private:
-  std::nullopt_t fail(Problems& problems, std::string what, std::string allowed) {
+  std::nullopt_t fail(Problems& problems, Message what, Message allowed) {
     m_failed = true;
     problems.push_back({ProblemKind::badInput, fmt::format("line {}", m_number), std::move(what), std::move(allowed)});
     return std::nullopt;
@@ -133,7 +132,7 @@ private:
     ++m_at;
     if (m_at < m_words.size() && (lower(m_words[m_at]) == "am" || lower(m_words[m_at]) == "pm")) text = fmt::format("{} {}", text, m_words[m_at++]);
     const auto clock = parseClock(fmt::format("1970-01-01 {}", text), DateForm::iso);
-    if (!clock) return fail(problems, fmt::format("\"{}\" is no time of day", text), "0:00 to 24:00 is allowed"), std::nullopt;
+    if (!clock) return fail(problems, Message{"log.no-time-day", text}, Message{"log.0-00-24-00"}), std::nullopt;
     return static_cast<int>(clock->local);
   }
   void takeStatistic(HandReading& reading) {
@@ -147,7 +146,7 @@ private:
     for (; m_at < m_words.size(); ++m_at) {
       const std::string& word = m_words[m_at];
       if (word == "/") {
-        if (inside) return void(fail(problems, "a second stroke stands here", "outside / inside, then words if you like"));
+        if (inside) return void(fail(problems, Message{"log.second-stroke-stands"}, Message{"log.outside-inside-then-words"}));
         inside = true;
         continue;
       }
@@ -155,16 +154,12 @@ private:
       const auto v = parseNumber(word, word.find('.') == std::string::npos);
       if (!v) return; // remarks begin
       if (inside ? reading.inside_C.has_value() : reading.outside_C.has_value()) {
-        if (inside) return void(fail(problems, fmt::format("\"{}\" is a number too many", word), "outside / inside, then words if you like"));
+        if (inside) return void(fail(problems, Message{"log.number-too-many", word}, Message{"log.outside-inside-then-words"}));
         inside = true; // the stroke was left out
       }
       const double celsius = m_fahrenheit ? (*v - 32.0) / 1.8 : *v;
       if (celsius < kColdest_C || celsius > kWarmest_C)
-        return void(fail(problems, fmt::format("{} is no air's temperature", word),
-                         m_fahrenheit ? "-76 to 167 \xC2\xB0"
-                                        "F is allowed"
-                                      : "-60 to 75 \xC2\xB0"
-                                        "C is allowed"));
+        return void(fail(problems, Message{"log.no-airs-temperature", word}, m_fahrenheit ? Message{"log.air-allowed-F"} : Message{"log.air-allowed-C"}));
       (inside ? reading.inside_C : reading.outside_C) = celsius;
     }
   }
@@ -188,13 +183,13 @@ HandSheet readByHand(std::string_view text, const Date& first, const TimeZone& z
   while (!text.empty()) {
     const auto end = std::min(text.find('\n'), text.size());
     if (++number > static_cast<int>(bounds::kHandLines)) {
-      sheet.problems.push_back({ProblemKind::badInput, fmt::format("line {}", number), "this line and all below it are too many for readings by hand",
-                                fmt::format("at most {} are allowed; import a file instead", bounds::kHandLines)});
+      sheet.problems.push_back({ProblemKind::badInput, fmt::format("line {}", number), Message{"log.line-all-below-too"},
+                                Message{"log.most-allowed-import-file", bounds::kHandLines}});
       break;
     }
     if (end > bounds::kHandLineBytes)
-      sheet.problems.push_back({ProblemKind::badInput, fmt::format("line {}", number), fmt::format("this line has {} characters", end),
-                                fmt::format("at most {} are allowed", bounds::kHandLineBytes)});
+      sheet.problems.push_back(
+          {ProblemKind::badInput, fmt::format("line {}", number), Message{"log.line-characters", end}, Message{"log.most-allowed", bounds::kHandLineBytes}});
     else if (auto reading = Line(text.substr(0, end), number, day, zone, fahrenheit).read(sheet.problems))
       sheet.readings.push_back(std::move(*reading));
     text.remove_prefix(std::min(end + 1, text.size()));
@@ -218,7 +213,7 @@ Log logByHand(const HandSheet& sheet) {
                                  : statistic == Statistic::highest ? " high"
                                                                    : "");
       channel.unitIn = "C";
-      channel.unitWhy = "as you wrote it";
+      channel.unitWhy = Message{"log.you-wrote"};
       channel.raw.assign(log.time.size(), std::numeric_limits<float>::quiet_NaN());
       channel.flag.assign(log.time.size(), 0);
       bool any = false;

@@ -115,17 +115,15 @@ Status eachRow(std::string_view bytes, char separator, std::function<bool(const 
     const auto part = bytes.substr(rows.at, kChunk);
     csv_parse(&parser, part.data(), part.size(), onField, onRow, &rows);
     if (rows.isTooWide)
-      done = Problem{ProblemKind::badInput, where(), fmt::format("there are more than {} columns", bounds::kTableColumns),
-                     fmt::format("at most {} are allowed", bounds::kTableColumns)};
+      done =
+          Problem{ProblemKind::badInput, where(), Message{"log.more-than-columns", bounds::kTableColumns}, Message{"log.most-allowed", bounds::kTableColumns}};
     else if (!rows.stopped && rows.at - rows.began > bounds::kTableRowBytes)
-      done = Problem{ProblemKind::badInput, where(),
-                     fmt::format("this row has more than {} bytes; perhaps a quotation mark is not closed", bounds::kTableRowBytes),
-                     fmt::format("at most {} are allowed", bounds::kTableRowBytes)};
+      done = Problem{ProblemKind::badInput, where(), Message{"log.row-more-than-bytes", bounds::kTableRowBytes},
+                     Message{"log.most-allowed", bounds::kTableRowBytes}};
   }
   if (!rows.stopped && done) csv_fini(&parser, onField, onRow, &rows);
   if (rows.isTooWide && done)
-    done = Problem{ProblemKind::badInput, where(), fmt::format("there are more than {} columns", bounds::kTableColumns),
-                   fmt::format("at most {} are allowed", bounds::kTableColumns)};
+    done = Problem{ProblemKind::badInput, where(), Message{"log.more-than-columns", bounds::kTableColumns}, Message{"log.most-allowed", bounds::kTableColumns}};
   csv_free(&parser);
   return done;
 }

@@ -69,7 +69,7 @@ public:
 
 private:
   /// Dismissed where the grower said so: then listed, but not set.
-  void found(std::size_t c, Flag flag, const char* kind, const Series& series, const Stretch& stretch, long count, std::string why) {
+  void found(std::size_t c, Flag flag, const char* kind, const Series& series, const Stretch& stretch, long count, Message why) {
     LogProblem problem{kind, m_log.channels[c].name, series.time(stretch.first), series.time(stretch.last), count, std::move(why), flag, static_cast<int>(c)};
     problem.verdict = verdictOn(problem);
     m_out.push_back(std::move(problem));
@@ -81,7 +81,7 @@ private:
     return verdict;
   }
   /// Sets the flags of single readings and tells of those close together as one stretch.
-  template <class Bad> void mark(std::size_t c, Flag flag, const char* kind, const Series& series, Bad bad, const char* why) {
+  template <class Bad> void mark(std::size_t c, Flag flag, const char* kind, const Series& series, Bad bad, const Message& why) {
     std::vector<std::uint32_t> rows;
     for (std::size_t k = 0; k < series.size();) {
       if (!bad(k)) {
@@ -99,7 +99,7 @@ private:
     for (const std::uint32_t row : m_marked) series.channel.flag[row] = static_cast<std::uint8_t>(flag); // after: a rule sees no flags of its own
     m_marked.clear();
   }
-  void markAll(std::size_t c, Flag flag, const char* kind, const Series& series, const Stretch& stretch, std::string why) {
+  void markAll(std::size_t c, Flag flag, const char* kind, const Series& series, const Stretch& stretch, Message why) {
     found(c, flag, kind, series, stretch, static_cast<long>(stretch.last - stretch.first + 1), std::move(why));
     if (m_out.back().verdict == Verdict::dismissed) return;
     for (std::size_t k = stretch.first; k <= stretch.last; ++k) series.channel.flag[series.at[k]] = static_cast<std::uint8_t>(flag);
@@ -111,7 +111,7 @@ private:
     const Series series(m_log, channel);
     mark(
         c, Flag::outOfRange, "out of range", series, [&](std::size_t k) { return series.value(k) < limits.low || series.value(k) > limits.high; },
-        "no sensor of this kind can read this");
+        Message{"log.no-sensor-kind-can"});
   }
 
   /// A stretch that begins and ends with the jump that a change of unit makes.
@@ -130,7 +130,7 @@ private:
       all.push_back({k, end - 1});
       k = end;
     }
-    for (const Stretch& s : all) markAll(c, Flag::fahrenheit, "unit", series, s, "this stretch was written in degrees Fahrenheit; it is converted");
+    for (const Stretch& s : all) markAll(c, Flag::fahrenheit, "unit", series, s, Message{"log.stretch-was-written-degrees"});
   }
 
   void spikes(std::size_t c) {
@@ -144,7 +144,7 @@ private:
           const double before = series.value(k - 1), here = series.value(k), after = series.value(k + 1);
           return std::abs(here - before) > least && std::abs(here - after) > least && std::abs(before - after) < least / 2.0;
         },
-        "one reading far from both its neighbours");
+        Message{"log.one-reading-far-from"});
   }
 
   /// The smallest steps that a logger's readings move by, as most of them do.
@@ -174,13 +174,12 @@ private:
       from = k;
     }
     std::erase_if(all, [&](const Stretch& s) { return isRoom && levels[series.channel.raw[series.at[s.first]]] >= kHeldLevels; });
-    for (const Stretch& s : all) markAll(c, Flag::stuck, "stuck", series, s, "the same reading for hours: the sensor hangs");
+    for (const Stretch& s : all) markAll(c, Flag::stuck, "stuck", series, s, Message{"log.same-reading-hours-sensor"});
   }
 
   void sunlit(std::size_t c) {
     const Series series(m_log, m_log.channels[c]);
-    for (const Stretch& s : sunOnSensor(series, m_place))
-      markAll(c, Flag::sun, "sun on the sensor", series, s, "it rises and falls with the sun, not with the air: shade it, on the north side, off the wall");
+    for (const Stretch& s : sunOnSensor(series, m_place)) markAll(c, Flag::sun, "sun on the sensor", series, s, Message{"log.rises-falls-sun-not"});
   }
 
   void pairs() {
@@ -203,14 +202,13 @@ private:
         if (first == after) continue;
         markAll(c, Flag::swapped, "swapped", series,
                 {static_cast<std::size_t>(first - series.at.begin()), static_cast<std::size_t>(after - series.at.begin()) - 1},
-                fmt::format("here it shows what \"{}\" should, and the other way round", m_log.channels[beside].name));
+                Message{"log.shows-what-should-other", m_log.channels[beside].name});
       }
   }
   void drift(std::size_t a, std::size_t b) {
     const auto found = driftBetween(m_log, m_log.channels[a], m_log.channels[b]);
     if (!found || !found->isReal()) return;
-    note(static_cast<int>(b), Flag::drift, "drift",
-         fmt::format("it has moved by {:+.1f} K against \"{}\" since the log begins: compare both in melting ice", found->change_K, m_log.channels[a].name));
+    note(static_cast<int>(b), Flag::drift, "drift", Message{"log.moved-against-since-log", Amount{found->change_K, Unit::kelvin, 2}, m_log.channels[a].name});
   }
   void placement() {
     const Channel* heater = m_log.find(Role::heater);
@@ -218,8 +216,7 @@ private:
       if (m_log.channels[c].role != Role::room || m_log.channels[c].statistic != Statistic::moment) continue;
       const auto jump = jumpAtHeater_K(m_log, m_log.channels[c], *heater);
       if (!jump || *jump < kHeaterJump_K) continue;
-      note(static_cast<int>(c), Flag::none, "placement",
-           fmt::format("it jumps {:.1f} K as the heater starts: hang it among the plants, at their height, away from heater and door", *jump));
+      note(static_cast<int>(c), Flag::none, "placement", Message{"log.jumps-heater-starts-hang", Amount{*jump, Unit::kelvin, 2}});
     }
   }
   void clock() {
@@ -227,12 +224,10 @@ private:
       if (m_log.channels[c].role != Role::sun || m_log.channels[c].statistic != Statistic::moment) continue;
       const auto ahead = clockAhead_h(m_log, m_log.channels[c], m_place);
       if (!ahead || std::abs(*ahead) < kClockOff_h) continue;
-      note(static_cast<int>(c), Flag::clock, "clock",
-           fmt::format("by its sun the log's clock is {:.1f} h {}: check its time zone and summer time, and the site's place", std::abs(*ahead),
-                       *ahead > 0 ? "fast" : "slow"));
+      note(static_cast<int>(c), Flag::clock, "clock", Message{*ahead > 0 ? "log.clock-is-fast" : "log.clock-is-slow", Amount{std::abs(*ahead), Unit::hour, 2}});
     }
   }
-  void note(int channel, Flag flag, const char* kind, std::string why) {
+  void note(int channel, Flag flag, const char* kind, Message why) {
     LogProblem problem{kind, m_log.channels[static_cast<std::size_t>(channel)].name, m_log.time.front(), m_log.time.back(), 1, std::move(why), flag, channel};
     for (const Decision& d : m_log.decisions) // of the whole log, however it has grown since
       if (d.flag == flag && (d.channel < 0 || d.channel == channel)) problem.verdict = d.verdict;
@@ -250,7 +245,7 @@ private:
         while (first < series.size() && !in(first)) ++first;
         std::size_t last = first;
         while (last < series.size() && in(last)) ++last;
-        if (last > first) markAll(c, Flag::byHand, "set aside", series, {first, last - 1}, "set aside by you");
+        if (last > first) markAll(c, Flag::byHand, "set aside", series, {first, last - 1}, Message{"log.set-aside-you"});
       }
     }
   }
@@ -266,7 +261,8 @@ void gaps(const Log& log, std::vector<LogProblem>& problems) {
   for (std::size_t i = 1; i < log.time.size(); ++i) {
     const auto gap = static_cast<double>(log.time[i] - log.time[i - 1]);
     if (gap > std::max(3.0 * step, 3600.0))
-      problems.push_back({"gap", "", log.time[i - 1], log.time[i], std::lround(gap / step) - 1, fmt::format("no readings for {:.1f} h", gap / 3600.0)});
+      problems.push_back(
+          {"gap", "", log.time[i - 1], log.time[i], std::lround(gap / step) - 1, Message{"log.no-readings", Amount{gap / 3600.0, Unit::hour, 3}}});
   }
 }
 

@@ -22,7 +22,7 @@ constexpr std::size_t kMostSensors = 40;   // names in a tall table's first rows
 constexpr double kSurelyFahrenheit = 31.0; // a winter's mean; degC would be a heat wave
 constexpr double kSurelyCelsius = 14.0;    // below it degF would be a polar winter
 
-Problem noTable(std::string what, std::string allowed) { return {ProblemKind::badInput, "line 1", std::move(what), std::move(allowed)}; }
+Problem noTable(Message what, Message allowed) { return {ProblemKind::badInput, "line 1", std::move(what), std::move(allowed)}; }
 
 int countOf(std::string_view line, char separator) {
   bool quoted = false;
@@ -91,37 +91,35 @@ void takeUnit(Column& column, const std::optional<UnitMark>& inHeading, const st
   const auto fits = [&](const std::optional<UnitMark>& mark) { return mark && isTemperature(channel.role) == isDegree(*mark); };
   if (fits(inHeading)) {
     column.mark = *inHeading;
-    channel.unitWhy = "said in the heading";
+    column.unitIsMarked = true;
+    channel.unitWhy = Message{"log.said-heading"};
   } else if (fits(behind)) {
     column.mark = *behind;
-    channel.unitWhy = "said behind the readings";
+    column.unitIsMarked = true;
+    channel.unitWhy = Message{"log.said-behind-readings"};
   } else if (isTemperature(channel.role)) {
     static const UnitMark kFahrenheit{"F", 1.0 / 1.8, -32.0 / 1.8}, kCelsius{"C"};
-    const auto marked = std::find_if(others.begin(), others.end(), [](const Column& c) {
-      return c.use && isTemperature(c.channel.role) && (c.channel.unitWhy == "said in the heading" || c.channel.unitWhy == "said behind the readings");
-    });
+    const auto marked = std::find_if(others.begin(), others.end(), [](const Column& c) { return c.use && isTemperature(c.channel.role) && c.unitIsMarked; });
     if (options.fahrenheit) {
       column.mark = *options.fahrenheit ? kFahrenheit : kCelsius;
-      channel.unitWhy = "as you said";
+      channel.unitWhy = Message{"log.you-said"};
     } else if (marked != others.end()) {
       column.mark = marked->mark;
       const bool fahrenheit = column.mark.unit == "F";
       column.unitIsUnsure = fahrenheit ? mean < kSurelyCelsius : mean > kSurelyFahrenheit && column.mark.unit == "C" && channel.role != Role::store;
-      channel.unitWhy = column.unitIsUnsure ? fmt::format("no unit mark; \"{}\" beside it is in {}, but readings near {:.0f} do not look it: say which",
-                                                          marked->channel.name, column.mark.unit, mean)
-                                            : fmt::format("no unit mark; as \"{}\" beside it", marked->channel.name);
+      channel.unitWhy = column.unitIsUnsure ? Message{"log.no-unit-mark-beside", marked->channel.name, column.mark.unit, std::llround(mean)}
+                                            : Message{"log.no-unit-mark-as-beside", marked->channel.name};
     } else {
       const bool warm = channel.role == Role::store || channel.role == Role::room || channel.role == Role::cover;
       const bool f = mean > kSurelyFahrenheit && channel.role != Role::store;
       column.mark = f ? kFahrenheit : kCelsius;
       column.unitIsUnsure = mean > kSurelyCelsius && (mean <= kSurelyFahrenheit || warm);
-      channel.unitWhy = column.unitIsUnsure
-                            ? fmt::format("no unit mark; readings near {:.0f} could be either degree: say which", mean)
-                            : fmt::format("no unit mark; readings near {:.0f} fit {} in winter", mean, f ? "degrees Fahrenheit" : "degrees Celsius");
+      channel.unitWhy = column.unitIsUnsure ? Message{"log.no-unit-mark-readings", std::llround(mean)}
+                                            : Message{f ? "log.readings-fit-fahrenheit" : "log.readings-fit-celsius", std::llround(mean)};
     }
   } else {
     column.mark.unit = channel.unit();
-    channel.unitWhy = "no unit mark; taken as it is usual";
+    channel.unitWhy = Message{"log.no-unit-mark-taken"};
   }
   if (channel.role == Role::sun && column.mark.unit == "W") column.mark.unit = "W/m2";
   channel.unitIn = column.mark.unit;
@@ -141,11 +139,9 @@ public:
   Result<Layout> run() {
     if (!m_sampled) return m_sampled.problems();
     findWidth();
-    if (m_layout.width < 2)
-      return noTable("no columns were found", "a table with a time column and at least one reading, separated by comma, semicolon, tab or |, is needed");
+    if (m_layout.width < 2) return noTable(Message{"log.no-columns-were-found"}, Message{"log.table-time-column-least-one"});
     findTime();
-    if (m_layout.timeColumn < 0)
-      return noTable("no column with dates was found", "one column must hold dates and times such as 2031-01-17 05:10 or 17/01/2031 05:10");
+    if (m_layout.timeColumn < 0) return noTable(Message{"log.no-column-dates-was"}, Message{"log.one-column-hold-dates"});
     findClock();
     findHeadings();
     findDecimalSign();
@@ -157,7 +153,7 @@ public:
     soleThermometer();
     if (!m_layout.isTall()) tellApart(m_layout.columns); // a tall table may bring more sensors yet
     if (std::none_of(m_layout.columns.begin(), m_layout.columns.end(), [](const Column& c) { return c.use; }))
-      return noTable("no column of readings was found", "at least one column of numbers beside the time is needed");
+      return noTable(Message{"log.no-column-readings-was"}, Message{"log.least-one-column-numbers"});
     return std::move(m_layout);
   }
 
@@ -427,8 +423,9 @@ Column describeColumn(const std::string& heading, const std::vector<std::string>
     if (const auto mark = unitIn(fmt::format("({})", lower(choice->unit)))) {
       column.mark = *mark;
       column.unitIsUnsure = false;
+      column.unitIsMarked = false; // what is said of this column says nothing of others
       channel.unitIn = mark->unit;
-      channel.unitWhy = "as you said";
+      channel.unitWhy = Message{"log.you-said"};
     }
   return column;
 }

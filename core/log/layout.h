@@ -19,6 +19,7 @@ struct Column {
   bool use = false; ///< holds readings that are wanted
   Channel channel;  ///< named, with its role and unit; no readings yet
   UnitMark mark;
+  bool unitIsMarked = false;  ///< said in its heading or behind its readings
   bool unitIsUnsure = false;  ///< a temperature that could be in either degree
   bool placeIsSaid = true;    ///< by its heading or by the grower
   bool placeIsUnsure = false; ///< the only temperature, and nothing says where it hangs

@@ -5,6 +5,7 @@
 #pragma once
 
 #include "core/calendar.h"
+#include "core/message.h"
 
 #include <cmath>
 #include <cstdint>
@@ -55,7 +56,7 @@ struct Channel {
   std::string id; ///< of the room, store, ...
   Statistic statistic = Statistic::moment;
   std::string unitIn;     ///< as read: "C", "F", "m/s", ...
-  std::string unitWhy;    ///< how the unit was decided
+  Message unitWhy;        ///< how the unit was decided
   std::vector<float> raw; ///< converted to the channel's unit, NaN where missing
   std::vector<std::uint8_t> flag;
 
@@ -87,7 +88,7 @@ struct LogProblem {
   UtcSeconds from = 0;
   UtcSeconds to = 0;
   long count = 0;
-  std::string why;
+  Message why;
   Flag flag = Flag::none;
   int index = -1; ///< of the channel
   Verdict verdict = Verdict::open;

@@ -15,8 +15,7 @@ namespace muffle {
 namespace {
 
 Problem notAReading(std::string_view topic, std::string_view text) {
-  return {ProblemKind::badInput, std::string(topic), fmt::format("\"{}\" is no reading", asUtf8(text.substr(0, 40))),
-          "a number with or without its unit and an ISO time before it, or an object of name and number, is allowed"};
+  return {ProblemKind::badInput, std::string(topic), Message{"log.no-reading", asUtf8(text.substr(0, 40))}, Message{"log.number-without-unit-iso"}};
 }
 
 /// Adds a channel with one reading.
@@ -40,8 +39,7 @@ std::optional<UtcSeconds> timeIn(std::string_view text, DateForm form) {
 
 Result<Log> readMessage(std::string_view topic, std::string_view text, UtcSeconds now) {
   if (text.size() > bounds::kMessageBytes)
-    return Problem{ProblemKind::badInput, std::string(topic), fmt::format("a message of {} bytes", text.size()),
-                   fmt::format("at most {} are allowed", bounds::kMessageBytes)};
+    return Problem{ProblemKind::badInput, std::string(topic), Message{"log.message-bytes", text.size()}, Message{"log.most-allowed", bounds::kMessageBytes}};
   text = trim(text);
   Log log;
   log.time = {now};
@@ -51,8 +49,8 @@ Result<Log> readMessage(std::string_view topic, std::string_view text, UtcSecond
     const auto json = parseJson(text);
     if (!json || !json->is_object()) return notAReading(topic, text);
     if (json->size() > bounds::kMessageReadings)
-      return Problem{ProblemKind::badInput, std::string(topic), fmt::format("a message of {} readings", json->size()),
-                     fmt::format("at most {} are allowed", bounds::kMessageReadings)};
+      return Problem{ProblemKind::badInput, std::string(topic), Message{"log.message-readings", json->size()},
+                     Message{"log.most-allowed", bounds::kMessageReadings}};
     for (const auto& [key, value] : json->items()) {
       if (looksLikeTimeName(key)) {
         const auto at = value.is_string()   ? timeIn(value.get_ref<const std::string&>(), DateForm::iso)

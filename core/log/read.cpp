@@ -75,11 +75,11 @@ public:
     });
     if (!rows) return rows.problems();
     if (m_isTooMuch)
-      return Problem{ProblemKind::badInput, "", fmt::format("there are more than {} rows, or more than {} readings", bounds::kTableRows, bounds::kTableCells),
-                     "so many are allowed: divide the file"};
-    if (m_cancelled) return Problem{ProblemKind::cancelled, "", "reading was stopped", "nothing was kept"};
+      return Problem{ProblemKind::badInput, "", Message{"log.more-than-rows-more", bounds::kTableRows, bounds::kTableCells},
+                     Message{"log.so-many-allowed-divide"}};
+    if (m_cancelled) return Problem{ProblemKind::cancelled, "", Message{"log.reading-was-stopped"}, Message{"log.nothing-was-kept"}};
     Log& log = m_out.log;
-    if (log.time.empty()) return Problem{ProblemKind::badInput, "line 1", "no row has a readable time", "dates and times such as 2031-01-17 05:10 are needed"};
+    if (log.time.empty()) return Problem{ProblemKind::badInput, "line 1", Message{"log.no-row-readable-time"}, Message{"log.dates-times-such-2031"}};
     if (m_layout.isTall()) tellApart(m_layout.columns); // sensors met on the way as well
     std::vector<bool> isEnergy;
     for (Column& c : m_layout.columns) {
@@ -130,7 +130,7 @@ private:
         return true;
       }
       ++m_out.rowsLeftOut;
-      note(line, fmt::format("\"{}\" is not a readable time", asUtf8(text.substr(0, 40))), "the row is left out");
+      note(line, Message{"log.not-readable-time", asUtf8(text.substr(0, 40))}, Message{"log.row-left-out"});
       return true;
     }
     m_isTooMuch = m_out.log.time.size() >= bounds::kTableRows || m_out.log.time.size() * m_layout.columns.size() >= bounds::kTableCells ||
@@ -216,12 +216,12 @@ private:
     }
     if (const auto cell = trim(text); !isMissing(cell)) {
       ++m_out.cellsLeftOut;
-      note(line, fmt::format("\"{}\" under \"{}\" is not a number", asUtf8(cell.substr(0, 40)), column.channel.name), "the reading is left out");
+      note(line, Message{"log.under-not-number", asUtf8(cell.substr(0, 40)), column.channel.name}, Message{"log.reading-left-out"});
     }
     return kNone;
   }
 
-  void note(long line, std::string what, std::string allowed) {
+  void note(long line, Message what, Message allowed) {
     if (m_out.firstProblems.size() < kMostProblems)
       m_out.firstProblems.push_back({ProblemKind::badInput, fmt::format("line {}", line), std::move(what), std::move(allowed)});
   }
@@ -298,51 +298,49 @@ private:
       last = i;
       lastValue = v;
     }
-    channel.unitWhy += counts ? "; a meter that counts, read as power between its readings" : "; energy since the reading before, read as power";
+    channel.unitWhy = Message{counts ? "log.meter-that-counts" : "log.energy-since-before", std::move(channel.unitWhy)};
   }
 
   void sayWhatWasRecognised() {
     const auto separator = [&] {
-      return m_layout.separator == ','    ? "comma"
-             : m_layout.separator == ';'  ? "semicolon"
-             : m_layout.separator == '\t' ? "tab or blanks"
-             : m_layout.separator == '|'  ? "bar"
-                                          : "another sign";
+      return Message{m_layout.separator == ','    ? "log.comma"
+                     : m_layout.separator == ';'  ? "log.semicolon"
+                     : m_layout.separator == '\t' ? "log.tab-blanks"
+                     : m_layout.separator == '|'  ? "log.bar"
+                                                  : "log.another-sign"};
     };
     if (m_layout.isTall())
-      m_out.recognised.push_back(fmt::format("a row a reading, {} sensors by name, separated by {}", m_layout.columns.size(), separator()));
+      m_out.recognised.push_back(Message{"log.row-reading-sensors-name", m_layout.columns.size(), separator()});
     else
-      m_out.recognised.push_back(fmt::format("{} columns separated by {}, decimal {}, {}", m_layout.columns.size(), separator(),
-                                             m_layout.decimalComma ? "comma" : "point", m_layout.headerRow >= 0 ? "with headings" : "no headings"));
+      m_out.recognised.push_back(Message{"log.columns-separated-decimal", m_layout.columns.size(), separator(),
+                                         Message{m_layout.decimalComma ? "log.comma" : "log.point"},
+                                         Message{m_layout.headerRow >= 0 ? "log.with-headings" : "log.no-headings"}});
     const auto form = [](DateForm f) {
       switch (f) {
-      case DateForm::iso: return "year first";
-      case DateForm::epoch: return "seconds since 1970";
-      case DateForm::spreadsheet: return "a spreadsheet's day numbers";
-      case DateForm::dayFirst: return "day first";
+      case DateForm::iso: return Message{"log.year-first"};
+      case DateForm::epoch: return Message{"log.seconds-since-1970"};
+      case DateForm::spreadsheet: return Message{"log.spreadsheets-day-numbers"};
+      case DateForm::dayFirst: return Message{"log.day-first"};
       case DateForm::monthFirst: break;
       }
-      return "month first";
+      return Message{"log.month-first"};
     };
     const bool unproved = m_layout.ambiguousDate && m_layout.form == DateForm::dayFirst;
-    const std::string clock = m_layout.form == DateForm::epoch ? ""
-                              : m_layout.clockOffset_s         ? fmt::format(", clock at {} as its heading says", m_zone.name())
-                                                               : fmt::format(", {} where no offset is written", m_zone.name());
-    m_out.recognised.push_back(fmt::format("time: {}{}{}", form(m_layout.form), unproved ? " (no day above 12 proves it)" : "", clock));
-    if (m_layout.dateOnly) m_out.recognised.emplace_back("one row a day: lows are of that morning, highs of that afternoon");
-    const auto statistic = [](Statistic s) { return s == Statistic::lowest ? " low" : s == Statistic::highest ? " high" : ""; };
+    const Message clock = m_layout.form == DateForm::epoch ? Message{}
+                          : m_layout.clockOffset_s         ? Message{"log.clock-heading-says", m_zone.name()}
+                                                           : Message{"log.where-no-offset-written", m_zone.name()};
+    m_out.recognised.push_back(Message{"log.time-by", form(m_layout.form), unproved ? Message{"log.no-day-above-12"} : Message{}, clock});
+    if (m_layout.dateOnly) m_out.recognised.emplace_back(Message{"log.one-row-day-lows"});
+    const auto statistic = [](Statistic s) { return s == Statistic::lowest ? Message{"log.low"} : s == Statistic::highest ? Message{"log.high"} : Message{}; };
     for (const Channel& channel : m_out.log.channels)
-      m_out.recognised.push_back(fmt::format("\"{}\": {}{} in {} ({})", channel.name, roleText(channel.role, channel.id), statistic(channel.statistic),
-                                             channel.unitIn.empty() ? "no unit" : channel.unitIn, channel.unitWhy));
-    for (const std::string& name : m_out.placeless)
-      m_out.recognised.push_back(fmt::format("\"{}\" is taken to hang outside: its heading says no place, so say where it hangs", name));
+      m_out.recognised.push_back(Message{"log.column-taken-for", channel.name, roleText(channel.role, channel.id), statistic(channel.statistic),
+                                         channel.unitIn.empty() ? Message{"log.no-unit"} : Message::verbatim(channel.unitIn), channel.unitWhy});
+    for (const std::string& name : m_out.placeless) m_out.recognised.push_back(Message{"log.taken-hang-outside-heading", name});
     if (m_doubled.count > 0) {
-      m_out.recognised.push_back(fmt::format("{} rows repeat a time and were left out", m_doubled.count));
-      m_out.log.notes.push_back(
-          {"duplicate", "", m_doubled.from, m_doubled.to, m_doubled.count, "rows that repeat a time; the first of each stands", Flag::duplicateTime});
+      m_out.recognised.push_back(Message{"log.rows-repeat-time-were", m_doubled.count});
+      m_out.log.notes.push_back({"duplicate", "", m_doubled.from, m_doubled.to, m_doubled.count, Message{"log.rows-repeat-time-first"}, Flag::duplicateTime});
     }
-    if (m_back.count > 0)
-      m_out.log.notes.push_back({"clock", "", m_back.from, m_back.to, m_back.count, "the logger's clock went back; its rows were put in order", Flag::clock});
+    if (m_back.count > 0) m_out.log.notes.push_back({"clock", "", m_back.from, m_back.to, m_back.count, Message{"log.loggers-clock-went-back"}, Flag::clock});
   }
 
   /// Rows of a kind, in order of time.
@@ -387,9 +385,9 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
   bytes = plainText(bytes, options.separator, own);
   if (options.separator == ' ') how.separator = '\t';
   if (bytes.find_first_not_of(" \t\r\n") == std::string_view::npos)
-    return Problem{ProblemKind::badInput, "line 1", "the file is empty", "a table with a time column and at least one reading is needed"};
+    return Problem{ProblemKind::badInput, "line 1", Message{"log.file-empty"}, Message{"log.table-time-column-least"}};
   if (bytes.substr(0, 65536).find('\0') != std::string_view::npos)
-    return Problem{ProblemKind::badInput, "line 1", "this is not a text file", "a delimited text table (CSV) in UTF-8, UTF-16 or Latin-1 is needed"};
+    return Problem{ProblemKind::badInput, "line 1", Message{"log.not-text-file"}, Message{"log.delimited-text-table-csv"}};
   const auto layout = recogniseLayout(bytes, how);
   if (!layout) return layout.problems();
   bytes = withoutTornLine(bytes, *layout);
@@ -401,9 +399,7 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
   if (!fixed) return read;
   how.zone = *fixed;
   auto again = RowReader(bytes, how, *layout).run();
-  if (again)
-    again->recognised.insert(again->recognised.begin() + 2,
-                             fmt::format("the clock shows an hour that summer time skips, so it keeps {} all year", fixed->name()));
+  if (again) again->recognised.insert(again->recognised.begin() + 2, Message{"log.clock-shows-hour-summer", fixed->name()});
   return again;
 }
 

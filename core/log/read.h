@@ -5,7 +5,7 @@
 // ends the reading. Of a sheet with one row a day the lows are of that morning and the highs of that afternoon.
 //
 //   auto log = readLog(bytes, {.zone = zone});
-//   for (const std::string& line : log->recognised) show(line);
+//   for (const Message& line : log->recognised) show(line);
 #pragma once
 
 #include "core/log/log.h"
@@ -41,14 +41,14 @@ struct ReadOptions {
 
 struct ReadLog {
   Log log;
-  std::vector<std::string> recognised; ///< what was taken for what, a sentence each
-  std::vector<std::string> headings;   ///< of every column, by which a file of the same kind is known again
-  std::vector<std::string> unsure;     ///< names of temperatures that could be in either degree; the grower must say
-  std::vector<std::string> placeless;  ///< the one temperature, where nothing says whether it hangs outside or inside; the grower must say
-  long rows = 0;                       ///< data rows seen
-  long rowsLeftOut = 0;                ///< without a readable time
-  long cellsLeftOut = 0;               ///< neither a number nor a missing mark
-  std::vector<Problem> firstProblems;  ///< the first few, with line numbers
+  std::vector<Message> recognised;    ///< what was taken for what, a sentence each
+  std::vector<std::string> headings;  ///< of every column, by which a file of the same kind is known again
+  std::vector<std::string> unsure;    ///< names of temperatures that could be in either degree; the grower must say
+  std::vector<std::string> placeless; ///< the one temperature, where nothing says whether it hangs outside or inside; the grower must say
+  long rows = 0;                      ///< data rows seen
+  long rowsLeftOut = 0;               ///< without a readable time
+  long cellsLeftOut = 0;              ///< neither a number nor a missing mark
+  std::vector<Problem> firstProblems; ///< the first few, with line numbers
 };
 
 Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options);

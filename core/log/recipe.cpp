@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/log/recipe.h"
 
+#include "core/json/message_text.h"
 #include "core/json/shape.h"
 
 #include <fmt/format.h>
@@ -79,7 +80,7 @@ Result<Recipe> recipeFromJson(const Json& json) {
   Problems problems;
   Written w;
   FieldReader reader(json, "", problems);
-  if (!json.is_object()) return Problem{ProblemKind::badInput, "", describeValue(json) + " stands here", "an object {...} is needed"};
+  if (!json.is_object()) return Problem{ProblemKind::badInput, "", Message{"json.stands", describeValue(json)}, Message{"json.object-needed"}};
   describe(reader, w);
   reader.finish();
   if (!problems.empty()) return problems;
@@ -136,7 +137,8 @@ Json recordToJson(const Log& log) {
   Json json{{"decisions", Json::array()}, {"notes", Json::array()}};
   for (const Decision& d : log.decisions) json["decisions"].push_back({static_cast<int>(d.verdict), static_cast<int>(d.flag), d.channel, d.from, d.to});
   for (const LogProblem& n : log.notes)
-    json["notes"].push_back({{"kind", n.kind}, {"from", n.from}, {"to", n.to}, {"count", n.count}, {"why", n.why}, {"flag", static_cast<int>(n.flag)}});
+    json["notes"].push_back(
+        {{"kind", n.kind}, {"from", n.from}, {"to", n.to}, {"count", n.count}, {"why", storedText(n.why)}, {"flag", static_cast<int>(n.flag)}});
   return json;
 }
 
@@ -160,7 +162,8 @@ Status recordFromJson(const Json& json, Log& log) {
   for (const Json& n : json.value("notes", Json::array())) {
     const auto flag = n.at("flag").get<std::uint64_t>();
     log.notes.push_back({n.at("kind").get<std::string>(), "", n.at("from").get<UtcSeconds>(), n.at("to").get<UtcSeconds>(), n.at("count").get<long>(),
-                         n.at("why").get<std::string>(), flag <= static_cast<std::uint64_t>(Flag::clock) ? static_cast<Flag>(flag) : Flag::none});
+                         messageFromStored(n.at("why").get<std::string>()),
+                         flag <= static_cast<std::uint64_t>(Flag::clock) ? static_cast<Flag>(flag) : Flag::none});
   }
   return Done{};
 }

@@ -8,24 +8,23 @@ namespace muffle {
 Status soundLog(const Log& log) {
   constexpr int kFirstYear = 1900, kLastYear = 2200, kMostYears = 120;
   constexpr UtcSeconds kYear_s = 31'557'600;
-  const auto wrong = [](std::string what, std::string allowed) { return Problem{ProblemKind::badInput, "", std::move(what), std::move(allowed)}; };
-  if (log.time.empty()) return wrong("the log has no rows", "at least one reading is needed");
-  if (log.channels.empty()) return wrong("the log has no columns", "at least one sensor is needed");
+  const auto wrong = [](Message what, Message allowed) { return Problem{ProblemKind::badInput, "", std::move(what), std::move(allowed)}; };
+  if (log.time.empty()) return wrong(Message{"log.log-no-rows"}, Message{"log.least-one-reading-needed"});
+  if (log.channels.empty()) return wrong(Message{"log.log-no-columns"}, Message{"log.least-one-sensor-needed"});
   for (std::size_t i = 1; i < log.time.size(); ++i)
-    if (log.time[i] <= log.time[i - 1]) return wrong(fmt::format("row {}: this time is not later than the one before", i + 1), "rows stand in order of time");
+    if (log.time[i] <= log.time[i - 1]) return wrong(Message{"log.row-time-not-later", i + 1}, Message{"log.rows-stand-order-time"});
   const UtcSeconds least = daysSinceEpoch({kFirstYear, 1, 1}) * 86'400, most = daysSinceEpoch({kLastYear, 12, 31}) * 86'400;
   for (const UtcSeconds at : {log.time.front(), log.time.back()})
-    if (at < least || at > most) return wrong(fmt::format("a time of {} s since 1970", at), fmt::format("years {} to {} are allowed", kFirstYear, kLastYear));
+    if (at < least || at > most) return wrong(Message{"log.time-since-1970", static_cast<long long>(at)}, Message{"log.years-allowed", kFirstYear, kLastYear});
   if (log.time.back() - log.time.front() > kMostYears * kYear_s)
-    return wrong(fmt::format("the log runs over {} years", (log.time.back() - log.time.front()) / kYear_s), fmt::format("at most {} are allowed", kMostYears));
+    return wrong(Message{"log.log-runs-over-years", (log.time.back() - log.time.front()) / kYear_s}, Message{"log.most-allowed", kMostYears});
   for (const Channel& c : log.channels) {
     if (c.raw.size() != log.time.size() || c.flag.size() != log.time.size())
-      return wrong(fmt::format("column \"{}\" has {} readings for {} rows", c.name, c.raw.size(), log.time.size()), "as many as rows are needed");
-    if (c.role > Role::note) return wrong(fmt::format("column \"{}\" has the role {}", c.name, static_cast<int>(c.role)), "0 to 10 are known");
-    if (c.statistic > Statistic::highest)
-      return wrong(fmt::format("column \"{}\" has the statistic {}", c.name, static_cast<int>(c.statistic)), "0 to 2 are known");
+      return wrong(Message{"log.column-readings-rows", c.name, c.raw.size(), log.time.size()}, Message{"log.many-rows-needed"});
+    if (c.role > Role::note) return wrong(Message{"log.column-role", c.name, static_cast<int>(c.role)}, Message{"log.0-10-known"});
+    if (c.statistic > Statistic::highest) return wrong(Message{"log.column-statistic", c.name, static_cast<int>(c.statistic)}, Message{"log.0-2-known"});
     for (const std::uint8_t flag : c.flag)
-      if (flag > static_cast<std::uint8_t>(Flag::clock)) return wrong(fmt::format("column \"{}\" has the flag {}", c.name, flag), "0 to 10 are known");
+      if (flag > static_cast<std::uint8_t>(Flag::clock)) return wrong(Message{"log.column-flag", c.name, flag}, Message{"log.0-10-known"});
   }
   return Done{};
 }

@@ -228,16 +228,17 @@ int Network::addSolid(Solid solid) {
 Problems validate(const Network& net) {
   Problems problems;
   const int count = static_cast<int>(net.nodes.size());
-  const auto bad = [&](std::string where, std::string what, std::string allowed) {
+  const auto bad = [&](std::string where, Message what, Message allowed) {
     problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)});
   };
-  if (!(net.step_s > 0.0)) bad("/step_s", fmt::format("step {} s", net.step_s), "must be more than 0 s");
-  if (!(net.end_s > 0.0)) bad("/end_s", fmt::format("end {} s", net.end_s), "must be more than 0 s");
-  if (!(net.pressure_Pa >= 2e4 && net.pressure_Pa <= 2e5)) bad("/pressure_Pa", fmt::format("pressure {} Pa", net.pressure_Pa), "20000 to 200000 is allowed");
+  if (!(net.step_s > 0.0)) bad("/step_s", Message{"network.step", Amount{net.step_s, Unit::second}}, Message{"network.more-than-0-s"});
+  if (!(net.end_s > 0.0)) bad("/end_s", Message{"network.end", Amount{net.end_s, Unit::second}}, Message{"network.more-than-0-s"});
+  if (!(net.pressure_Pa >= 2e4 && net.pressure_Pa <= 2e5))
+    bad("/pressure_Pa", Message{"network.pressure", Amount{net.pressure_Pa, Unit::pascal}}, Message{"network.20000-200000-allowed"});
   std::vector<int> touched(net.nodes.size(), 0);
   const auto checkNode = [&](int node, const std::string& where) {
     if (node < 0 || node >= count) {
-      bad(where, "no such node", "name one of the nodes");
+      bad(where, Message{"network.no-such-node"}, Message{"network.name-one-nodes"});
       return;
     }
     touched[static_cast<std::size_t>(node)] = 1;
@@ -247,19 +248,20 @@ Problems validate(const Network& net) {
     const auto where = fmt::format("/links/{}", i);
     checkNode(link.from, where + "/from");
     checkNode(link.to, where + "/to");
-    if (link.from == link.to) bad(where, "joins a node to itself", "needs two different nodes");
-    if (!(link.coefficient >= 0.0) || !std::isfinite(link.coefficient)) bad(where, fmt::format("coefficient {}", link.coefficient), "must be 0 or more");
+    if (link.from == link.to) bad(where, Message{"network.joins-node-itself"}, Message{"network.needs-two-different-nodes"});
+    if (!(link.coefficient >= 0.0) || !std::isfinite(link.coefficient)) bad(where, Message{"network.coefficient", link.coefficient}, Message{"network.0-more"});
     if (link.vapour >= 0) checkNode(link.vapour, where + "/vapour");
     if (link.vapour >= 0 && (link.vapour == link.from || link.vapour == link.to))
-      bad(where + "/vapour", "is an end of the link", "name the node of the air's humidity");
-    if (link.vapour >= 0 && link.kind != LinkKind::natural) bad(where + "/vapour", "vapour on a link without a film", "only natural links carry it");
-    if (!(link.wetShare >= 0.0 && link.wetShare <= 1.0)) bad(where + "/wet", fmt::format("wet share {}", link.wetShare), "0 to 1 is allowed");
+      bad(where + "/vapour", Message{"network.end-link"}, Message{"network.name-node-airs-humidity"});
+    if (link.vapour >= 0 && link.kind != LinkKind::natural)
+      bad(where + "/vapour", Message{"network.vapour-link-without-film"}, Message{"network.only-natural-links-carry"});
+    if (!(link.wetShare >= 0.0 && link.wetShare <= 1.0)) bad(where + "/wet", Message{"network.wet-share", link.wetShare}, Message{"network.0-1-allowed"});
   }
   for (std::size_t i = 0; i < net.vents.size(); ++i) {
     const Vent& vent = net.vents[i];
     const auto where = fmt::format("/vents/{}", i);
     for (const int node : {vent.from, vent.to, vent.sensor}) checkNode(node, where);
-    if (!(vent.full_C > vent.opens_C)) bad(where, fmt::format("full_C {} with opens_C {}", vent.full_C, vent.opens_C), "full_C must be above opens_C");
+    if (!(vent.full_C > vent.opens_C)) bad(where, Message{"network.full-c-opens-c", vent.full_C, vent.opens_C}, Message{"network.full-c-above-opens"});
   }
   for (std::size_t i = 0; i < net.thermostats.size(); ++i) {
     const Thermostat& t = net.thermostats[i];
@@ -267,19 +269,19 @@ Problems validate(const Network& net) {
     checkNode(t.sensor, where + "/sensor");
     checkNode(t.heats, where + "/heats");
     if (t.heats >= 0 && t.heats < count && net.nodes[static_cast<std::size_t>(t.heats)].boundary)
-      bad(where + "/heats", "heats a boundary", "must heat a node with a free temperature");
+      bad(where + "/heats", Message{"network.heats-boundary"}, Message{"network.heat-node-free-temperature"});
     double elsewhere = 0.0;
     for (const HeatShare& h : t.elsewhere) {
       checkNode(h.node, where + "/elsewhere");
       if (h.node >= 0 && h.node < count && net.nodes[static_cast<std::size_t>(h.node)].boundary)
-        bad(where + "/elsewhere", "heats a boundary", "must heat a node with a free temperature");
-      if (!(h.share > 0.0)) bad(where + "/elsewhere", fmt::format("share {}", h.share), "above 0 is allowed");
+        bad(where + "/elsewhere", Message{"network.heats-boundary"}, Message{"network.heat-node-free-temperature"});
+      if (!(h.share > 0.0)) bad(where + "/elsewhere", Message{"network.share", h.share}, Message{"network.above-0-allowed"});
       elsewhere += h.share;
     }
-    if (elsewhere > 1.0 + 1e-12) bad(where + "/elsewhere", fmt::format("shares of {}", elsewhere), "1 together at most");
-    if (t.limitSignal >= static_cast<int>(net.tables.size())) bad(where + "/limit", "no such signal", "name one of the network's");
+    if (elsewhere > 1.0 + 1e-12) bad(where + "/elsewhere", Message{"network.shares", elsewhere}, Message{"network.1-together-most"});
+    if (t.limitSignal >= static_cast<int>(net.tables.size())) bad(where + "/limit", Message{"network.no-such-signal"}, Message{"network.name-one-networks"});
     if (t.mode == Thermostat::Mode::hysteresis && !(t.off_C > t.on_C))
-      bad(where, fmt::format("off_C {} with on_C {}", t.off_C, t.on_C), "off_C must be above on_C");
+      bad(where, Message{"network.off-c-c", t.off_C, t.on_C}, Message{"network.off-c-above-c"});
   }
   const auto isRelay = [&](int relay) { return relay >= 0 && relay < static_cast<int>(net.relays.size()); };
   for (std::size_t i = 0; i < net.links.size(); ++i) {
@@ -287,7 +289,7 @@ Problems validate(const Network& net) {
     if (link.relay < 0) continue;
     const bool mayBe = link.kind == LinkKind::radiative || (link.kind == LinkKind::natural && link.vapour >= 0);
     if (!isRelay(link.relay) || !mayBe || !(link.relayFactor > 0.0))
-      bad(fmt::format("/links/{}/relay", i), "the link cannot follow this relay", "long-wave links and films with vapour follow one, with a factor above 0");
+      bad(fmt::format("/links/{}/relay", i), Message{"network.link-cannot-follow-relay"}, Message{"network.long-wave-links-films"});
   }
   for (std::size_t i = 0; i < net.relays.size(); ++i) {
     const Relay& r = net.relays[i];
@@ -295,28 +297,27 @@ Problems validate(const Network& net) {
     if (r.isCommanded) continue;
     if (r.film < 0) {
       checkNode(r.sensor, where + "/sensor");
-      if (!(r.off_C > r.on_C)) bad(where, fmt::format("off_C {} with on_C {}", r.off_C, r.on_C), "off_C must be above on_C");
+      if (!(r.off_C > r.on_C)) bad(where, Message{"network.off-c-c", r.off_C, r.on_C}, Message{"network.off-c-above-c"});
     } else if (r.film >= static_cast<int>(net.links.size()) || net.links[static_cast<std::size_t>(r.film)].vapour < 0) {
-      bad(where + "/film", "no such film", "name a natural link with vapour");
+      bad(where + "/film", Message{"network.no-such-film"}, Message{"network.name-natural-link-vapour"});
     } else if (!(r.wets_g > 0.0 && r.holds_g >= r.wets_g)) {
-      bad(where, fmt::format("wet from {} g, holds {} g", r.wets_g, r.holds_g), "both must be above 0, and it must hold what wets it");
+      bad(where, Message{"network.wet-from-g-holds", r.wets_g, r.holds_g}, Message{"network.both-above-0-hold"});
     }
   }
   for (std::size_t i = 0; i < net.tables.size(); ++i) {
     const Signal& s = net.tables[i];
     const auto before = [&](int k) { return k >= 0 && k < static_cast<int>(i); };
     if (s.relay >= 0 && (!isRelay(s.relay) || !before(s.then) || !before(s.otherwise)))
-      bad(fmt::format("/tables/{}", i), "a switch without its relay or signals", "both signals must come before it");
+      bad(fmt::format("/tables/{}", i), Message{"network.switch-without-relay-signals"}, Message{"network.both-signals-come-before"});
   }
   for (std::size_t i = 0; i < net.sources.size(); ++i) checkNode(net.sources[i].node, fmt::format("/sources/{}/node", i));
   for (std::size_t i = 0; i < net.nodes.size(); ++i) {
     if (const auto& water = net.nodes[i].water;
         water && !net.nodes[i].boundary &&
         (!(water->latent_J > 0.0) || !(water->interval_K > 0.0) || !(water->frozenCapacity_J_K > 0.0) || net.nodes[i].capacity_J_K <= 0.0))
-      bad(fmt::format("/nodes/{}/water", i), fmt::format("\"{}\" cannot freeze so", net.nodes[i].id),
-          "latent heat, interval and both capacities must be more than 0");
+      bad(fmt::format("/nodes/{}/water", i), Message{"network.cannot-freeze-so", net.nodes[i].id}, Message{"network.latent-heat-interval-both"});
     if (!net.nodes[i].boundary && net.nodes[i].capacity_J_K <= 0.0 && !touched[i])
-      bad(fmt::format("/nodes/{}", i), fmt::format("\"{}\" has no capacity and no link", net.nodes[i].id), "an algebraic node needs a link");
+      bad(fmt::format("/nodes/{}", i), Message{"network.no-capacity-no-link", net.nodes[i].id}, Message{"network.algebraic-node-needs-link"});
   }
   return problems;
 }

@@ -206,22 +206,22 @@ public:
   explicit Builder(Problems& problems) : m_problems(problems) {}
   Network net;
 
-  void bad(const std::string& where, std::string what, std::string allowed) {
+  void bad(const std::string& where, Message what, Message allowed) {
     m_problems.push_back({ProblemKind::badInput, where, std::move(what), std::move(allowed)});
   }
 
   int node(const std::string& id, const std::string& where) {
     const int found = net.find(id);
-    if (found < 0) bad(where, fmt::format("there is no node \"{}\"", id), "name a node, or a surface such as floor:0");
+    if (found < 0) bad(where, Message{"network.no-node", id}, Message{"network.name-node-surface-such"});
     return found;
   }
   std::optional<Driver> table(const TableJson& t, const std::string& where) {
     if (t.t_s.empty() || t.t_s.size() != t.value.size()) {
-      bad(where, fmt::format("{} times and {} values", t.t_s.size(), t.value.size()), "as many values as times are needed, at least one");
+      bad(where, Message{"network.times-values", t.t_s.size(), t.value.size()}, Message{"network.many-values-times-needed"});
       return std::nullopt;
     }
     if (std::adjacent_find(t.t_s.begin(), t.t_s.end(), std::greater_equal<>()) != t.t_s.end()) {
-      bad(where + "/t_s", "times do not increase", "each time must be later than the one before");
+      bad(where + "/t_s", Message{"network.times-do-not-increase"}, Message{"network.each-time-later-than"});
       return std::nullopt;
     }
     return Driver::table(net.addSignal({t.value, t.t_s}));
@@ -237,19 +237,19 @@ void addNodes(Builder& b, NetworkJson& in) {
   for (std::size_t i = 0; i < in.nodes.size(); ++i) {
     NodeJson& n = in.nodes[i];
     const auto where = fmt::format("/nodes/{}", i);
-    if (b.net.find(n.id) >= 0) b.bad(where + "/id", fmt::format("a second node is called \"{}\"", n.id), "names must differ");
+    if (b.net.find(n.id) >= 0) b.bad(where + "/id", Message{"network.second-node-called", n.id}, Message{"network.names-differ"});
     if (!n.boundary) {
-      if (!n.capacity) b.bad(where, fmt::format("\"{}\" has neither capacity_J_K nor boundary", n.id), "give one of them");
-      if (!n.initial) b.bad(where + "/initial_C", "\"initial_C\" is missing", "give the starting temperature");
+      if (!n.capacity) b.bad(where, Message{"network.neither-capacity-j-k", n.id}, Message{"network.give-one-them"});
+      if (!n.initial) b.bad(where + "/initial_C", Message{"network.initial-c-missing"}, Message{"network.give-starting-temperature"});
       b.net.addNode(n.id, n.capacity.value_or(0.0), n.initial.value_or(0.0));
       if (n.water) b.net.nodes.back().water = FreezingWater{n.water->latent, n.water->interval, n.water->frozen};
       continue;
     }
-    if (n.capacity) b.bad(where, fmt::format("\"{}\" has both capacity_J_K and boundary", n.id), "a boundary has no capacity");
+    if (n.capacity) b.bad(where, Message{"network.both-capacity-j-k", n.id}, Message{"network.boundary-no-capacity"});
     BoundaryJson& boundary = *n.boundary;
     std::optional<Driver> driver;
     if (countSet({boundary.constant_C.has_value(), boundary.sine.has_value(), boundary.table.has_value()}) != 1) {
-      b.bad(where + "/boundary", "it needs exactly one course of temperature", "give constant_C, sine or table");
+      b.bad(where + "/boundary", Message{"network.needs-exactly-one-course"}, Message{"network.give-constant-c-sine"});
     } else if (boundary.constant_C) {
       driver = Driver::constant(*boundary.constant_C);
     } else if (boundary.sine) {
@@ -276,14 +276,13 @@ void addSolids(Builder& b, NetworkJson& in, const Json& document, Problems& prob
       auto& target = std::string_view(key) == "h_from_W_m2K" ? solid.hFrom_W_m2K : solid.hTo_W_m2K;
       const auto it = raw.find(key);
       if (it == raw.end())
-        problems.push_back(
-            {ProblemKind::missing, where + "/" + key, fmt::format("\"{}\" is missing", key), "give the film coefficient, or null for perfect contact"});
+        problems.push_back({ProblemKind::missing, where + "/" + key, Message{"network.missing", key}, Message{"network.give-film-coefficient-null"}});
       else if (it->is_number() && it->get<double>() > 0.0 && it->get<double>() <= 1e9)
         target = it->get<double>();
       else if (!it->is_null())
-        b.bad(where + "/" + key, fmt::format("film coefficient is {}", describeValue(*it)), "more than 0 is needed, or null for perfect contact");
+        b.bad(where + "/" + key, Message{"network.film-coefficient", describeValue(*it)}, Message{"network.more-than-0-needed"});
     }
-    if (s.layers.empty()) b.bad(where + "/layers", "no layers", "at least one layer is needed");
+    if (s.layers.empty()) b.bad(where + "/layers", Message{"network.no-layers"}, Message{"network.least-one-layer-needed"});
     for (const LayerJson& l : s.layers) solid.layers.push_back({l.thickness, l.conductivity, l.density, l.heat, l.cells});
     if (problems.empty()) b.net.addSolid(std::move(solid));
   }
@@ -296,7 +295,7 @@ void addLinks(Builder& b, const NetworkJson& in) {
     const int from = b.node(l.from, where + "/from");
     const int to = b.node(l.to, where + "/to");
     if (countSet({l.conductance.has_value(), l.radiative.has_value(), l.natural.has_value(), l.advective.has_value(), l.evaporative.has_value()}) != 1)
-      b.bad(where, "it needs exactly one kind", "give conductance_W_K, radiative_m2, natural, advective_W_K or evaporative_W_g_kg");
+      b.bad(where, Message{"network.needs-exactly-one-kind"}, Message{"network.give-conductance-w-k"});
     else if (l.conductance)
       b.net.addConductance(from, to, *l.conductance).frozenFactor = l.frozenFactor;
     else if (l.radiative)
@@ -321,11 +320,11 @@ void addSources(Builder& b, NetworkJson& in) {
     source.node = b.node(s.node, where + "/node");
     source.id = s.id.empty() ? fmt::format("{}:{}", s.node, i) : s.id;
     if (countSet({s.constant_W.has_value(), s.halfSine.has_value(), s.sine.has_value(), s.table.has_value()}) != 1)
-      b.bad(where, "it needs exactly one course of power", "give constant_W, half_sine, sine or table");
+      b.bad(where, Message{"network.needs-exactly-one-course-power"}, Message{"network.give-constant-w-half"});
     else if (s.constant_W)
       source.power = Driver::constant(*s.constant_W);
     else if (s.halfSine && !(s.halfSine->to_s > s.halfSine->from_s))
-      b.bad(where + "/half_sine/to_s", fmt::format("to_s {} with from_s {}", s.halfSine->to_s, s.halfSine->from_s), "to_s must be later than from_s");
+      b.bad(where + "/half_sine/to_s", Message{"network.s-from-s", s.halfSine->to_s, s.halfSine->from_s}, Message{"network.s-later-than-from"});
     else if (s.halfSine)
       source.power = Driver::halfSine(s.halfSine->peak, s.halfSine->from_s, s.halfSine->to_s, s.halfSine->daily);
     else if (s.sine)
@@ -346,15 +345,15 @@ void addControls(Builder& b, const NetworkJson& in) {
     out.heats = b.node(t.heats, where + "/heats");
     out.power_W = t.power;
     if (t.mode == "ideal") {
-      if (!t.setpoint) b.bad(where + "/setpoint_C", "\"setpoint_C\" is missing", "an ideal thermostat needs it");
+      if (!t.setpoint) b.bad(where + "/setpoint_C", Message{"network.setpoint-c-missing"}, Message{"network.ideal-thermostat-needs"});
       out.setpoint_C = t.setpoint.value_or(0.0);
     } else if (t.mode == "hysteresis") {
-      if (!t.on || !t.off) b.bad(where, "on_C or off_C is missing", "a hysteresis thermostat needs both");
+      if (!t.on || !t.off) b.bad(where, Message{"network.c-off-c-missing"}, Message{"network.hysteresis-thermostat-needs-both"});
       out.mode = Thermostat::Mode::hysteresis;
       out.on_C = t.on.value_or(0.0);
       out.off_C = t.off.value_or(1.0);
     } else {
-      b.bad(where + "/mode", fmt::format("\"{}\" is not a mode", t.mode), "use ideal or hysteresis");
+      b.bad(where + "/mode", Message{"network.not-mode", t.mode}, Message{"network.use-ideal-hysteresis"});
     }
     b.net.thermostats.push_back(out);
   }
@@ -383,7 +382,7 @@ Json withoutFilms(Json document) {
 
 Result<Network> networkFromJson(const Json& document) {
   if (!document.is_object())
-    return Problem{ProblemKind::badInput, "/", describeValue(document) + " stands here", "an object with \"schema\": \"muffle-network-1\" is needed"};
+    return Problem{ProblemKind::badInput, "/", Message{"json.stands", describeValue(document)}, Message{"network.object-schema-muffle-network"}};
   Problems problems;
   NetworkJson in;
   const Json plain = withoutFilms(document);
@@ -400,13 +399,11 @@ Result<Network> networkFromJson(const Json& document) {
   addSolids(b, in, document, problems);
   if (!problems.empty()) return problems;
   addLinks(b, in);
-  const auto atMost = [&](const char* what, std::size_t n, std::size_t most) {
-    if (n > most)
-      problems.push_back({ProblemKind::badInput, "/", fmt::format("the network has {} {}, the cells of its solids among them", n, what),
-                          fmt::format("at most {} are allowed", most)});
+  const auto atMost = [&](const char* code, std::size_t n, std::size_t most) {
+    if (n > most) problems.push_back({ProblemKind::badInput, "/", Message{code, n}, Message{"network.most-allowed", most}});
   };
-  atMost("nodes", b.net.nodes.size(), bounds::kNetworkNodes);
-  atMost("links", b.net.links.size(), bounds::kNetworkLinks);
+  atMost("network.too-many-nodes", b.net.nodes.size(), bounds::kNetworkNodes);
+  atMost("network.too-many-links", b.net.links.size(), bounds::kNetworkLinks);
   if (!problems.empty()) return problems;
   addSources(b, in);
   addControls(b, in);
@@ -501,12 +498,12 @@ Json networkToJson(const Network& net) {
 Result<NetworkRun> runNetwork(const Network& net) {
   const double steps = net.end_s / net.step_s, rows = net.end_s / net.outputEvery_s;
   if (steps > bounds::kNetworkSteps)
-    return Problem{ProblemKind::badInput, "/step_s", fmt::format("{:.0f} steps of {:g} s would be needed", steps, net.step_s),
-                   fmt::format("at most {:.0f} are allowed: a longer step or an earlier end", bounds::kNetworkSteps)};
+    return Problem{ProblemKind::badInput, "/step_s", Message{"network.steps-would-needed", std::llround(steps), Amount{net.step_s, Unit::second, 6}},
+                   Message{"network.most-allowed-longer-step", std::llround(bounds::kNetworkSteps)}};
   const double cells = rows * static_cast<double>(net.nodes.size() + net.aliases.size() + net.thermostats.size());
   if (cells > bounds::kNetworkCells)
-    return Problem{ProblemKind::badInput, "/output_every_s", fmt::format("{:.0f} rows, {:.0f} numbers, would be written", rows, cells),
-                   fmt::format("at most {:.0f} numbers are allowed: write less often", bounds::kNetworkCells)};
+    return Problem{ProblemKind::badInput, "/output_every_s", Message{"network.rows-numbers-would-written", std::llround(rows), std::llround(cells)},
+                   Message{"network.most-numbers-allowed-write", std::llround(bounds::kNetworkCells)}};
   // a network on its own is a question of accuracy, not of a thousand seasons
   auto solver = Solver::prepare(net, {.newtonTolerance_K = 1e-6});
   if (!solver) return solver.problems();
@@ -545,8 +542,8 @@ Result<NetworkRun> runNetwork(const Network& net) {
     // steps end on output times and on the end, so that every row is a computed state
     double h = std::min({net.step_s, net.end_s - t, nextOutput - t});
     if (!solver->advance(h))
-      return Problem{ProblemKind::noSolution, fmt::format("t = {} s", t), "no solution was found for this step",
-                     "check for conductances and capacities of absurd size"};
+      return Problem{ProblemKind::noSolution, fmt::format("t = {} s", t), Message{"network.no-solution-was-found"},
+                     Message{"network.check-conductances-capacities-absurd"}};
     for (std::size_t j = 0; j < energy.size(); ++j) energy[j] += solver->lastPower_W(static_cast<int>(j)) * h;
     since += h;
     if (solver->time_s() >= nextOutput * (1.0 - 1e-12)) {

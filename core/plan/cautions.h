@@ -29,7 +29,6 @@ std::string thingName(const Plan& plan, const Thing& thing);
 
 struct Caution {
   const char* id; ///< stays the same in every version: "carbon-monoxide"
-  const char* text;
 };
 
 const std::vector<Caution>& allCautions();
@@ -48,7 +47,6 @@ struct StatedCaution {
 /// Of a whole plan, each once.
 std::vector<StatedCaution> cautionsOf(const Plan& plan);
 
-/// One after the other, as a paragraph.
-std::string textOf(const std::vector<Caution>& cautions);
+Message textOf(const Caution& caution);
 
 } // namespace muffle

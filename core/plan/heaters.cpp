@@ -102,30 +102,30 @@ void removeTank(Plan& plan, std::size_t tank) {
 void checkHeaters(const Plan& plan, Problems& problems) {
   for (std::size_t i = 0; i < plan.heaters.size(); ++i) {
     const Heater& h = plan.heaters[i];
-    const auto bad = [&](const char* key, std::string what, std::string allowed) {
+    const auto bad = [&](const char* key, Message what, Message allowed) {
       problems.push_back({ProblemKind::badInput, fmt::format("/heaters/{}/{}", i, key), std::move(what), std::move(allowed)});
     };
     if (std::any_of(plan.heaters.begin(), plan.heaters.begin() + static_cast<std::ptrdiff_t>(i), [&](const Heater& other) { return other.id == h.id; }))
-      bad("id", fmt::format("two heaters are called \"{}\"", h.id), "each needs an id of its own");
+      bad("id", Message{"plan.two-heaters-called", h.id}, Message{"plan.each-needs-id-own"});
     if (!isThere(plan, h.place)) {
       const std::string said = placeId(h.place);
-      bad("in", said.empty() ? "that is nothing a heater heats" : fmt::format("there is no {} to heat", said), "this plan has: " + placesOf(plan));
+      bad("in", said.empty() ? Message{"plan.nothing-heater-heats"} : Message{"plan.no-heat", said}, Message{"plan.has-places", placesOf(plan)});
       continue;
     }
     const HeaterKindFacts& facts = factsOf(h.kind);
     if (!(h.place.of == HeaterPlace::Of::tank ? facts.inTanks : facts.inRooms))
-      bad("kind", fmt::format("a {} does not heat {}", facts.id, placeId(h.place)), "boilers heat tanks; stoves, lamps and open flames rooms");
+      bad("kind", Message{"plan.does-not-heat", facts.id, placeId(h.place)}, Message{"plan.boilers-heat-tanks-stoves"});
     if (h.burns != Carrier::fuel && h.kind != HeaterKind::boiler && h.kind != HeaterKind::woodStove)
-      bad("burns", fmt::format("a {} burns what its kind does", facts.id), "only boilers and wood stoves may say what they burn");
-    if (h.burns != Carrier::fuel && !isBurnt(h.burns)) bad("burns", fmt::format("{} is nothing that burns", factsOf(h.burns).id), "a fuel is needed");
+      bad("burns", Message{"plan.burns-what-kind-does", facts.id}, Message{"plan.only-boilers-wood-stoves"});
+    if (h.burns != Carrier::fuel && !isBurnt(h.burns)) bad("burns", Message{"plan.nothing-burns", factsOf(h.burns).id}, Message{"plan.fuel-needed"});
     if (kWhPerUnit(carrierOf(h), h.boughtBy) <= 0.0) {
       std::string units;
       for (const FuelUnit& unit : unitsOf(carrierOf(h))) units += (units.empty() ? "" : ", ") + std::string(unit.id);
-      bad("bought_by", fmt::format("{} is not bought by the {}", factsOf(carrierOf(h)).id, h.boughtBy), "by " + units);
+      bad("bought_by", Message{"plan.not-bought", factsOf(carrierOf(h)).id, h.boughtBy}, Message{"plan.by-units", units});
     }
     for (std::size_t k = 1; k < h.heatPump.size(); ++k)
       if (h.heatPump[k].outside_C <= h.heatPump[k - 1].outside_C)
-        bad("heat_pump", fmt::format("point {} is no warmer than the one before", k + 1), "points by rising temperature outside are needed");
+        bad("heat_pump", Message{"plan.point-no-warmer-than", k + 1}, Message{"plan.points-rising-temperature-outside"});
   }
 }
 

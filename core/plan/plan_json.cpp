@@ -510,8 +510,7 @@ template <class V> void describe(V& v, Plan& p) {
 
 Result<Plan> planFromJson(const Json& document) {
   if (!document.is_object())
-    return Problem{ProblemKind::badInput, "/", describeValue(document) + " stands here",
-                   fmt::format("an object with \"schema\": \"{}\" is needed", kPlanSchema)};
+    return Problem{ProblemKind::badInput, "/", Message{"json.stands", describeValue(document)}, Message{"json.object-of-schema", kPlanSchema}};
   const auto upgraded = upgradePlan(document);
   Problems problems;
   Plan plan;

@@ -6,16 +6,18 @@ namespace muffle {
 Problems planNotes(const Plan& plan) {
   const House usual, &house = plan.house;
   Problems notes;
-  const auto note = [&](const char* where, const char* what, const char* allowed) { notes.push_back({ProblemKind::badInput, where, what, allowed}); };
+  const auto note = [&](const char* where, Message what, Message allowed) {
+    notes.push_back({ProblemKind::badInput, where, std::move(what), std::move(allowed)});
+  };
   if (house.shape.kind == ShapeKind::dome) {
-    if (house.ends != usual.ends) note("/house/ends", "a dome has no ends, this skin covers nothing", "its foot ring is /house/sides, all else /house/roof");
-    if (house.shape.axis_deg != usual.shape.axis_deg) note("/house/shape/axis_deg", "a dome is alike all round, its direction changes nothing", "leave it out");
+    if (house.ends != usual.ends) note("/house/ends", Message{"plan.dome-no-ends-skin"}, Message{"plan.foot-ring-house-sides"});
+    if (house.shape.axis_deg != usual.shape.axis_deg) note("/house/shape/axis_deg", Message{"plan.dome-alike-all-round"}, Message{"plan.leave-out"});
   }
   if (house.sides != usual.sides && house.shape.area_m2(FaceGroup::sides) <= 0.0)
-    note("/house/sides", "a house whose roof comes down to the ground has no sides, this skin covers nothing", "raise the eave, or leave it out");
+    note("/house/sides", Message{"plan.house-whose-roof-comes"}, Message{"plan.raise-eave-leave-out"});
   if (house.backWall != usual.backWall && !house.shape.hasBackWall())
-    note("/house/back_wall", "only a lean-to and a single slope have a back wall, this skin covers nothing", "choose such a shape, or leave it out");
-  if (house.backWall_C && !house.shape.hasBackWall()) note("/house/back_wall_C", "there is no back wall for a building to stand behind", "leave it out");
+    note("/house/back_wall", Message{"plan.only-lean-single-slope"}, Message{"plan.choose-such-shape-leave"});
+  if (house.backWall_C && !house.shape.hasBackWall()) note("/house/back_wall_C", Message{"plan.no-back-wall-building"}, Message{"plan.leave-out"});
   return notes;
 }
 

@@ -19,9 +19,9 @@ namespace {
 
 bool isStopped(const SimulateOptions& options) { return options.stop && options.stop->load(std::memory_order_relaxed); }
 
-Problem cancelled() { return {ProblemKind::cancelled, "", "stopped", ""}; }
+Problem cancelled() { return {ProblemKind::cancelled, "", Message{"season.stopped"}, {}}; }
 Problem noSolution(std::string where) {
-  return {ProblemKind::noSolution, std::move(where), "the simulation found no solution", "check for sizes far outside the usual"};
+  return {ProblemKind::noSolution, std::move(where), Message{"season.simulation-found-no-solution"}, Message{"season.check-sizes-far-outside"}};
 }
 
 /// The winter's sum, from what looked on.

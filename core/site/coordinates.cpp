@@ -103,23 +103,21 @@ bool scan(std::string_view text, std::vector<Angle>& angles) {
 } // namespace
 
 Result<Coordinates> parseCoordinates(std::string_view text) {
-  const auto bad = [&](std::string what) {
-    return Problem{ProblemKind::badInput, "", std::move(what), "latitude and longitude are understood as 45.21, 3.14 or 45.21 N 3.14 E or 45°12'36\" N 3°8' E"};
-  };
+  const auto bad = [&](Message what) { return Problem{ProblemKind::badInput, "", std::move(what), Message{"place.latitude-longitude-understood-45"}}; };
   constexpr std::size_t kLongest = 120;
   std::vector<Angle> angles;
   const std::string plain = inPlainMarks(text.substr(0, kLongest));
   if (const auto o = plain.find_first_of("oO"); o != std::string::npos && plain.find_first_not_of(" .,0123456789", o + 1) == std::string::npos && o > 0)
-    return bad(fmt::format("\"{}\": O is west in some tongues and east in others, write W or E", text.substr(0, kLongest)));
+    return bad(Message{"place.o-west-some-tongues", text.substr(0, kLongest)});
   if (text.size() > kLongest || !scan(plain, angles) || angles.size() != 2 || !angles[0].isSound() || !angles[1].isSound())
-    return bad(fmt::format("\"{}\" is no place", text.substr(0, kLongest)));
+    return bad(Message{"place.no-place", text.substr(0, kLongest)});
   const auto isLongitude = [](char side) { return side == 'E' || side == 'W'; };
   const auto isLatitude = [](char side) { return side == 'N' || side == 'S'; };
   if (isLongitude(angles[0].side) || isLatitude(angles[1].side)) std::swap(angles[0], angles[1]);
-  if (isLongitude(angles[0].side) || isLatitude(angles[1].side)) return bad(fmt::format("\"{}\" gives one direction twice", text));
+  if (isLongitude(angles[0].side) || isLatitude(angles[1].side)) return bad(Message{"place.gives-one-direction-twice", text});
   const Coordinates at{angles[0].degrees(), angles[1].degrees()};
-  if (!(std::abs(at.latitude_deg) <= 90.0)) return bad(fmt::format("latitude {:g}: at most 90 degrees", at.latitude_deg));
-  if (!(std::abs(at.longitude_deg) <= 180.0)) return bad(fmt::format("longitude {:g}: at most 180 degrees", at.longitude_deg));
+  if (!(std::abs(at.latitude_deg) <= 90.0)) return bad(Message{"place.latitude-most-90-degrees", Amount{at.latitude_deg, Unit::none, 6}});
+  if (!(std::abs(at.longitude_deg) <= 180.0)) return bad(Message{"place.longitude-most-180-degrees", Amount{at.longitude_deg, Unit::none, 6}});
   return at;
 }
 

@@ -57,8 +57,7 @@ Result<Gazetteer> Gazetteer::read(std::string text, std::string_view otherNames)
   Town group;
   int line = 0;
   const auto wrong = [&](std::string_view what) {
-    return Problem{ProblemKind::badInput, fmt::format("line {}", line), fmt::format("\"{}\" is no place", what),
-                   "name, people, latitude and longitude are parted by tabs"};
+    return Problem{ProblemKind::badInput, fmt::format("line {}", line), Message{"place.no-place", what}, Message{"place.name-people-latitude-longitude"}};
   };
   while (!places.empty()) {
     ++line;

@@ -35,7 +35,7 @@ Plan withNightSetpoint(const Plan& plan, double night_C) {
 Result<std::vector<DegreePoint>> degreeMore(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options, const GrowthResponse& crop,
                                             double step_K) {
   if (heaterPower_W(plan, {HeaterPlace::Of::house}) <= 0.0)
-    return Problem{ProblemKind::badInput, "/heaters", "no heater stands in the house", "a setpoint needs one: add a heater"};
+    return Problem{ProblemKind::badInput, "/heaters", Message{"sizing.no-heater-stands-house"}, Message{"sizing.setpoint-needs-one-add"}};
   const double now_C = nightSetpoint_C(plan);
   std::vector<double> setpoints{now_C};
   for (double at = now_C - step_K; at >= kLeast_C; at -= step_K) setpoints.insert(setpoints.begin(), at);

@@ -115,11 +115,11 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
     judge(p, plan);
     if (options.progress && !options.progress(++done, count)) {
       stop.set();
-      if (!problem) problem = Problem{ProblemKind::cancelled, "", "the search was stopped", ""};
+      if (!problem) problem = Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
     }
   });
   if (problem) return *problem;
-  if (stop) return Problem{ProblemKind::cancelled, "", "the search was stopped", ""};
+  if (stop) return Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
   rank(sizing);
   sizing.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return sizing;
@@ -130,8 +130,7 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
 Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options) {
   const std::size_t count = packageCount(plan);
   if (count > kMostPackages)
-    return Problem{ProblemKind::badInput, "/measures", fmt::format("{} combinations", count),
-                   fmt::format("at most {} are searched; leave out some sizes", kMostPackages)};
+    return Problem{ProblemKind::badInput, "/measures", Message{"sizing.combinations", count}, Message{"sizing.most-searched-leave-out", kMostPackages}};
   return run(
       plan, std::move(weather), count, [&](std::size_t i) { return choiceAt(plan, i); }, options);
 }
@@ -156,12 +155,12 @@ void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
   rank(sizing);
 }
 
-std::string whyNot(const Sizing& sizing, int package, const Plan& plan) {
+Message whyNot(const Sizing& sizing, int package, const Plan& plan) {
   const SizedPackage& p = sizing.packages[static_cast<std::size_t>(package)];
-  if (package == sizing.winner) return "cheapest that holds";
-  if (!p.holds) return fmt::format("misses {} of {} nights, {} allowed", p.nights - p.held, p.nights, plan.ask.missesAllowed);
+  if (package == sizing.winner) return Message{"sizing.cheapest-holds"};
+  if (!p.holds) return Message{"sizing.misses-nights-allowed", p.nights - p.held, p.nights, plan.ask.missesAllowed};
   const Cost& best = sizing.packages[static_cast<std::size_t>(sizing.winner)].cost;
-  return fmt::format("holds, but costs {:.0f} {} more each winter", p.cost.total() - best.total(), plan.prices.currency);
+  return Message{"sizing.holds-but-costs-more", std::llround(p.cost.total() - best.total()), plan.prices.currency};
 }
 
 } // namespace muffle

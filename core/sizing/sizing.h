@@ -63,6 +63,6 @@ Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> we
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices);
 
 /// One sentence on why a package is not the winner.
-std::string whyNot(const Sizing& sizing, int package, const Plan& plan);
+Message whyNot(const Sizing& sizing, int package, const Plan& plan);
 
 } // namespace muffle

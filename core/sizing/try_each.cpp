@@ -30,10 +30,10 @@ std::optional<Problem> tryEach(const std::vector<Plan>& plans, const std::shared
     take(i, *run);
     if (options.progress && !options.progress(++done, plans.size())) {
       stop.set();
-      if (!problem) problem = Problem{ProblemKind::cancelled, "", "the comparison was stopped", ""};
+      if (!problem) problem = Problem{ProblemKind::cancelled, "", Message{"sizing.comparison-was-stopped"}, {}};
     }
   });
-  if (!problem && stop) return Problem{ProblemKind::cancelled, "", "the comparison was stopped", ""};
+  if (!problem && stop) return Problem{ProblemKind::cancelled, "", Message{"sizing.comparison-was-stopped"}, {}};
   return problem;
 }
 

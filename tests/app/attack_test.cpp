@@ -5,6 +5,7 @@
 #include "tests/app/edit_without_end.h"
 #include "tests/app/window_fixture.h"
 #include "tests/support/seed.h"
+#include "words/words.h"
 
 #include <cctype>
 #include <cmath>
@@ -61,7 +62,7 @@ TEST_F(Attacked, KilledAtAnyMomentTheWindowLosesNothingThatItSaved) {
     for (std::string line; std::getline(lines, line);)
       if (!line.empty() && line.find_first_not_of("0123456789") == std::string::npos) last = std::atoi(line.c_str());
     const auto book = Book::open(m_path.toStdString(), Book::Mode::existing);
-    ASSERT_TRUE(book) << "kill " << i << ": " << book.problem().text();
+    ASSERT_TRUE(book) << "kill " << i << ": " << english(book.problem());
     const Plan plan = book->plans()->front().plan;
     const auto length = static_cast<int>(std::lround(plan.house.shape.length_m));
     if (last > 0) {
@@ -71,7 +72,7 @@ TEST_F(Attacked, KilledAtAnyMomentTheWindowLosesNothingThatItSaved) {
       EXPECT_LE(since, 1) << "kill " << i << ": " << last << " was saved, " << length << " is there";
     }
     const auto logs = book->logs();
-    ASSERT_TRUE(logs) << logs.problem().text();
+    ASSERT_TRUE(logs) << english(logs.problem());
     ASSERT_LE(logs->size(), 1U);
     EXPECT_TRUE(logs->empty() || logs->front().log.name == std::to_string(logs->front().log.time.size())) << "whole";
   }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // The cautions of the table stand beside what they go with, and on paper.
+#include "app/model/said.h"
 #include "app/pictures/waiting.h"
 #include "tests/app/window_fixture.h"
 
@@ -34,7 +35,7 @@ protected:
   void expectInSight(const std::vector<Caution>& cautions, const std::string& of) {
     const QString seen = inSight();
     EXPECT_FALSE(cautions.empty()) << of;
-    for (const Caution& c : cautions) EXPECT_TRUE(seen.contains(QString::fromUtf8(c.text))) << of << ": " << c.id;
+    for (const Caution& c : cautions) EXPECT_TRUE(seen.contains(said(textOf(c)))) << of << ": " << c.id;
   }
 };
 
@@ -89,7 +90,7 @@ TEST_F(CautionsTest, StandUnderTheCheapestPlanAndUnderWhatMayBeAdded) {
   find<CostStage>()->showMeasures(true);
   const QString cards = inSight(); // on the card of each, as far as the list is scrolled
   for (const Measure& m : document->plan().measures)
-    for (const Caution& c : cautionsFor(std::vector<Measure>{m})) EXPECT_TRUE(cards.contains(QString::fromUtf8(c.text))) << m.name << ": " << c.id;
+    for (const Caution& c : cautionsFor(std::vector<Measure>{m})) EXPECT_TRUE(cards.contains(said(textOf(c)))) << m.name << ": " << c.id;
 }
 
 TEST_F(CautionsTest, ArePrintedWithThePlan) {
@@ -101,7 +102,7 @@ TEST_F(CautionsTest, ArePrintedWithThePlan) {
   const auto stated = cautionsOf(document->plan());
   ASSERT_GT(stated.size(), 12U);
   for (const StatedCaution& s : stated) {
-    EXPECT_TRUE(text.contains(QString::fromUtf8(s.caution.text))) << s.caution.id;
+    EXPECT_TRUE(text.contains(said(textOf(s.caution)))) << s.caution.id;
     for (const std::string& name : s.of) EXPECT_TRUE(text.contains(QString::fromStdString(name))) << name;
   }
 }

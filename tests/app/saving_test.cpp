@@ -8,6 +8,7 @@
 #include "app/stages/earlier_states.h"
 #include "app/stages/notice_bar.h"
 #include "app/stages/salvage_dialog.h"
+#include "words/words.h"
 
 #include <QFileDialog>
 #include <QMessageBox>
@@ -100,7 +101,7 @@ TEST_F(SavingTest, EverythingGoesElsewhereWithTheEditsThatWereNotSaved) {
   rename("and goes on there");
   ASSERT_TRUE(document->book().waitUntilSaved());
   const auto book = Book::open(elsewhere.toStdString(), Book::Mode::existing);
-  ASSERT_TRUE(book) << book.problem().text();
+  ASSERT_TRUE(book) << english(book.problem());
   EXPECT_EQ(book->plans()->front().plan.name, "and goes on there");
   EXPECT_EQ(book->logs()->front().log.time.size(), document->readings().log()->time.size());
   document->planInHand().undoStack()->undo();

@@ -12,6 +12,7 @@
 #include "app/stages/section_view.h"
 #include "app/stages/store_words.h"
 #include "app/stages/stores_stage.h"
+#include "words/words.h"
 
 #include <QComboBox>
 #include <QLabel>
@@ -336,7 +337,7 @@ TEST_F(StoresWindow, APileIsFittedToTheThermometerInIt) {
   ASSERT_TRUE(waitForResult(*document));
   Log log = *document->readings().log();
   const auto place = *stage->choice().place();
-  Channel core{.name = "pile", .role = Role::store, .id = "compost", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  Channel core{.name = "pile", .role = Role::store, .id = "compost", .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}};
   core.raw.assign(log.time.size(), std::numeric_limits<float>::quiet_NaN());
   const Weather& weather = *document->readings().weather();
   for (std::size_t w = 0; w < weather.winters.size(); ++w)
@@ -404,7 +405,7 @@ TEST(StoreWords, HaveACautionAndANameForEveryKind) {
   for (const auto& addition : StoreWords::additions()) addition.add(p);
   EXPECT_TRUE(check(p).empty());
   for (const StoreRef& s : storesOf(p)) {
-    EXPECT_GT(textOf(cautionsFor(p, thingOf(s))).size(), 40U) << s.id;
+    EXPECT_GT(english(textOf(cautionsFor(p, thingOf(s)).front())).size(), 40U) << s.id;
     EXPECT_FALSE(StoreWords::kind(p, s).isEmpty());
     EXPECT_FALSE(storeTraces(p, s).empty());
     for (const StoreTrace t : storeTraces(p, s)) EXPECT_FALSE(StoreWords::trace(t).isEmpty());
@@ -421,7 +422,7 @@ TEST(StoreWords, WhatIsAddedFitsSmallHousesToo) {
         Plan with = p;
         addition.add(with);
         const Problems problems = check(with);
-        EXPECT_TRUE(problems.empty()) << addition.name.toStdString() << " in " << width << " m: " << (problems.empty() ? "" : problems.front().text());
+        EXPECT_TRUE(problems.empty()) << addition.name.toStdString() << " in " << width << " m: " << (problems.empty() ? "" : english(problems.front()));
       }
     }
   }

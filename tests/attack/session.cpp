@@ -3,6 +3,7 @@
 // muffle-session BOOK: an evening's changes to a book, one after the other, each told on standard output once it is made: "ok STEP" or "failed
 // STEP: why". What fails is not tried again; the rest goes on. For tests that pull the disk away from under it.
 #include "book/book.h"
+#include "words/words.h"
 
 #include <cstdio>
 
@@ -31,7 +32,7 @@ template <class Outcome> bool told(const char* step, const Outcome& outcome) {
   if (outcome)
     std::printf("ok %s\n", step);
   else
-    std::printf("failed %s: %s\n", step, outcome.problem().text().c_str());
+    std::printf("failed %s: %s\n", step, english(outcome.problem()).c_str());
   std::fflush(stdout);
   return static_cast<bool>(outcome);
 }

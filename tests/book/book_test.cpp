@@ -5,6 +5,7 @@
 #include "core/log/merge.h"
 #include "core/plan/plan_json.h"
 #include "tests/support/folder_test.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 #include <sys/wait.h>
@@ -38,13 +39,13 @@ protected:
               .id = "",
               .statistic = Statistic::lowest,
               .unitIn = "F",
-              .unitWhy = "said in the heading",
+              .unitWhy = Message{"log.said-heading"},
               .raw = {1.1F, std::nanf(""), -3.3333333F},
               .flag = {0, 0, 3}};
     l.time = {1000, 1600, 2200};
     l.channels = {c};
     l.decisions = {{Verdict::dismissed, Flag::stuck, 0, 1000, 2200}, {Verdict::setAside, Flag::byHand, -1, 1600, 1600}};
-    l.notes = {{"clock", "", 1000, 1600, 2, "the logger's clock went back", Flag::clock}};
+    l.notes = {{"clock", "", 1000, 1600, 2, Message{"log.loggers-clock-went-back"}, Flag::clock}};
     return l;
   }
   static Recipe recipe() {
@@ -57,7 +58,7 @@ TEST_F(BookTest, KeepsPlansLogsAndSettings) {
   RowId id = 0;
   {
     auto book = Book::open(path("a.muffle"), Book::Mode::create);
-    ASSERT_TRUE(book) << book.problem().text();
+    ASSERT_TRUE(book) << english(book.problem());
     id = *book->addPlan(plan());
     ASSERT_TRUE(book->addLog(log()));
     ASSERT_TRUE(book->setSetting("theme", "lamp"));
@@ -139,7 +140,7 @@ TEST_F(BookTest, KillingTheProcessLosesAtMostTheEditInHand) {
     ::waitpid(child, &status, 0);
     ASSERT_TRUE(WIFSIGNALED(status));
     auto book = Book::open(file, Book::Mode::existing);
-    ASSERT_TRUE(book) << book.problem().text();
+    ASSERT_TRUE(book) << english(book.problem());
     const auto plans = book->plans();
     ASSERT_TRUE(plans);
     ASSERT_EQ(plans->size(), 1U);
@@ -152,9 +153,9 @@ TEST_F(BookTest, ABookOfTheFirstFormatIsBroughtUpToDateAndKeepsEverything) {
   fs::copy_file(std::string(MUFFLE_SOURCE_DIR) + "/tests/data/book-1.muffle", path("old.muffle"));
   for (int opened = 0; opened < 2; ++opened) {
     auto book = Book::open(path("old.muffle"), Book::Mode::existing);
-    ASSERT_TRUE(book) << book.problem().text();
+    ASSERT_TRUE(book) << english(book.problem());
     const auto logs = book->logs();
-    ASSERT_TRUE(logs) << logs.problem().text();
+    ASSERT_TRUE(logs) << english(logs.problem());
     ASSERT_EQ(logs->size(), 1U);
     const Log& old = logs->front().log;
     EXPECT_EQ(old.time, (std::vector<UtcSeconds>{1735000000, 1735000600, 1735001200}));
@@ -204,9 +205,9 @@ TEST_F(BookTest, AnImportKilledHalfWayLosesAndDoublesNothing) {
     ::waitpid(child, &status, 0);
     ASSERT_TRUE(WIFSIGNALED(status)) << WEXITSTATUS(status);
     auto book = Book::open(file, Book::Mode::existing);
-    ASSERT_TRUE(book) << book.problem().text();
+    ASSERT_TRUE(book) << english(book.problem());
     const auto logs = book->logs();
-    ASSERT_TRUE(logs) << logs.problem().text();
+    ASSERT_TRUE(logs) << english(logs.problem());
     ASSERT_EQ(logs->size(), 1U) << "the log of before or the one of after, never both";
     const Log& l = logs->front().log;
     ASSERT_EQ(l.time.size() % kStep, 0U) << "whole files only";

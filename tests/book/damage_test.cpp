@@ -7,6 +7,7 @@
 #include "core/plan/plan_json.h"
 #include "tests/support/folder_test.h"
 #include "tests/support/seed.h"
+#include "words/words.h"
 
 #include <sqlite3.h>
 
@@ -32,7 +33,7 @@ protected:
     for (int i = 0; i < rows; ++i) l.time.push_back(1'700'000'000 + 600 * i);
     for (const auto& [name, role, id] : {std::tuple{"Out", Role::outside, ""}, {"In", Role::room, "house"}, {"Soil", Role::soil, "bed"}}) {
       Channel c;
-      c.name = name, c.role = role, c.id = id, c.unitIn = "C", c.unitWhy = "said";
+      c.name = name, c.role = role, c.id = id, c.unitIn = "C", c.unitWhy = Message{"log.said-heading"};
       for (int i = 0; i < rows; ++i) c.raw.push_back(static_cast<float>((i * 37) % 101) / 7.0F);
       c.flag.assign(c.raw.size(), 0);
       l.channels.push_back(c);
@@ -89,13 +90,13 @@ TEST_F(DamageTest, AnythingAlteredMissingOrAddedIsSaidWithItsName) {
     const Problems problems = problemsAtOpening();
     ASSERT_FALSE(problems.empty()) << statement;
     EXPECT_EQ(problems.front().kind, ProblemKind::damaged) << statement;
-    EXPECT_NE(problems.front().text().find(named), std::string::npos) << statement << ": " << problems.front().text();
+    EXPECT_NE(english(problems.front()).find(named), std::string::npos) << statement << ": " << english(problems.front());
     EXPECT_EQ(problems.front().where, at("a.muffle"));
   }
 }
 
 TEST_F(DamageTest, EveryChangeOfOursLeavesTheBookSealed) {
-  const auto sound = [&](const char* after) { EXPECT_TRUE(problemsAtOpening().empty()) << after << ": " << problemsAtOpening().front().text(); };
+  const auto sound = [&](const char* after) { EXPECT_TRUE(problemsAtOpening().empty()) << after << ": " << english(problemsAtOpening().front()); };
   auto book = std::move(*Book::open(at("a.muffle"), Book::Mode::existing));
   const RowId id = book.plans()->front().id;
   ASSERT_TRUE(book.savePlan(id, plan("Other")));
@@ -210,10 +211,10 @@ TEST_F(DamageTest, WhatIsWholeIsSavedAndWhatIsLostIsNamed) {
       "UPDATE setting SET value = 'x'");
   const std::string before = *readFile(at("a.muffle"));
   const auto found = salvageBook(at("a.muffle"), at("b.muffle"));
-  ASSERT_TRUE(found) << found.problem().text();
+  ASSERT_TRUE(found) << english(found.problem());
   EXPECT_EQ(*readFile(at("a.muffle")), before) << "the damaged book is not touched";
-  const auto says = [](const std::vector<std::string>& list, const char* words) {
-    return std::any_of(list.begin(), list.end(), [&](const std::string& l) { return l.find(words) != std::string::npos; });
+  const auto says = [](const std::vector<Message>& list, const char* words) {
+    return std::any_of(list.begin(), list.end(), [&](const Message& l) { return english(l).find(words) != std::string::npos; });
   };
   EXPECT_TRUE(says(found->lost, "the plan \"Tunnel\""));
   EXPECT_TRUE(says(found->lost, "column \"Soil\""));
@@ -222,7 +223,7 @@ TEST_F(DamageTest, WhatIsWholeIsSavedAndWhatIsLostIsNamed) {
   EXPECT_TRUE(says(found->doubtful, "before the fleece")) << "the plan is the snapshot's";
   EXPECT_TRUE(says(found->saved, "recipe"));
   const auto book = Book::open(at("b.muffle"), Book::Mode::existing);
-  ASSERT_TRUE(book) << book.problem().text();
+  ASSERT_TRUE(book) << english(book.problem());
   EXPECT_EQ(book->plans()->front().plan.name, "Earlier");
   const Log saved = book->logs()->front().log;
   EXPECT_EQ(saved.time, log(4000).time);
@@ -235,8 +236,8 @@ TEST_F(DamageTest, WhatIsWholeIsSavedAndWhatIsLostIsNamed) {
 TEST_F(DamageTest, ASoundBookSalvagesWhole) {
   const auto found = salvageBook(at("a.muffle"), at("b.muffle"));
   ASSERT_TRUE(found);
-  EXPECT_TRUE(found->lost.empty()) << found->lost.front();
-  EXPECT_TRUE(found->doubtful.empty()) << found->doubtful.front();
+  EXPECT_TRUE(found->lost.empty()) << english(found->lost.front());
+  EXPECT_TRUE(found->doubtful.empty()) << english(found->doubtful.front());
   ASSERT_TRUE(exportBook(*Book::open(at("a.muffle"), Book::Mode::existing), at("x")));
   ASSERT_TRUE(exportBook(*Book::open(at("b.muffle"), Book::Mode::existing), at("y")));
   for (const char* name : {"book.json", "plan-1.json", "log-1.csv"})
@@ -261,7 +262,7 @@ TEST_F(DamageTest, PagesOfRubbishLoseWhatWasOnThemAndNoMore) {
     }
     ++saved;
     const auto book = Book::open(at("b.muffle"), Book::Mode::existing);
-    ASSERT_TRUE(book) << "page " << page << ": " << book.problem().text();
+    ASSERT_TRUE(book) << "page " << page << ": " << english(book.problem());
     EXPECT_TRUE(book->plans()) << page;
     EXPECT_TRUE(book->logs()) << page;
   }

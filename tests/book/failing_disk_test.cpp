@@ -5,6 +5,7 @@
 #include "book/book.h"
 #include "book/files.h"
 #include "tests/support/folder_test.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 
@@ -100,14 +101,14 @@ TEST_F(FailingDisk, ABookHoldsWhatItSaidItTook) {
         }
         const auto book = Book::open(disk("a.muffle"), Book::Mode::existing);
         if (!book) {
-          EXPECT_FALSE(opened) << book.problem().text();
-          EXPECT_FALSE(fs::exists(disk("a.muffle"))) << "nothing half is there: " << book.problem().text();
+          EXPECT_FALSE(opened) << english(book.problem());
+          EXPECT_FALSE(fs::exists(disk("a.muffle"))) << "nothing half is there: " << english(book.problem());
           return;
         }
         const auto plans = book->plans();
-        ASSERT_TRUE(plans) << plans.problem().text();
+        ASSERT_TRUE(plans) << english(plans.problem());
         const auto logs = book->logs();
-        ASSERT_TRUE(logs) << logs.problem().text();
+        ASSERT_TRUE(logs) << english(logs.problem());
         auto settings = *book->settings();
         const auto is = [&](const char* thing, const std::string& value) {
           EXPECT_TRUE(!may.contains(thing) || may[thing].contains(value)) << thing << " is " << value;
@@ -143,7 +144,7 @@ TEST_F(FailingDisk, AnImportIsWholeOrNotThere) {
       [&](const Ran& ran) {
         if (ran.code == 0) {
           const auto book = Book::open(disk("b.muffle"), Book::Mode::existing);
-          ASSERT_TRUE(book) << book.problem().text();
+          ASSERT_TRUE(book) << english(book.problem());
           EXPECT_EQ(book->logs()->size(), 1U);
           return;
         }

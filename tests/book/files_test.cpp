@@ -5,6 +5,7 @@
 #include "book/files.h"
 #include "tests/support/folder_test.h"
 #include "tests/support/seed.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -88,7 +89,7 @@ TEST_F(Files, AnEmptyFileIsNoBookAndANameIsANameWhateverItIs) {
   for (const auto mode : {Book::Mode::existing, Book::Mode::create}) {
     const auto opened = Book::open(at("empty.muffle"), mode);
     ASSERT_FALSE(opened);
-    EXPECT_NE(opened.problem().what.find("empty"), std::string::npos);
+    EXPECT_NE(english(opened.problem().what).find("empty"), std::string::npos);
   }
   EXPECT_EQ(readFile(at("empty.muffle"))->size(), 0U) << "it was left alone";
   const fs::path before = fs::current_path();
@@ -110,7 +111,7 @@ protected:
                             .id = "",
                             .statistic = Statistic::moment,
                             .unitIn = "C",
-                            .unitWhy = "",
+                            .unitWhy = {},
                             .raw = std::vector<float>(50, 1.0F),
                             .flag = std::vector<std::uint8_t>(50, 0)});
     log.channels[0].flag[3] = log.channels[0].flag[4] = 2;
@@ -215,15 +216,15 @@ TEST_F(Exports, AnAlteredExportIsRefusedInOurOwnWordsOrMakesASoundBook) {
       ++refused;
       EXPECT_FALSE(fs::exists(at("c.muffle")));
       for (const Problem& p : read.problems()) {
-        EXPECT_EQ(p.text().find("exception"), std::string::npos) << p.text();
-        EXPECT_EQ(p.text().find("[json"), std::string::npos) << p.text();
-        EXPECT_FALSE(p.allowed.empty()) << p.text();
+        EXPECT_EQ(english(p).find("exception"), std::string::npos) << english(p);
+        EXPECT_EQ(english(p).find("[json"), std::string::npos) << english(p);
+        EXPECT_FALSE(p.allowed.empty()) << english(p);
       }
       continue;
     }
     ++taken;
     const auto book = Book::open(at("c.muffle"), Book::Mode::existing);
-    ASSERT_TRUE(book) << book.problem().text();
+    ASSERT_TRUE(book) << english(book.problem());
     EXPECT_TRUE(book->plans());
     EXPECT_TRUE(book->logs());
     fs::remove_all(at("again"));

@@ -6,6 +6,7 @@
 #include "book/lock.h"
 #include "core/plan/plan_json.h"
 #include "tests/support/folder_test.h"
+#include "words/words.h"
 
 #include <csignal>
 #include <sys/wait.h>
@@ -99,7 +100,7 @@ TEST_F(StatesTest, AStateBringsBackPlanLogAndDecisions) {
   const auto states = *book.snapshots();
   ASSERT_EQ(states.size(), 2U);
   const auto back = book.logOf(states[0]);
-  ASSERT_TRUE(back) << back.problem().text();
+  ASSERT_TRUE(back) << english(back.problem());
   EXPECT_EQ(back->name, "first");
   EXPECT_EQ(back->channels[0].raw, first.channels[0].raw);
   EXPECT_EQ(back->decisions, first.decisions);
@@ -108,7 +109,7 @@ TEST_F(StatesTest, AStateBringsBackPlanLogAndDecisions) {
   ASSERT_TRUE(exportBook(book, at("out")));
   ASSERT_TRUE(importBook(at("out"), at("b.muffle")));
   const auto other = Book::open(at("b.muffle"), Book::Mode::existing);
-  ASSERT_TRUE(other) << other.problem().text();
+  ASSERT_TRUE(other) << english(other.problem());
   ASSERT_EQ(other->logs()->size(), 1U);
   EXPECT_EQ(other->logs()->front().log.name, "second");
   EXPECT_EQ(other->logOf((*other->snapshots())[0])->decisions, first.decisions);

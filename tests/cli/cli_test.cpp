@@ -91,7 +91,7 @@ TEST_F(Cli, NamesFilePointerAndWhatIsAllowed) {
       R"({"schema":"muffle-plan-1","site":{"latitude_deg":45,"longitude_deg":3},"house":{"shape":{"kind":"arch","width_m":-2,"length_m":10,"ridge_m":3}}})");
   const Outcome r = run("check " + bad);
   EXPECT_EQ(r.code, 3);
-  EXPECT_EQ(r.out, bad + ": /house/shape/width_m: width is -2, allowed is 0.3 to 60\n");
+  EXPECT_EQ(r.out, bad + ": /house/shape/width_m: width_m is -2, allowed is 0.3 to 60\n");
   const Outcome syntax = run("check " + file("broken.json", "{\n  \"schema\": \n}"));
   EXPECT_EQ(syntax.code, 3);
   EXPECT_NE(syntax.out.find(": line 3: not valid JSON"), std::string::npos);

@@ -19,7 +19,7 @@ void must(bool holds) {
   if (!holds) std::abort();
 }
 
-void check(Log log, const std::vector<std::string>& recognised) {
+void check(Log log, const std::vector<Message>& recognised) {
   must(!recognised.empty());
   for (std::size_t i = 1; i < log.time.size(); ++i) must(log.time[i] > log.time[i - 1]);
   for (const Channel& c : log.channels) {

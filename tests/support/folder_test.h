@@ -4,6 +4,7 @@
 #pragma once
 
 #include "book/files.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -17,7 +18,7 @@ class FolderTest : public ::testing::Test {
 protected:
   void SetUp() override {
     auto made = TemporaryFolder::in(std::filesystem::temp_directory_path().string());
-    ASSERT_TRUE(made) << made.problem().text();
+    ASSERT_TRUE(made) << english(made.problem());
     m_dir = made->path();
     m_folder.emplace(std::move(*made));
   }

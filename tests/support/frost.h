@@ -14,7 +14,7 @@ namespace muffle::testing {
 
 inline std::shared_ptr<const Weather> frost(const Site& site) {
   Log log;
-  Channel outside{.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  Channel outside{.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}};
   for (int i = 0; i < 6 * 144; ++i) {
     log.time.push_back(daysSinceEpoch({2031, 1, 15}) * 86400 + 600 * i);
     outside.raw.push_back(static_cast<float>(-3.0 + 5.0 * std::cos(kPi * (i / 6.0 - 14.0) / 12.0)));

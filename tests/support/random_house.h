@@ -93,7 +93,7 @@ inline Log randomLog(unsigned seed, const Site& site, int days = 8) {
   Chance chance(seed + 77777);
   Log log;
   log.channels.push_back(
-      {.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}});
+      {.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}});
   const bool south = site.place.latitude_deg < 0.0;
   const UtcSeconds start = daysSinceEpoch({2031, south ? 7U : 1U, 10}) * 86400 + 43200 - static_cast<UtcSeconds>(site.place.longitude_deg * 240.0) / 600 * 600;
   const double mean = chance.between(-8.0, 4.0), slow = chance.between(0.0, 5.0), phase = chance.between(0.0, 6.28);

@@ -8,6 +8,7 @@
 #include "core/sizing/sizing.h"
 #include "core/weather/weather.h"
 #include "tests/support/folder_test.h"
+#include "words/words.h"
 
 #include <atomic>
 #include <chrono>
@@ -22,7 +23,7 @@ protected:
   /// A job that a full disk refuses and that tells when it was done.
   Outbox::Job job(const std::string& name) {
     return [this, name](Book&) -> Status {
-      if (full) return Problem{ProblemKind::storage, "disk", "full", ""};
+      if (full) return Problem{ProblemKind::storage, "disk", Message::verbatim("full"), {}};
       done.push_back(name);
       return Done{};
     };
@@ -40,7 +41,7 @@ TEST_F(Threads, TheOutboxKeepsTheNewestOfAKeyAndTheOrderOfTheRest) {
     outbox.put("flags", job("flags 1"));
     outbox.put("plan", job("plan 2"));
     outbox.put("log", job("log"), {"flags"});
-    outbox.put("wrong", [](Book&) -> Status { return Problem{ProblemKind::badInput, "x", "wrong in itself", ""}; });
+    outbox.put("wrong", [](Book&) -> Status { return Problem{ProblemKind::badInput, "x", Message{"book.decisions-cannot-read"}, {}}; });
     outbox.put("last", job("last"));
     EXPECT_TRUE(outbox.state().stopped);
     EXPECT_EQ(outbox.state().waiting, 4U);
@@ -51,7 +52,7 @@ TEST_F(Threads, TheOutboxKeepsTheNewestOfAKeyAndTheOrderOfTheRest) {
     EXPECT_FALSE(outbox.state().stopped);
     const auto refused = outbox.takeRefused();
     ASSERT_TRUE(refused);
-    EXPECT_EQ(refused->what, "wrong in itself") << "it does not hold up the others";
+    EXPECT_EQ(refused->what.code, "book.decisions-cannot-read") << "it does not hold up the others";
     EXPECT_FALSE(outbox.takeRefused()) << "told once";
     full = true;
     outbox.put("plan", job("plan 3"));
@@ -157,7 +158,7 @@ TEST_F(Threads, ASearchAndAListSideBySideAgreeWithASearchAlone) {
   }
   const auto weather = spell(plan);
   const auto alone = size(plan, weather, {.threads = 1, .progress = {}});
-  ASSERT_TRUE(alone) << alone.problem().text();
+  ASSERT_TRUE(alone) << english(alone.problem());
   std::optional<Result<Sizing>> searched, listed;
   {
     std::jthread search([&] { searched.emplace(size(plan, weather, {.threads = 4, .progress = {}})); });

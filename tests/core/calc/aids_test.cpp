@@ -4,6 +4,7 @@
 #include "core/calc/aids.h"
 
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <cmath>
 #include <random>
@@ -37,7 +38,7 @@ TEST(Quantity, SaysWhichUnitsAreAllowed) {
   for (const char* text : {"5.2 L/h", "many", "", "5 +-x W", "5 +- -1 W"}) {
     const auto power = readMeasured(text, QuantityKind::power);
     ASSERT_FALSE(power) << text;
-    EXPECT_NE(power.problem().allowed.find("kW"), std::string::npos) << text;
+    EXPECT_NE(english(power.problem().allowed).find("kW"), std::string::npos) << text;
   }
 }
 
@@ -51,7 +52,7 @@ TEST(Quantity, IsShownWithTheDigitsItBears) {
 TEST(Aids, EachAnswersItsOwnTypicalReadings) {
   for (const Aid& aid : aids()) {
     const auto answer = work(aid, typicalOf(aid));
-    ASSERT_TRUE(answer) << aid.name << answer.problem().text();
+    ASSERT_TRUE(answer) << aid.name << english(answer.problem());
     ASSERT_EQ(answer->size(), aid.outputs.size()) << aid.name;
     for (const Measured& m : *answer) {
       EXPECT_TRUE(std::isfinite(m.value)) << aid.name;
@@ -99,7 +100,7 @@ TEST(Aids, TheUncertaintyIsThatOfManyReadings) {
 TEST(Aids, SayWhyThereIsNoAnswer) {
   const auto back = work(*aidNamed("meter_pair"), {{3.6e9, 0.0}, {3.5e9, 0.0}, {3600.0, 0.0}});
   ASSERT_FALSE(back);
-  EXPECT_NE(back.problem().allowed.find("changed over"), std::string::npos);
+  EXPECT_NE(english(back.problem().allowed).find("changed over"), std::string::npos);
   const auto warm = work(*aidNamed("loss_from_duty"), {{9000.0, 0.0}, {60.0, 0.0}, {60.0, 0.0}, {3.0, 0.0}, {3.0, 0.0}});
   EXPECT_FALSE(warm);
   const auto range = work(*aidNamed("tank_power"), {{-1.0, 0.0}, {14.0, 0.0}, {9.0, 0.0}, {3600.0, 0.0}});

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/calendar.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -49,7 +50,7 @@ TEST(TimeZone, TakesFixedOffsetsAndRefusesTheUnknown) {
   EXPECT_EQ(east->iso(0), "1970-01-01T05:30:00+05:30");
   const auto nowhere = TimeZone::named("Europe/Nowhere");
   ASSERT_FALSE(nowhere);
-  EXPECT_NE(nowhere.problem().text().find("Europe/Nowhere"), std::string::npos);
+  EXPECT_NE(english(nowhere.problem()).find("Europe/Nowhere"), std::string::npos);
 }
 
 TEST(TimeZone, LocalDateTurnsAtLocalMidnight) {

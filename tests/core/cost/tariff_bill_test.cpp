@@ -7,6 +7,7 @@
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
 #include "tests/support/random_house.h"
+#include "words/words.h"
 
 #include <numeric>
 
@@ -23,7 +24,7 @@ Plan tunnelOfTwo() {
 }
 
 Simulation runOf(const Plan& p, const SimulateOptions& options = {}) {
-  EXPECT_TRUE(check(p).empty()) << check(p).front().text();
+  EXPECT_TRUE(check(p).empty()) << english(check(p).front());
   auto run = simulate(p, makeScene(testing::frost(p.site), p), options);
   EXPECT_TRUE(run);
   return std::move(*run);
@@ -102,7 +103,7 @@ TEST(TariffBill, AWindowWithoutAnHourIsRefused) {
   Plan p = tunnelOfTwo();
   p.prices.electricityWindows = {{0x7F, 5, 5, 0.2}};
   ASSERT_FALSE(check(p).empty());
-  EXPECT_NE(check(p).front().text().find("0 to 24"), std::string::npos);
+  EXPECT_NE(english(check(p).front()).find("0 to 24"), std::string::npos);
 }
 
 } // namespace

@@ -7,6 +7,7 @@
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
 #include "tests/support/random_house.h"
+#include "words/words.h"
 
 #include <algorithm>
 #include <chrono>
@@ -30,7 +31,7 @@ struct Yard {
   explicit Yard(Plan itsPlan) : plan(std::move(itsPlan)), scene(makeScene(frost(plan.site), plan)) { EXPECT_TRUE(check(plan).empty()); }
   [[nodiscard]] Failures failures(const std::string& what, double for_h, std::vector<double> lines_C) const {
     const auto thing = failingThing(plan, what);
-    EXPECT_TRUE(thing) << (thing ? "" : thing.problem().text());
+    EXPECT_TRUE(thing) << (thing ? "" : english(thing.problem()));
     auto all = Failures::prepare(plan, scene, {*thing, for_h, std::move(lines_C)}, 2);
     EXPECT_TRUE(all);
     return std::move(*all);
@@ -86,7 +87,7 @@ TEST(Failure, TheWorstMomentIsNoBetterThanAnyOther) {
   const Yard yard(heatedTunnel());
   const Failures failures = yard.failures("mains", 3.0, {2.0});
   const auto worst = failures.worst();
-  ASSERT_TRUE(worst) << worst.problem().text();
+  ASSERT_TRUE(worst) << english(worst.problem());
   EXPECT_GT(worst->moments, 100U);
   ASSERT_TRUE(worst->stepOfTime);
   std::mt19937 random(3);
@@ -176,7 +177,7 @@ TEST(Failure, AnUnknownThingIsRefusedWithWhatThereIs) {
   const Plan p = heatedTunnel();
   const auto thing = failingThing(p, "heater:stove");
   ASSERT_FALSE(thing);
-  EXPECT_NE(thing.problem().allowed.find("heater:heater"), std::string::npos);
+  EXPECT_NE(english(thing.problem().allowed).find("heater:heater"), std::string::npos);
   EXPECT_FALSE(Failures::prepare(p, makeScene(frost(p.site), p), {{}, 0.0, {1.0}}));
 }
 

@@ -5,6 +5,7 @@
 #include "core/simulate/simulate.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -22,7 +23,7 @@ Plan house() {
 }
 
 Channel channel(const char* name, Role role, std::vector<float> raw) {
-  Channel c{.name = name, .role = role, .id = role == Role::room ? "house" : "", .unitIn = "", .unitWhy = "", .raw = std::move(raw), .flag = {}};
+  Channel c{.name = name, .role = role, .id = role == Role::room ? "house" : "", .unitIn = "", .unitWhy = {}, .raw = std::move(raw), .flag = {}};
   c.flag.assign(c.raw.size(), 0);
   return c;
 }
@@ -72,7 +73,7 @@ TEST(Calibrate, FindsWhatTheHouseReallyLoses) {
   const Calibration truth{.skin = 1.25, .draughts = 0.7, .mass = 1.3, .ground = 1.0, .sun = 0.9, .date = ""};
   const Log log = logOf(plan, truth, 0.1, 5);
   const auto fit = calibrate(plan, log, weatherOf(log, plan));
-  ASSERT_TRUE(fit) << fit.problem().text();
+  ASSERT_TRUE(fit) << english(fit.problem());
   EXPECT_TRUE(fit->heaterMeasured);
   EXPECT_CLOSE(lossOf(plan, fit->found) / lossOf(plan, truth), 1.0, 0.05, "five in a hundred is what a grower can use");
   for (const int f : {0, 1}) {
@@ -124,7 +125,7 @@ TEST(Calibrate, AsksForAnInsideAndEnoughNights) {
   for (Channel& c : log.channels) c.raw.resize(few), c.flag.resize(few);
   const auto fit = calibrate(plan, log, weatherOf(log, plan));
   ASSERT_FALSE(fit);
-  EXPECT_NE(fit.problem().text().find("at least 8"), std::string::npos) << fit.problem().text();
+  EXPECT_NE(english(fit.problem()).find("at least 8"), std::string::npos) << english(fit.problem());
 }
 
 TEST(Calibrate, CanBeStopped) {

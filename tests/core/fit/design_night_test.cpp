@@ -72,7 +72,7 @@ TEST(LoggedLows, CountWholeNightsAndFindTheOneInAHundred) {
 
 TEST(Growing, CountsDaysByThePlacesOwnDates) {
   Log log;
-  Channel room{.name = "house", .role = Role::room, .id = "house", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  Channel room{.name = "house", .role = Role::room, .id = "house", .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}};
   for (int i = 0; i < 48; ++i) { // 4 to 16 degrees, from midnight UTC
     log.time.push_back(daysSinceEpoch({2031, 4, 1}) * 86400 + 3600 * i);
     room.raw.push_back(i % 24 == 14 ? 16.0F : 4.0F);

@@ -19,7 +19,7 @@ Plan furnished() {
 }
 
 Channel channel(const char* name, Role role, const char* id, std::size_t size) {
-  Channel c{.name = name, .role = role, .id = id, .unitIn = "C", .unitWhy = "", .raw = std::vector<float>(size, 1.0F), .flag = {}};
+  Channel c{.name = name, .role = role, .id = id, .unitIn = "C", .unitWhy = {}, .raw = std::vector<float>(size, 1.0F), .flag = {}};
   c.flag.assign(size, 0);
   return c;
 }

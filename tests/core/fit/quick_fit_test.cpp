@@ -7,6 +7,7 @@
 #include "core/fit/explain.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -44,7 +45,7 @@ Log house(const Nightly& how) {
     T = rest + (T - rest) * std::exp(-600.0 * kUA_W_K / kC_J_K);
   }
   const auto add = [&log](const char* name, Role role, std::vector<float> raw) {
-    Channel c{.name = name, .role = role, .id = role == Role::room ? "house" : "", .unitIn = "", .unitWhy = "", .raw = std::move(raw), .flag = {}};
+    Channel c{.name = name, .role = role, .id = role == Role::room ? "house" : "", .unitIn = "", .unitWhy = {}, .raw = std::move(raw), .flag = {}};
     c.flag.assign(c.raw.size(), 0);
     log.channels.push_back(std::move(c));
   };
@@ -58,7 +59,7 @@ Result<QuickFit> measured(const Log& log) { return quickFit(log, cutNights(log, 
 
 TEST(QuickFit, FindsTheLossOfAHouseOfOneNodeFromItsNights) {
   const auto fit = measured(house({}));
-  ASSERT_TRUE(fit) << fit.problem().text();
+  ASSERT_TRUE(fit) << english(fit.problem());
   EXPECT_GT(fit->heated.size(), 25U);
   ASSERT_TRUE(fit->line);
   EXPECT_LT(fit->line->low, kUA_W_K);
@@ -97,7 +98,7 @@ TEST(QuickFit, LeavesNightsWithHolesOutAndNeedsBothTemperatures) {
   Log blind = house({});
   std::fill(blind.channels[0].raw.begin(), blind.channels[0].raw.end(), std::nanf(""));
   ASSERT_FALSE(measured(blind));
-  EXPECT_NE(measured(blind).problem().text().find("at least one is needed"), std::string::npos);
+  EXPECT_NE(english(measured(blind).problem()).find("at least one is needed"), std::string::npos);
 }
 
 TEST(Explanations, NameTheLeaksWhereDraughtsGoByTheirArea) {
@@ -107,7 +108,7 @@ TEST(Explanations, NameTheLeaksWhereDraughtsGoByTheirArea) {
   tight.house.shape = {ShapeKind::arch, 1.6, 3, 0.5, 1.6, 90}; // loses less than was measured
   tight.house.leakage = Leakage{.area_cm2 = 20.0};
   const auto parts = againstParts(tight, *fit);
-  ASSERT_TRUE(parts) << parts.problem().text();
+  ASSERT_TRUE(parts) << english(parts.problem());
   const auto has = [&](GapInput input) {
     return std::any_of(parts->explains.begin(), parts->explains.end(), [&](const Explanation& e) { return e.input == input; });
   };

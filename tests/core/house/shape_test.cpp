@@ -3,6 +3,7 @@
 
 #include "core/constants.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <numeric>
 
@@ -68,7 +69,7 @@ TEST(Shape, ExplainsWhatCannotStand) {
   HouseShape s{ShapeKind::arch, 6, 10, 0, 4, 90};
   ASSERT_EQ(s.check().size(), 1U);
   EXPECT_EQ(s.check()[0].where, "/ridge_m");
-  EXPECT_NE(s.check()[0].allowed.find("3 m"), std::string::npos);
+  EXPECT_NE(english(s.check()[0].allowed).find("3 m"), std::string::npos);
   s.ridge_m = 3.0;
   EXPECT_TRUE(s.check().empty());
   s.width_m = 0.0;

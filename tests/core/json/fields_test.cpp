@@ -2,6 +2,7 @@
 //
 // One description reads, writes and makes the schema; the reader lets nothing pass silently.
 #include "core/json/fields.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -66,7 +67,7 @@ TEST(Fields, NameThePointerTheValueAndTheLimit) {
   for (const auto& c : cases) {
     const Problems problems = problemsOf(c.text);
     ASSERT_EQ(problems.size(), 1U) << c.text;
-    EXPECT_NE(problems.front().text().find(c.says), std::string::npos) << problems.front().text();
+    EXPECT_NE(english(problems.front()).find(c.says), std::string::npos) << english(problems.front());
     EXPECT_FALSE(problems.front().allowed.empty()) << c.text;
   }
 }
@@ -76,15 +77,15 @@ TEST(Fields, CollectEveryProblemAtOnce) { EXPECT_EQ(problemsOf(R"({"depth_m": 9,
 TEST(Json, SyntaxErrorsNameTheirLine) {
   const auto broken = parseJson("{\n  \"a\": 1,\n  \"b\" 2\n}");
   ASSERT_FALSE(broken);
-  EXPECT_NE(broken.problem().text().find("line 3"), std::string::npos);
+  EXPECT_NE(english(broken.problem()).find("line 3"), std::string::npos);
   EXPECT_FALSE(parseJson(""));
   EXPECT_FALSE(parseJson(std::string(100000, '[')));
 }
 
 TEST(Json, ValuesAreDescribedForPeople) {
-  EXPECT_EQ(describeValue(Json("abc")), "\"abc\"");
-  EXPECT_EQ(describeValue(Json(12)), "12");
-  EXPECT_EQ(describeValue(Json::array()), "a list");
+  EXPECT_EQ(english(describeValue(Json("abc"))), "\"abc\"");
+  EXPECT_EQ(english(describeValue(Json(12))), "12");
+  EXPECT_EQ(english(describeValue(Json::array())), "a list");
 }
 
 } // namespace

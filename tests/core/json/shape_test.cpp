@@ -16,7 +16,7 @@ const Shape kTray = Shape::object({{"name", Shape::text()},
 
 std::string wrongIn(const char* text) {
   const auto found = misshapen(*parseJson(text), kTray, "/tray");
-  return found.empty() ? std::string() : found.front().text();
+  return found.empty() ? std::string() : english(found.front());
 }
 
 TEST(Shape, WhatIsAsItMustBePasses) {

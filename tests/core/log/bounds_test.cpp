@@ -8,6 +8,7 @@
 #include "core/log/message.h"
 #include "core/log/read.h"
 #include "core/network/network_json.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -36,7 +37,7 @@ std::string wideTable(std::size_t columns, int rows) {
 
 void refusesNaming(const Problems& problems, const std::string& bound) {
   ASSERT_FALSE(problems.empty());
-  EXPECT_NE(problems.front().text().find(bound), std::string::npos) << problems.front().text();
+  EXPECT_NE(english(problems.front()).find(bound), std::string::npos) << english(problems.front());
 }
 
 // every one of these took from half a minute to for ever; a second is a hundred times what they need
@@ -44,7 +45,7 @@ constexpr double kSoon_s = 3.0;
 
 TEST(Bounds, ATableHasSoManyColumns) {
   const auto allowed = readLog(wideTable(bounds::kTableColumns, 20), {});
-  ASSERT_TRUE(allowed) << allowed.problem().text();
+  ASSERT_TRUE(allowed) << english(allowed.problem());
   EXPECT_EQ(allowed->log.channels.size(), bounds::kTableColumns - 1);
   const std::string million = wideTable(1'000'000, 5);
   EXPECT_LT(secondsOf([&] {

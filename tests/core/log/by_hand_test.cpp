@@ -6,6 +6,7 @@
 #include "core/log/merge.h"
 #include "core/log/read.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 namespace muffle {
 namespace {
@@ -31,7 +32,7 @@ TEST(ByHand, ManyWaysOfWritingItAreTheSame) {
                            "7:10 \xE2\x88\x92"
                            "4 / 2.5"}) {
     const HandSheet sheet = read(line);
-    ASSERT_EQ(sheet.readings.size(), 1U) << line << (sheet.problems.empty() ? "" : sheet.problems[0].text());
+    ASSERT_EQ(sheet.readings.size(), 1U) << line << (sheet.problems.empty() ? "" : english(sheet.problems[0]));
     EXPECT_EQ(sheet.readings[0].at, paris(kFirst, 7, 10)) << line;
     EXPECT_CLOSE(*sheet.readings[0].outside_C, -4.0, 1e-12, "as written") << line;
     EXPECT_CLOSE(*sheet.readings[0].inside_C, 2.5, 1e-12, "as written") << line;
@@ -48,7 +49,7 @@ TEST(ByHand, ADateStandsForTheLinesBelowIt) {
 
 TEST(ByHand, OneSideMayBeMissing) {
   const HandSheet sheet = read("7:10 -4\n8:00 / 3\n9:00 - / 4");
-  ASSERT_EQ(sheet.readings.size(), 3U) << sheet.problems.front().text();
+  ASSERT_EQ(sheet.readings.size(), 3U) << english(sheet.problems.front());
   EXPECT_FALSE(sheet.readings[0].inside_C);
   EXPECT_FALSE(sheet.readings[1].outside_C);
   EXPECT_CLOSE(*sheet.readings[2].inside_C, 4.0, 1e-12, "as written");
@@ -68,7 +69,7 @@ TEST(ByHand, SaysWhatIsWrongWithALineAndKeepsTheOthers) {
   EXPECT_EQ(sheet.readings.size(), 2U);
   ASSERT_EQ(sheet.problems.size(), 5U);
   EXPECT_EQ(sheet.problems[0].where, "line 2");
-  for (const Problem& p : sheet.problems) EXPECT_FALSE(p.allowed.empty()) << p.text();
+  for (const Problem& p : sheet.problems) EXPECT_FALSE(p.allowed.empty()) << english(p);
 }
 
 TEST(ByHand, FahrenheitIsConverted) {

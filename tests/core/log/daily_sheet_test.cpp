@@ -7,6 +7,7 @@
 #include "core/weather/daily_curve.h"
 #include "core/weather/weather.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 
@@ -26,7 +27,7 @@ Log sheet(const std::string& text) {
   ReadOptions o;
   o.zone = *TimeZone::named("Europe/Paris");
   auto read = readLog(text, o);
-  EXPECT_TRUE(read) << (read ? "" : read.problem().text());
+  EXPECT_TRUE(read) << (read ? "" : english(read.problem()));
   return std::move(read->log);
 }
 
@@ -105,7 +106,7 @@ TEST(DailyCurve, IsWithoutAJumpAtSunriseAndSunset) {
 
 TEST(DailySheet, IsWeatherWithItsHoursSaidToBeEstimated) {
   const auto weather = weatherFromLog(sheet(daysOf(8)), site());
-  ASSERT_TRUE(weather) << weather.problem().text();
+  ASSERT_TRUE(weather) << english(weather.problem());
   EXPECT_EQ(weather->outside, InputKind::estimated);
   ASSERT_EQ(weather->winters.size(), 1U);
   const Winter& w = weather->winters[0];

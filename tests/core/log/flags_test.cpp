@@ -6,6 +6,7 @@
 #include "core/constants.h"
 #include "core/sun/irradiance.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <random>
 
@@ -55,7 +56,7 @@ void shineOn(Log& log, int fromDay, int toDay) {
 TEST(Flags, NothingIsFoundInAGoodLog) {
   Log log = weeks(30);
   const auto problems = flagProblems(log, kPlace);
-  EXPECT_TRUE(problems.empty()) << problems.front().kind << ": " << problems.front().why;
+  EXPECT_TRUE(problems.empty()) << problems.front().kind << ": " << english(problems.front().why);
 }
 
 TEST(Flags, TheSunOnASensorIsFoundOnTheMorningsItShone) {
@@ -133,7 +134,7 @@ TEST(Flags, AClockAnHourOffIsToldByTheSun) {
   log.channels.push_back(sunOf(log, 3600.0));
   const auto found = ofKind(flagProblems(log, kPlace), "clock");
   ASSERT_EQ(found.size(), 1U);
-  EXPECT_NE(found[0].why.find("1.0 h fast"), std::string::npos) << found[0].why;
+  EXPECT_NE(english(found[0].why).find("1 h fast"), std::string::npos) << english(found[0].why);
   log.channels.back() = sunOf(log, 0.0);
   EXPECT_TRUE(ofKind(flagProblems(log, kPlace), "clock").empty());
 }

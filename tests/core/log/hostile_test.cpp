@@ -13,6 +13,7 @@
 #include "core/plan/plan_notes.h"
 #include "tests/support/hostile.h"
 #include "tests/support/logger_files.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -34,8 +35,8 @@ void readEach(const std::vector<std::string>& sound, const std::function<Problem
     refused += problems.empty() ? 0 : 1;
     for (const Problem& p : problems) {
       EXPECT_FALSE(p.what.empty());
-      EXPECT_FALSE(p.allowed.empty()) << p.what;
-      EXPECT_EQ(p.text().find("exception"), std::string::npos) << p.text();
+      EXPECT_FALSE(p.allowed.empty()) << english(p.what);
+      EXPECT_EQ(english(p).find("exception"), std::string::npos) << english(p);
     }
   }
   EXPECT_GT(refused, 0);

@@ -6,6 +6,7 @@
 #include "core/log/nights.h"
 #include "core/log/read.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <algorithm>
 
@@ -18,11 +19,11 @@ TEST_P(LoggerFiles, GiveTheSameNight) {
   ReadOptions o;
   o.zone = *TimeZone::named(GetParam().zone);
   const auto read = readLog(GetParam().text, o);
-  ASSERT_TRUE(read) << read.problem().text() << "\n" << GetParam().text.substr(0, 300);
+  ASSERT_TRUE(read) << english(read.problem()) << "\n" << GetParam().text.substr(0, 300);
   const auto& wanted = writtenReadings();
   const Channel *outside = read->log.find(Role::outside), *house = read->log.find(Role::room);
   std::string said;
-  for (const auto& sentence : read->recognised) said += sentence + "\n";
+  for (const auto& sentence : read->recognised) said += english(sentence) + "\n";
   ASSERT_NE(outside, nullptr) << said;
   ASSERT_NE(house, nullptr) << said;
   ASSERT_EQ(read->log.time.size(), wanted.size()) << said;
@@ -114,7 +115,7 @@ TEST(LoggerFilesCorpus, AUnitThatIsNoDegreeMakesNoTemperature) {
        {"time;sensor;value;unit\n2031-01-17 10:00;tunnel;88;%\n2031-01-17 10:00;yard temp;1;C\n2031-01-17 10:10;tunnel;89;%\n2031-01-17 10:10;yard temp;1;C\n",
         "time,yard temp [C],tunnel [%]\n2031-01-17 10:00,1,88\n2031-01-17 10:10,1,89\n"}) {
     const auto read = readLog(text, {});
-    ASSERT_TRUE(read) << read.problem().text();
+    ASSERT_TRUE(read) << english(read.problem());
     EXPECT_NE(read->log.find(Role::humidity, "house"), nullptr) << text;
   }
 }

@@ -3,6 +3,7 @@
 // What a table does not say: where its only thermometer hangs, and that its numbers are a spreadsheet's days.
 #include "core/log/read.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 namespace muffle {
 namespace {
@@ -11,7 +12,7 @@ ReadLog readOf(const std::string& text, const std::vector<ColumnChoice>& columns
   ReadOptions options;
   options.columns = columns;
   auto read = readLog(text, options);
-  EXPECT_TRUE(read) << (read ? "" : read.problem().text());
+  EXPECT_TRUE(read) << (read ? "" : english(read.problem()));
   return read ? std::move(*read) : ReadLog{};
 }
 

@@ -5,6 +5,7 @@
 
 #include "core/log/recipe.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 namespace muffle::merge_test {
 namespace {
@@ -72,10 +73,10 @@ TEST(Recipe, ReadsTheNextFileAsTheFirstWasRead) {
   o.fahrenheit = true;
   o.columns = {{"A", Role::outside, "", Statistic::moment, "F", true}, {"B", Role::room, "house", Statistic::moment, "F", true}};
   const auto first = readLog(text, o);
-  ASSERT_TRUE(first) << first.problem().text();
+  ASSERT_TRUE(first) << english(first.problem());
   const Recipe kept = recipeOf("yard logger", o, Clockwork::utc, *first);
   const auto again = recipeFromJson(recipeToJson(kept));
-  ASSERT_TRUE(again) << again.problem().text();
+  ASSERT_TRUE(again) << english(again.problem());
   EXPECT_EQ(*again, kept);
   const std::vector<Recipe> shelf{*again};
   const Recipe* known = recipeFor(shelf, readLog(text, {})->headings);

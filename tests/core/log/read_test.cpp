@@ -7,6 +7,7 @@
 
 #include "core/log/nights.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 namespace muffle {
 namespace {
@@ -23,7 +24,7 @@ TEST_P(ReadHabit, GivesTheSameReadings) {
   ReadOptions o;
   o.zone = *TimeZone::named("Europe/Paris");
   const auto read = readLog(GetParam().text, o);
-  ASSERT_TRUE(read) << read.problem().text();
+  ASSERT_TRUE(read) << english(read.problem());
   ASSERT_EQ(read->log.time.size(), 2U);
   EXPECT_EQ(read->log.time[0], 1926393000);
   EXPECT_EQ(read->log.time[1], 1926393600);
@@ -101,12 +102,12 @@ TEST(Read, DoesNotTakeANeighboursDegreeAgainstTheReadings) {
 TEST(Read, SaysWhichUnitItTookAndWhy) {
   const auto read = readLog("time,outside,house\n2031-01-17 06:10,11.5,38.1\n2031-01-17 06:20,11.3,37.9\n", {});
   EXPECT_EQ(read->log.find(Role::room)->unitIn, "F");
-  EXPECT_NE(read->log.find(Role::room)->unitWhy.find("no unit mark"), std::string::npos);
+  EXPECT_NE(english(read->log.find(Role::room)->unitWhy).find("no unit mark"), std::string::npos);
 }
 
 TEST(Flag, FindsAStuckSensorASpikeAndAStretchInFahrenheit) {
   Log log;
-  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}};
   Channel room = out;
   room.role = Role::room;
   for (int i = 0; i < 300; ++i) {
@@ -154,7 +155,7 @@ TEST(Nights, AreCutBySunsetAndDatedByTheEvening) {
 
 TEST(Flag, TwiceIsTheSameAsOnce) {
   Log log;
-  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}};
   for (int i = 0; i < 400; ++i) {
     log.time.push_back(1700000000 + i * 600);
     const double wave = 5.0 * std::sin(i / 23.0) + 0.013 * (i % 11);
@@ -172,7 +173,7 @@ TEST(Flag, TwiceIsTheSameAsOnce) {
 
 TEST(Flag, CallsAHoleAGapOnlyPastAnHour) {
   Log log;
-  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}};
   for (int i = 0; i < 200; ++i) {
     if ((i > 50 && i < 55) || (i > 100 && i < 130)) continue; // 50 minutes; five hours
     log.time.push_back(1700000000 + i * 600);
@@ -189,7 +190,7 @@ TEST(Flag, CallsAHoleAGapOnlyPastAnHour) {
 
 TEST(Nights, WithAHoleAreNotComplete) {
   Log log;
-  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  Channel out{.name = "o", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}};
   const UtcSeconds noon = daysSinceEpoch({2031, 1, 16}) * 86400 + 43200;
   for (int i = 0; i <= 3 * 144; ++i) {
     if (i > 70 && i < 82) continue; // two hours of the first night

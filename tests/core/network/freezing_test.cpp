@@ -6,6 +6,7 @@
 #include "core/network/network_json.h"
 #include "core/network/solver.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 namespace muffle {
 namespace {
@@ -123,7 +124,7 @@ TEST(Freezing, OfANetworkIsWrittenAndReadBack) {
   net.links[0].frozenFactor = 1.4;
   const Json written = networkToJson(net);
   const auto again = networkFromJson(written);
-  ASSERT_TRUE(again) << again.problem().text();
+  ASSERT_TRUE(again) << english(again.problem());
   EXPECT_EQ(networkToJson(*again), written);
   ASSERT_TRUE(again->nodes[0].water);
   EXPECT_DOUBLE_EQ(again->nodes[0].water->latent_J, kLatent_J);

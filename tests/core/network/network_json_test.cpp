@@ -2,6 +2,7 @@
 #include "core/network/network_json.h"
 
 #include "tests/support/near.h"
+#include "words/words.h"
 
 namespace muffle {
 namespace {
@@ -21,7 +22,7 @@ Json sound() {
 
 TEST(NetworkJson, RunsAndReportsEveryColumn) {
   const auto net = networkFromJson(sound());
-  ASSERT_TRUE(net) << net.problem().text();
+  ASSERT_TRUE(net) << english(net.problem());
   const auto run = runNetwork(*net);
   ASSERT_TRUE(run);
   EXPECT_EQ(run->csv.substr(0, run->csv.find('\n')), "t_s,air,film,out,deep,floor:0,floor:1,thermostat0_W");
@@ -34,7 +35,7 @@ TEST(NetworkJson, RunsAndReportsEveryColumn) {
 TEST(NetworkJson, WritesWhatItReads) {
   const auto net = networkFromJson(sound());
   const auto again = networkFromJson(networkToJson(*net));
-  ASSERT_TRUE(again) << again.problem().text();
+  ASSERT_TRUE(again) << english(again.problem());
   const auto a = runNetwork(*net), b = runNetwork(*again);
   EXPECT_CLOSE(a->summary["boundaries_J"]["out"].get<double>(), b->summary["boundaries_J"]["out"].get<double>(), 1.0,
                "rounding of printed coefficients, in some 1e7 J");

@@ -8,6 +8,7 @@
 #include "core/constants.h"
 #include "tests/support/near.h"
 #include "tests/support/smooth_house.h"
+#include "words/words.h"
 
 namespace muffle {
 namespace {
@@ -114,7 +115,7 @@ TEST(Solver, RefusesWhatItCannotSolveByNameAndLimit) {
   (void)a;
   const auto lonely = Solver::prepare(net);
   ASSERT_FALSE(lonely);
-  EXPECT_NE(lonely.problem().text().find("\"a\" has no capacity and no link"), std::string::npos);
+  EXPECT_NE(english(lonely.problem()).find("\"a\" has no capacity and no link"), std::string::npos);
 }
 
 TEST(SparseLu, SolvesWhatItFactored) {

@@ -7,6 +7,7 @@
 #include "core/network/network_json.h"
 #include "core/network/solver.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 namespace muffle {
 namespace {
@@ -125,7 +126,7 @@ TEST(Vapour, OfANetworkIsWrittenAndReadBack) {
   box.net.pressure_Pa = 90e3;
   const Json written = networkToJson(box.net);
   const auto again = networkFromJson(written);
-  ASSERT_TRUE(again) << again.problem().text();
+  ASSERT_TRUE(again) << english(again.problem());
   EXPECT_EQ(networkToJson(*again), written);
 }
 

@@ -6,6 +6,7 @@
 #include "core/sizing/sizing.h"
 #include "core/sizing/usual_measures.h"
 #include "tests/support/random_house.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -37,9 +38,9 @@ TEST(MeasureTable, WhatIsProposedForAHouseCanBeBuiltIntoItAndChangesIt) {
     for (const Measure& m : changesToTry(plan)) {
       met.insert(m.kind);
       plan.measures = {m};
-      ASSERT_TRUE(check(plan).empty()) << rowOf(m.kind).id << ": " << check(plan).front().text();
+      ASSERT_TRUE(check(plan).empty()) << rowOf(m.kind).id << ": " << english(check(plan).front());
       const Package package = buildPackage(plan, {0});
-      EXPECT_TRUE(check(package.plan).empty()) << rowOf(m.kind).id << ": " << check(package.plan).front().text();
+      EXPECT_TRUE(check(package.plan).empty()) << rowOf(m.kind).id << ": " << english(check(package.plan).front());
       Plan bare = package.plan;
       bare.kit = plan.kit;
       EXPECT_NE(bare, plan) << rowOf(m.kind).id << " changes nothing";

@@ -6,6 +6,7 @@
 #include "core/material/materials.h"
 #include "tests/support/every_store.h"
 #include "tests/support/random_house.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -27,7 +28,7 @@ TEST(Plan, WrittenAndReadAnyPlanIsTheSameAndNoneIsAnother) {
   for (unsigned seed = 1; seed <= 60; ++seed) {
     const Plan plan = testing::randomPlan(seed);
     const auto again = planFromJson(planToJson(plan));
-    ASSERT_TRUE(again) << again.problem().text();
+    ASSERT_TRUE(again) << english(again.problem());
     EXPECT_TRUE(*again == plan) << seed;
     EXPECT_FALSE(plan == before) << seed;
     before = plan;
@@ -38,10 +39,10 @@ TEST(Plan, WrittenAndReadAnyPlanIsTheSameAndNoneIsAnother) {
 
 TEST(Plan, TheDemoIsSoundAndRoundTripsToTheLetter) {
   const auto plan = planFromJson(demo());
-  ASSERT_TRUE(plan) << plan.problem().text();
+  ASSERT_TRUE(plan) << english(plan.problem());
   const Json once = planToJson(*plan);
   const auto again = planFromJson(once);
-  ASSERT_TRUE(again) << again.problem().text();
+  ASSERT_TRUE(again) << english(again.problem());
   EXPECT_EQ(once, planToJson(*again));
 }
 
@@ -50,7 +51,7 @@ TEST(Plan, ABlanketsClockAndItsWorkAndPricesOfMaterialsAreKept) {
   json["house"]["blanket"] = {{"material", "woven-blanket"}, {"rule", "clock"}, {"closes_at_h", 16.5}, {"opens_at_h", 9.0}, {"hours_per_draw", 0.2}};
   json["prices"]["materials"] = Json::array({{{"material", "pe-film"}, {"price_per_m2", 1.6}}, {{"material", "bubble-wrap"}, {"price_per_m2", 3.2}}});
   const auto plan = planFromJson(json);
-  ASSERT_TRUE(plan) << plan.problem().text();
+  ASSERT_TRUE(plan) << english(plan.problem());
   const auto again = planFromJson(planToJson(*plan));
   ASSERT_TRUE(again);
   EXPECT_EQ(again->house.blanket->rule, BlanketRule::clock);
@@ -65,7 +66,7 @@ TEST(Plan, ABlanketsClockAndItsWorkAndPricesOfMaterialsAreKept) {
   const auto still = planFromJson(json);
   ASSERT_FALSE(still);
   EXPECT_EQ(still.problem().where, "/house/blanket/opens_at_h");
-  EXPECT_NE(still.problem().text().find("must differ"), std::string::npos);
+  EXPECT_NE(english(still.problem()).find("must differ"), std::string::npos);
 }
 
 TEST(Plan, NamesThePlaceOfEveryMistakeAndWhatIsAllowed) {
@@ -131,7 +132,7 @@ TEST(PlanNotes, WhatHasNoEffectIsSaid) {
   p.house.ends = Skin{{Layer{"glass-4mm"}}};
   ASSERT_EQ(planNotes(p).size(), 1U);
   EXPECT_EQ(planNotes(p)[0].where, "/house/ends");
-  EXPECT_NE(planNotes(p)[0].what.find("a dome has no ends"), std::string::npos);
+  EXPECT_NE(english(planNotes(p)[0].what).find("a dome has no ends"), std::string::npos);
   p.house.shape = HouseShape{ShapeKind::arch, 6, 12, 0.0, 3.0, 90};
   p.house.ends = Plan().house.ends;
   p.house.sides = Skin{{Layer{"glass-4mm"}}};

@@ -5,6 +5,7 @@
 
 #include "core/plan/heaters.h"
 #include "core/plan/plan_json.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -30,7 +31,7 @@ bool refuses(const Json& document, const std::string& where) {
 
 TEST(PlanUpgrade, EveryHeaterOfTheFirstFormStandsInTheListWhereItStood) {
   const auto plan = planFromJson(firstForm());
-  ASSERT_TRUE(plan) << plan.problem().text();
+  ASSERT_TRUE(plan) << english(plan.problem());
   ASSERT_EQ(plan->heaters.size(), 3U);
   const Heater fan{.id = "heater", .name = "fan heater", .power_W = 9000.0, .price = 120.0, .life_years = 8.0};
   const Heater nursery{.id = "bay-heater", .name = "nursery heater", .place = {HeaterPlace::Of::bay}, .power_W = 2500.0};
@@ -58,7 +59,7 @@ TEST(PlanUpgrade, ABayThatDidNotSayHadTwoKilowattsAndOneOfNoneHasNone) {
   document["house"]["warm_bay"].erase("heater_W");
   document["water_loops"][1]["boiler_W"] = 0;
   const auto usual = planFromJson(document);
-  ASSERT_TRUE(usual) << usual.problem().text();
+  ASSERT_TRUE(usual) << english(usual.problem());
   ASSERT_EQ(usual->heaters.size(), 1U);
   EXPECT_EQ(usual->heaters.front().power_W, 2000.0);
   document["house"]["warm_bay"]["heater_W"] = 0;

@@ -4,6 +4,7 @@
 #include "core/plan/plan_json.h"
 #include "core/plan/store_list.h"
 #include "tests/support/every_store.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -17,7 +18,7 @@ using testing::yardWithEveryStore;
 TEST(StoresJson, ComeBackAsTheyWere) {
   const Json written = planToJson(yardWithEveryStore());
   const auto read = planFromJson(written);
-  ASSERT_TRUE(read) << read.problem().text();
+  ASSERT_TRUE(read) << english(read.problem());
   EXPECT_EQ(planToJson(*read), written);
   EXPECT_EQ(storesOf(*read).size(), storesOf(yardWithEveryStore()).size());
 }

@@ -2,6 +2,7 @@
 #include "core/plan/usual_covers.h"
 
 #include "core/assemble/covers.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -17,7 +18,7 @@ TEST(UsualCovers, EachStandsInAPlanAndIsKnownAgain) {
     plan.house.shape = plan.house.shape.as(ShapeKind::singleSlope);
     const Skin wall = plan.house.backWall;
     coverWith(plan.house, cover.skin);
-    EXPECT_TRUE(check(plan).empty()) << cover.name << ": " << check(plan)[0].text();
+    EXPECT_TRUE(check(plan).empty()) << cover.name << ": " << english(check(plan)[0]);
     EXPECT_EQ(usualCoverOf(plan.house), &cover) << cover.name;
     EXPECT_EQ(plan.house.backWall, wall) << "a back wall stays as it is";
     plan.house.ends = Skin{{{"timber-25", 0.05}}};

@@ -5,6 +5,7 @@
 #include "core/simulate/simulate.h"
 #include "tests/support/every_store.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <cmath>
 #include <ctime>
@@ -55,7 +56,7 @@ struct OnTheWay {
   muffle::Run run;
 };
 std::unique_ptr<OnTheWay> begun(const Plan& plan, int days, Scenario scenario = {}) {
-  EXPECT_TRUE(check(plan).empty()) << check(plan).front().text();
+  EXPECT_TRUE(check(plan).empty()) << english(check(plan).front());
   return std::make_unique<OnTheWay>(plan, days, std::move(scenario));
 }
 

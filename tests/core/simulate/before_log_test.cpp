@@ -14,7 +14,7 @@ Log winterOf(const Site& site) {
   testing::Chance chance(9);
   Log log;
   log.channels.push_back(
-      {.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}});
+      {.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}});
   double spell = 0.0, swing = 4.0;
   for (int i = 0; i <= 180 * 144; ++i) {
     if (i % 144 == 0) swing = chance.between(1.5, 6.0);

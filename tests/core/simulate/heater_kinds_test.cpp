@@ -7,6 +7,7 @@
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
 #include "tests/support/random_house.h"
+#include "words/words.h"
 
 #include <random>
 
@@ -17,9 +18,9 @@ using testing::filmTunnel;
 using testing::frost;
 
 Simulation runOf(const Plan& plan, SimulateOptions options = {}) {
-  EXPECT_TRUE(check(plan).empty()) << check(plan).front().text();
+  EXPECT_TRUE(check(plan).empty()) << english(check(plan).front());
   auto run = simulate(plan, makeScene(frost(plan.site), plan), options);
-  EXPECT_TRUE(run) << (run ? "" : run.problem().text());
+  EXPECT_TRUE(run) << (run ? "" : english(run.problem()));
   return std::move(*run);
 }
 

@@ -153,7 +153,7 @@ TEST(Laws, FourYearsLaterIsTheSame) {
 Log smoothLog(const Plan& p, int step_s) {
   Log log;
   log.channels.push_back(
-      {.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}});
+      {.name = "outside", .role = Role::outside, .id = "", .statistic = Statistic::moment, .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}});
   const bool south = p.site.place.latitude_deg < 0.0;
   const UtcSeconds start =
       daysSinceEpoch({2031, south ? 7U : 1U, 10}) * 86400 + 43200 - static_cast<UtcSeconds>(p.site.place.longitude_deg * 240.0) / 3600 * 3600;

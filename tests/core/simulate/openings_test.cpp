@@ -6,6 +6,7 @@
 #include "core/simulate/simulate.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -18,7 +19,7 @@ namespace {
 /// Mild sunny days: 4 to 18 degrees outside.
 std::shared_ptr<const Weather> spring(const Site& site) {
   Log log;
-  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}};
   for (int i = 0; i < 6 * 144; ++i) {
     log.time.push_back(daysSinceEpoch({2031, 4, 10}) * 86400 + 600 * i);
     outside.raw.push_back(static_cast<float>(11.0 + 7.0 * std::cos(kPi * (i / 6.0 - 14.0) / 12.0)));
@@ -41,7 +42,7 @@ Plan house() {
 }
 
 Simulation run(const Plan& p, const std::shared_ptr<const Weather>& weather) {
-  EXPECT_TRUE(check(p).empty()) << check(p).front().text();
+  EXPECT_TRUE(check(p).empty()) << english(check(p).front());
   return *simulate(p, makeScene(weather, p), {.series = true});
 }
 
@@ -188,7 +189,7 @@ TEST(Openings, AreKeptInThePlansFile) {
   p.house.retractable = RetractableRoof{.outsideAbove_C = 7.0};
   p.house.leakage = Leakage{.area_cm2 = 321.0, .shelter = Shelter::hedged};
   const auto again = planFromJson(planToJson(p));
-  ASSERT_TRUE(again) << again.problem().text();
+  ASSERT_TRUE(again) << english(again.problem());
   EXPECT_EQ(planToJson(*again), planToJson(p));
 }
 

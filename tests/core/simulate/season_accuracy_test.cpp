@@ -20,7 +20,7 @@ std::shared_ptr<const Weather> gusty(const Site& site) {
   std::mt19937 random(3);
   std::normal_distribution<double> normal;
   const auto add = [&](const char* name, Role role, const char* unit) {
-    log.channels.push_back({.name = name, .role = role, .id = "", .statistic = Statistic::moment, .unitIn = unit, .unitWhy = "", .raw = {}, .flag = {}});
+    log.channels.push_back({.name = name, .role = role, .id = "", .statistic = Statistic::moment, .unitIn = unit, .unitWhy = {}, .raw = {}, .flag = {}});
   };
   add("outside", Role::outside, "C");
   add("wind", Role::wind, "m/s");

@@ -7,6 +7,7 @@
 #include "core/simulate/simulate.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <algorithm>
 
@@ -61,7 +62,7 @@ TEST(Setpoints, AreKeptInThePlansFileAndRefusedWhereTheyDoNotFit) {
   p.setpoints.nightFrom_h = 19.5;
   p.setpoints.nightBands = {{-5.0, 2.0}, {3.0, 7.0}};
   const auto again = planFromJson(planToJson(p));
-  ASSERT_TRUE(again) << again.problem().text();
+  ASSERT_TRUE(again) << english(again.problem());
   EXPECT_EQ(again->setpoints, p.setpoints);
   p.setpoints.nightBands = {{3.0, 7.0}, {-5.0, 2.0}};
   EXPECT_FALSE(check(p).empty()) << "bands out of order";

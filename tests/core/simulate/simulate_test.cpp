@@ -10,6 +10,7 @@
 #include "core/sizing/usual_measures.h"
 #include "tests/support/near.h"
 #include "tests/support/yard.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 
@@ -25,7 +26,7 @@ Plan yard() {
 
 Log fortnight() {
   Log log;
-  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}};
   const UtcSeconds start = daysSinceEpoch({2031, 1, 5}) * 86400;
   for (int i = 0; i < 14 * 144; ++i) {
     log.time.push_back(start + i * 600);
@@ -95,7 +96,7 @@ TEST(Simulate, ClosesItsEnergyOnEveryVariant) {
   plans[4].barrels.clear();
   plans[4].house.roof.layers.push_back({"twin-wall-8", 0.05});
   for (const Plan& p : plans) {
-    ASSERT_TRUE(check(p).empty()) << check(p)[0].text();
+    ASSERT_TRUE(check(p).empty()) << english(check(p)[0]);
     EXPECT_LE(run(p).closure, 1e-6);
   }
 }

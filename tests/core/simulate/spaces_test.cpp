@@ -9,6 +9,7 @@
 #include "core/sizing/usual_measures.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -47,7 +48,7 @@ double mean_C(const Simulation& run, std::size_t room) {
 }
 
 Simulation run(const Plan& p) {
-  EXPECT_TRUE(check(p).empty()) << check(p).front().text();
+  EXPECT_TRUE(check(p).empty()) << english(check(p).front());
   return *simulate(p, makeScene(frost(p.site), p), {.series = true});
 }
 
@@ -137,7 +138,7 @@ TEST(Measures, ACeilingAndALobbyAreBuiltAtTheirPriceAndRefusedWhereTheyCannotBe)
   Plan p = house();
   p.measures = {usualMeasure(MeasureKind::ceiling), usualMeasure(MeasureKind::lobby)};
   p.house.door.lobby = true;
-  ASSERT_TRUE(check(p).empty()) << check(p).front().text();
+  ASSERT_TRUE(check(p).empty()) << english(check(p).front());
   const Package both = buildPackage(p, {0, 0});
   ASSERT_TRUE(both.plan.house.roofVoid && both.plan.house.lobby);
   EXPECT_FALSE(both.plan.house.door.lobby) << "it has air of its own now";
@@ -183,7 +184,7 @@ TEST(Spaces, AreKeptInThePlansFile) {
   Plan p = divided();
   p.house.roofVoid->fan = RoomFan{.flow_m3_h = 800.0, .rule = FanRule::warm};
   const auto again = planFromJson(planToJson(p));
-  ASSERT_TRUE(again) << again.problem().text();
+  ASSERT_TRUE(again) << english(again.problem());
   EXPECT_EQ(planToJson(*again), planToJson(p));
 }
 

@@ -2,6 +2,7 @@
 #include "core/site/coordinates.h"
 
 #include "tests/support/near.h"
+#include "words/words.h"
 
 namespace muffle {
 namespace {
@@ -36,14 +37,14 @@ TEST(Coordinates, WhatIsNoPlaceIsExplained) {
   for (const char* text : {"", "45.2", "Upper Vaunel", "95, 3", "45, 190", "45 N 46 N", "45°70' N 3 E", "1 2 3", "45,2,3", "nan, nan", "1e999, 3"}) {
     const auto read = parseCoordinates(text);
     ASSERT_FALSE(read) << text;
-    EXPECT_NE(read.problem().allowed.find("45.21"), std::string::npos) << text;
+    EXPECT_NE(english(read.problem().allowed).find("45.21"), std::string::npos) << text;
   }
 }
 
 TEST(Coordinates, ALetterThatIsWestInOneTongueAndEastInAnotherIsAskedAgain) {
   const auto read = parseCoordinates("48.1 N 11.6 O"); // oeste, ouest; Ost, oost
   ASSERT_FALSE(read);
-  EXPECT_NE(read.problem().text().find("write W or E"), std::string::npos) << read.problem().text();
+  EXPECT_NE(english(read.problem()).find("write W or E"), std::string::npos) << english(read.problem());
 }
 
 } // namespace

@@ -5,6 +5,7 @@
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
 #include "tests/support/random_house.h"
+#include "words/words.h"
 
 #include <vector>
 
@@ -88,7 +89,7 @@ TEST(DegreeMore, RandomHousesKeepTheLaw) {
     if (heaterPower_W(p, {HeaterPlace::Of::house}) <= 0.0) addHeater(p, {.power_W = 20000.0});
     if (!check(p).empty()) continue;
     const auto points = degreeMore(p, testing::randomWeather(seed, p));
-    ASSERT_TRUE(points) << seed << points.problem().text();
+    ASSERT_TRUE(points) << seed << english(points.problem());
     for (std::size_t i = 1; i < points->size(); ++i)
       EXPECT_GE((*points)[i].heater_kWh, (*points)[i - 1].heater_kWh * 0.997 - 0.05) << seed << ": a run is off by less";
   }
@@ -98,7 +99,7 @@ TEST(DegreeMore, AHouseWithoutAHeaterIsToldSo) {
   const Plan p = testing::filmTunnel();
   const auto points = degreeMore(p, testing::frost(p.site));
   ASSERT_FALSE(points);
-  EXPECT_NE(points.problem().text().find("heater"), std::string::npos);
+  EXPECT_NE(english(points.problem()).find("heater"), std::string::npos);
 }
 
 } // namespace

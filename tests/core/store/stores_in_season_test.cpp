@@ -11,6 +11,7 @@
 #include "tests/support/every_store.h"
 #include "tests/support/near.h"
 #include "tests/support/yard.h"
+#include "words/words.h"
 
 #include <algorithm>
 #include <cmath>
@@ -25,7 +26,7 @@ using testing::yard;
 /// Ten weeks from mid November that grow colder, with clear days.
 std::shared_ptr<const Weather> tenWeeks(const Site& site) {
   Log log;
-  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = "", .raw = {}, .flag = {}};
+  Channel outside{.name = "outside", .role = Role::outside, .id = "", .unitIn = "C", .unitWhy = {}, .raw = {}, .flag = {}};
   const UtcSeconds start = daysSinceEpoch({2030, 11, 15}) * 86400;
   for (int i = 0; i < 70 * 144; ++i) {
     log.time.push_back(start + i * 600);
@@ -38,7 +39,7 @@ std::shared_ptr<const Weather> tenWeeks(const Site& site) {
 }
 
 Simulation run(const Plan& plan) {
-  EXPECT_TRUE(check(plan).empty()) << (check(plan).empty() ? "" : check(plan).front().text());
+  EXPECT_TRUE(check(plan).empty()) << (check(plan).empty() ? "" : english(check(plan).front()));
   return *simulate(plan, makeScene(tenWeeks(plan.site), plan), {.series = true});
 }
 
@@ -338,7 +339,7 @@ std::string refusal(const std::function<void(Plan&)>& change) {
   Plan p = everything();
   change(p);
   const Problems problems = check(p);
-  return problems.empty() ? "" : problems.front().where + ": " + problems.front().what + "; " + problems.front().allowed;
+  return problems.empty() ? "" : english(problems.front());
 }
 
 TEST(AbsurdStores, AreRefusedWithTheLimitThatTheyBreak) {
@@ -433,7 +434,7 @@ TEST(StoresInSeason, ACoilInTheMoundCanWarmTheTank) {
   p.compost[0].tank = 1;
   const Problems bad = check(p);
   ASSERT_EQ(bad.size(), 1U);
-  EXPECT_NE(bad.front().text().find("tank 2 of 1"), std::string::npos) << bad.front().text();
+  EXPECT_NE(english(bad.front()).find("tank 2 of 1"), std::string::npos) << english(bad.front());
 }
 
 } // namespace

@@ -76,7 +76,7 @@ Weather inDecember(double latitude_deg, bool sunColumnOfZeros) {
   Log log;
   testing::Chance chance(3);
   const auto add = [&](Role role) {
-    log.channels.push_back({.name = "", .role = role, .id = "", .statistic = Statistic::moment, .unitIn = "", .unitWhy = "", .raw = {}, .flag = {}});
+    log.channels.push_back({.name = "", .role = role, .id = "", .statistic = Statistic::moment, .unitIn = "", .unitWhy = {}, .raw = {}, .flag = {}});
   };
   add(Role::outside);
   if (sunColumnOfZeros) add(Role::sun);

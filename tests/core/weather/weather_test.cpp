@@ -6,6 +6,7 @@
 #include "core/air/moist_air.h"
 #include "core/constants.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <cmath>
 
@@ -143,7 +144,7 @@ TEST(Weather, RefusesALogWithoutOutsideOrWithHardlyAnyOfIt) {
   none.channels.front().role = Role::room;
   const auto missing = weatherFromLog(none, valley());
   ASSERT_FALSE(missing);
-  EXPECT_NE(missing.problem().text().find("outside"), std::string::npos);
+  EXPECT_NE(english(missing.problem()).find("outside"), std::string::npos);
   Log brief = logOf(5);
   cutOut(brief, 40, brief.time.size() - 40);
   EXPECT_FALSE(weatherFromLog(brief, valley()));

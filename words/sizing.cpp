@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Of searches and comparisons.
+#include "words/tables.h"
+
+namespace muffle {
+namespace {
+
+constexpr WordsOf kSizing[] = {
+    {"sizing.search-was-stopped", "the search was stopped"},
+    {"sizing.combinations", "{} combinations"},
+    {"sizing.most-searched-leave-out", "at most {} are searched; leave out some sizes"},
+    {"sizing.cheapest-holds", "cheapest that holds"},
+    {"sizing.misses-nights-allowed", "misses {} of {} nights, {} allowed"},
+    {"sizing.holds-but-costs-more", "holds, but costs {} {} more each winter"},
+    {"sizing.comparison-was-stopped", "the comparison was stopped"},
+    {"sizing.no-heater-stands-house", "no heater stands in the house"},
+    {"sizing.setpoint-needs-one-add", "a setpoint needs one: add a heater"},
+};
+
+} // namespace
+
+std::span<const WordsOf> sizingWords() { return kSizing; }
+
+} // namespace muffle
