@@ -8,6 +8,7 @@
 #include "core/fit/design_night.h"
 #include "core/log/growing.h"
 #include "core/plan/cautions.h"
+#include "core/plan/names.h"
 #include "core/results/day_swings.h"
 #include "core/results/growth.h"
 #include "words/words.h"
@@ -144,7 +145,11 @@ Json lossAnswer(const HeatLoss& loss) {
 
 Json cautionsAnswer(const Plan& plan) {
   Json all = Json::array();
-  for (const StatedCaution& s : cautionsOf(plan)) all.push_back({{"id", s.caution.id}, {"text", english(textOf(s.caution))}, {"of", s.of}});
+  for (const StatedCaution& s : cautionsOf(plan)) {
+    Json of = Json::array();
+    for (const Message& name : s.of) of.push_back(english(name));
+    all.push_back({{"id", s.caution.id}, {"text", english(textOf(s.caution))}, {"of", std::move(of)}});
+  }
   return all;
 }
 
@@ -186,7 +191,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   for (std::size_t r = 0; r < rooms.size(); ++r) {
     const RoomSummary& room = s.rooms[r];
     Json& answer = out["rooms"][rooms[r].id];
-    answer = {{"name", rooms[r].name}, {"nights", s.nights}, {"held", room.held}, {"hold_C", rooms[r].hold_C ? Json(*rooms[r].hold_C) : Json(nullptr)}};
+    answer = {{"name", english(rooms[r].name)}, {"nights", s.nights}, {"held", room.held}, {"hold_C", rooms[r].hold_C ? Json(*rooms[r].hold_C) : Json(nullptr)}};
     answer["coldest_C"] = s.nights ? Json(digits(room.coldest_C, 3)) : Json();
     if (rooms[r].kind == RoomKind::bay) answer["heater_kWh"] = digits(room.heater_kWh, 2);
     answer["damp"] = dampJson(room.damp);
@@ -215,7 +220,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   for (std::size_t k = 0; k < stores.size() && k < s.stores.size(); ++k) {
     const StoreSummary& store = s.stores[k];
     Json& answer = out["stores"][stores[k].id];
-    answer = {{"name", stores[k].name},
+    answer = {{"name", english(stores[k].name)},
               {"given_kWh", digits(store.given_kWh, 1)},
               {"taken_kWh", digits(store.taken_kWh, 1)},
               {"net_kWh", digits(store.given_kWh - store.taken_kWh, 1)},
@@ -365,11 +370,11 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
     for (std::size_t k = 0; k < p.choice.size(); ++k) {
       if (p.choice[k] < 0) continue;
       const Measure& m = plan.measures[k];
-      Json measure{{"measure", k}, {"name", m.name}};
+      Json measure{{"measure", k}, {"name", english(nameOf(m))}};
       if (!m.levels.empty()) measure["level"] = m.levels[static_cast<std::size_t>(p.choice[k])];
       taken.push_back(measure);
     }
-    return Json{{"label", p.label},
+    return Json{{"label", english(p.label)},
                 {"taken", taken},
                 {"cost", costJson(p.cost, plan.prices)},
                 {"nights", p.nights},
@@ -405,7 +410,7 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
   out["why_not"] = Json::array();
   for (const int i : order) {
     if (i == sizing.winner || out["why_not"].size() >= 12) continue;
-    out["why_not"].push_back({{"label", sizing.packages[static_cast<std::size_t>(i)].label},
+    out["why_not"].push_back({{"label", english(sizing.packages[static_cast<std::size_t>(i)].label)},
                               {"total", digits(sizing.packages[static_cast<std::size_t>(i)].cost.total(), 2)},
                               {"why", english(whyNot(sizing, i, plan))}});
   }

@@ -2,6 +2,8 @@
 #include "cli/ledger_answers.h"
 
 #include "cli/digits.h"
+#include "core/plan/names.h"
+#include "words/words.h"
 
 namespace muffle {
 
@@ -14,7 +16,7 @@ Json heatersAnswer(const Plan& plan, const Summary& summary) {
     const double given_kWh = summary.ledger.heat_kWh(use, i);
     const double taken_kWh = summary.ledger.sum(isElectric ? Metered::electricity : Metered::fuel, use, i);
     Json& answer = all.emplace_back();
-    answer = {{"id", heater.id}, {"name", heater.name}, {"kind", factsOf(heater.kind).id}, {"in", placeId(heater.place)}, {"given_kWh", digits(given_kWh, 2)}};
+    answer = {{"id", heater.id}, {"name", english(nameOf(plan, heater))}, {"kind", factsOf(heater.kind).id}, {"in", placeId(heater.place)}, {"given_kWh", digits(given_kWh, 2)}};
     answer[isElectric ? "electricity_kWh" : "fuel_kWh"] = digits(taken_kWh, 2);
     answer["full_load_h"] = heater.power_W > 0.0 ? Json(digits(1000.0 * given_kWh / heater.power_W, 1)) : Json();
     answer["takes"] = factsOf(carrierOf(heater)).id;
@@ -48,14 +50,14 @@ Json workAnswer(const Plan& plan, const Summary& summary) {
     const auto what = [&]() -> std::string {
       switch (m.use) {
       case MeterUse::blanket: return "drawing the blanket";
-      case MeterUse::bedCover: return "lifting " + plan.house.bedCovers[m.index].name;
-      case MeterUse::stoking: return "stoking " + plan.heaters[m.index].name;
-      default: return "refuelling " + plan.heaters[m.index].name;
+      case MeterUse::bedCover: return "lifting " + english(nameOf(plan.house.bedCovers[m.index]));
+      case MeterUse::stoking: return "stoking " + english(nameOf(plan, plan.heaters[m.index]));
+      default: return "refuelling " + english(nameOf(plan, plan.heaters[m.index]));
       }
     };
     tell(what(), m.amount / summary.winters);
   }
-  for (const Kit& k : kitOf(plan)) tell(k.name, k.hoursPerWinter);
+  for (const Bought& k : kitOf(plan)) tell(english(k.name), k.hoursPerWinter);
   return all;
 }
 

@@ -96,7 +96,7 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
                  heater["cost_a_winter"].get<double>(), in->plan.prices.currency);
   const auto stores = storesOf(in->plan);
   for (std::size_t k = 0; k < stores.size() && k < s.stores.size(); ++k)
-    fmt::print("{}: gave {:.0f} kWh, took {:.0f}, {:+.0f} in all\n", stores[k].name, s.stores[k].given_kWh, s.stores[k].taken_kWh,
+    fmt::print("{}: gave {:.0f} kWh, took {:.0f}, {:+.0f} in all\n", english(stores[k].name), s.stores[k].given_kWh, s.stores[k].taken_kWh,
                s.stores[k].given_kWh - s.stores[k].taken_kWh);
   return kDone;
 }
@@ -122,7 +122,7 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, int thr
   const std::string& currency = in->plan.prices.currency;
   if (sizing->winner >= 0) {
     const SizedPackage& w = sizing->packages[static_cast<std::size_t>(sizing->winner)];
-    fmt::print("cheapest that holds: {}\n  {:.0f} {} a winter: power {:.0f}, kit {:.0f}, {:.0f} h of work at {:.0f}\n", w.label, w.cost.total(), currency,
+    fmt::print("cheapest that holds: {}\n  {:.0f} {} a winter: power {:.0f}, kit {:.0f}, {:.0f} h of work at {:.0f}\n", english(w.label), w.cost.total(), currency,
                w.cost.energy, w.cost.kit, w.cost.hours, w.cost.hoursMoney);
   } else {
     fmt::print("{}\n", answer["why_none"].get<std::string>());
@@ -130,7 +130,7 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, int thr
   fmt::print("cost against cold owed, {} packages simulated:\n", sizing->packages.size());
   for (const int i : sizing->frontier) {
     const SizedPackage& p = sizing->packages[static_cast<std::size_t>(i)];
-    fmt::print("  {:6.0f} {}  {:7.1f} K h  held {}/{}  {}\n", p.cost.total(), currency, p.degreeHours_K_h, p.held, p.nights, p.label);
+    fmt::print("  {:6.0f} {}  {:7.1f} K h  held {}/{}  {}\n", p.cost.total(), currency, p.degreeHours_K_h, p.held, p.nights, english(p.label));
   }
   return kDone;
 }

@@ -17,12 +17,12 @@ namespace muffle {
 
 int runMaterials() {
   for (const CoverMaterial& m : coverMaterials())
-    fmt::print("{:<17} {:<38} long-wave e {:.2f} t {:.2f}  sun {:.2f}  R {:.3f}  ({}; {})\n", m.id, m.name, m.longwave.emissivity, m.longwave.transmittance,
+    fmt::print("{:<17} {:<38} long-wave e {:.2f} t {:.2f}  sun {:.2f}  R {:.3f}  ({}; {})\n", m.id, english(nameOf(m)), m.longwave.emissivity, m.longwave.transmittance,
                m.solarTransmittance, m.resistance_m2K_W, m.range, m.source);
-  for (const FloorCover& m : floorCovers()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({})\n", m.id, m.name, m.conductivity_W_mK, m.source);
-  for (const SoilMaterial& m : soilMaterials()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({}; {})\n", m.id, m.name, m.conductivity_W_mK, m.range, m.source);
+  for (const FloorCover& m : floorCovers()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({})\n", m.id, english(nameOf(m)), m.conductivity_W_mK, m.source);
+  for (const SoilMaterial& m : soilMaterials()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({}; {})\n", m.id, english(nameOf(m)), m.conductivity_W_mK, m.range, m.source);
   for (const CompostIngredient& i : compostIngredients())
-    fmt::print("{:<17} {:<38} water {:.2f}  C:N {:.0f}  {:.0f} kg/m3  ({})\n", i.id, i.name, i.moisture, i.carbonNitrogen, i.bulk_kg_m3, i.source);
+    fmt::print("{:<17} {:<38} water {:.2f}  C:N {:.0f}  {:.0f} kg/m3  ({})\n", i.id, english(nameOf(i)), i.moisture, i.carbonNitrogen, i.bulk_kg_m3, i.source);
   return kDone;
 }
 

@@ -65,6 +65,11 @@ struct Message {
   /// What stood in words before it came here, such as what a library reports: it is shown as it is.
   static Message verbatim(std::string words);
 
+  /// What somebody wrote, of a message that is nothing else; empty for a code.
+  [[nodiscard]] std::string given() const {
+    const std::string* text = code.empty() && !arguments.empty() ? std::get_if<std::string>(&arguments.front()) : nullptr;
+    return text ? *text : std::string();
+  }
   [[nodiscard]] bool empty() const { return code.empty() && arguments.empty(); }
   bool operator==(const Message&) const;
 };

@@ -7,6 +7,10 @@ namespace muffle {
 namespace {
 
 constexpr WordsOf kSizing[] = {
+    {"sizing.as-it-is", "as it is"},
+    {"sizing.with", "{}"},
+    {"sizing.half-the-width", "half the width, for arches"},
+    {"sizing.six-tenths-of-the-width", "six tenths of the width, for gables"},
     {"sizing.search-was-stopped", "the search was stopped"},
     {"sizing.combinations", "{} combinations"},
     {"sizing.most-searched-leave-out", "at most {} are searched; leave out some sizes"},

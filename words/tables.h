@@ -16,6 +16,8 @@ std::span<const WordsOf> fitWords();
 std::span<const WordsOf> houseWords();
 std::span<const WordsOf> jsonWords();
 std::span<const WordsOf> logWords();
+std::span<const WordsOf> materialWords();
+std::span<const WordsOf> nameWords();
 std::span<const WordsOf> networkWords();
 std::span<const WordsOf> placeWords();
 std::span<const WordsOf> planWords();

@@ -12,9 +12,8 @@
 namespace muffle {
 namespace {
 
-constexpr std::array<const char*, static_cast<std::size_t>(Unit::degree) + 1> kUnits{"",   " m",    " m2",  " m3",   " litres", " kg",     " °C",    " K",
-                                                                                     " W", " W/m2", " W/m", " kWh",  " m2K/W",  " m3/h",   " L/min", " Pa",
-                                                                                     " s", " min",  " h",   " days", " %",      " degrees"};
+constexpr std::array<const char*, static_cast<std::size_t>(Unit::degree) + 1> kUnits{
+    "", " m", " m2", " m3", " L", " kg", " °C", " K", " W", " W/m2", " W/m", " kWh", " m2K/W", " m3/h", " L/min", " Pa", " s", " min", " h", " d", " %", "°"};
 
 std::string said(const Argument& argument, const Speaker& speaker) {
   if (const auto* whole = std::get_if<long long>(&argument)) return std::to_string(*whole);
@@ -43,6 +42,7 @@ std::string_view wordsOf(std::string_view code) {
 
 std::string englishAmount(const Amount& amount) {
   std::string number;
+  if (amount.unit == Unit::watt && std::abs(amount.value) >= 1000.0) return englishAmount({amount.value / 1000.0, Unit::none, amount.digits}) + " kW";
   if (amount.digits == 0)
     number = fmt::format("{:.10g}", amount.value);
   else if (std::abs(amount.value) >= std::pow(10.0, amount.digits))

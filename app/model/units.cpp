@@ -206,6 +206,4 @@ std::optional<double> Units::parse(Quantity q, const QString& typed) const {
   return std::nullopt;
 }
 
-QString counted(long long count, const QString& one, const QString& many) { return QLocale().toString(count) + QChar(QChar::Nbsp) + (count == 1 ? one : many); }
-
 } // namespace muffle

@@ -58,7 +58,4 @@ struct Units {
   [[nodiscard]] std::optional<double> parse(Quantity quantity, const QString& typed) const;
 };
 
-/// "1 barrel", "10 barrels": in the locale's digits, never parted from its word.
-QString counted(long long count, const QString& one, const QString& many);
-
 } // namespace muffle

@@ -248,7 +248,7 @@ private:
       if (!known) continue;
       const int count = m_plan.house.bedCovers[b].count;
       const QString warmth = degrees(known->air_C);
-      const QString said = count > 1 ? tr("%1 covers  %2").arg(count).arg(warmth) : tr("cover  %1").arg(warmth);
+      const QString said = count > 1 ? tr("%Ln cover(s)  %1", nullptr, static_cast<int>(count)).arg(warmth) : tr("cover  %1").arg(warmth);
       m_words.sayOf(m_p, r.center(), r.center() + QPointF(0, 11), said, warmth, textFont(9, true), kOnSky, m_area); // in the soil, clear of the air's words
     }
   }
@@ -273,7 +273,7 @@ private:
       }
       m_p.setPen(QPen(m_theme.ink, 0.8));
       for (const double y : {0.33, 0.66}) m_p.drawLine(QPointF(r.left(), r.top() + r.height() * y), QPointF(r.right(), r.top() + r.height() * y));
-      const QString barrels = counted(group.count, QObject::tr("barrel"), QObject::tr("barrels"));
+      const QString barrels = QObject::tr("%Ln barrel(s)", nullptr, static_cast<int>(group.count));
       const QString text = known ? barrels + QStringLiteral("  ") + degrees(*known) : barrels;
       m_words.sayOf(m_p, {r.center().x(), r.bottom()}, {r.center().x(), r.bottom() + 11.0}, text, known ? degrees(*known) : QString(), textFont(9, true),
                     kOnSky, QRectF(m_g.at(-m_half_m, 1), m_g.at(m_half_m, 0))); // in the soil, clear of the air's words
@@ -425,11 +425,27 @@ private:
     }
   }
 
+  /// Over as many lines as it takes, broken at its dots.
+  static QStringList broken(const QString& text, const QFont& font, double width) {
+    const QString dot = QStringLiteral(" \u00B7 ");
+    QStringList lines;
+    for (const QString& part : text.split(dot)) {
+      if (!lines.isEmpty() && QFontMetricsF(font).horizontalAdvance(lines.back() + dot + part) <= width)
+        lines.back() += dot + part;
+      else
+        lines << part;
+    }
+    return lines;
+  }
+
   void words(const QString& title, const QString& subtitle) {
     const double x = m_area.left() + 12;
     say({x, m_area.top() + 20}, title, titleFont(11), kOnSky, Qt::AlignLeft);
-    say({x, m_area.top() + 40}, subtitle, textFont(9), kOnSky, Qt::AlignLeft);
-    double y = m_area.top() + 58;
+    double y = m_area.top() + 40;
+    for (const QString& line : broken(subtitle, textFont(9), m_area.width() - 24)) {
+      say({x, y}, line, textFont(9), kOnSky, Qt::AlignLeft);
+      y += 18;
+    }
     for (const RoomMoment* r : endRooms()) {
       const QString said = r->room.kind == RoomKind::lobby ? tr("lobby at the other end %1 · %2 % humid") : tr("warm bay at the end %1 · %2 % humid");
       say({x, y}, said.arg(degrees(r->air_C)).arg(static_cast<int>(std::round(100.0 * r->humidity))), textFont(9, true), kOnSky, Qt::AlignLeft);

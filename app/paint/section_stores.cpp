@@ -63,7 +63,7 @@ private:
     if (at.isEmpty()) return;
     const QPointF words = pipes.place == PipePlace::underFloor ? (at.front() + at.back()) / 2.0 + QPointF(0, r + 9) : at.front() + QPointF(0, r + 9);
     const QString t = degrees(known, 3);
-    say(words, t.isEmpty() ? counted(pipes.count, tr("pipe"), tr("pipes")) : tr("%1, soil %2").arg(counted(pipes.count, tr("pipe"), tr("pipes")), t),
+    say(words, t.isEmpty() ? tr("%Ln pipe(s)", nullptr, static_cast<int>(pipes.count)) : tr("%1, soil %2").arg(tr("%Ln pipe(s)", nullptr, static_cast<int>(pipes.count)), t),
         QColor("#F4EFE6"));
   }
 

@@ -6,6 +6,6 @@
 namespace muffle::section {
 
 /// Words written in the section.
-inline QString tr(const char* text) { return QCoreApplication::translate("Section", text); }
+inline QString tr(const char* text, const char* = nullptr, int n = -1) { return QCoreApplication::translate("Section", text, nullptr, n); }
 
 } // namespace muffle::section

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/pictures/shots.h"
 
+#include "app/model/said.h"
 #include "app/pictures/waiting.h"
 #include "app/stages/aids_dialog.h"
 #include "app/stages/cost_stage.h"
@@ -313,7 +314,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
   const Sizing* sizing = document.results().sizing();
   if (sizing && sizing->winner >= 0) {
     const SizedPackage& p = sizing->packages[static_cast<std::size_t>(sizing->winner)];
-    document.compareWith(buildPackage(document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label),
+    document.compareWith(buildPackage(document.results().sizedPlan(), p.choice).plan, said(p.label),
                          static_cast<std::size_t>(sizing->winner));
     if (!waitForResult(document)) return 4;
     window.showStage(CostStage::kId);

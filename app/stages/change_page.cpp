@@ -139,16 +139,7 @@ std::vector<Measure> ChangePage::measuresOf(const SizedPackage& package) const {
   return chosen;
 }
 
-QString ChangePage::nameOf(const SizedPackage& package) const {
-  const auto chosen = std::find_if(package.choice.begin(), package.choice.end(), [](int c) { return c >= 0; });
-  if (chosen == package.choice.end()) return QString::fromStdString(package.label);
-  const Measure& m = m_asked.measures[static_cast<std::size_t>(chosen - package.choice.begin())];
-  QString name = QString::fromStdString(m.name);
-  if (m.levels.empty()) return name;
-  const QString size = m_document.view().units().text(levelQuantity(m.kind), m.levels[static_cast<std::size_t>(*chosen)]);
-  if (m.kind == MeasureKind::barrels) return size + QLatin1Char(' ') + name;
-  return name + (m.kind == MeasureKind::sealing ? tr(" to ") : m.kind == MeasureKind::hardier ? QStringLiteral(", ") : QStringLiteral(" ")) + size;
-}
+QString ChangePage::nameOf(const SizedPackage& package) const { return said(package.label, m_document.view().units()); }
 
 void ChangePage::rebuild() {
   m_tree->clear();

@@ -178,7 +178,7 @@ CompostPage::CompostPage(Document& document, StoreChoice& choice, QWidget* paren
   body->addWidget(m_bench);
   auto* row = new QHBoxLayout;
   m_more->addItem(tr("Put something else in"));
-  for (const CompostIngredient& i : compostIngredients()) m_more->addItem(QString::fromUtf8(i.name), QString::fromUtf8(i.id));
+  for (const CompostIngredient& i : compostIngredients()) m_more->addItem(said(nameOf(i)), QString::fromUtf8(i.id));
   m_more->setAccessibleName(tr("Ingredient to add"));
   m_more->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   m_more->setMinimumContentsLength(18);
@@ -252,7 +252,7 @@ void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
       auto* along = new QHBoxLayout(line);
       along->setContentsMargins(0, 0, 0, 0);
       along->addWidget(field(
-                           line, QString::fromUtf8(known->name),
+                           line, said(nameOf(*known)),
                            [index, k](Plan& p) -> double* {
                              return index < p.compost.size() && k < p.compost[index].recipe.size() ? &p.compost[index].recipe[k].wet_kg : nullptr;
                            },
@@ -265,7 +265,7 @@ void CompostPage::rebuild(const CompostPile& pile, std::size_t index) {
       note->setFont(textFont(9));
       along->addWidget(note, 2);
       m_notes.push_back(note);
-      addSignButton(*along, line, QStringLiteral("−"), tr("Leave %1 out").arg(QString::fromUtf8(known->name)), pile.recipe.size() > 1, this, [this, k] {
+      addSignButton(*along, line, QStringLiteral("−"), tr("Leave %1 out").arg(said(nameOf(*known))), pile.recipe.size() > 1, this, [this, k] {
         edit(tr("leave an ingredient out"), [k](CompostPile& p) { p.recipe.erase(p.recipe.begin() + static_cast<std::ptrdiff_t>(k)); });
       });
       m_rows->addWidget(line);

@@ -5,6 +5,7 @@
 #include "app/stages/caution_label.h"
 #include "app/stages/dates.h"
 #include "app/stages/measures_editor.h"
+#include "core/plan/names.h"
 #include "core/sizing/usual_measures.h"
 
 #include <QGridLayout>
@@ -92,7 +93,7 @@ void FrontierView::paintUsual(QPainter& p) const {
     p.drawText(QRectF(width() * 0.5, y, width() * 0.5 - 8, 22), static_cast<int>(Qt::AlignVCenter), right);
     y += 26;
   };
-  for (const Measure& m : m_usual) line(QString::fromStdString(m.name), m.levels.empty() ? tr("or not") : tr("none, or %1").arg(levelsText(m, u)));
+  for (const Measure& m : m_usual) line(said(nameOf(m)), m.levels.empty() ? tr("or not") : tr("none, or %1").arg(levelsText(m, u)));
   y += 10;
   p.setFont(textFont(10, true));
   p.setPen(t.ink);
@@ -192,7 +193,7 @@ std::vector<SpokenLine> FrontierView::spoken() const {
   std::vector<SpokenLine> lines;
   for (const int i : s->frontier) {
     const SizedPackage& p = s->packages[static_cast<std::size_t>(i)];
-    lines.push_back({QString::fromStdString(p.label),
+    lines.push_back({said(p.label, m_document.view().units()),
                      tr("%1 %2 each winter, held %3 of %4, cold owed %5%6")
                          .arg(u.number(Quantity::money, p.cost.total()), QString::fromStdString(m_document.plan().prices.currency))
                          .arg(p.held)
@@ -206,7 +207,7 @@ void FrontierView::mousePressEvent(QMouseEvent* e) {
   const int i = packageAt(e->position());
   if (i < 0) return;
   const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
-  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label), static_cast<std::size_t>(i));
+  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, said(p.label, m_document.view().units()), static_cast<std::size_t>(i));
 }
 
 bool FrontierView::event(QEvent* e) {
@@ -217,7 +218,7 @@ bool FrontierView::event(QEvent* e) {
       const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
       QToolTip::showText(help->globalPos(),
                          tr("%1\n%2 %3 each winter, held %4 of %5\n%6")
-                             .arg(QString::fromStdString(p.label), m_document.view().units().number(Quantity::money, p.cost.total()),
+                             .arg(said(p.label, m_document.view().units()), m_document.view().units().number(Quantity::money, p.cost.total()),
                                   QString::fromStdString(m_document.plan().prices.currency))
                              .arg(p.held)
                              .arg(p.nights)
@@ -233,7 +234,7 @@ Knot CostStage::knot(const Document& document) {
   if (document.results().isSizing()) return {tr("searching"), 0.5};
   if (!document.results().sizing()) return {tr("not searched yet"), 0.0};
   if (!document.results().sizingIsCurrent()) return {tr("searched for an older plan"), 0.5};
-  return {tr("%1 compared").arg(counted(static_cast<long long>(document.results().sizing()->packages.size()), tr("plan"), tr("plans"))), 1.0};
+  return {tr("%1 compared").arg(tr("%Ln plan(s)", nullptr, static_cast<int>(document.results().sizing()->packages.size()))), 1.0};
 }
 
 CostStage::CostStage(const Bench& bench)
@@ -374,7 +375,7 @@ void CostStage::compareWithWinner() {
   const Sizing* s = m_document.results().sizing();
   if (!s || s->winner < 0) return;
   const SizedPackage& p = s->packages[static_cast<std::size_t>(s->winner)];
-  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, QString::fromStdString(p.label), static_cast<std::size_t>(s->winner));
+  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, said(p.label, m_document.view().units()), static_cast<std::size_t>(s->winner));
 }
 
 /// Of the measures in the cheapest plan, or in the one compared with.
@@ -400,11 +401,11 @@ void CostStage::refresh() {
     m_frontier->setUsual(power ? measuresToSearch(m_document.plan(), *power) : std::vector<Measure>{});
   }
   if (m_pages->currentIndex() == 1)
-    setHeading(tr("What may be added"), tr("%1 to run").arg(counted(static_cast<long long>(packageCount(m_document.plan())), tr("plan"), tr("plans"))));
+    setHeading(tr("What may be added"), tr("%1 to run").arg(tr("%Ln plan(s)", nullptr, static_cast<int>(packageCount(m_document.plan())))));
   else
     setHeading(tr("What holds for least"), s ? tr("%1 over %2%3")
-                                                   .arg(counted(static_cast<long long>(s->packages.size()), tr("plan"), tr("plans")),
-                                                        counted(s->packages.front().nights, tr("night"), tr("nights")),
+                                                   .arg(tr("%Ln plan(s)", nullptr, static_cast<int>(s->packages.size())),
+                                                        tr("%Ln night(s)", nullptr, static_cast<int>(s->packages.front().nights)),
                                                         m_document.results().sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
                                              : tr("not searched yet"));
   if (!m_price->isSliderDown() && !m_hour->isSliderDown()) {
@@ -441,7 +442,7 @@ void CostStage::refresh() {
   } else {
     const SizedPackage& w = s->packages[static_cast<std::size_t>(s->winner)];
     m_bill->setText(tr("<b>%1</b><br>%2 %3 each winter: power %4, kit %5, %6 h of your work at %7")
-                        .arg(QString::fromStdString(w.label), u.number(Quantity::money, w.cost.total()), currency, u.number(Quantity::money, w.cost.energy),
+                        .arg(said(w.label, m_document.view().units()), u.number(Quantity::money, w.cost.total()), currency, u.number(Quantity::money, w.cost.energy),
                              u.number(Quantity::money, w.cost.kit), u.number(Quantity::hours, w.cost.hours), u.number(Quantity::money, w.cost.hoursMoney)) +
                     (m_document.results().simulation() && isScaledToWinter(m_document.results().simulation()->summary.winters)
                          ? QStringLiteral("<br>") + tr("A winter here is %1.").arg(winterMadeOf(m_document.results().simulation()->summary.winters))
@@ -454,7 +455,7 @@ void CostStage::refresh() {
                    [&](int a, int b) { return s->packages[static_cast<std::size_t>(a)].cost.total() < s->packages[static_cast<std::size_t>(b)].cost.total(); });
   QStringList lines;
   const auto say = [&](int i) {
-    lines << QStringLiteral("%1: %2").arg(QString::fromStdString(s->packages[static_cast<std::size_t>(i)].label),
+    lines << QStringLiteral("%1: %2").arg(said(s->packages[static_cast<std::size_t>(i)].label, m_document.view().units()),
                                           said(whyNot(*s, i, m_document.results().sizedPlan()), m_document.view().units()));
   };
   if (s->winner != 0) say(0);

@@ -122,7 +122,7 @@ QString DegreePage::said() const {
   const auto mine = std::find_if(m_points.begin(), m_points.end(), [&](const DegreePoint& p) { return std::abs(p.night_C - now_C) < 1e-6; });
   if (mine == m_points.end()) return {};
   const auto number = [](double value, int decimals) { return QLocale().toString(value, 'f', decimals); };
-  const auto days = [](double d) { return counted(std::lround(d), tr("day"), tr("days")); };
+  const auto days = [](double d) { return tr("%Ln day(s)", nullptr, static_cast<int>(std::lround(d))); };
   QString words = tr("At %1 by night the house takes %2 and %3 %4 a winter; the crop has %5 of the best growth, and on %6 light is what it lacks.")
                       .arg(u.text(Quantity::temperature, now_C), u.text(Quantity::energy, mine->heater_kWh), u.number(Quantity::money, mine->energy), currency,
                            days(mine->growth_d), days(mine->lightShort_d));
@@ -137,8 +137,8 @@ QString DegreePage::said() const {
                ? tr(" for %1 days of the best growth, each at %2 %3").arg(number(growth_d, 1), u.number(Quantity::money, money / growth_d), currency)
                : tr(" for no growth that shows");
   const int missed = (more->nights - more->held) - (mine->nights - mine->held);
-  return words + (missed < 0   ? tr("; %1 fewer missed.").arg(counted(-missed, tr("night"), tr("nights")))
-                  : missed > 0 ? tr("; %1 more missed.").arg(counted(missed, tr("night"), tr("nights")))
+  return words + (missed < 0   ? tr("; %1 fewer missed.").arg(tr("%Ln night(s)", nullptr, static_cast<int>(-missed)))
+                  : missed > 0 ? tr("; %1 more missed.").arg(tr("%Ln night(s)", nullptr, static_cast<int>(missed)))
                                : tr("; as many nights held."));
 }
 

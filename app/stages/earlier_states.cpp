@@ -85,7 +85,7 @@ QString differenceBetween(const Plan& a, const Plan& b) {
   walk(x.at("house"), y.at("house"), [](const std::string& key) { return partOfPlan("house", key); });
   QStringList parts;
   for (const QString& part : order)
-    parts << (counted[part] == 1 ? part : QCoreApplication::translate("muffle::EarlierStates", "%1 (%2 fields)").arg(part).arg(counted[part]));
+    parts << (counted[part] == 1 ? part : QCoreApplication::translate("muffle::EarlierStates", "%1 (%Ln field(s))", nullptr, counted[part]).arg(part));
   return parts.join(QStringLiteral(", "));
 }
 
@@ -108,7 +108,7 @@ EarlierStatesDialog::EarlierStatesDialog(Document& document, QWidget* parent)
     const auto json = parseJson(s.planJson);
     const QString plan = json ? QString::fromStdString(json->value("name", "")) : tr("damaged");
     QString log = tr("none");
-    if (s.logRows > 0) log = tr("%1, %2").arg(QString::fromStdString(s.logName), counted(s.logRows, tr("row"), tr("rows")));
+    if (s.logRows > 0) log = tr("%1, %2").arg(QString::fromStdString(s.logName), tr("%Ln row(s)", nullptr, static_cast<int>(s.logRows)));
     if (s.logRows > 0 && s.log == 0) log = tr("%1 (no longer kept)").arg(QString::fromStdString(s.logName));
     auto* item = new QTreeWidgetItem(
         m_list, {locale.toString(QDateTime::fromSecsSinceEpoch(s.at), QStringLiteral("d MMM yyyy  hh:mm")), QString::fromStdString(s.name), plan, log});
@@ -163,7 +163,7 @@ void EarlierStatesDialog::showChosen() {
   else if (s->logRows == 0 && rowsNow > 0)
     words << tr("There was no log yet: the one in hand goes.");
   else if (s->logRows != rowsNow)
-    words << tr("Its log has %1, the one in hand %2.").arg(counted(s->logRows, tr("row"), tr("rows")), counted(rowsNow, tr("row"), tr("rows")));
+    words << tr("Its log has %1, the one in hand %2.").arg(tr("%Ln row(s)", nullptr, static_cast<int>(s->logRows)), tr("%Ln row(s)", nullptr, static_cast<int>(rowsNow)));
   m_words->setText(words.join(QLatin1Char(' ')));
 }
 

@@ -129,7 +129,7 @@ void FaultsList::refresh() {
   }
   for (const QString& kind : order) {
     auto* top = kinds[kind];
-    top->setText(0, top->childCount() == 1 ? kind : tr("%1, %2 times").arg(kind).arg(top->childCount()));
+    top->setText(0, top->childCount() == 1 ? kind : tr("%1, %Ln time(s)", nullptr, top->childCount()).arg(kind));
     top->setText(2, QLocale().toString(static_cast<qlonglong>(readings[kind])));
     top->setTextAlignment(2, Qt::AlignRight | Qt::AlignVCenter);
     QString said = top->child(0)->text(3);
@@ -158,7 +158,7 @@ QString FaultsList::leftOutText() const {
     const LogProblem* p = whyLeftOut(n, *log, m_document.readings().problems());
     ++why[p ? kindText(*p) : tr("the log begins or ends")];
   }
-  if (left == 0) return tr("All %1 count. Short gaps are bridged, long ones never.").arg(counted(static_cast<long long>(all), tr("night"), tr("nights")));
+  if (left == 0) return tr("All %1 count. Short gaps are bridged, long ones never.").arg(tr("%Ln night(s)", nullptr, static_cast<int>(all)));
   QStringList reasons;
   for (const auto& [reason, n] : why) reasons << tr("%1 for \"%2\"").arg(n).arg(reason);
   return tr("%1 of %2 nights are left out of every judgement: %3.").arg(left).arg(all).arg(reasons.join(QStringLiteral(", ")));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/floor_page.h"
 
+#include "app/model/said.h"
 #include "app/model/text.h"
 #include "app/paint/theme.h"
 #include "app/stages/caution_label.h"
@@ -29,9 +30,9 @@ FloorPage::FloorPage(Document& document, QWidget* parent)
   grid->setColumnStretch(1, 1);
   body->addLayout(grid);
 
-  for (const SoilMaterial& s : soilMaterials()) m_soil->addItem(text(s.name), text(s.id));
+  for (const SoilMaterial& s : soilMaterials()) m_soil->addItem(said(nameOf(s)), text(s.id));
   m_cover->addItem(tr("bare soil"), QString());
-  for (const FloorCover& c : floorCovers()) m_cover->addItem(text(c.name), text(c.id));
+  for (const FloorCover& c : floorCovers()) m_cover->addItem(said(nameOf(c)), text(c.id));
   m_soil->setAccessibleName(tr("Soil"));
   m_cover->setAccessibleName(tr("On the soil"));
   const auto labelled = [&](int column, const QString& name, QComboBox* box) {
@@ -117,7 +118,7 @@ QString FloorPage::dampText() const {
   };
   row(tr("house"), s.damp, true);
   const auto rooms = otherRooms(m_document.plan());
-  for (std::size_t r = 0; r < std::min(rooms.size(), s.rooms.size()); ++r) row(QString::fromStdString(rooms[r].name), s.rooms[r].damp, false);
+  for (std::size_t r = 0; r < std::min(rooms.size(), s.rooms.size()); ++r) row(said(rooms[r].name), s.rooms[r].damp, false);
   return tr("<b>How damp a winter is</b>") +
          QStringLiteral(
              "<table cellspacing=0 cellpadding=3 width='100%'><tr><td></td><td align=right>%1</td><td align=right>%2</td><td align=right>%3</td></tr>")

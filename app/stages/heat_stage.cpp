@@ -11,6 +11,7 @@
 #include "app/stages/page_strip.h"
 #include "app/stages/tariff_dialog.h"
 #include "core/plan/heaters.h"
+#include "core/plan/names.h"
 #include "core/sizing/usual_measures.h"
 
 #include <QComboBox>
@@ -212,7 +213,7 @@ void HeatStage::refresh() {
 void HeatStage::refreshRooms() {
   const auto& bay = m_document.plan().house.bay;
   m_room->setVisible(bay.has_value());
-  const QStringList rooms = bay ? QStringList{tr("the house"), QString::fromStdString(bay->name)} : QStringList{tr("the house")};
+  const QStringList rooms = bay ? QStringList{tr("the house"), said(nameOf(*bay))} : QStringList{tr("the house")};
   QStringList now;
   for (int i = 0; i < m_room->count(); ++i) now << m_room->itemText(i);
   if (now == rooms) return;

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/heater_list.h"
 
+#include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
 #include "app/stages/heater_words.h"
 #include "app/stages/number_field.h"
 #include "core/plan/heaters.h"
+#include "core/plan/names.h"
 #include "core/plan/unvented.h"
 
 #include <QComboBox>
@@ -40,7 +42,7 @@ QStringList signatureOf(const Plan& plan) {
     signature << QStringLiteral("%1 %2 %3 %4 %5")
                      .arg(i)
                      .arg(static_cast<int>(plan.heaters[i].kind))
-                     .arg(QString::fromStdString(plan.heaters[i].id), QString::fromStdString(plan.heaters[i].name),
+                     .arg(QString::fromStdString(plan.heaters[i].id), said(nameOf(plan, plan.heaters[i])),
                           QString::fromStdString(plan.heaters[i].boughtBy));
   return signature;
 }
@@ -78,14 +80,13 @@ HeaterList::HeaterList(Document& document, QWidget* parent)
 }
 
 void HeaterList::addAnother() {
-  const std::string name = tr("heater %1").arg(m_document.plan().heaters.size() + 1).toStdString();
-  const auto why = m_document.edit(tr("add another heater"), [&name](Plan& p) {
+  const auto why = m_document.edit(tr("add another heater"), [](Plan& p) {
     constexpr double kStep_W = 500.0, kBelow_K = 1.0;
     const double half_W = std::max(kStep_W, std::round(0.5 * heaterPower_W(p, {HeaterPlace::Of::house}) / kStep_W) * kStep_W);
     double lowest_K = 0.0;
     for (const Heater& h : p.heaters)
       if (h.place.of == HeaterPlace::Of::house) lowest_K = std::max(lowest_K, h.stage_K);
-    addHeater(p, {.name = name, .power_W = half_W, .stage_K = lowest_K + kBelow_K});
+    addHeater(p, {.power_W = half_W, .stage_K = lowest_K + kBelow_K});
   });
   if (why) emit m_document.trouble(*why);
 }
@@ -98,7 +99,7 @@ void HeaterList::addRow(std::size_t heater) {
   body->setSpacing(4);
   auto* fields = new QHBoxLayout;
   fields->setSpacing(8); // three fields and the button within the page's least width, so that nothing shifts when the first comes
-  const QString name = QString::fromStdString(of.name);
+  const QString name = said(nameOf(m_document.plan(), of));
   const auto field = [&](const QString& label, Quantity quantity, double Heater::*member, double high, double nudge, const QString& source) {
     auto* made = new NumberField(m_document, NumberField::Spec::at(label, quantity, at(heater, member), 0.0, high, nudge, source), row);
     made->setMinimumWidth(kFieldWidth_px);
@@ -148,8 +149,6 @@ void HeaterList::setKind(std::size_t heater, HeaterKind kind) {
   const auto why = m_document.edit(tr("another kind of heater"), [&](Plan& p) {
     if (heater >= p.heaters.size() || p.heaters[heater].kind == kind) return;
     Heater& of = p.heaters[heater];
-    if (of.name == HeaterWords::kind(of.kind).toStdString() || of.name == usualName(of.kind))
-      of.name = HeaterWords::kind(kind).toStdString(); // nobody has named it
     of.kind = kind;
     of.burns = Carrier::fuel;
     of.efficiency.reset();
@@ -162,7 +161,7 @@ void HeaterList::setKind(std::size_t heater, HeaterKind kind) {
 /// What its fuel costs, by the unit it is bought in.
 void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
   const Heater& of = m_document.plan().heaters[heater];
-  const QString name = QString::fromStdString(of.name);
+  const QString name = said(nameOf(m_document.plan(), of));
   auto* line = new QHBoxLayout;
   line->setSpacing(8);
   const double unit_kWh = kWhPerUnit(carrierOf(of), of.boughtBy, of.stoking.moisture);
@@ -204,7 +203,7 @@ void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
 
 /// How a stove is fed.
 void HeaterList::addStoking(std::size_t heater, QVBoxLayout& body) {
-  const QString name = QString::fromStdString(m_document.plan().heaters[heater].name);
+  const QString name = said(nameOf(m_document.plan(), m_document.plan().heaters[heater]));
   auto* lines = new QGridLayout; // two beside one another
   lines->setHorizontalSpacing(8);
   lines->setVerticalSpacing(4);
@@ -244,7 +243,7 @@ QString HeaterList::words(std::size_t heater) const {
   const Heater& of = plan.heaters[heater];
   const Units& u = m_document.view().units();
   const Simulation* const run = m_document.results().simulation();
-  if (!run || of.power_W <= 0.0) return QString::fromStdString(of.name);
+  if (!run || of.power_W <= 0.0) return said(nameOf(m_document.plan(), of));
   const double winters = run->summary.winters;
   const Ledger& ledger = run->summary.ledger;
   const bool isElectric = carrierOf(of) == Carrier::electricity;
@@ -252,7 +251,7 @@ QString HeaterList::words(std::size_t heater) const {
   const double taken_kWh = ledger.sum(isElectric ? Metered::electricity : Metered::fuel, MeterUse::heater, heater) / winters;
   const double money = (ledger.money(plan, plan.prices, MeterUse::heater, heater) + ledger.money(plan, plan.prices, MeterUse::heaterOwn, heater)) / winters;
   QString words = tr("%1: %2 and %3 %4 a winter, as much as %5 h at full stretch")
-                      .arg(QString::fromStdString(of.name), u.text(Quantity::energy, given_kWh), u.number(Quantity::money, money),
+                      .arg(said(nameOf(m_document.plan(), of)), u.text(Quantity::energy, given_kWh), u.number(Quantity::money, money),
                            QString::fromStdString(plan.prices.currency), QLocale().toString(1000.0 * given_kWh / of.power_W, 'f', 0));
   const double unit_kWh = kWhPerUnit(carrierOf(of), of.boughtBy, of.stoking.moisture);
   if (!isElectric && unit_kWh > 0.0 && of.boughtBy != "kWh")

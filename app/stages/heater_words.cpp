@@ -1,31 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/heater_words.h"
 
+#include "app/model/said.h"
+#include "core/plan/names.h"
+
 namespace muffle {
 
-QString HeaterWords::kind(HeaterKind kind) {
-  switch (kind) {
-  case HeaterKind::electric: return tr("electric fan heater");
-  case HeaterKind::boiler: return tr("boiler");
-  case HeaterKind::tube: return tr("electric tubes");
-  case HeaterKind::radiant: return tr("electric panel that glows");
-  case HeaterKind::lamps: return tr("lamps or string lights, by cold");
-  case HeaterKind::growLight: return tr("grow light, by the clock");
-  case HeaterKind::propane: return tr("propane heater with a flue");
-  case HeaterKind::propaneUnvented: return tr("propane heater without a flue");
-  case HeaterKind::gas: return tr("gas heater with a flue");
-  case HeaterKind::gasUnvented: return tr("gas heater without a flue");
-  case HeaterKind::paraffinUnvented: return tr("paraffin heater");
-  case HeaterKind::oil: return tr("oil heater with a flue");
-  case HeaterKind::pelletStove: return tr("pellet stove");
-  case HeaterKind::woodStove: return tr("wood stove, fed by hand");
-  case HeaterKind::candles: return tr("candles and small flames");
-  case HeaterKind::heatPump: return tr("heat pump, from outside air");
-  case HeaterKind::district: return tr("heat that is delivered");
-  case HeaterKind::propaneRadiant: return tr("propane panel that glows, without a flue");
-  }
-  return {};
-}
+QString HeaterWords::kind(HeaterKind kind) { return said(nameOf(kind)); }
 
 QString HeaterWords::carrier(Carrier carrier) {
   switch (carrier) {
@@ -71,12 +52,12 @@ QString HeaterWords::failing(const FailingThing& thing) {
   switch (thing.kind) {
   case Kind::mains: return tr("the mains");
   case Kind::stoker: return tr("whoever tends it");
-  case Kind::heater: return QString::fromStdString(thing.name);
+  case Kind::heater: return said(thing.name);
   case Kind::fan:
     return thing.id == "extract"     ? tr("the fan that draws air out")
            : thing.id == "bay"       ? tr("the fan of the bay")
            : thing.id == "roof-void" ? tr("the fan of the roof void")
-                                     : tr("fan or pump of %1").arg(QString::fromStdString(thing.name));
+                                     : tr("fan or pump of %1").arg(said(thing.name));
   case Kind::blanketOpen: return tr("the blanket, stuck open");
   case Kind::blanketShut: return tr("the blanket, stuck shut");
   }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/house_stage.h"
 
+#include "app/model/said.h"
 #include "app/stages/section_view.h"
 #include "core/material/materials.h"
 
@@ -24,7 +25,7 @@ std::optional<std::array<double, kLossPathCount>> nightLoss(const Document& d) {
 
 QString skinText(const Skin& skin, const Materials& materials) {
   QStringList names;
-  for (const Layer& l : skin.layers) names << QString::fromStdString(std::string(materials.find(l.material)->name));
+  for (const Layer& l : skin.layers) names << said(nameOf(*materials.find(l.material)));
   return names.join(QStringLiteral(" + "));
 }
 

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/ladder.h"
 
+#include "app/model/said.h"
+#include "core/plan/names.h"
+
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
@@ -79,7 +82,7 @@ QString Ladder::name(const Rung& rung) const {
   case RungOf::extractFan: return tr("extract fan runs");
   case RungOf::day: return tr("day setpoint");
   case RungOf::night: return rung.followsWeather() ? tr("night setpoint, by the low") : tr("night setpoint");
-  case RungOf::heater: return tr("%1 begins").arg(QString::fromStdString(m_document.plan().heaters[rung.heater].name));
+  case RungOf::heater: return tr("%1 begins").arg(said(nameOf(m_document.plan(), m_document.plan().heaters[rung.heater])));
   case RungOf::hold: break;
   }
   return tr("hold above");
@@ -111,7 +114,7 @@ QStringList Ladder::conflicts() const {
     case LadderConflictKind::nightBelowLine: lines << tr("The night setpoint stands %1 below the line: heaters let the room fall past it.").arg(by); break;
     case LadderConflictKind::heaterBelowLine:
       lines << capitalised(
-          tr("%1 begins %2 below the line: the night is lost before it gives.").arg(QString::fromStdString(m_document.plan().heaters[c.rung.heater].name), by));
+          tr("%1 begins %2 below the line: the night is lost before it gives.").arg(said(nameOf(m_document.plan(), m_document.plan().heaters[c.rung.heater])), by));
       break;
     case LadderConflictKind::airedWhileHeated:
       lines << capitalised(c.by_K > 0.0 ? tr("%1 only %2 above the warmest setpoint: bought heat goes out.").arg(name(c.rung), by)

@@ -18,8 +18,8 @@ Knot LogStage::knot(const Document& document) {
       ++gaps;
   }
   const std::size_t winters = document.readings().weather() ? document.readings().weather()->winters.size() : 0;
-  const QStringList parts{counted(static_cast<long long>(winters), tr("winter"), tr("winters")), counted(gaps, tr("gap"), tr("gaps")),
-                          counted(other, tr("fault"), tr("faults"))};
+  const QStringList parts{tr("%Ln winter(s)", nullptr, static_cast<int>(winters)), tr("%Ln gap(s)", nullptr, static_cast<int>(gaps)),
+                          tr("%Ln fault(s)", nullptr, static_cast<int>(other))};
   return {parts.join(QStringLiteral(", ")), 1.0};
 }
 

@@ -123,7 +123,7 @@ MainWindow::MainWindow(Document& document, QWidget* parent)
     m_notices->show(
         kOddTimes,
         tr("%1 of the station carry times more than a day from now, such as %2: they are set aside. Set the station's clock.")
-            .arg(counted(m_feed.setAside(), tr("reading"), tr("readings")),
+            .arg(tr("%Ln reading(s)", nullptr, static_cast<int>(m_feed.setAside())),
                  QString::fromStdString(m_document.planInHand().zone().iso(m_feed.oddTime()).substr(0, 16)).replace(QLatin1Char('T'), QLatin1Char(' '))),
         {}, true);
   });

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/measures_editor.h"
 
+#include "app/model/said.h"
+#include "core/plan/names.h"
 #include "core/sizing/usual_measures.h"
 
 #include "app/paint/theme.h"
@@ -25,21 +27,7 @@
 namespace muffle {
 namespace {
 
-QString kindText(MeasureKind kind) {
-  switch (kind) {
-  case MeasureKind::secondSkin: return MeasuresEditor::tr("second skin");
-  case MeasureKind::nightBlanket: return MeasuresEditor::tr("night blanket");
-  case MeasureKind::sealing: return MeasuresEditor::tr("sealing");
-  case MeasureKind::barrels: return MeasuresEditor::tr("barrels");
-  case MeasureKind::heater: return MeasuresEditor::tr("heater");
-  case MeasureKind::skirt: return MeasuresEditor::tr("skirt");
-  case MeasureKind::hardier: return MeasuresEditor::tr("hardier crop");
-  case MeasureKind::ceiling: return MeasuresEditor::tr("ceiling at the eaves");
-  case MeasureKind::lobby: return MeasuresEditor::tr("lobby");
-  case MeasureKind::mulch: return MeasuresEditor::tr("straw on the soil");
-  }
-  return {};
-}
+QString kindText(MeasureKind kind) { return said(Message::of("measure", rowOf(kind).id)); }
 
 QString priceText(MeasureKind kind) {
   switch (rowOf(kind).pricedBy) {
@@ -160,21 +148,23 @@ QWidget* MeasuresEditor::card(std::size_t index) {
   grid->setVerticalSpacing(2);
   const auto measureOf = [index](Plan& p) -> Measure* { return index < p.measures.size() ? &p.measures[index] : nullptr; };
 
-  auto* name = new QLineEdit(QString::fromStdString(m.name), card);
+  auto* name = new QLineEdit(said(nameOf(m)), card);
   name->setMaxLength(60);
   name->setFont(textFont(10.5, true));
   name->setAccessibleName(tr("Name of measure %1").arg(index + 1));
   connect(name, &QLineEdit::editingFinished, this, [this, name, index, measureOf] {
-    const std::string typed = name->text().trimmed().toStdString();
-    if (index >= m_document.plan().measures.size() || typed == m_document.plan().measures[index].name) return;
-    if (const auto why = m_document.edit(tr("rename a measure"), [&](Plan& p) { measureOf(p)->name = typed; })) emit m_document.trouble(*why);
+    if (index >= m_document.plan().measures.size()) return;
+    const Measure& now = m_document.plan().measures[index];
+    const QString typed = name->text().trimmed();
+    if (typed == said(nameOf(now))) return;
+    if (const auto why = m_document.edit(tr("rename a measure"), [&](Plan& p) { measureOf(p)->name = typed.toStdString(); })) emit m_document.trouble(*why);
   });
   connect(&m_document, &Document::planChanged, name, [this, name, index] {
-    if (index < m_document.plan().measures.size() && !name->hasFocus()) name->setText(QString::fromStdString(m_document.plan().measures[index].name));
+    if (index < m_document.plan().measures.size() && !name->hasFocus()) name->setText(said(nameOf(m_document.plan().measures[index])));
   });
   grid->addWidget(name, 0, 0);
   auto* drop = new QPushButton(tr("Take off"), card);
-  drop->setAccessibleName(tr("Take %1 off the list").arg(QString::fromStdString(m.name)));
+  drop->setAccessibleName(tr("Take %1 off the list").arg(said(nameOf(m))));
   connect(drop, &QPushButton::clicked, this, [this, index] {
     m_document.edit(tr("take a measure off the list"), [index](Plan& p) {
       if (index < p.measures.size()) p.measures.erase(p.measures.begin() + static_cast<std::ptrdiff_t>(index));
@@ -184,7 +174,7 @@ QWidget* MeasuresEditor::card(std::size_t index) {
 
   if (hasMaterial(kind)) {
     auto* material = new QComboBox(card);
-    material->setAccessibleName(tr("Material of %1").arg(QString::fromStdString(m.name)));
+    material->setAccessibleName(tr("Material of %1").arg(said(nameOf(m))));
     offerMaterials(*material, m_document.planInHand().materials());
     const auto show = [this, material, index] {
       if (index < m_document.plan().measures.size())
@@ -202,7 +192,7 @@ QWidget* MeasuresEditor::card(std::size_t index) {
     grid->addWidget(material, 1, 0);
   } else {
     auto* sizes = new QLineEdit(levelsText(m, m_document.view().units()), card);
-    sizes->setAccessibleName(tr("Sizes of %1 to try").arg(QString::fromStdString(m.name)));
+    sizes->setAccessibleName(tr("Sizes of %1 to try").arg(said(nameOf(m))));
     sizes->setToolTip(kind == MeasureKind::sealing ? tr("air changes an hour to get down to; part several by semicolons")
                                                    : tr("sizes to try besides none; part them by semicolons"));
     auto* refused = new QLabel(card);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/own_materials.h"
 
+#include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
 #include "app/stages/number_field.h"
@@ -24,7 +25,7 @@ OwnMaterial copyOf(const CoverMaterial& m, const std::vector<OwnMaterial>& other
     own.id = "own-" + std::to_string(n);
     if (std::none_of(others.begin(), others.end(), [&](const OwnMaterial& o) { return o.id == own.id; })) break;
   }
-  own.name = std::string(m.name) + ", own";
+  own.name = OwnMaterialsDialog::tr("%1, own").arg(said(nameOf(m))).toStdString();
   own.emissivity = m.longwave.emissivity;
   own.longwaveTransmittance = m.longwave.transmittance;
   own.solarTransmittance = m.solarTransmittance;

@@ -23,7 +23,7 @@ QString printedCautions(const Plan& plan) {
                           QObject::tr("Local codes and licensed people come first."));
   for (const StatedCaution& s : cautionsOf(plan)) {
     QStringList of;
-    for (const std::string& name : s.of) of << QString::fromStdString(name).toHtmlEscaped();
+    for (const Message& name : s.of) of << said(name).toHtmlEscaped();
     html += QStringLiteral("<li>%1 <i>(%2)</i></li>").arg(said(textOf(s.caution)).toHtmlEscaped(), of.join(QStringLiteral(", ")));
   }
   return html + QStringLiteral("</ul>");

@@ -79,7 +79,7 @@ void ProportionStrips::paintEvent(QPaintEvent*) {
   upright(m_now_m, t.madder, Qt::SolidLine, tr("yours %1").arg(u.text(Quantity::length, m_now_m)), bottom + 4);
   for (const ProportionRule& rule : m_sweep->rules)
     if (rule.value_m >= m_sweep->points.front().value_m && rule.value_m <= m_sweep->points.back().value_m)
-      upright(rule.value_m, t.fleece, Qt::DashLine, tr("rule: %1, %2").arg(QString::fromStdString(rule.name), u.text(Quantity::length, rule.value_m)),
+      upright(rule.value_m, t.fleece, Qt::DashLine, tr("rule: %1, %2").arg(said(rule.name), u.text(Quantity::length, rule.value_m)),
               bottom + 21);
   for (std::size_t k = 0; k < all.size(); ++k) {
     const Strip& strip = all[k];

@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/room_cards.h"
 
+#include "app/model/said.h"
 #include "app/model/text.h"
 #include "app/paint/theme.h"
 #include "app/stages/number_field.h"
 #include "app/stages/stack_field.h"
 #include "core/material/materials.h"
 #include "core/plan/heaters.h"
+#include "core/plan/names.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -132,7 +134,7 @@ void RoomCard::fan(int row, const std::function<std::optional<RoomFan>*(House&)>
 }
 
 void RoomCard::bay() {
-  heading(QString::fromStdString(m_document.plan().house.bay->name), tr("Take the bay away"), tr("take the bay away"), [](Plan& p) {
+  heading(said(nameOf(*m_document.plan().house.bay)), tr("Take the bay away"), tr("take the bay away"), [](Plan& p) {
     p.house.bay.reset();
     removeHeaters(p, {HeaterPlace::Of::bay});
     for (BedCover& bed : p.house.bedCovers) bed.inBay = false;
@@ -162,7 +164,7 @@ void RoomCard::bay() {
 }
 
 void RoomCard::lobby() {
-  heading(QString::fromStdString(m_document.plan().house.lobby->name), tr("Take the lobby away"), tr("take the lobby away"),
+  heading(said(nameOf(*m_document.plan().house.lobby)), tr("Take the lobby away"), tr("take the lobby away"),
           [](Plan& p) { p.house.lobby.reset(); });
   const auto of = [](double Lobby::*member) { return [member](House& h) { return h.lobby ? &((*h.lobby).*member) : nullptr; }; };
   stack(
@@ -192,7 +194,7 @@ void RoomCard::bedCover() {
   const auto offer = [&](std::string_view id) {
     if (std::find(ids.begin(), ids.end(), id) != ids.end()) return;
     ids.emplace_back(id);
-    names << text(materials.find(id)->name);
+    names << said(nameOf(*materials.find(id)));
   };
   for (const char* id : kCloths) offer(id);
   for (const OwnMaterial& m : m_document.plan().materials) offer(m.id);

@@ -72,7 +72,7 @@ void RoomsPage::addBay() {
     constexpr double kUsual_W_m2 = 300.0;                                          // film over it, thirty kelvin of lift
     const double heater_W = std::max(1000.0, std::round(bay.length_m * p.house.shape.span_m() * kUsual_W_m2 / 500.0) * 500.0);
     p.house.bay = bay;
-    addHeater(p, {.name = bay.name + " heater", .place = {HeaterPlace::Of::bay}, .power_W = heater_W});
+    addHeater(p, {.place = {HeaterPlace::Of::bay}, .power_W = heater_W});
   });
 }
 

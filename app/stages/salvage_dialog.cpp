@@ -24,8 +24,8 @@ SalvageDialog::SalvageDialog(const Salvaged& found, const QString& newBook, QWid
   auto* sum = new QLabel(found.lost.empty() && found.doubtful.empty()
                              ? tr("Everything was saved to %1.").arg(QFileInfo(newBook).fileName())
                              : tr("Saved to %1, which is open now. %2, %3. The damaged book is as it was.")
-                                   .arg(QFileInfo(newBook).fileName(), counted(n(found.lost), tr("thing is lost"), tr("things are lost")),
-                                        counted(n(found.doubtful), tr("is to be looked over"), tr("are to be looked over"))),
+                                   .arg(QFileInfo(newBook).fileName(), tr("%Ln lost", nullptr, static_cast<int>(n(found.lost))),
+                                        tr("%Ln to be looked over", nullptr, static_cast<int>(n(found.doubtful)))),
                          this);
   sum->setWordWrap(true);
   body->addWidget(sum);

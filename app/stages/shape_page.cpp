@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/shape_page.h"
 
+#include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "app/stages/caution_label.h"
 #include "app/stages/number_field.h"
@@ -127,7 +128,7 @@ ShapePage::ShapePage(Document& document, QWidget* parent) : QWidget(parent), m_d
   m_draughty->setAccessibleName(tr("How draughty"));
   m_draughty->setToolTip(tr("by build and upkeep, ASAE EP406; sets the two numbers below, which you may then change"));
   m_draughty->addItem(tr("your own numbers"));
-  for (const Draughtiness& d : draughtinesses()) m_draughty->addItem(QString::fromUtf8(d.name.data(), static_cast<qsizetype>(d.name.size())));
+  for (const Draughtiness& d : draughtinesses()) m_draughty->addItem(said(nameOf(d)));
   grid->addWidget(m_draughty, 3, 1);
   connect(m_draughty, &QComboBox::activated, this, [this](int chosen) {
     if (chosen == 0) return;
@@ -173,7 +174,7 @@ QComboBox* ShapePage::coverChoice() {
   choice->setToolTip(tr("roof, sides and ends alike; layer by layer under Skins"));
   choice->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   choice->addItem(tr("cover as under Skins"));
-  for (const UsualCover& c : usualCovers()) choice->addItem(QString::fromUtf8(c.name.data(), static_cast<qsizetype>(c.name.size())));
+  for (const UsualCover& c : usualCovers()) choice->addItem(said(nameOf(c)));
   connect(choice, &QComboBox::activated, this, [this](int chosen) {
     if (chosen == 0) return refresh();
     const UsualCover& c = usualCovers()[static_cast<std::size_t>(chosen) - 1];
@@ -191,9 +192,8 @@ QString ShapePage::takenAsUsual() const {
   const auto percent = [&](double share) { return u.text(Quantity::share, share); };
   QStringList taken;
   if (h.floor == usual.house.floor && h.crop == usual.house.crop) {
-    const std::string_view soil = findSoilMaterial(h.floor.soil)->name;
     taken << tr("soil %1, %2 of the floor wet, leaves %3 times its area (Floor)")
-                 .arg(QString::fromUtf8(soil.data(), static_cast<qsizetype>(soil.size())), percent(h.crop.wetFloor))
+                 .arg(said(nameOf(*findSoilMaterial(h.floor.soil))), percent(h.crop.wetFloor))
                  .arg(h.crop.leafArea);
   }
   if (h.light == usual.house.light) taken << tr("%1 of the light lost to dirt, %2 to bars (Floor)").arg(percent(h.light.dirt), percent(h.light.frame));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/skin_editor.h"
 
+#include "app/model/said.h"
 #include "app/model/text.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
@@ -44,7 +45,7 @@ public:
   Swatch(Document& document, CoverMaterial material, QWidget* parent) : QWidget(parent), m_document(document), m_material(material) {
     setFixedSize(34, 34);
     setToolTip(aboutMaterial(material));
-    setAccessibleName(text(material.name));
+    setAccessibleName(said(nameOf(material)));
   }
 
 protected:
@@ -158,7 +159,7 @@ SkinEditor::SkinEditor(Document& document, QWidget* parent) : QWidget(parent), m
   m_blanket->setFont(textFont(9.5));
   m_blanket->setAccessibleName(tr("Night blanket"));
   m_blanket->addItem(tr("none"));
-  for (const char* id : kBlanketCloths) m_blanket->addItem(text(findCoverMaterial(id)->name), QString::fromLatin1(id));
+  for (const char* id : kBlanketCloths) m_blanket->addItem(said(nameOf(*findCoverMaterial(id))), QString::fromLatin1(id));
   m_rule = new QComboBox(this);
   m_rule->setFont(textFont(9.5));
   m_rule->setAccessibleName(tr("When the blanket is drawn"));
@@ -341,7 +342,7 @@ void SkinEditor::refresh() {
   if (!(m_shown == skin()) || m_shownFace != m_face || !(m_shownUnits == m_document.view().units()) || m_shownOwn != m_document.plan().materials) rebuild();
   const auto& blanket = house.blanket;
   const QString cloth = blanket ? QString::fromStdString(blanket->material) : QString();
-  if (blanket && m_blanket->findData(cloth) < 0) m_blanket->addItem(text(m_document.planInHand().materials().find(blanket->material)->name), cloth);
+  if (blanket && m_blanket->findData(cloth) < 0) m_blanket->addItem(said(nameOf(*m_document.planInHand().materials().find(blanket->material))), cloth);
   m_blanket->setCurrentIndex(blanket ? m_blanket->findData(cloth) : 0);
   m_rule->setVisible(blanket.has_value());
   m_leak->setVisible(blanket.has_value());

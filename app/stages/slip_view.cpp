@@ -84,11 +84,15 @@ void SlipView::paintEvent(QPaintEvent*) {
   const QString held = QString::number(s.held);
   p.drawText(QRectF(left, 36, 110, 44), static_cast<int>(Qt::AlignVCenter), held);
   const double x = left + QFontMetricsF(textFont(27, true)).horizontalAdvance(held) + 8;
-  p.setFont(textFont(9));
-  p.setPen(t.fleece);
-  p.drawText(QRectF(x, 40, right - x, 18), static_cast<int>(Qt::AlignVCenter), tr("held %1").arg(u.text(Quantity::temperature, plan.setpoints.hold_C)));
-  p.setPen(t.ink);
-  p.drawText(QRectF(x, 57, right - x, 18), static_cast<int>(Qt::AlignVCenter), tr("of %1").arg(counted(s.nights, tr("night"), tr("nights"))));
+  const auto beside = [&](double top, const QColor& ink, const QString& words) { // smaller where the words are longer
+    double size = 9.0;
+    while (size > 6.5 && QFontMetricsF(textFont(size)).horizontalAdvance(words) > right - x) size -= 0.5;
+    p.setFont(textFont(size));
+    p.setPen(ink);
+    p.drawText(QRectF(x, top, right - x, 18), static_cast<int>(Qt::AlignVCenter), words);
+  };
+  beside(40, t.fleece, tr("held %1").arg(u.text(Quantity::temperature, plan.setpoints.hold_C)));
+  beside(57, t.ink, tr("of %Ln night(s)", nullptr, static_cast<int>(s.nights)));
   double y = 90;
   const auto row = [&](const QString& what, const QString& value, bool strong = false) {
     p.setFont(textFont(9.3, strong));
@@ -163,7 +167,7 @@ void SlipView::paintEvent(QPaintEvent*) {
     y += 2;
     p.setFont(textFont(8.5));
     p.setPen(t.fleece);
-    p.drawText(QRectF(left, y, right - left, 48), static_cast<int>(Qt::TextWordWrap),
+    p.drawText(QRectF(left, y, right - left, height() - y), static_cast<int>(Qt::TextWordWrap),
                tr("Ctrl+B compares with the cheapest plan that holds, once Cost has searched."));
   }
 }

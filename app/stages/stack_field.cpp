@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/stack_field.h"
 
+#include "app/model/said.h"
 #include "app/model/text.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
@@ -23,7 +24,7 @@ constexpr std::size_t kMostLayers = 3;
 
 QString aboutMaterial(const CoverMaterial& m) {
   return StackField::tr("%1\nlets %2 % of light and %3 % of radiant heat through, takes up %4 % of radiant heat; resistance %5 m²K/W\nseen: %6\nsource: %7")
-      .arg(text(m.name))
+      .arg(said(nameOf(m)))
       .arg(std::lround(100 * m.solarTransmittance))
       .arg(std::lround(100 * m.longwave.transmittance))
       .arg(std::lround(100 * m.longwave.emissivity))
@@ -33,7 +34,7 @@ QString aboutMaterial(const CoverMaterial& m) {
 
 void offerMaterials(QComboBox& box, const Materials& materials) {
   for (const CoverMaterial* m : materials.all()) {
-    box.addItem(text(m->name), text(m->id));
+    box.addItem(said(nameOf(*m)), text(m->id));
     box.setItemData(box.count() - 1, aboutMaterial(*m), Qt::ToolTipRole);
   }
 }

@@ -9,7 +9,7 @@
 namespace muffle {
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("SectionView", text); }
+QString tr(const char* text, const char* = nullptr, int n = -1) { return QCoreApplication::translate("SectionView", text, nullptr, n); }
 
 double fives(double v) { return std::round(20.0 * v) / 20.0; } // centimetres
 
@@ -83,7 +83,7 @@ QString storeTip(const Plan& plan, Grip grip, const Units& u) {
   switch (grip.what) {
   case Handle::barrels:
     return tr("%1 of %2; click for their instrument, drag to move")
-        .arg(counted(plan.barrels[i].count, tr("barrel"), tr("barrels")), u.text(Quantity::water, plan.barrels[i].litres));
+        .arg(tr("%Ln barrel(s)", nullptr, static_cast<int>(plan.barrels[i].count)), u.text(Quantity::water, plan.barrels[i].litres));
   case Handle::pipes:
     return tr("pipes %1 deep; click for their instrument, drag to lay them deeper").arg(u.text(Quantity::length, plan.groundPipes[i].depth_m));
   case Handle::pile: return tr("a pile on a foot of %1; click for its instrument, drag to widen it").arg(u.text(Quantity::length, plan.compost[i].width_m));

@@ -30,7 +30,6 @@ CompostPile pile(PilePlace place, const Plan& plan) {
   const double floor = plan.house.shape.floor_m2();
   switch (place) {
   case PilePlace::hotBed: {
-    c.name = "hot bed";
     c.jacket_m2K_W = 2.0; // dug in, or boxed in bales
     c.soil_m = 0.25;
     const double share = std::min(1.0, 0.4 * floor / (c.width_m * c.length_m));
@@ -41,13 +40,11 @@ CompostPile pile(PilePlace place, const Plan& plan) {
     break;
   }
   case PilePlace::chamber:
-    c.name = "compost chamber";
     c.width_m = 1.5;
     c.recipe = {{"horse-manure", 1200.0, {}}, {"straw", 80.0, {}}, {"leaves", 200.0, {}}};
     c.fan_m3_h = 150.0;
     break;
   case PilePlace::mound:
-    c.name = "compost mound";
     c.width_m = c.length_m = 3.0;
     c.recipe = {{"wood-chips", 5000.0, {}}, {"horse-manure", 2500.0, {}}};
     c.water_kg = 600.0;
@@ -135,8 +132,8 @@ QString StoreWords::measure(const StoreRef& store, const Units& units) {
 
 QString StoreWords::size(const StoreRef& store, double size, const Units& units) {
   switch (store.kind) {
-  case StoreKind::barrels: return counted(std::lround(size), tr("barrel"), tr("barrels"));
-  case StoreKind::pipes: return counted(std::lround(size), tr("pipe"), tr("pipes"));
+  case StoreKind::barrels: return tr("%Ln barrel(s)", nullptr, static_cast<int>(std::lround(size)));
+  case StoreKind::pipes: return tr("%Ln pipe(s)", nullptr, static_cast<int>(std::lround(size)));
   case StoreKind::compost: return units.text(Quantity::mass, size);
   case StoreKind::loop: return units.text(Quantity::water, size);
   case StoreKind::cable: return units.text(Quantity::length, size);
@@ -158,7 +155,6 @@ std::vector<StoreWords::Addition> StoreWords::additions() {
           {tr("Pipes beside the house"), tr("a long pipe in deep soil tempers the house's air"),
            [](Plan& p) {
              GroundPipes g;
-             g.name = "ground tube";
              g.place = PipePlace::beside;
              g.count = 1;
              g.length_m = 25.0;
@@ -206,7 +202,7 @@ std::vector<StoreWords::Addition> StoreWords::additions() {
            StoreKind::mass},
           {tr("Heavy path"), tr("flags or bricks on the floor, along the house"),
            [](Plan& p) {
-             MassBlock m{.name = "path", .kind = MassKind::path, .material = MassMaterial::stone, .thickness_m = 0.08};
+             MassBlock m{.kind = MassKind::path, .material = MassMaterial::stone, .thickness_m = 0.08};
              m.width_m = std::min(0.6, 0.3 * p.house.shape.span_m());
              m.area_m2 = std::max(down(0.9 * m.width_m * p.house.shape.length_m, 0.1), 0.1);
              p.mass.push_back(m);
@@ -214,7 +210,7 @@ std::vector<StoreWords::Addition> StoreWords::additions() {
            StoreKind::mass},
           {tr("Raised bed"), tr("soil in boards, a step above the floor"),
            [](Plan& p) {
-             MassBlock m{.name = "raised bed", .kind = MassKind::raisedBed, .material = MassMaterial::soil, .thickness_m = 0.3};
+             MassBlock m{.kind = MassKind::raisedBed, .material = MassMaterial::soil, .thickness_m = 0.3};
              m.width_m = std::min(m.width_m, 0.4 * p.house.shape.span_m());
              m.area_m2 = std::max(down(0.8 * m.width_m * p.house.shape.length_m, 0.1), 0.1);
              p.mass.push_back(m);

@@ -14,7 +14,7 @@ Knot StoresStage::knot(const Document& document) {
   int barrels = 0;
   for (const Barrels& b : p.barrels) barrels += b.count;
   QStringList has;
-  if (barrels > 0) has << counted(barrels, tr("barrel"), tr("barrels"));
+  if (barrels > 0) has << tr("%Ln barrel(s)", nullptr, static_cast<int>(barrels));
   if (!p.groundPipes.empty()) has << tr("pipes");
   if (!p.compost.empty()) has << tr("compost");
   if (!p.waterLoops.empty()) has << tr("tank");
@@ -60,7 +60,7 @@ void StoresStage::refresh() {
       all.empty() ? tr("none yet")
       : all.size() == 1
           ? StoreWords::kind(m_document.plan(), *now)
-          : tr("%1; in hand: %2").arg(counted(static_cast<long long>(all.size()), tr("store"), tr("stores")), StoreWords::kind(m_document.plan(), *now)));
+          : tr("%1; in hand: %2").arg(tr("%Ln store(s)", nullptr, static_cast<int>(all.size())), StoreWords::kind(m_document.plan(), *now)));
   const Change change = std::exchange(m_change, Change::all);
   switch (static_cast<Page>(m_strip->shown())) {
   case Page::stores:

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/cost/cost.h"
 
+#include "core/plan/names.h"
+
 #include <algorithm>
 #include <cmath>
 #include <utility>
@@ -20,12 +22,14 @@ LifeCost lifeCost(double capital, double yearlyCost, double rate, double escalat
   return cost;
 }
 
-std::vector<Kit> kitOf(const Plan& plan) {
-  std::vector<Kit> kit = plan.kit;
+std::vector<Bought> kitOf(const Plan& plan) {
+  std::vector<Bought> kit;
+  for (const Kit& k : plan.kit) kit.push_back({nameOf(k), k.capital, k.life_years, k.hoursPerWinter});
+  for (const Heater& h : plan.heaters)
+    if (h.price > 0.0) kit.push_back({nameOf(plan, h), h.price, h.life_years, 0.0});
   const auto bought = [&kit](const auto& store) {
-    if (store.price > 0.0) kit.push_back({store.name, store.price, store.life_years, 0.0});
+    if (store.price > 0.0) kit.push_back({nameOf(store), store.price, store.life_years, 0.0});
   };
-  for (const Heater& h : plan.heaters) bought(h);
   for (const GroundPipes& p : plan.groundPipes) bought(p);
   for (const WaterLoop& w : plan.waterLoops) bought(w);
   for (const SoilCable& c : plan.soilCables) bought(c);
@@ -33,7 +37,7 @@ std::vector<Kit> kitOf(const Plan& plan) {
   for (const CompostPile& c : plan.compost) { // used up within the year
     const double stands_days = c.piles > 1 ? c.everyDays : kWinterDays;
     const double built = c.piles * (1.0 + (c.topUpEvery_days > 0.0 ? kTopUp * std::floor(stands_days / c.topUpEvery_days) : 0.0));
-    if (c.price > 0.0 || c.hoursToBuild > 0.0) kit.push_back({c.name, built * c.price, 1.0, built * c.hoursToBuild});
+    if (c.price > 0.0 || c.hoursToBuild > 0.0) kit.push_back({nameOf(c), built * c.price, 1.0, built * c.hoursToBuild});
   }
   return kit;
 }
@@ -66,11 +70,11 @@ SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices) {
   return cost;
 }
 
-Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Kit>& kit) {
+Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Bought>& kit) {
   Cost cost;
   cost.energy = ledger.money(plan, prices) / winters + prices.electricityStanding_per_day * kWinterDays;
   cost.hours = ledger.sum(Metered::work) / winters;
-  for (const Kit& k : kit) {
+  for (const Bought& k : kit) {
     cost.kit += k.capital * annuityFactor(prices.interest, k.life_years);
     cost.hours += k.hoursPerWinter;
   }

@@ -40,11 +40,19 @@ struct Cost {
   [[nodiscard]] double total() const { return energy + kit + hoursMoney; }
 };
 
+/// A line of what has been bought.
+struct Bought {
+  Message name;
+  double capital = 0.0;
+  double life_years = 5.0;
+  double hoursPerWinter = 0.0;
+};
+
 /// What has been bought with a plan: its kit, and what of heaters and stores has a price.
-std::vector<Kit> kitOf(const Plan& plan);
+std::vector<Bought> kitOf(const Plan& plan);
 
 /// Of what the ledger of so many winters says, and the kit. `plan` for its heaters' fuels; `prices` need not be its own.
-Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Kit>& kit);
+Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Bought>& kit);
 
 /// Of all winters together: what the fans, pumps and cables of a store took, by its place among storesOf().
 double moneyOfStore(const Ledger& ledger, const Plan& plan, std::size_t store);

@@ -6,6 +6,7 @@
 #include "core/plan/rooms.h"
 #include "core/plan/store_list.h"
 #include "core/simulate/before_run.h"
+#include "core/plan/names.h"
 
 #include <fmt/format.h>
 
@@ -85,8 +86,8 @@ std::vector<FailingThing> whatCanFail(const Plan& plan) {
   using Kind = FailingThing::Kind;
   std::vector<FailingThing> all{{Kind::mains}};
   for (const Heater& h : plan.heaters)
-    if (h.power_W > 0.0) all.push_back({Kind::heater, h.id, h.name});
-  for (std::size_t i = 0; i < plan.soilCables.size(); ++i) all.push_back({Kind::heater, cableId(i), plan.soilCables[i].name});
+    if (h.power_W > 0.0) all.push_back({Kind::heater, h.id, nameOf(plan, h)});
+  for (std::size_t i = 0; i < plan.soilCables.size(); ++i) all.push_back({Kind::heater, cableId(i), nameOf(plan.soilCables[i])});
   if (std::any_of(plan.heaters.begin(), plan.heaters.end(), [](const Heater& h) { return factsOf(h.kind).control == HeatControl::batches; }) ||
       !plan.compost.empty())
     all.push_back({Kind::stoker});
@@ -94,12 +95,12 @@ std::vector<FailingThing> whatCanFail(const Plan& plan) {
   if (house.extractFan) all.push_back({Kind::fan, "extract"});
   if (house.bay && house.bay->fan) all.push_back({Kind::fan, "bay"});
   if (house.roofVoid && house.roofVoid->fan) all.push_back({Kind::fan, "roof-void"});
-  for (std::size_t i = 0; i < plan.groundPipes.size(); ++i) all.push_back({Kind::fan, fmt::format("pipes {}", i + 1), plan.groundPipes[i].name});
-  for (std::size_t i = 0; i < plan.waterLoops.size(); ++i) all.push_back({Kind::fan, fmt::format("loop {}", i + 1), plan.waterLoops[i].name});
+  for (std::size_t i = 0; i < plan.groundPipes.size(); ++i) all.push_back({Kind::fan, fmt::format("pipes {}", i + 1), nameOf(plan.groundPipes[i])});
+  for (std::size_t i = 0; i < plan.waterLoops.size(); ++i) all.push_back({Kind::fan, fmt::format("loop {}", i + 1), nameOf(plan.waterLoops[i])});
   for (std::size_t i = 0; i < plan.compost.size(); ++i) {
     if (plan.compost[i].place == PilePlace::chamber && plan.compost[i].fan_m3_h > 0.0)
-      all.push_back({Kind::fan, fmt::format("chamber {}", i + 1), plan.compost[i].name});
-    if (plan.compost[i].place == PilePlace::mound) all.push_back({Kind::fan, fmt::format("mound {}", i + 1), plan.compost[i].name});
+      all.push_back({Kind::fan, fmt::format("chamber {}", i + 1), nameOf(plan.compost[i])});
+    if (plan.compost[i].place == PilePlace::mound) all.push_back({Kind::fan, fmt::format("mound {}", i + 1), nameOf(plan.compost[i])});
   }
   if (house.blanket) {
     all.push_back({Kind::blanketOpen});

@@ -21,7 +21,7 @@ struct FailingThing {
   enum class Kind { mains, stoker, heater, fan, blanketOpen, blanketShut };
   Kind kind = Kind::mains;
   std::string id = {};   ///< of a heater or fan
-  std::string name = {}; ///< that the plan has for it
+  Message name = {};   ///< that the plan has for it
   [[nodiscard]] std::string text() const;
 };
 /// What of this plan can fail: never without the mains.

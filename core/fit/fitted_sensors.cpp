@@ -19,6 +19,9 @@ std::string small(std::string text) {
   return text;
 }
 
+/// By its grower, whatever the case.
+bool isCalled(const Message& name, const std::string& id) { return !id.empty() && small(name.given()) == small(id); }
+
 /// "barrels2" and "barrels:2" are the second of "barrels"; without a number the first.
 std::pair<std::string, std::size_t> numbered(const std::string& id) {
   const auto digits = std::find_if(id.begin(), id.end(), [](unsigned char c) { return std::isdigit(c); });
@@ -52,7 +55,7 @@ int roomNode(const std::vector<OtherRoom>& rooms, const Assembly& a, const Chann
   const auto [name, number] = numbered(small(channel.id));
   for (std::size_t r = 0; r < rooms.size(); ++r) {
     const bool isMeant = channel.role == Role::cover ? rooms[r].kind == RoomKind::bed && rooms[r].bed + 1 == number
-                                                     : small(rooms[r].id) == small(channel.id) || small(rooms[r].name) == small(channel.id);
+                                                     : small(rooms[r].id) == small(channel.id) || isCalled(rooms[r].name, channel.id);
     if (isMeant) return a.rooms[r].air;
   }
   return -1;
@@ -63,7 +66,7 @@ int waterNode(const Plan& plan, const Assembly& a, const Channel& channel) {
   const auto [name, number] = numbered(small(channel.id));
   for (std::size_t s = 0; s < refs.size(); ++s) {
     const bool isWater = refs[s].kind == StoreKind::barrels || refs[s].kind == StoreKind::loop;
-    const bool isMeant = small(refs[s].name) == small(channel.id) || (refs[s].index + 1 == number && small(refs[s].id).starts_with(name + ":"));
+    const bool isMeant = isCalled(refs[s].name, channel.id) || (refs[s].index + 1 == number && small(refs[s].id).starts_with(name + ":"));
     if (!isWater || !isMeant) continue;
     const auto traces = storeTraces(plan, refs[s]);
     for (std::size_t t = 0; t < traces.size() && t < a.stores[s].node.size(); ++t)

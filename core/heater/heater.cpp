@@ -47,12 +47,6 @@ std::vector<HeatPumpPoint> usualHeatPump() { return {{-15.0, 0.6, 2.0}, {-7.0, 0
 
 double efficiencyOf(const Heater& heater) { return heater.efficiency.value_or(factsOf(heater.kind).efficiency); }
 
-std::string usualName(HeaterKind kind) {
-  std::string name = kind == HeaterKind::electric ? "electric heater" : factsOf(kind).id;
-  std::replace(name.begin(), name.end(), '-', ' ');
-  return name;
-}
-
 Carrier carrierOf(const Heater& heater) { return heater.burns != Carrier::fuel ? heater.burns : factsOf(heater.kind).carrier; }
 
 HeatPumpPoint heatPumpAt(const Heater& heater, double outside_C) {

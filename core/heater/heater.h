@@ -122,8 +122,6 @@ struct Heater {
 
 double efficiencyOf(const Heater& heater);
 Carrier carrierOf(const Heater& heater);
-/// For a heater that nobody has named.
-std::string usualName(HeaterKind kind);
 /// What it gives and takes at an outside temperature: of a heat pump by its points, its ice and its cut-out.
 HeatPumpPoint heatPumpAt(const Heater& heater, double outside_C);
 

@@ -43,14 +43,16 @@ double openDoorFlow_m3_s(double width, double height, double difference_K, doubl
 
 std::span<const Draughtiness> draughtinesses() {
   static constexpr std::array<Draughtiness, 5> kHouses{{
-      {"two-film", "two films, well fastened", 0.25, 0.075, "0.5 to 1.0", "ASAE EP406, new double film"},
-      {"new", "new film, sheet or glass", 0.40, 0.110, "0.75 to 1.5", "ASAE EP406, new glass or rigid sheet"},
-      {"kept", "older, well kept", 0.50, 0.150, "1 to 2", "ASAE EP406, old glass, good maintenance"},
-      {"usual", "gaps at doors and laps", 0.70, 0.250, "1.5 to 3", "between the rows beside it"},
-      {"poor", "loose, panes or laps open", 1.00, 0.300, "2 to 4", "ASAE EP406, old glass, poor condition"},
+      {"two-film", 0.25, 0.075, "0.5 to 1.0", "ASAE EP406, new double film"},
+      {"new", 0.40, 0.110, "0.75 to 1.5", "ASAE EP406, new glass or rigid sheet"},
+      {"kept", 0.50, 0.150, "1 to 2", "ASAE EP406, old glass, good maintenance"},
+      {"usual", 0.70, 0.250, "1.5 to 3", "between the rows beside it"},
+      {"poor", 1.00, 0.300, "2 to 4", "ASAE EP406, old glass, poor condition"},
   }};
   return kHouses;
 }
+
+Message nameOf(const Draughtiness& draughtiness) { return Message::of("draughts", draughtiness.id); }
 
 double doorConductance_W_K(double opened, double seconds, double width_m, double height_m, double difference_K, double outside_C, double day_s,
                            double pressure_Pa) {

@@ -8,6 +8,7 @@
 #pragma once
 
 #include "core/constants.h"
+#include "core/message.h"
 
 #include <span>
 #include <string_view>
@@ -45,12 +46,12 @@ double openDoorFlow_m3_s(double width_m, double height_m, double difference_K, d
 /// figure for a winter's wind of 6.7 m/s lies within its range.
 struct Draughtiness {
   std::string_view id;
-  std::string_view name;
   double still_per_h;
   double perWind;
   std::string_view range; ///< at 6.7 m/s
   std::string_view source;
 };
+Message nameOf(const Draughtiness& draughtiness);
 std::span<const Draughtiness> draughtinesses();
 
 /// The mean heat that a door carries off over the hours of day in which it is used, W/K: a tall opening through which warm

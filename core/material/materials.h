@@ -4,6 +4,7 @@
 #pragma once
 
 #include "core/house/longwave.h"
+#include "core/message.h"
 
 #include <memory>
 #include <optional>
@@ -17,7 +18,6 @@ namespace muffle {
 /// A sheet, film, board or cloth that can be a layer of a skin.
 struct CoverMaterial {
   std::string_view id;
-  std::string_view name;
   LongwaveSheet longwave;
   double solarTransmittance; ///< diffuse, clean and dry, 0..1
   double solarReflectance;   ///< 0..1 - transmittance
@@ -25,6 +25,7 @@ struct CoverMaterial {
   double capacity_J_m2K;     ///< heat stored per area
   std::string_view range;    ///< what is seen in practice
   std::string_view source;
+  std::string_view ownName = {}; ///< the grower's; empty for the table's
 };
 
 /// A row of the grower's own, by a maker's sheet or a measurement; kept in the plan.
@@ -62,7 +63,6 @@ private:
 
 struct SoilMaterial {
   std::string_view id;
-  std::string_view name;
   double conductivity_W_mK;
   double density_kg_m3;
   double heat_J_kgK;
@@ -78,7 +78,6 @@ struct SoilMaterial {
 /// What lies on the soil of a floor.
 struct FloorCover {
   std::string_view id;
-  std::string_view name;
   double conductivity_W_mK;
   double heat_J_m3K;
   double usual_m;     ///< thickness
@@ -96,5 +95,9 @@ double usualFrameAllowance(const CoverMaterial& outermost);
 const CoverMaterial* findCoverMaterial(std::string_view id);
 const SoilMaterial* findSoilMaterial(std::string_view id);
 const FloorCover* findFloorCover(std::string_view id);
+
+Message nameOf(const CoverMaterial& material);
+Message nameOf(const SoilMaterial& soil);
+Message nameOf(const FloorCover& cover);
 
 } // namespace muffle

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/cautions.h"
+
+#include "core/plan/names.h"
 #include "core/plan/heaters.h"
 
 #include <algorithm>
@@ -150,20 +152,19 @@ std::vector<Thing> thingsOf(const Plan& plan) {
   return things;
 }
 
-std::string thingName(const Plan& plan, const Thing& thing) {
+Message thingName(const Plan& plan, const Thing& thing) {
   switch (thing.kind) {
-  case ThingKind::shape: return "the house";
-  case ThingKind::covers: return "covers";
-  case ThingKind::floor: return "floor";
-  case ThingKind::vents: return "vents";
-  case ThingKind::rooms: return "rooms";
-  case ThingKind::heater: return thing.index < plan.heaters.size() ? plan.heaters[thing.index].name : "heater";
-  case ThingKind::measure: return thing.index < plan.measures.size() ? plan.measures[thing.index].name : "measure";
-  default:
-    for (const StoreRef& s : storesOf(plan))
-      if (kindOf(s.kind) == thing.kind && s.index == thing.index) return s.name;
-    return "store";
+  case ThingKind::shape: return Message{"name.the-house"};
+  case ThingKind::covers: return Message{"name.covers"};
+  case ThingKind::floor: return Message{"name.floor"};
+  case ThingKind::vents: return Message{"name.vents"};
+  case ThingKind::rooms: return Message{"name.rooms"};
+  case ThingKind::heater: return nameOf(plan, plan.heaters[thing.index]);
+  case ThingKind::measure: return nameOf(plan.measures[thing.index]);
+  default: break;
   }
+  const auto stores = storesOf(plan);
+  return std::find_if(stores.begin(), stores.end(), [&](const StoreRef& s) { return kindOf(s.kind) == thing.kind && s.index == thing.index; })->name;
 }
 
 const std::vector<Caution>& allCautions() {
@@ -206,8 +207,8 @@ std::vector<StatedCaution> cautionsOf(const Plan& plan) {
     StatedCaution s{row.caution, {}};
     for (const Thing& thing : things) {
       if (!goesWith(row, plan, thing)) continue;
-      const std::string name = thingName(plan, thing);
-      if (std::find(s.of.begin(), s.of.end(), name) == s.of.end()) s.of.push_back(name);
+      Message name = thingName(plan, thing);
+      if (std::find(s.of.begin(), s.of.end(), name) == s.of.end()) s.of.push_back(std::move(name));
     }
     if (!s.of.empty()) stated.push_back(std::move(s));
   }

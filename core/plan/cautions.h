@@ -24,8 +24,8 @@ Thing thingOf(const StoreRef& store);
 
 /// All that a plan holds, without the measures that may be added to it.
 std::vector<Thing> thingsOf(const Plan& plan);
-/// In the grower's words: "covers", "barrels by the door".
-std::string thingName(const Plan& plan, const Thing& thing);
+/// "covers", "barrels by the door".
+Message thingName(const Plan& plan, const Thing& thing);
 
 struct Caution {
   const char* id; ///< stays the same in every version: "carbon-monoxide"
@@ -42,7 +42,7 @@ std::vector<Caution> cautionsFor(const std::vector<Measure>& measures);
 
 struct StatedCaution {
   Caution caution;
-  std::vector<std::string> of; ///< names of the things it goes with
+  std::vector<Message> of; ///< names of the things it goes with
 };
 /// Of a whole plan, each once.
 std::vector<StatedCaution> cautionsOf(const Plan& plan);

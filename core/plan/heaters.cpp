@@ -42,10 +42,7 @@ Heater* heaterIn(Plan& plan, const HeaterPlace& place) {
 Heater& firstHeater(Plan& plan, const HeaterPlace& place) {
   if (Heater* const there = heaterIn(plan, place)) return *there;
   const bool isTank = place.of == HeaterPlace::Of::tank;
-  std::string name = isTank                             ? plan.waterLoops[place.tank].name + " boiler"
-                     : place.of == HeaterPlace::Of::bay ? plan.house.bay->name + " heater"
-                                                        : usualName(HeaterKind::electric);
-  return addHeater(plan, {.name = std::move(name), .kind = isTank ? HeaterKind::boiler : HeaterKind::electric, .place = place, .power_W = 0.0});
+  return addHeater(plan, {.kind = isTank ? HeaterKind::boiler : HeaterKind::electric, .place = place, .power_W = 0.0});
 }
 
 void setHeaterPower(Plan& plan, const HeaterPlace& place, double power_W) {
@@ -75,7 +72,6 @@ std::string freeHeaterId(const Plan& plan, const std::string& stem) {
 Heater& addHeater(Plan& plan, Heater heater) {
   const auto of = heater.place.of;
   const char* const stem = of == HeaterPlace::Of::bay ? "bay-heater" : of == HeaterPlace::Of::tank ? "boiler" : "heater";
-  if (heater.name.empty()) heater.name = usualName(heater.kind);
   heater.id = freeHeaterId(plan, heater.id.empty() ? stem : heater.id);
   return plan.heaters.emplace_back(std::move(heater));
 }

@@ -21,16 +21,15 @@ constexpr double kLobby_m = 1.5;
 constexpr double kStep_W = 500.0;
 constexpr const char* kStraw = "straw"; // of the table of materials
 
-std::string nameAlone(const std::string& name, double) { return name; }
+Message nameAlone(Message name, double) { return name; }
 
 Measure sized(Measure m, double level) {
   m.levels = {level};
   return m;
 }
 
-Measure made(Measure m, const char* name, const char* material, double gap_m, double price) {
+Measure made(Measure m, const char* material, double gap_m, double price) {
   m.levels.clear();
-  m.name = name;
   m.material = material;
   m.gap_m = gap_m;
   m.price = price;
@@ -73,13 +72,13 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      PricedBy::cover_m2,
      false,
      true,
-     {.kind = Kind::secondSkin, .name = "second skin", .levels = {}, .material = "pe-film", .price = 1.5, .life_years = 4.0, .hoursPerWinter = 3.0},
+     {.kind = Kind::secondSkin, .levels = {}, .material = "pe-film", .price = 1.5, .life_years = 4.0, .hoursPerWinter = 3.0},
      &nameAlone,
      &addSkin,
      [](const Plan& plan, const Measure& usual) -> Measures {
        const House& house = plan.house;
        if (std::max({house.roof.layers.size(), house.sides.layers.size(), house.ends.layers.size()}) >= kMostLayers) return {};
-       return {made(usual, "second film, heat-holding", "pe-film-ir", 0.10, 2.0), made(usual, "bubble wrap lining", "bubble-wrap", 0.02, 2.5)};
+       return {made(usual, "pe-film-ir", 0.10, 2.0), made(usual, "bubble-wrap", 0.02, 2.5)};
      }},
     {Kind::nightBlanket,
      "night_blanket",
@@ -87,12 +86,12 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      PricedBy::cover_m2,
      true,
      true,
-     {.kind = Kind::nightBlanket, .name = "night blanket", .levels = {}, .material = "woven-blanket", .price = 6.0, .life_years = 8.0, .hoursPerNight = 0.25},
+     {.kind = Kind::nightBlanket, .levels = {}, .material = "woven-blanket", .price = 6.0, .life_years = 8.0, .hoursPerNight = 0.25},
      &nameAlone,
      &hangBlanket,
      [](const Plan& plan, const Measure& usual) -> Measures {
        if (plan.house.blanket) return {};
-       return {made(usual, "woven night blanket", "woven-blanket", 0.05, usual.price), made(usual, "aluminised night screen", "aluminised-screen", 0.05, 9.0)};
+       return {made(usual, "woven-blanket", 0.05, usual.price), made(usual, "aluminised-screen", 0.05, 9.0)};
      }},
     {Kind::sealing,
      "sealing",
@@ -100,8 +99,8 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      PricedBy::whole,
      false,
      true,
-     {.kind = Kind::sealing, .name = "sealing", .levels = {0.4}, .material = {}, .price = 80.0, .life_years = 3.0, .hoursPerWinter = 5.0},
-     [](const std::string& name, double level) { return fmt::format("{} to {:g} an hour", name, level); },
+     {.kind = Kind::sealing, .levels = {0.4}, .material = {}, .price = 80.0, .life_years = 3.0, .hoursPerWinter = 5.0},
+     [](Message name, double level) { return Message{"measure.down-to", std::move(name), level}; },
      &seal,
      [](const Plan& plan, const Measure& usual) -> Measures {
        if (plan.house.airChanges_per_h <= 0.2) return {};
@@ -113,7 +112,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      PricedBy::floor_m2,
      false,
      false,
-     {.kind = Kind::ceiling, .name = "ceiling", .levels = {}, .material = "clear-screen", .price = 2.5, .life_years = 5.0, .hoursPerWinter = 4.0},
+     {.kind = Kind::ceiling, .levels = {}, .material = "clear-screen", .price = 2.5, .life_years = 5.0, .hoursPerWinter = 4.0},
      &nameAlone,
      [](Plan& plan, const Measure& m, double) {
        plan.house.roofVoid = RoofVoid{};
@@ -123,7 +122,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
        const House& house = plan.house;
        const bool hasRoom = house.shape.kind != ShapeKind::dome && house.shape.eave_m + house.shape.sunk_m >= kEaveToWorkUnder_m;
        if (house.roofVoid || house.retractable || !hasRoom) return {};
-       return {made(usual, "ceiling at the eaves", "clear-screen", 0.05, usual.price)};
+       return {made(usual, "clear-screen", 0.05, usual.price)};
      }},
     {Kind::lobby,
      "lobby",
@@ -131,8 +130,8 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      PricedBy::whole,
      false,
      false,
-     {.kind = Kind::lobby, .name = "lobby", .levels = {kLobby_m}, .material = {}, .price = 150.0, .life_years = 8.0},
-     [](const std::string& name, double level) { return fmt::format("{} {:g} m long", name, level); },
+     {.kind = Kind::lobby, .levels = {kLobby_m}, .material = {}, .price = 150.0, .life_years = 8.0},
+     [](Message name, double level) { return Message{"measure.of-length", std::move(name), Amount{level, Unit::metre}}; },
      [](Plan& plan, const Measure&, double level) {
        plan.house.lobby = Lobby{};
        plan.house.lobby->length_m = level;
@@ -150,8 +149,8 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      PricedBy::each,
      false,
      true,
-     {.kind = Kind::barrels, .name = "barrels", .levels = {10, 20}, .material = {}, .price = 15.0, .life_years = 15.0},
-     [](const std::string& name, double level) { return fmt::format("{:g} {}", level, name); },
+     {.kind = Kind::barrels, .levels = {10, 20}, .material = {}, .price = 15.0, .life_years = 15.0},
+     [](Message name, double level) { return Message{"measure.so-many", level, std::move(name)}; },
      &addBarrels,
      [](const Plan& plan, const Measure& usual) -> Measures { // one to each ten square metres
        return {sized(usual, std::max(2.0, std::round(plan.house.shape.floor_m2() / 10.0)))};
@@ -162,8 +161,8 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      PricedBy::perimeter_m,
      false,
      false,
-     {.kind = Kind::skirt, .name = "skirt", .levels = {0.6}, .material = {}, .price = 9.0, .life_years = 25.0},
-     [](const std::string& name, double level) { return fmt::format("{} {:g} m deep", name, level); },
+     {.kind = Kind::skirt, .levels = {0.6}, .material = {}, .price = 9.0, .life_years = 25.0},
+     [](Message name, double level) { return Message{"measure.of-depth", std::move(name), Amount{level, Unit::metre}}; },
      [](Plan& plan, const Measure&, double level) {
        plan.house.floor.edgeDepth_m = level;
        plan.house.floor.edgeInsulation_m2K_W = kSkirtBoard_m2K_W;
@@ -178,10 +177,10 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      PricedBy::kilowatt,
      false,
      true,
-     {.kind = Kind::heater, .name = "heater", .levels = {3000, 6000}, .material = {}, .price = 55.0, .life_years = 10.0},
-     [](const std::string& name, double level) { return fmt::format("{} {:g} kW", name, level / 1000.0); },
+     {.kind = Kind::heater, .levels = {3000, 6000}, .material = {}, .price = 55.0, .life_years = 10.0},
+     [](Message name, double level) { return Message{"measure.of-power", std::move(name), Amount{level, Unit::watt}}; },
      [](Plan& plan, const Measure& m, double level) {
-       replaceHeaters(plan, {.name = m.name.empty() ? rowOf(m.kind).usual.name : m.name, .power_W = level, .life_years = m.life_years});
+       replaceHeaters(plan, {.name = m.name, .power_W = level, .life_years = m.life_years});
      },
      [](const Plan& plan, const Measure& usual) -> Measures {
        const double power_W = heaterPower_W(plan, {HeaterPlace::Of::house});
@@ -194,8 +193,8 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      PricedBy::nothing,
      false,
      false,
-     {.kind = Kind::hardier, .name = "hardier crop", .levels = {2}, .material = {}},
-     [](const std::string& name, double level) { return fmt::format("{}, {:g} K lower", name, level); },
+     {.kind = Kind::hardier, .levels = {2}, .material = {}},
+     [](Message name, double level) { return Message{"measure.lower-by", std::move(name), Amount{level, Unit::kelvin}}; },
      [](Plan& plan, const Measure&, double level) {
        plan.setpoints.hold_C -= level;
        plan.setpoints.shift(-level);
@@ -207,8 +206,8 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      PricedBy::floor_m2,
      false,
      false,
-     {.kind = Kind::mulch, .name = "straw on the soil", .levels = {0.1}, .material = {}, .price = 0.6, .life_years = 1.0, .hoursPerWinter = 2.0},
-     [](const std::string& name, double level) { return fmt::format("{} {:g} m deep", name, level); },
+     {.kind = Kind::mulch, .levels = {0.1}, .material = {}, .price = 0.6, .life_years = 1.0, .hoursPerWinter = 2.0},
+     [](Message name, double level) { return Message{"measure.of-depth", std::move(name), Amount{level, Unit::metre}}; },
      [](Plan& plan, const Measure&, double level) {
        plan.house.floor.cover = kStraw;
        plan.house.floor.cover_m = level;

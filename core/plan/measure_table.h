@@ -4,6 +4,7 @@
 // and its words in the window (app/stages/measures_editor.cpp).
 #pragma once
 
+#include "core/message.h"
 #include "core/plan/plan.h"
 
 #include <array>
@@ -25,7 +26,7 @@ struct MeasureRow {
   bool isDrawnDaily; ///< its hours a night count by the nights on which it is drawn, which a run finds
   bool isUsual;      ///< among what is set against each other where a plan lists nothing
   Measure usual;     ///< as it is usually bought
-  std::string (*label)(const std::string& name, double level);
+  Message (*label)(Message name, double level);
   void (*apply)(Plan& plan, const Measure& measure, double level);
   /// One each with a size made to fit this house; none where it has it already or there is no room for it.
   std::vector<Measure> (*suggest)(const Plan& plan, const Measure& usual);

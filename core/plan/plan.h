@@ -146,7 +146,7 @@ struct LightLoss {
 
 /// A low tunnel of film or fleece over a bed inside the house: a room of its own within the room.
 struct BedCover {
-  std::string name = "bed cover";
+  std::string name = {}; ///< empty: it goes by what it is
   int count = 1;
   double width_m = 1.0;
   double length_m = 6.0;
@@ -201,7 +201,7 @@ struct RoomFan {
 
 /// A length of the house partitioned off at one end, a room with setpoints of its own.
 struct WarmBay {
-  std::string name = "warm bay";
+  std::string name = {}; ///< empty: it goes by what it is
   double length_m = 3.0;
   Skin partition{{Layer{"pe-film", 0.05}}}; ///< layers from the house's side
   double airChanges_per_h = 0.5;            ///< of its air with the house's, through door and joints
@@ -213,7 +213,7 @@ struct WarmBay {
 
 /// A length partitioned off at the end where the door is, unheated: all that comes in by the door comes through it.
 struct Lobby {
-  std::string name = "lobby";
+  std::string name = {}; ///< empty: it goes by what it is
   double length_m = 1.5;
   Skin partition{{Layer{"pe-film", 0.05}}}; ///< layers from the house's side
   double airChanges_per_h = 0.5;            ///< of its air with the house's, through joints
@@ -222,7 +222,7 @@ struct Lobby {
 
 /// The air over a ceiling of cloth, film or board that hangs level at the eaves of the house, not of its bay and lobby.
 struct RoofVoid {
-  std::string name = "roof void";
+  std::string name = {}; ///< empty: it goes by what it is
   Skin ceiling{{Layer{"clear-screen", 0.05}}}; ///< layers from the house's side, upwards
   double airChanges_per_h = 1.0;               ///< of its air with the house's, through joints and cloth
   std::optional<RoomFan> fan = {};             ///< draws from the void
@@ -263,7 +263,7 @@ enum class BarrelColour { black, blue, white, bare };
 enum class BarrelFilling { water, sand, stone };
 
 struct Barrels {
-  std::string name = "barrels";
+  std::string name = {}; ///< empty: it goes by what it is
   int count = 6;
   double litres = 200.0;
   BarrelColour colour = BarrelColour::black;
@@ -277,7 +277,10 @@ struct Barrels {
 
 /// Something bought for the plan, or an hour's work it asks for.
 struct Kit {
-  std::string name;
+  std::string name = {};     ///< empty: the measure's usual
+  std::string measure = {};  ///< by which it came, by its id; empty: it was entered by hand
+  std::string material = {}; ///< of that measure
+  double level = 0.0;        ///< its size
   double capital = 0.0;
   double life_years = 5.0;
   double hoursPerWinter = 0.0;
@@ -294,7 +297,7 @@ bool hasMaterial(MeasureKind kind);
 /// of skirt, lobby or straw, or how many kelvin hardier the crop is.
 struct Measure {
   MeasureKind kind = MeasureKind::sealing;
-  std::string name;
+  std::string name = {}; ///< empty: it goes by what it is
   std::vector<double> levels;
   std::string material; ///< skin, blanket and ceiling
   double gap_m = 0.05;  ///< skin

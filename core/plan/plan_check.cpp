@@ -74,7 +74,7 @@ template <class Bad> void checkRooms(const Plan& plan, const Materials& material
     for (std::size_t l = 0; l < house.roofVoid->ceiling.layers.size(); ++l) {
       const CoverMaterial* m = materials.find(house.roofVoid->ceiling.layers[l].material);
       if (m && m->capacity_J_m2K > kHeaviestCeiling_J_m2K)
-        bad(fmt::format("/house/roof_void/ceiling/layers/{}/material", l), Message{"plan.wall", m->name}, Message{"plan.ceiling-cloth-film-sheet"});
+        bad(fmt::format("/house/roof_void/ceiling/layers/{}/material", l), Message{"plan.wall", nameOf(*m)}, Message{"plan.ceiling-cloth-film-sheet"});
     }
   }
 }
@@ -160,7 +160,7 @@ Problems check(const Plan& plan) {
     if (const CoverMaterial* m = materials.find(b.material); !m)
       bad(where + "/material", Message{"plan.not-known-material", b.material}, Message{"plan.see-muffle-cli-materials"});
     else if (m->resistance_m2K_W > 0.6 || m->capacity_J_m2K > 7000.0)
-      bad(where + "/material", Message{"plan.board-wall", m->name}, Message{"plan.bed-covered-film-fleece"});
+      bad(where + "/material", Message{"plan.board-wall", nameOf(*m)}, Message{"plan.bed-covered-film-fleece"});
     const double roof = std::max(plan.house.shape.ridge_m, 0.0) + plan.house.shape.sunk_m;
     if (b.height_m >= roof)
       bad(where + "/height_m", Message{"plan.cover-over-bed-high", Amount{b.height_m, Unit::metre}},

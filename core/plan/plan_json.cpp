@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/names.h"
 #include "core/plan/plan_json.h"
 
 #include "core/plan/heaters.h"
@@ -421,7 +422,10 @@ template <class V> void describe(V& v, Heater& h) {
 }
 
 template <class V> void describe(V& v, Kit& k) {
-  v.text("name", k.name, "name", true);
+  v.text("name", k.name, "name; without it the measure's usual");
+  v.text("measure", k.measure, "kind of the measure by which it came");
+  v.text("material", k.material, "material of that measure");
+  v.number("level", k.level, {0.0, 1e6}, "size of that measure");
   v.number("price", k.capital, {0.0, 1e7}, "what it cost");
   v.number("life_years", k.life_years, {0.5, 60.0}, "years it lasts");
   v.number("hours_per_winter", k.hoursPerWinter, {0.0, 5000.0}, "hours of work each winter");
@@ -517,10 +521,9 @@ Result<Plan> planFromJson(const Json& document) {
   FieldReader reader(upgraded ? upgraded->document : document, "", problems);
   describe(reader, plan);
   reader.finish();
-  for (Heater& h : plan.heaters) {
+  for (Heater& h : plan.heaters)
     if (h.id.empty()) h.id = freeHeaterId(plan, "heater");
-    if (h.name.empty()) h.name = usualName(h.kind);
-  }
+  forgetUsualNames(plan);
   if (problems.empty()) problems = check(plan);
   if (upgraded) upgraded->tellWhere(problems);
   if (!problems.empty()) return problems;

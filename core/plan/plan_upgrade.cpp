@@ -46,10 +46,6 @@ private:
     return heater;
   }
   [[nodiscard]] std::string at(const std::string& key) const { return fmt::format("/heaters/{}{}", m_heaters.size() - 1, key); }
-  static std::string nameOf(const Json& thing, const char* usual) {
-    const auto name = thing.find("name");
-    return name != thing.end() && name->is_string() ? name->get<std::string>() : usual;
-  }
   static bool isNone(const Json& power) { return power.is_number() && power.get<double>() == 0.0; }
 
   void ofBay(Json& bay) {
@@ -58,7 +54,6 @@ private:
     bay.erase("heater_W");
     if (isNone(power)) return;
     Json& heater = add("bay-heater", "bay");
-    heater["name"] = nameOf(bay, "warm bay") + " heater";
     heater["power_W"] = power;
     m_plan.moved.emplace_back(at("/power_W"), "/house/warm_bay/heater_W");
   }
@@ -67,7 +62,6 @@ private:
     const auto power = loop.find("boiler_W");
     if (power != loop.end() && !isNone(*power)) {
       Json& heater = add(fmt::format("boiler-{}", index + 1), fmt::format("tank:{}", index + 1));
-      heater["name"] = nameOf(loop, "water loop") + " boiler";
       heater["kind"] = "boiler";
       for (const auto& [old, now] : kOfTank) {
         const auto value = loop.find(old);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/rooms.h"
 
+#include "core/plan/names.h"
+
 #include <fmt/format.h>
 
 namespace muffle {
@@ -8,13 +10,13 @@ namespace muffle {
 std::vector<OtherRoom> otherRooms(const Plan& plan) {
   const House& h = plan.house;
   std::vector<OtherRoom> rooms;
-  if (h.bay) rooms.push_back({RoomKind::bay, 0, "bay", h.bay->name, h.bay->setpoints.hold_C, true});
-  if (h.lobby) rooms.push_back({RoomKind::lobby, 0, "lobby", h.lobby->name, {}});
-  if (h.roofVoid) rooms.push_back({RoomKind::roofVoid, 0, "roof-void", h.roofVoid->name, {}});
+  if (h.bay) rooms.push_back({RoomKind::bay, 0, "bay", nameOf(*h.bay), h.bay->setpoints.hold_C, true});
+  if (h.lobby) rooms.push_back({RoomKind::lobby, 0, "lobby", nameOf(*h.lobby), {}});
+  if (h.roofVoid) rooms.push_back({RoomKind::roofVoid, 0, "roof-void", nameOf(*h.roofVoid), {}});
   for (std::size_t k = 0; k < h.bedCovers.size(); ++k) {
     const BedCover& bed = h.bedCovers[k];
     const double line = bed.inBay && h.bay ? h.bay->setpoints.hold_C : plan.setpoints.hold_C;
-    rooms.push_back({RoomKind::bed, k, fmt::format("bed:{}", k + 1), bed.name, line});
+    rooms.push_back({RoomKind::bed, k, fmt::format("bed:{}", k + 1), nameOf(bed), line});
   }
   return rooms;
 }

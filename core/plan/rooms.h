@@ -4,6 +4,7 @@
 // that assembly, results, command line and window share.
 #pragma once
 
+#include "core/message.h"
 #include "core/plan/plan.h"
 
 #include <optional>
@@ -19,7 +20,7 @@ struct OtherRoom {
   RoomKind kind = RoomKind::bay;
   std::size_t bed = 0;               ///< of bed covers: which
   std::string id;                    ///< "bay", "lobby", "roof-void", "bed:1", ...
-  std::string name;                  ///< the grower's
+  Message name;                      ///< nameOf() it
   std::optional<double> hold_C = {}; ///< the line its nights are counted by; a lobby or roof void has none
   bool isJudged = false;             ///< the line is its own, and a night below it is missed; a bed cover has only the house's to compare with
 };

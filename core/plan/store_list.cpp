@@ -2,6 +2,7 @@
 #include "core/plan/store_list.h"
 
 #include "core/plan/heaters.h"
+#include "core/plan/names.h"
 
 #include <fmt/format.h>
 
@@ -10,7 +11,7 @@ namespace muffle {
 std::vector<StoreRef> storesOf(const Plan& plan) {
   std::vector<StoreRef> all;
   const auto add = [&all](StoreKind kind, const char* id, const auto& stores) {
-    for (std::size_t i = 0; i < stores.size(); ++i) all.push_back({kind, i, fmt::format("{}:{}", id, i + 1), stores[i].name});
+    for (std::size_t i = 0; i < stores.size(); ++i) all.push_back({kind, i, fmt::format("{}:{}", id, i + 1), nameOf(stores[i])});
   };
   add(StoreKind::barrels, "barrels", plan.barrels);
   add(StoreKind::pipes, "pipes", plan.groundPipes);

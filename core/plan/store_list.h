@@ -3,6 +3,7 @@
 // The stores of a plan in the one order that assembly, results, command line and window share.
 #pragma once
 
+#include "core/message.h"
 #include "core/plan/plan.h"
 
 #include <string>
@@ -16,7 +17,7 @@ struct StoreRef {
   StoreKind kind = StoreKind::barrels;
   std::size_t index = 0; ///< among the plan's of its kind
   std::string id;        ///< "barrels:1", "pipes:1", ...
-  std::string name;      ///< the grower's
+  Message name;          ///< nameOf() it
 };
 
 /// Barrels, pipes, compost, water loops, cables, heavy things.

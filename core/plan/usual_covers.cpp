@@ -15,16 +15,16 @@ std::span<const UsualCover> usualCovers() {
     return skin({{.material = outside, .gap_m = gap_m}, {.material = inside, .gap_m = Layer{}.gap_m}});
   };
   static const std::vector<UsualCover> covers{
-      {"one film", one("pe-film")},
-      {"one heat-holding film", one("pe-film-ir")},
-      {"two films blown apart", two("pe-film", kBlown_m, "pe-film-ir")},
-      {"one film, bubble wrap within", two("pe-film", kPinned_m, "bubble-wrap")},
-      {"single glass", one("glass-4mm")},
-      {"glass, bubble wrap within", two("glass-4mm", kPinned_m, "bubble-wrap")},
-      {"sealed double glass", one("sealed-glass")},
-      {"twin-wall sheet 8 mm", one("twin-wall-8")},
-      {"twin-wall sheet 16 mm", one("twin-wall-16")},
-      {"multi-wall sheet 32 mm", one("multi-wall-32")},
+      {"one-film", one("pe-film")},
+      {"one-heat-holding-film", one("pe-film-ir")},
+      {"two-films-blown-apart", two("pe-film", kBlown_m, "pe-film-ir")},
+      {"one-film-bubble-wrap-within", two("pe-film", kPinned_m, "bubble-wrap")},
+      {"single-glass", one("glass-4mm")},
+      {"glass-bubble-wrap-within", two("glass-4mm", kPinned_m, "bubble-wrap")},
+      {"sealed-double-glass", one("sealed-glass")},
+      {"twin-wall-sheet-8-mm", one("twin-wall-8")},
+      {"twin-wall-sheet-16-mm", one("twin-wall-16")},
+      {"multi-wall-sheet-32-mm", one("multi-wall-32")},
   };
   return covers;
 }
@@ -37,5 +37,7 @@ const UsualCover* usualCoverOf(const House& house) {
   const auto it = std::find_if(covers.begin(), covers.end(), [&](const UsualCover& c) { return c.skin == house.roof; });
   return it == covers.end() ? nullptr : &*it;
 }
+
+Message nameOf(const UsualCover& cover) { return Message::of("cover", cover.id); }
 
 } // namespace muffle

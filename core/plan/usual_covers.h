@@ -11,11 +11,12 @@
 namespace muffle {
 
 struct UsualCover {
-  std::string_view name;
+  std::string_view id;
   Skin skin;
 };
 
 std::span<const UsualCover> usualCovers();
+Message nameOf(const UsualCover& cover);
 
 /// Roof, sides and ends of this skin; a back wall stays as it is.
 void coverWith(House& house, const Skin& skin);

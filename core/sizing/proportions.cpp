@@ -31,8 +31,8 @@ HouseShape withWidth(HouseShape s, double width_m) {
 
 std::vector<ProportionRule> rulesFor(const HouseShape& s, Proportion of) {
   if (of == Proportion::width) return {};
-  if (s.kind == ShapeKind::arch || s.kind == ShapeKind::pointedArch || s.kind == ShapeKind::dome) return {{"half the width, for arches", s.width_m / 2.0}};
-  return {{"six tenths of the width, for gables", 0.6 * s.width_m}};
+  if (s.kind == ShapeKind::arch || s.kind == ShapeKind::pointedArch || s.kind == ShapeKind::dome) return {ProportionRule{Message{"sizing.half-the-width"}, s.width_m / 2.0}};
+  return {ProportionRule{Message{"sizing.six-tenths-of-the-width"}, 0.6 * s.width_m}};
 }
 
 double meanSwing_K(const Simulation& run, const Weather& weather) {

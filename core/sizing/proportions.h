@@ -27,7 +27,7 @@ struct ProportionPoint {
 };
 
 struct ProportionRule {
-  std::string name; ///< who says so
+  Message name; ///< who says so
   double value_m;
 };
 

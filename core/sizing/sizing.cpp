@@ -3,6 +3,7 @@
 
 #include "core/parallel.h"
 #include "core/plan/measure_table.h"
+#include "core/plan/names.h"
 #include "core/sizing/usual_measures.h"
 
 #include <fmt/format.h>
@@ -57,6 +58,7 @@ void rank(Sizing& s) {
 
 Package buildPackage(const Plan& base, const Choice& choice) {
   Package p{choice, base, {}, {}};
+  std::vector<Message> built;
   for (std::size_t k = 0; k < base.measures.size(); ++k) {
     if (choice[k] < 0) continue;
     const Measure& m = base.measures[k];
@@ -64,12 +66,12 @@ Package buildPackage(const Plan& base, const Choice& choice) {
     const double level = m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(choice[k])];
     row.apply(p.plan, m, level);
     const double capital = measureCapital(p.plan, m, level);
-    const std::string label = row.label(m.name.empty() ? row.usual.name : m.name, level);
     const double everyNight_h = row.isDrawnDaily ? 0.0 : m.hoursPerNight * kWinterDays;
-    if (capital > 0.0 || m.hoursPerWinter > 0.0 || everyNight_h > 0.0) p.plan.kit.push_back({label, capital, m.life_years, m.hoursPerWinter + everyNight_h});
-    p.label += (p.label.empty() ? "" : ", ") + label;
+    if (capital > 0.0 || m.hoursPerWinter > 0.0 || everyNight_h > 0.0) 
+      p.plan.kit.push_back({m.name, row.id, m.material, level, capital, m.life_years, m.hoursPerWinter + everyNight_h});
+    built.push_back(nameOf(m, level));
   }
-  if (p.label.empty()) p.label = "as it is";
+  p.label = built.empty() ? Message{"sizing.as-it-is"} : Message{"sizing.with", std::move(built)};
   p.kit = kitOf(p.plan);
   return p;
 }

@@ -18,14 +18,14 @@ using Choice = std::vector<int>;
 struct Package {
   Choice choice;
   Plan plan;
-  std::vector<Kit> kit; ///< all of the plan's
-  std::string label;    ///< "as it is", or the measures by name
+  std::vector<Bought> kit; ///< all of the plan's
+  Message label;           ///< "as it is", or the measures by name
 };
 Package buildPackage(const Plan& base, const Choice& choice);
 
 struct SizedPackage {
   Choice choice;
-  std::string label;
+  Message label;
   Cost cost;
   int nights = 0, held = 0;
   double coldest_C = 0.0;

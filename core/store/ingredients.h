@@ -3,6 +3,8 @@
 // What compost is built of: one row each, with the range that is published and where from.
 #pragma once
 
+#include "core/message.h"
+
 #include <span>
 #include <string_view>
 
@@ -10,7 +12,6 @@ namespace muffle {
 
 struct CompostIngredient {
   const char* id;
-  const char* name;
   double moisture, moistureLow, moistureHigh; ///< water of the wet mass
   double nitrogen;                            ///< of the dry mass
   double carbonNitrogen, ratioLow, ratioHigh; ///< C:N by mass
@@ -27,5 +28,7 @@ struct CompostIngredient {
 
 std::span<const CompostIngredient> compostIngredients();
 const CompostIngredient* findIngredient(std::string_view id);
+
+Message nameOf(const CompostIngredient& ingredient);
 
 } // namespace muffle

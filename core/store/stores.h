@@ -30,7 +30,7 @@ enum class PipeOutlet { house, bay, bed };
 
 /// Pipes in the ground through which a fan blows the house's air, out of it and back into it.
 struct GroundPipes {
-  std::string name = "ground pipes";
+  std::string name = {}; ///< empty: it goes by what it is
   PipePlace place = PipePlace::underFloor;
   int count = 6;           ///< side by side, each with its share of the fan's air
   double length_m = 8.0;   ///< of each, in the ground
@@ -62,7 +62,7 @@ constexpr int kMassMaterialCount = 5;
 /// Heavy things in the house: a wall that stands free in it, a path or slab on its floor, a raised bed. Layered solids that take sun and
 /// long-wave like the floor.
 struct MassBlock {
-  std::string name = "stone wall";
+  std::string name = {}; ///< empty: it goes by what it is
   MassKind kind = MassKind::wall;
   MassMaterial material = MassMaterial::stone;
   double area_m2 = 6.0; ///< of one face of a wall; seen from above of the others
@@ -94,7 +94,7 @@ constexpr double kWateredTo = 0.6; ///< of the wet mass
 
 /// Compost as a heater: a pile, or several alike built one after the other.
 struct CompostPile {
-  std::string name = "compost";
+  std::string name = {}; ///< empty: it goes by what it is
   PilePlace place = PilePlace::hotBed;
   std::vector<PileIngredient> recipe;
   double water_kg = 0.0; ///< poured on while building
@@ -128,7 +128,7 @@ struct CompostPile {
 
 /// A tank whose water goes round through something that gives heat to the house and takes it: a radiator, a bench, pipes along the beds.
 struct WaterLoop {
-  std::string name = "water loop";
+  std::string name = {}; ///< empty: it goes by what it is
   double litres = 500.0;
   double tankLoss_W_K = 3.0;   ///< of the tank, into the house where it stands
   double flow_l_min = 10.0;    ///< of the pump
@@ -146,7 +146,7 @@ struct WaterLoop {
 
 /// A cable that warms the soil of the bed under a bed cover, with a thermostat beside it.
 struct SoilCable {
-  std::string name = "soil cable";
+  std::string name = {}; ///< empty: it goes by what it is
   int bed = 0; ///< which of the bed covers, from 0
   double watts_per_m = 15.0;
   double length_m = 20.0; ///< on all beds of that kind together

@@ -102,8 +102,8 @@ TEST_F(CautionsTest, ArePrintedWithThePlan) {
   const auto stated = cautionsOf(document->plan());
   ASSERT_GT(stated.size(), 12U);
   for (const StatedCaution& s : stated) {
-    EXPECT_TRUE(text.contains(said(textOf(s.caution)))) << s.caution.id;
-    for (const std::string& name : s.of) EXPECT_TRUE(text.contains(QString::fromStdString(name))) << name;
+    EXPECT_TRUE(text.contains(said(textOf(s.caution)).replace(QChar(QChar::Nbsp), QLatin1Char(' ')))) << s.caution.id; // as plain text has it
+    for (const Message& name : s.of) EXPECT_TRUE(text.contains(said(name))) << english(name);
   }
 }
 

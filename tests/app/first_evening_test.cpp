@@ -8,6 +8,7 @@
 #include "app/stages/page_strip.h"
 #include "app/stages/thread_bar.h"
 #include "tests/app/window_fixture.h"
+#include "words/words.h"
 
 #include "app/stages/heat_stage.h"
 #include <QAbstractButton>
@@ -116,7 +117,8 @@ protected:
     ASSERT_NE(document->results().sizing(), nullptr);
     const Sizing& s = *document->results().sizing();
     ASSERT_GE(s.winner, 0);
-    for (const SizedPackage& p : s.packages) EXPECT_TRUE(!p.holds || p.cost.total() >= s.packages[static_cast<std::size_t>(s.winner)].cost.total()) << p.label;
+    for (const SizedPackage& p : s.packages)
+      EXPECT_TRUE(!p.holds || p.cost.total() >= s.packages[static_cast<std::size_t>(s.winner)].cost.total()) << english(p.label);
     EXPECT_LE(actions, kMostActions);
   }
   bool waitForSearch() {

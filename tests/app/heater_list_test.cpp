@@ -52,11 +52,11 @@ TEST_F(HeaterListTest, AnotherHelpsTheFirstIsChangedAndTakenOutByUndo) {
   QString said;
   for (auto* l : heaters.findChildren<QLabel*>()) said += l->text() + QLatin1Char('\n');
   EXPECT_TRUE(said.contains(QStringLiteral("full stretch"))) << said.toStdString();
-  NumberField* begins = field(heaters, QStringLiteral("heater 2: Waits"));
+  NumberField* begins = field(heaters, QStringLiteral("electric fan heater: Waits"));
   ASSERT_TRUE(begins);
   type(begins, QStringLiteral("2.5"));
   EXPECT_DOUBLE_EQ(document->plan().heaters[1].stage_K, 2.5);
-  button(heaters, QStringLiteral("Take out heater 2"))->click();
+  button(heaters, QStringLiteral("Take out electric fan heater"))->click();
   EXPECT_EQ(document->plan(), before);
   document->planInHand().undoStack()->undo();
   EXPECT_EQ(document->plan().heaters.size(), 2U);
@@ -64,7 +64,7 @@ TEST_F(HeaterListTest, AnotherHelpsTheFirstIsChangedAndTakenOutByUndo) {
   type(field(heaters, QStringLiteral("fan heater: Waits")), QStringLiteral("4")); // its row moves down while its field is in hand
   EXPECT_DOUBLE_EQ(document->plan().heaters[0].stage_K, 4.0);
   QCoreApplication::processEvents();
-  EXPECT_NE(field(heaters, QStringLiteral("heater 2: Waits")), nullptr);
+  EXPECT_NE(field(heaters, QStringLiteral("electric fan heater: Waits")), nullptr);
 }
 
 TEST_F(HeaterListTest, EveryKindIsChosenInPlaceAndSaysWhatItTakes) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paint/theme.h"
+#include "app/model/kept_together.h"
 #include "app/stages/spoken.h"
 #include "tests/app/edit_without_end.h"
 
@@ -20,6 +21,8 @@ int main(int argc, char** argv) {
   QApplication app(argc, argv);
   QApplication::setApplicationName(QStringLiteral("muffle"));
   QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+  static muffle::KeptTogether kept;
+  QCoreApplication::installTranslator(&kept);
   muffle::speakPaintedViews();
   muffle::loadFonts();
   if (argc == 3 && std::string_view(argv[1]) == "--edit-without-end") return muffle::editWithoutEnd(argv[2]);

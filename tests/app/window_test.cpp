@@ -14,6 +14,7 @@
 #include "app/stages/section_view.h"
 #include "app/stages/slip_view.h"
 #include "app/stages/thread_bar.h"
+#include "words/words.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -357,7 +358,7 @@ TEST_F(WindowTest, OneChangeIsTriedListedBuiltInAndUndone) {
   ASSERT_FALSE(wrap.empty());
   const SizedPackage* promised = nullptr;
   for (const SizedPackage& p : house->changes().list()->packages)
-    if (p.label == "bubble wrap lining") promised = &p;
+    if (english(p.label) == "bubble wrap lining") promised = &p;
   ASSERT_NE(promised, nullptr);
   const SizedPackage promise = *promised;
   list->setCurrentItem(wrap.front());

@@ -3,6 +3,7 @@
 
 #include "core/sizing/sizing.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <cmath>
 
@@ -33,7 +34,7 @@ TEST(Cost, AWinterIsPowerKitAndHours) {
   two.add(two.meter(Metered::electricity, MeterUse::roomFan, 0), 500.0);
   two.add(two.meter(Metered::fuel, MeterUse::tankHeater, 1), 400.0, 320.0);
   two.add(two.meter(Metered::work, MeterUse::blanket, 0), 20.0);
-  const Cost c = winterCost(plan, prices, two, 2.0, {{"film", 200.0, 4.0, 3.0}, {"barrels", 300.0, 15.0, 1.0}});
+  const Cost c = winterCost(plan, prices, two, 2.0, {{{}, 200.0, 4.0, 3.0}, {{}, 300.0, 15.0, 1.0}});
   EXPECT_CLOSE(c.energy, 1000.0 * 0.25 + 200.0 * 0.1, 1e-9, "rounding");
   EXPECT_CLOSE(c.kit, 200.0 * annuityFactor(0.05, 4.0) + 300.0 * annuityFactor(0.05, 15.0), 1e-9, "rounding");
   EXPECT_CLOSE(c.hours, 10.0 + 4.0, 1e-12, "rounding");
@@ -43,7 +44,7 @@ TEST(Cost, AWinterIsPowerKitAndHours) {
 TEST(Cost, HoursAreShownThoughTheyAreWorthNothing) {
   Prices prices;
   prices.hour = 0.0;
-  const Cost c = winterCost({}, prices, {}, 1.0, {{"film", 0.0, 4.0, 3.0}});
+  const Cost c = winterCost({}, prices, {}, 1.0, {{{}, 0.0, 4.0, 3.0}});
   EXPECT_DOUBLE_EQ(c.hours, 3.0);
   EXPECT_DOUBLE_EQ(c.hoursMoney, 0.0);
 }
@@ -97,13 +98,13 @@ TEST(Sizing, BuildsWhatWasChosen) {
   blanket.hoursPerNight = 0.25;
   plan.measures = {sealing, blanket};
   const Package none = buildPackage(plan, {-1, -1});
-  EXPECT_EQ(none.label, "as it is");
+  EXPECT_EQ(english(none.label), "as it is");
   EXPECT_TRUE(none.kit.empty());
   const Package both = buildPackage(plan, {0, 0});
   EXPECT_DOUBLE_EQ(both.plan.house.airChanges_per_h, 0.4);
   ASSERT_TRUE(both.plan.house.blanket);
   double capital = 0.0, hours = 0.0;
-  for (const Kit& k : both.kit) capital += k.capital, hours += k.hoursPerWinter;
+  for (const Bought& k : both.kit) capital += k.capital, hours += k.hoursPerWinter;
   EXPECT_CLOSE(capital, 90.0 + 6.0 * plan.house.shape.cover_m2(), 1e-9, "rounding: the blanket is priced by the cover it hangs under");
   EXPECT_EQ(hours, 0.0) << "the blanket's work is counted by the nights that it is drawn";
   EXPECT_EQ(both.plan.house.blanket->hoursPerDraw, 0.25);

@@ -10,6 +10,7 @@
 #include "core/plan/plan_json.h"
 #include "core/simulate/simulate.h"
 #include "tests/support/frost.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -23,12 +24,12 @@ TEST(Materials, AreKnownByOneNameEachAndSayWhereTheyComeFrom) {
   for (const CoverMaterial& m : coverMaterials()) {
     EXPECT_TRUE(ids.insert(m.id).second) << m.id;
     EXPECT_EQ(findCoverMaterial(m.id), &m);
-    EXPECT_FALSE(m.name.empty() || m.range.empty() || m.source.empty()) << m.id;
+    EXPECT_FALSE(english(nameOf(m)).empty() || m.range.empty() || m.source.empty()) << m.id;
   }
   for (const SoilMaterial& m : soilMaterials()) {
     EXPECT_TRUE(ids.insert(m.id).second) << m.id;
     EXPECT_EQ(findSoilMaterial(m.id), &m);
-    EXPECT_FALSE(m.name.empty() || m.range.empty() || m.source.empty()) << m.id;
+    EXPECT_FALSE(english(nameOf(m)).empty() || m.range.empty() || m.source.empty()) << m.id;
   }
   EXPECT_EQ(findCoverMaterial("cardboard"), nullptr);
 }
@@ -102,7 +103,7 @@ TEST(Materials, OfYourOwnStandBesideTheTablesAndOutliveTheirList) {
   own.clear();
   const CoverMaterial* film = copy.find("yard-film");
   ASSERT_NE(film, nullptr);
-  EXPECT_EQ(film->name, "yard film");
+  EXPECT_EQ(english(nameOf(*film)), "yard film");
   EXPECT_DOUBLE_EQ(film->longwave.emissivity, 0.4);
   EXPECT_EQ(copy.find("glass-4mm"), findCoverMaterial("glass-4mm"));
   EXPECT_EQ(copy.all().size(), coverMaterials().size() + 1);

@@ -119,8 +119,8 @@ TEST(Cautions, EveryKindOfThingHasOneAndEveryOneGoesWithSomething) {
   std::set<std::string> met;
   for (const Thing& thing : thingsOf(p)) {
     const auto cautions = cautionsFor(p, thing);
-    EXPECT_FALSE(cautions.empty()) << thingName(p, thing);
-    EXPECT_FALSE(cautionsAbout(thing.kind).empty()) << thingName(p, thing);
+    EXPECT_FALSE(cautions.empty()) << english(thingName(p, thing));
+    EXPECT_FALSE(cautionsAbout(thing.kind).empty()) << english(thingName(p, thing));
     for (const Caution& c : cautions) met.insert(c.id);
   }
   for (const MeasureRow& row : measureTable()) {
@@ -145,7 +145,7 @@ TEST(Cautions, APlanStatesEachOnceWithAllThatItGoesWith) {
   p.house.bay.emplace();
   firstHeater(p, {HeaterPlace::Of::bay}).power_W = 2000.0;
   for (const StatedCaution& s : cautionsOf(p)) {
-    if (std::string(s.caution.id) == "electric-heat") { EXPECT_EQ(s.of, (std::vector<std::string>{"rooms", "fan heater"})); }
+    if (std::string(s.caution.id) == "electric-heat") { EXPECT_EQ(s.of, (std::vector<Message>{Message{"name.rooms"}, Message::verbatim("fan heater")})); }
   }
   std::set<std::string> once;
   for (const StatedCaution& s : cautionsOf(ofEverything())) EXPECT_TRUE(once.insert(s.caution.id).second);

@@ -34,9 +34,9 @@ TEST(PlanUpgrade, EveryHeaterOfTheFirstFormStandsInTheListWhereItStood) {
   ASSERT_TRUE(plan) << english(plan.problem());
   ASSERT_EQ(plan->heaters.size(), 3U);
   const Heater fan{.id = "heater", .name = "fan heater", .power_W = 9000.0, .price = 120.0, .life_years = 8.0};
-  const Heater nursery{.id = "bay-heater", .name = "nursery heater", .place = {HeaterPlace::Of::bay}, .power_W = 2500.0};
+  const Heater nursery{.id = "bay-heater", .name = "", .place = {HeaterPlace::Of::bay}, .power_W = 2500.0};
   const Heater boiler{.id = "boiler-2",
-                      .name = "stove loop boiler",
+                      .name = "",
                       .kind = HeaterKind::boiler,
                       .place = {HeaterPlace::Of::tank, 1},
                       .power_W = 6000.0,

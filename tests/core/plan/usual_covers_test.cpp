@@ -18,8 +18,8 @@ TEST(UsualCovers, EachStandsInAPlanAndIsKnownAgain) {
     plan.house.shape = plan.house.shape.as(ShapeKind::singleSlope);
     const Skin wall = plan.house.backWall;
     coverWith(plan.house, cover.skin);
-    EXPECT_TRUE(check(plan).empty()) << cover.name << ": " << english(check(plan)[0]);
-    EXPECT_EQ(usualCoverOf(plan.house), &cover) << cover.name;
+    EXPECT_TRUE(check(plan).empty()) << cover.id << ": " << english(check(plan)[0]);
+    EXPECT_EQ(usualCoverOf(plan.house), &cover) << cover.id;
     EXPECT_EQ(plan.house.backWall, wall) << "a back wall stays as it is";
     plan.house.ends = Skin{{{"timber-25", 0.05}}};
     EXPECT_EQ(usualCoverOf(plan.house), nullptr) << "ends of their own make it none of them";
@@ -28,7 +28,7 @@ TEST(UsualCovers, EachStandsInAPlanAndIsKnownAgain) {
 
 TEST(UsualCovers, StandInTheOrderThatHeatingTablesGiveThem) {
   std::map<std::string, double> u;
-  for (const UsualCover& cover : usualCovers()) u[std::string(cover.name)] = *skinU_W_m2K(cover.skin);
+  for (const UsualCover& cover : usualCovers()) u[english(nameOf(cover))] = *skinU_W_m2K(cover.skin);
   EXPECT_LT(u["one heat-holding film"], u["one film"]);
   EXPECT_LT(u["two films blown apart"], 0.7 * u["one film"]) << "a second film saves about a third and more";
   EXPECT_LT(u["one film, bubble wrap within"], u["two films blown apart"]);

@@ -188,8 +188,8 @@ TEST(Sizing, OneChangeEachIsTheHouseWithThatChangeAlone) {
     EXPECT_LE(std::count_if(line.choice.begin(), line.choice.end(), [](int c) { return c >= 0; }), 1);
     const Package built = buildPackage(p, line.choice);
     const auto alone = simulate(built.plan, scene);
-    EXPECT_EQ(alone->summary.held, line.held) << line.label;
-    EXPECT_DOUBLE_EQ(alone->summary.cost.total(), line.cost.total()) << line.label << ": the kit goes with the plan";
+    EXPECT_EQ(alone->summary.held, line.held) << english(line.label);
+    EXPECT_DOUBLE_EQ(alone->summary.cost.total(), line.cost.total()) << english(line.label) << ": the kit goes with the plan";
   }
 }
 

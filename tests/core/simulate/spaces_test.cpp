@@ -144,7 +144,7 @@ TEST(Measures, ACeilingAndALobbyAreBuiltAtTheirPriceAndRefusedWhereTheyCannotBe)
   EXPECT_FALSE(both.plan.house.door.lobby) << "it has air of its own now";
   EXPECT_TRUE(check(both.plan).empty());
   double capital = 0.0;
-  for (const Kit& k : both.kit) capital += k.capital;
+  for (const Bought& k : both.kit) capital += k.capital;
   EXPECT_CLOSE(capital, p.measures[0].price * p.house.shape.floor_m2() + p.measures[1].price, 1e-9, "rounding");
   p.house.shape = {.kind = ShapeKind::arch, .width_m = 6.0, .length_m = 20.0, .eave_m = 0.3, .ridge_m = 3.0};
   ASSERT_EQ(check(p).size(), 1U);

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/parallel.h"
+#include "core/plan/names.h"
 #include "core/plan/plan_json.h"
 #include "core/sizing/sizing.h"
 #include "core/sizing/usual_measures.h"
 #include "tests/support/near.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
@@ -28,12 +30,12 @@ TEST(Kit, OfEveryMeasureGoesWithThePlanThatTakesIt) {
   for (const MeasureKind kind :
        {MeasureKind::secondSkin, MeasureKind::nightBlanket, MeasureKind::sealing, MeasureKind::barrels, MeasureKind::heater, MeasureKind::skirt}) {
     const Plan taken = with(kind);
-    ASSERT_EQ(taken.kit.size(), 1U) << usualMeasure(kind).name;
+    ASSERT_EQ(taken.kit.size(), 1U) << english(nameOf(usualMeasure(kind)));
     EXPECT_GT(taken.kit[0].capital, 0.0);
     const auto back = planFromJson(planToJson(taken));
     ASSERT_TRUE(back) << "it can be saved and opened";
     EXPECT_EQ(back->kit[0].capital, taken.kit[0].capital);
-    EXPECT_EQ(back->kit[0].name, taken.kit[0].name);
+    EXPECT_EQ(back->kit[0], taken.kit[0]);
   }
 }
 
@@ -82,24 +84,24 @@ TEST(Kit, ANewHeaterTakesThePlaceOfTheOldOnesPrice) {
   EXPECT_EQ(buildPackage(p, {-1}).kit.size(), 1U);
   const Package changed = buildPackage(p, {0});
   ASSERT_EQ(changed.kit.size(), 1U);
-  EXPECT_NE(changed.kit[0].name, "old heater");
+  EXPECT_NE(english(changed.kit[0].name), "old heater");
 }
 
 TEST(Kit, OfEveryMeasureOneChoosesAMaterialOrASize) {
   for (int k = 0; k < kMeasureKindCount; ++k) {
     const auto kind = static_cast<MeasureKind>(k);
     const Measure usual = usualMeasure(kind);
-    EXPECT_EQ(hasMaterial(kind), !usual.material.empty()) << usual.name;
-    EXPECT_EQ(hasMaterial(kind), usual.levels.empty()) << usual.name;
+    EXPECT_EQ(hasMaterial(kind), !usual.material.empty()) << english(nameOf(usual));
+    EXPECT_EQ(hasMaterial(kind), usual.levels.empty()) << english(nameOf(usual));
     Plan p;
     p.house.shape = {ShapeKind::gable, 8, 20, 2.4, 4.2, 90}; // eaves that a ceiling can hang at
     p.measures = {usual};
-    EXPECT_TRUE(check(p).empty()) << usual.name;
+    EXPECT_TRUE(check(p).empty()) << english(nameOf(usual));
     if (hasMaterial(kind))
       p.measures[0].material = "no such cloth";
     else
       p.measures[0].levels.clear();
-    ASSERT_EQ(check(p).size(), 1U) << usual.name;
+    ASSERT_EQ(check(p).size(), 1U) << english(nameOf(usual));
     EXPECT_EQ(check(p).front().where, hasMaterial(kind) ? "/measures/0/material" : "/measures/0/levels");
   }
 }

@@ -30,7 +30,7 @@ TEST(StoreSize, IsSetAndReadBackForEveryKindAndNoneTakesItOut) {
 
 TEST(StoreSize, ALargerPileKeepsItsHeightAndItsRecipe) {
   const Plan plan = yardWithEveryStore();
-  const StoreRef pile{StoreKind::compost, 0, "compost:1", ""};
+  const StoreRef pile{StoreKind::compost, 0, "compost:1", {}};
   const Plan twice = withStoreSize(plan, pile, 2.0 * storeSize(plan, pile));
   const CompostPile &a = plan.compost[0], &b = twice.compost[0];
   EXPECT_NEAR(pileSize(a, blendOf(a)).height_m, pileSize(b, blendOf(b)).height_m, 1e-9);

@@ -4,8 +4,13 @@
 #include "words/words.h"
 
 #include "core/calc/aids.h"
+#include "core/house/infiltration.h"
 #include "core/json/message_text.h"
 #include "core/plan/cautions.h"
+#include "core/plan/measure_table.h"
+#include "core/plan/names.h"
+#include "core/plan/usual_covers.h"
+#include "core/store/ingredients.h"
 
 #include <filesystem>
 #include <fstream>
@@ -101,6 +106,14 @@ TEST(Words, NoWordsStandThereThatNothingSays) {
     for (const AidOutput& o : aid.outputs) ofTables.insert(whatOf(aid, o.key).code);
   }
   for (const Caution& c : allCautions()) ofTables.insert(textOf(c).code);
+  for (const CoverMaterial& m : coverMaterials()) ofTables.insert(nameOf(m).code);
+  for (const SoilMaterial& m : soilMaterials()) ofTables.insert(nameOf(m).code);
+  for (const FloorCover& m : floorCovers()) ofTables.insert(nameOf(m).code);
+  for (const CompostIngredient& i : compostIngredients()) ofTables.insert(nameOf(i).code);
+  for (const Draughtiness& d : draughtinesses()) ofTables.insert(nameOf(d).code);
+  for (const UsualCover& c : usualCovers()) ofTables.insert(nameOf(c).code);
+  for (const HeaterKindFacts& k : heaterKinds()) ofTables.insert(nameOf(k.kind).code);
+  for (const MeasureRow& m : measureTable()) ofTables.insert(Message::of("measure", m.id).code);
   for (const char* table : {"plan", "log", "channel", "setting", "snapshot", "recipe"}) ofTables.insert(std::string("book.") + table);
   for (const std::string& code : allCodes())
     EXPECT_TRUE(ofTables.contains(code) || all.find('"' + code + '"') != std::string::npos) << code << " is said nowhere";
@@ -110,7 +123,8 @@ TEST(Words, NoWordsStandThereThatNothingSays) {
 TEST(Words, AnAmountIsSaidWithItsUnitAndAsManyDigitsAsItIsToHave) {
   EXPECT_EQ(englishAmount({0.3, Unit::metre}), "0.3 m");
   EXPECT_EQ(englishAmount({12.3456, Unit::kilogram, 3}), "12.3 kg");
-  EXPECT_EQ(englishAmount({123456.7, Unit::watt, 3}), "123457 W") << "not in powers of ten";
+  EXPECT_EQ(englishAmount({123456.7, Unit::watt, 3}), "123 kW");
+  EXPECT_EQ(englishAmount({123456.7, Unit::none, 3}), "123457") << "not in powers of ten";
   EXPECT_EQ(englishAmount({0.00012, Unit::none, 3}), "0.00012");
   EXPECT_EQ(englishAmount({-0.5, Unit::celsius}), "-0.5 \xC2\xB0"
                                                   "C");
@@ -138,6 +152,26 @@ TEST(Words, AMessageIsKeptAsTextAndReadBackAsItWas) {
   EXPECT_EQ(messageFromStored("said in the heading"), Message::verbatim("said in the heading")) << "an older book's";
   for (const char* torn : {"[\"", "[\"a\"", "[\"a\",{}]", "[\"a\",{\"value\":1,\"unit\":\"furlong\"}]", "[\"a\",null]", "[]", "[1]"})
     EXPECT_EQ(messageFromStored(torn), Message::verbatim(torn)) << torn;
+}
+
+/// What core says is said in words/. What may stand in core are names that a file format or a table has, and descriptions of its fields.
+TEST(Words, NoSentencesStandInCore) {
+  static const std::regex sentence(R"re("([^"\\]|\\.)*[a-z]{2,},? [a-z]{2,},? [a-z]{2,}([^"\\]|\\.)*")re");
+  static const std::regex allowed(
+      R"(^\s*v\.(number|text|boolean|choice|list|object|integer|numbers)|^\s*//|#include|sources.push_back|onFloor\(|"sun on |Flag::|kNames\[|"surface", |"k |R [0-9]|transmittance|ISO|ASAE|EN |Haug|extension|NRAES)");
+  const std::set<std::string> tables{
+      "core/plan/names.cpp",         "core/constants.h",        "core/material/materials.cpp", "core/store/ingredients.cpp",    "core/heater/fuel.cpp",
+      "core/house/infiltration.cpp", "core/plan/plan_json.cpp", "core/log/headings.cpp",       "core/network/network_json.cpp", "core/log/recipe.cpp"};
+  for (const auto& [path, source] : sourcesOf({"core"})) {
+    if (tables.contains(path)) continue;
+    std::istringstream lines(source);
+    int number = 0;
+    for (std::string line; std::getline(lines, line);) {
+      ++number;
+      const std::string code = line.substr(0, line.find("//"));
+      if (std::regex_search(code, sentence) && !std::regex_search(code, allowed)) ADD_FAILURE() << path << ":" << number << ": " << line;
+    }
+  }
 }
 
 } // namespace

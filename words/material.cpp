@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What houses, floors and piles are made of, and how tight a house is.
+#include "words/tables.h"
+
+namespace muffle {
+namespace {
+
+constexpr WordsOf kMaterial[] = {
+    {"material.pe-film", "polyethylene film, plain"},
+    {"material.pe-film-ir", "polyethylene film, heat-holding"},
+    {"material.eva-film", "EVA film"},
+    {"material.glass-4mm", "glass 4 mm"},
+    {"material.twin-wall-8", "twin-wall polycarbonate 8 mm"},
+    {"material.twin-wall-16", "triple-wall polycarbonate 16 mm"},
+    {"material.sealed-glass", "sealed double glass, 12 mm gap"},
+    {"material.acrylic-16", "twin-wall acrylic 16 mm"},
+    {"material.bubble-wrap", "bubble wrap, large bubble"},
+    {"material.fleece", "fleece"},
+    {"material.woven-blanket", "woven night blanket"},
+    {"material.aluminised-screen", "aluminised night screen"},
+    {"material.foam-board-50", "rigid foam board 50 mm"},
+    {"material.etfe-film", "ETFE film"},
+    {"material.twin-wall-4", "twin-wall polycarbonate 4 mm"},
+    {"material.twin-wall-6", "twin-wall polycarbonate 6 mm"},
+    {"material.multi-wall-32", "five-wall polycarbonate 32 mm"},
+    {"material.clear-screen", "clear woven screen"},
+    {"material.shade-cloth", "woven shade cloth, half open"},
+    {"material.quilt", "insulating quilt 20 mm"},
+    {"material.tarp", "tarpaulin"},
+    {"material.foam-board-100", "rigid foam board 100 mm"},
+    {"material.straw-mat-40", "straw mat 40 mm, dry"},
+    {"material.snow-50", "settled snow 50 mm"},
+    {"material.straw-bale-450", "straw bales 450 mm"},
+    {"material.block-200", "concrete block 200 mm"},
+    {"material.brick-215", "solid brick 215 mm"},
+    {"material.masonry-300", "masonry 300 mm"},
+    {"material.stone-400", "stone wall 400 mm"},
+    {"material.earth-500", "earth wall 500 mm"},
+    {"material.earth-1000", "earth bank 1 m"},
+    {"material.timber-25", "timber board 25 mm"},
+    {"soil.sand-dry", "dry sand"},
+    {"soil.sand-moist", "moist sand or gravel"},
+    {"soil.loam", "loam, moist"},
+    {"soil.clay", "clay or silt"},
+    {"soil.peat", "peaty soil, wet"},
+    {"soil.rock", "homogeneous rock"},
+    {"floor.straw", "loose straw"},
+    {"floor.bark", "bark or wood chips"},
+    {"floor.gravel", "gravel, dry on top"},
+    {"floor.paving", "concrete slabs"},
+    {"floor.brick", "bricks on sand"},
+    {"floor.boards", "wooden boards"},
+    {"ingredient.horse-manure", "horse manure with straw"},
+    {"ingredient.cattle-manure", "cattle manure"},
+    {"ingredient.poultry-litter", "poultry litter"},
+    {"ingredient.straw", "straw"},
+    {"ingredient.hay", "spoilt hay"},
+    {"ingredient.grass", "grass clippings"},
+    {"ingredient.leaves", "leaves"},
+    {"ingredient.wood-chips", "wood chips with leaf and twig"},
+    {"ingredient.sawdust", "sawdust"},
+    {"ingredient.prunings", "shredded prunings"},
+    {"ingredient.kitchen-waste", "vegetable trimmings"},
+    {"ingredient.coffee-grounds", "coffee grounds"},
+    {"draughts.two-film", "two films, well fastened"},
+    {"draughts.new", "new film, sheet or glass"},
+    {"draughts.kept", "older, well kept"},
+    {"draughts.usual", "gaps at doors and laps"},
+    {"draughts.poor", "loose, panes or laps open"},
+    {"cover.one-film", "one film"},
+    {"cover.one-heat-holding-film", "one heat-holding film"},
+    {"cover.two-films-blown-apart", "two films blown apart"},
+    {"cover.one-film-bubble-wrap-within", "one film, bubble wrap within"},
+    {"cover.single-glass", "single glass"},
+    {"cover.glass-bubble-wrap-within", "glass, bubble wrap within"},
+    {"cover.sealed-double-glass", "sealed double glass"},
+    {"cover.twin-wall-sheet-8-mm", "twin-wall sheet 8 mm"},
+    {"cover.twin-wall-sheet-16-mm", "twin-wall sheet 16 mm"},
+    {"cover.multi-wall-sheet-32-mm", "multi-wall sheet 32 mm"},
+};
+
+} // namespace
+
+std::span<const WordsOf> materialWords() { return kMaterial; }
+
+} // namespace muffle
