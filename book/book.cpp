@@ -85,7 +85,7 @@ Result<Book> Book::open(const std::string& path, Mode mode, Check check) {
   const std::string name = std::filesystem::path(path).is_absolute() ? path : "./" + path; // ":memory:" is a name like any other
   const int rc = sqlite3_open_v2(name.c_str(), &raw, SQLITE_OPEN_READWRITE, nullptr);
   book.m_db.reset(raw);
-  if (rc != SQLITE_OK) return cannot(raw ? Message::verbatim(sqlite3_errmsg(raw)) : Message{"book.out-memory"});
+  if (rc != SQLITE_OK) return cannot(raw ? Message::verbatim(sqlite3_errmsg(raw)) : Message{"book.out-of-memory"});
   sqlite3_busy_timeout(raw, 20000); // a long log may be on its way in from another connection
   addDigestFunction(raw);
   // a file of another's making may hold functions and views that do what no book does
@@ -153,7 +153,7 @@ Status Book::migrate() {
   if (!version) return version.problems();
   if (*application != kApplicationId) return notABook;
   if (*version > kSchemaVersion)
-    return Problem{ProblemKind::badInput, m_path, Message{"book.book-format", *version}, Message{"book.version-reads-up-format", kSchemaVersion}};
+    return Problem{ProblemKind::badInput, m_path, Message{"book.book-format", *version}, Message{"book.format-at-most", kSchemaVersion}};
   if (*version == kSchemaVersion) return Done{};
   if (auto damage = pageDamageOf(m_db.get()); !damage.empty()) return damage; // nothing is built on it
   return change([&]() -> Status {

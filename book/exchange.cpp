@@ -176,7 +176,7 @@ Status exportBook(const Book& book, const std::string& asked) {
   // written in a folder of its own and renamed, so that the export appears whole; in a folder that is there already, file by file, the
   // index last: without it nothing is an export
   if (!exists && target.has_parent_path()) fs::create_directories(target.parent_path(), error);
-  if (error) return Problem{ProblemKind::storage, asked, Message{"book.cannot-made", error.message()}, Message{"book.check-name-permissions"}};
+  if (error) return Problem{ProblemKind::storage, asked, Message{"book.cannot-be-made", error.message()}, Message{"book.check-name-permissions"}};
   auto made = exists ? TemporaryFolder::in(folder) : TemporaryFolder::beside(folder);
   if (!made) return made.problems();
   const std::string part = made->path();
@@ -209,7 +209,7 @@ Status exportBook(const Book& book, const std::string& asked) {
     const auto record = parseJson(s.record);
     const auto sound = plan ? planFromJson(*plan) : Result<Plan>(plan.problems());
     if (!sound || !record) // what cannot come back is not passed on
-      return Problem{ProblemKind::damaged, book.path(), Message{"book.snapshot-damaged", s.name}, Message{"book.what-whole-can-saved"}};
+      return Problem{ProblemKind::damaged, book.path(), Message{"book.snapshot-damaged", s.name}, Message{"book.whole-can-be-salvaged"}};
     Json entry{{"name", s.name}, {"at", s.at}, {"plan", *plan}};
     if (!s.byHand) entry["by_hand"] = false;
     if (s.logRows > 0) {
@@ -222,7 +222,7 @@ Status exportBook(const Book& book, const std::string& asked) {
   const std::string indexName = "book.json";
   if (auto ok = writeFile(part + "/" + indexName, index.dump(2) + "\n"); !ok) return toldOf(asked, part, ok.problems());
   const auto failed = [&] {
-    return Problem{ProblemKind::storage, asked, Message{"book.cannot-made", error.message()}, Message{"book.check-name-permissions"}};
+    return Problem{ProblemKind::storage, asked, Message{"book.cannot-be-made", error.message()}, Message{"book.check-name-permissions"}};
   };
   if (!exists) {
     const fs::path around = target.has_parent_path() ? target.parent_path() : fs::path(".");
@@ -251,7 +251,7 @@ Status exportBook(const Book& book, const std::string& asked) {
 Status importBook(const std::string& folder, const std::string& path) {
   std::error_code error;
   const bool exists = fs::exists(path, error);
-  if (error) return Problem{ProblemKind::storage, path, Message{"book.cannot-made", error.message()}, Message{"book.check-name-permissions"}};
+  if (error) return Problem{ProblemKind::storage, path, Message{"book.cannot-be-made", error.message()}, Message{"book.check-name-permissions"}};
   if (exists) return Problem{ProblemKind::badInput, path, Message{"book.book-already-exists"}, Message{"book.name-new-muffle-file"}};
   const auto text = readFile(folder + "/book.json");
   if (!text) return text.problems();

@@ -44,7 +44,7 @@ Result<std::string> readFile(const std::string& path) {
     if (n > 0 && got <= most) continue;
     ::close(file);
     if (n < 0) return storageProblem(path, why == EISDIR ? Message{"book.folder"} : Message{"book.cannot-read", std::strerror(why)});
-    if (got > most) return Problem{ProblemKind::badInput, path, Message{"book.more-than-bytes", most}, Message{"book.most-2-gib-file"}};
+    if (got > most) return Problem{ProblemKind::badInput, path, Message{"book.more-than-bytes", most}, Message{"book.bytes-at-most"}};
     return bytes;
   }
 }

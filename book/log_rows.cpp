@@ -30,7 +30,7 @@ Result<std::vector<StoredLog>> Book::keptLogs() const { return readLogs("in_use 
 Result<std::vector<StoredLog>> Book::readLogs(const std::string& which) const {
   std::vector<StoredLog> all;
   const auto damagedLog = [&](const std::string& name, const Message& what) {
-    return Problem{ProblemKind::damaged, m_path, Message{"book.log-damaged", name, what}, Message{"book.what-whole-can-saved"}};
+    return Problem{ProblemKind::damaged, m_path, Message{"book.log-damaged", name, what}, Message{"book.whole-can-be-salvaged"}};
   };
   Statement s(m_db.get(), fmt::format("SELECT id, name, time, record FROM log WHERE {} ORDER BY id", which).c_str());
   for (;;) {
@@ -142,7 +142,7 @@ Status Book::saveFlags(RowId id, const Log& log) {
     auto row = rows.step();
     if (!row) return row.problems();
     if (!*row || rows.integer(0) != static_cast<std::int64_t>(log.time.size()))
-      return Problem{ProblemKind::badInput, m_path, Message{"book.these-flags-another-log"}, Message{"book.store-log-itself"}};
+      return Problem{ProblemKind::badInput, m_path, Message{"book.flags-of-another-log"}, Message{"book.store-log-itself"}};
     Statement r(m_db.get(), "UPDATE log SET record = ?1, digest = digest(name, rows, time, ?1, in_use) WHERE id = ?2");
     r.bind(1, recordToJson(log).dump());
     r.bind(2, id);

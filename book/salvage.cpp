@@ -83,7 +83,7 @@ private:
     if (whole)
       found.saved.push_back(std::move(what));
     else
-      found.doubtful.push_back(Message{"book.not-was-written-look", std::move(what)});
+      found.doubtful.push_back(Message{"book.altered-look-it-over", std::move(what)});
   }
 
   [[nodiscard]] static Result<Plan> soundPlan(const std::string& text) {
@@ -205,16 +205,16 @@ private:
       auto added = m_to.addLog(log, s.integer(3) != 0);
       if (!added) return added.problems();
       m_logs[id] = *added;
-      for (const std::string& name : odd) found.doubtful.push_back(Message{"book.not-was-written-look", Message{"book.column-log", name, log.name}});
+      for (const std::string& name : odd) found.doubtful.push_back(Message{"book.altered-look-it-over", Message{"book.column-log", name, log.name}});
       const Message what{"book.log-rows-columns", log.name, log.time.size(), log.channels.size()};
       if (!whole || (odd.empty() && !m_isPart))
         note(whole, what);
       else
-        found.doubtful.push_back(Message{"book.not-all", what});
+        found.doubtful.push_back(Message{"book.in-part", what});
       tookAnything = true;
     }
     for (const std::int64_t id : m_channels)
-      if (!m_taken.contains(id)) found.lost.push_back(Message{"book.column-number-which-log", id});
+      if (!m_taken.contains(id)) found.lost.push_back(Message{"book.column-of-no-log", id});
     return Done{};
   }
 

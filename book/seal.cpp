@@ -19,7 +19,7 @@ constexpr std::size_t kMostNamed = 20; // of a book that is damaged all over
 
 void add(Problems& found, sqlite3* db, Message what) {
   const char* file = sqlite3_db_filename(db, "main");
-  if (found.size() < kMostNamed) found.push_back({ProblemKind::damaged, file ? file : "", std::move(what), Message{"book.what-whole-can-saved"}});
+  if (found.size() < kMostNamed) found.push_back({ProblemKind::damaged, file ? file : "", std::move(what), Message{"book.whole-can-be-salvaged"}});
 }
 
 /// digest(value, ...): kind, length and bytes of each, so that no two rows of other cells meet.
@@ -120,7 +120,7 @@ Problems damageOf(sqlite3* db) {
       const auto row = s.step();
       if (!row) add(found, db, Message{"book.table-cannot-read", t.name});
       if (!row || !*row) break;
-      add(found, db, Message{"book.not-was-written", nameOf(t, s.text(0))});
+      add(found, db, Message{"book.is-altered", nameOf(t, s.text(0))});
     }
   }
   if (!found.empty()) return found;
@@ -128,9 +128,9 @@ Problems damageOf(sqlite3* db) {
   Statement s(db, "SELECT digest FROM seal WHERE id = 1");
   const auto row = s.step();
   if (!rows || !row || !*row || s.integer(0) != *rows)
-    add(found, db, Message{"book.something-missing-was-put"});
+    add(found, db, Message{"book.rows-missing-or-foreign"});
   else if (!indices || *indices != *rows) // the next edit would be sealed by it
-    add(found, db, Message{"book.index-not-was-written"});
+    add(found, db, Message{"book.index-is-altered"});
   return found;
 }
 

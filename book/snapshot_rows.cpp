@@ -116,10 +116,10 @@ Status Book::thinSnapshots(UtcSeconds now) {
 }
 
 Result<Log> Book::logOf(const Snapshot& snapshot) const {
-  if (snapshot.log == 0) return Problem{ProblemKind::missing, m_path, Message{"book.log-state-no-longer", snapshot.logName}, Message{"book.plan-state-still"}};
+  if (snapshot.log == 0) return Problem{ProblemKind::missing, m_path, Message{"book.log-of-state-is-gone", snapshot.logName}, Message{"book.plan-of-state-is-kept"}};
   auto logs = readLogs(fmt::format("id = {}", snapshot.log));
   if (!logs) return logs.problems();
-  if (logs->empty()) return Problem{ProblemKind::missing, m_path, Message{"book.log-state-no-longer", snapshot.logName}, Message{"book.plan-state-still"}};
+  if (logs->empty()) return Problem{ProblemKind::missing, m_path, Message{"book.log-of-state-is-gone", snapshot.logName}, Message{"book.plan-of-state-is-kept"}};
   Log log = std::move(logs->front().log);
   log.decisions.clear();
   log.notes.clear();

@@ -23,7 +23,7 @@ inline Problem sqliteProblem(sqlite3* db) {
   const char* name = sqlite3_db_filename(db, "main");
   const std::string file = name ? name : "";
   switch (sqlite3_errcode(db)) {
-  case SQLITE_CORRUPT: return {ProblemKind::damaged, file, Message{"book.file-damaged"}, Message{"book.what-whole-can-saved"}};
+  case SQLITE_CORRUPT: return {ProblemKind::damaged, file, Message{"book.file-damaged"}, Message{"book.whole-can-be-salvaged"}};
   case SQLITE_FULL: return {ProblemKind::storage, file, Message{"book.disk-full"}, Message{"book.make-room-save-elsewhere"}};
   case SQLITE_READONLY: return {ProblemKind::storage, file, Message{"book.file-may-only-read"}, Message{"book.allow-writing-folder-save"}};
   case SQLITE_CANTOPEN: return {ProblemKind::storage, file, Message{"book.file-cannot-opened-writing"}, Message{"book.check-file-folder-may"}};

@@ -41,10 +41,10 @@ struct Moment {
 /// The night that was asked for, or the one that is coldest outside; its hour by the clock.
 Result<Moment> momentOf(const PlanAndWeather& in, const FailureAsked& asked) {
   const auto hour = asked.from.empty() ? std::optional(kUsualHour) : hourOf(asked.from);
-  if (!hour) return Problem{ProblemKind::badInput, "--from", Message{"command.no-time-day", asked.from}, Message{"command.hh-mm-needed-such"}};
+  if (!hour) return Problem{ProblemKind::badInput, "--from", Message{"command.no-time-of-day", asked.from}, Message{"command.time-as"}};
   const auto date = asked.night.empty() ? std::nullopt : dateOf(asked.night);
   if (!asked.night.empty() && !date)
-    return Problem{ProblemKind::badInput, "--night", Message{"command.no-date", asked.night}, Message{"command.yyyy-mm-dd-needed"}};
+    return Problem{ProblemKind::badInput, "--night", Message{"command.no-date", asked.night}, Message{"command.date-as"}};
   const NightSpan* night = nullptr;
   std::size_t winter = 0;
   double coldest_C = 1e9;

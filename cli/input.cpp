@@ -51,7 +51,7 @@ Result<ColumnChoice> columnChoice(const std::string& text) {
         return choice;
       }
   }
-  return Problem{ProblemKind::badInput, "--column", Message{"command.not-heading-role", text}, Message{"command.role-outside-room-house"}};
+  return Problem{ProblemKind::badInput, "--column", Message{"command.not-heading-role", text}, Message{"command.roles-are"}};
 }
 
 } // namespace

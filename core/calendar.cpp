@@ -71,7 +71,7 @@ Result<TimeZone> TimeZone::named(std::string_view name) {
   try {
     zone.m_zone = date::locate_zone(zone.m_name);
   } catch (const std::exception&) {
-    return Problem{ProblemKind::badInput, "", Message{"place.not-known-time-zone", name}, Message{"place.use-zone-name-such"}};
+    return Problem{ProblemKind::badInput, "", Message{"place.not-known-time-zone", name}, Message{"place.zone-as"}};
   }
   return zone;
 }

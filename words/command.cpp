@@ -7,15 +7,15 @@ namespace muffle {
 namespace {
 
 constexpr WordsOf kCommand[] = {
-    {"command.no-time-day", "\"{}\" is no time of the day"},
-    {"command.hh-mm-needed-such", "HH:MM is needed, such as 22:30"},
+    {"command.no-time-of-day", "\"{}\" is no time of the day"},
+    {"command.time-as", "HH:MM is needed, such as 22:30"},
     {"command.no-date", "\"{}\" is no date"},
-    {"command.yyyy-mm-dd-needed", "YYYY-MM-DD is needed, of the night's evening"},
+    {"command.date-as", "YYYY-MM-DD is needed, of the night's evening"},
     {"command.night-not-log", "the night of {} is not in the log"},
     {"command.no-night-log-whole", "no night of the log is whole"},
     {"command.night-was-logged-needed", "a night that was logged is needed"},
     {"command.not-heading-role", "\"{}\" is not HEADING=ROLE"},
-    {"command.role-outside-room-house", "a role is outside, room:house, soil:ID, store:ID, cover:ID, wind, sun, humidity:ID, heater:ID, rain or note"},
+    {"command.roles-are", "a role is outside, room:house, soil:ID, store:ID, cover:ID, wind, sun, humidity:ID, heater:ID, rain or note"},
 };
 
 } // namespace

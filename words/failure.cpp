@@ -7,11 +7,11 @@ namespace muffle {
 namespace {
 
 constexpr WordsOf kFailure[] = {
-    {"failure.plan-no-could-fail", "this plan has no \"{}\" that could fail"},
+    {"failure.nothing-of-that-name", "this plan has no \"{}\" that could fail"},
     {"failure.it-has", "it has: {}"},
-    {"failure.allowed", "{} to {} are allowed"},
-    {"failure.does-nothing-any-log", "{} does nothing in any {} of the log"},
-    {"failure.choose-something-else-shorter", "choose something else, a shorter failure, or a longer log"},
+    {"failure.hours-allowed", "{} to {} are allowed"},
+    {"failure.changes-nothing", "{} does nothing in any {} of the log"},
+    {"failure.choose-another", "choose something else, a shorter failure, or a longer log"},
     {"failure.no-line-was-given", "no line was given"},
     {"failure.one-needed", "one is needed"},
     {"failure.length", "{}"},

@@ -7,13 +7,13 @@ namespace muffle {
 namespace {
 
 constexpr WordsOf kSeason[] = {
-    {"season.simulation-found-no-solution", "the simulation found no solution"},
-    {"season.check-sizes-far-outside", "check for sizes far outside the usual"},
+    {"season.no-solution", "the simulation found no solution"},
+    {"season.check-sizes", "check for sizes far outside the usual"},
     {"season.no-steady-state-was", "no steady state was found"},
-    {"season.no-column-holds-outside", "no column holds the outside temperature"},
-    {"season.name-one-outside-set", "name one \"outside\", or set its role when importing"},
-    {"season.less-than-day-usable", "there is less than a day of usable outside temperatures"},
-    {"season.least-one-whole-day", "at least one whole day and night is needed"},
+    {"season.no-outside-column", "no column holds the outside temperature"},
+    {"season.name-one-outside", "name one \"outside\", or set its role when importing"},
+    {"season.less-than-a-day", "there is less than a day of usable outside temperatures"},
+    {"season.a-day-needed", "at least one whole day and night is needed"},
     {"season.stopped", "stopped"},
 };
 

@@ -13,7 +13,7 @@ constexpr WordsOf kSizing[] = {
     {"sizing.six-tenths-of-the-width", "six tenths of the width, for gables"},
     {"sizing.search-was-stopped", "the search was stopped"},
     {"sizing.combinations", "{} combinations"},
-    {"sizing.most-searched-leave-out", "at most {} are searched; leave out some sizes"},
+    {"sizing.combinations-at-most", "at most {} are searched; leave out some sizes"},
     {"sizing.cheapest-holds", "cheapest that holds"},
     {"sizing.misses-nights-allowed", "misses {} of {} nights, {} allowed"},
     {"sizing.holds-but-costs-more", "holds, but costs {} {} more each winter"},

@@ -77,9 +77,7 @@ void Assembler::rooms() {
 }
 
 int Assembler::commandedRelay(const std::string& id, bool on) {
-  Relay relay{.id = id, .isCommanded = true};
-  relay.startsOn = on;
-  m_net.relays.push_back(std::move(relay));
+  m_net.relays.push_back({id, SwitchedByCommand{on}});
   return static_cast<int>(m_net.relays.size()) - 1;
 }
 
@@ -91,7 +89,7 @@ int Assembler::onMains(int signal, const std::string& what) {
   }
   if (m_a.mains < 0) {
     m_a.mains = static_cast<int>(m_net.relays.size());
-    m_net.relays.push_back({.id = "mains", .isCommanded = true});
+    m_net.relays.push_back({"mains", SwitchedByCommand{}});
   }
   if (signal < 0) signal = constantSignal(1.0);
   return m_net.addSwitch(m_a.mains, signal, constantSignal(0.0));

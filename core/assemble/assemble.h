@@ -13,6 +13,7 @@
 #include <algorithm>
 #include <optional>
 #include <string>
+#include <variant>
 #include <vector>
 
 namespace muffle {
@@ -29,6 +30,35 @@ struct HeldHeat {
   std::optional<FreezingWater> water = {};
 };
 
+/// Of a pile of compost.
+struct PileHandles {
+  int core = -1;             ///< boundary at its temperature
+  int air = -1, vapour = -1; ///< that it breathes; -1: the weather's
+  bool hasCoil = false;      ///< whose pump rests while the pile is too cool; the store runner counts its hours
+  int coilWarms = -1;        ///< node; -1: the house's air, or no coil
+  struct Breath {
+    int sensible, latent; ///< sources of what its air carries into the house
+  };
+  std::optional<Breath> breath = {};
+};
+/// Of barrels with an upper and a lower half: sources that stand for water which turns over.
+struct LayeredHandles {
+  int upper = -1, lower = -1;
+};
+struct CableHandles {
+  int thermostat = -1;
+};
+/// Of a solar collector out of doors.
+struct CollectorHandles {
+  int source = -1;
+  int warms = -1; ///< node
+  double area_m2 = 0.0;
+  double tilt_deg = 0.0;
+  double above_K = 0.0;          ///< its water is warmer than what it goes to by
+  double stops_C = 85.0;         ///< that is too hot to take more
+  std::vector<double> W_m2 = {}; ///< on it, by step
+};
+
 /// A store as it stands in the network.
 struct StoreNodes {
   StoreKind kind = StoreKind::barrels;
@@ -39,20 +69,11 @@ struct StoreNodes {
   std::vector<HeldHeat> holds = {}; ///< its heat; not of a cable, nor of a pile, whose own is in what has yet to rot
   int runs = -1;                    ///< signal: 1 while fan or pump run; -1: neither
   double power_W = 0.0;             ///< that it takes then
-  int thermostat = -1;              ///< of a cable
-  int core = -1;                    ///< compost: boundary at the pile's temperature
-  int air = -1, vapour = -1;        ///< compost: that it breathes; -1: the weather's
-  bool coil = false;                ///< compost: its pump rests while the pile is too cool; the store runner counts its hours
-  int coilWarms = -1;               ///< compost: node that its coil warms; -1: the house's air, or no coil
-  int sensible = -1, latent = -1;   ///< compost: sources of what its air carries into the house
-  int mixUpper = -1, mixLower = -1; ///< layered barrels: sources that stand for water which turns over
-  int collector = -1;               ///< source of a solar collector
-  int collectorWarms = -1;          ///< node that it goes to
-  double collector_m2 = 0.0;
-  double collectorTilt_deg = 0.0;
-  double collectorAbove_K = 0.0;           ///< its water is warmer than what it goes to by
-  double collectorStops_C = 85.0;          ///< that is too hot to take more
-  std::vector<double> collector_W_m2 = {}; ///< on it, by step
+  std::variant<std::monostate, PileHandles, LayeredHandles, CableHandles> own = {};
+  std::optional<CollectorHandles> collector = {};
+  [[nodiscard]] const PileHandles* pile() const { return std::get_if<PileHandles>(&own); }
+  [[nodiscard]] const CableHandles* cable() const { return std::get_if<CableHandles>(&own); }
+  [[nodiscard]] bool hasCoil() const { return pile() && pile()->hasCoil; }
 };
 
 struct Assembly {

@@ -38,7 +38,7 @@ void Assembler::covers() {
     if (m_house.blanket->rule == BlanketRule::inside) {
       constexpr double kBand_K = 1.5; // hung, it warms what it is drawn by
       m_a.blanketRelay = static_cast<int>(m_net.relays.size());
-      m_net.relays.push_back({"blanket", m_a.air, m_house.blanket->insideBelow_C, m_house.blanket->insideBelow_C + kBand_K});
+      m_net.relays.push_back({"blanket", SwitchedByTemperature{m_a.air, m_house.blanket->insideBelow_C, m_house.blanket->insideBelow_C + kBand_K}});
     }
     const std::vector<double> leaking(closed.size(), leak);
     if (m_failable == Failable::yes) {

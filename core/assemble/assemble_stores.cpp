@@ -52,10 +52,10 @@ int Assembler::runsBy(const std::string& id, const StoreRule& rule, bool charges
   const int on = constantSignal(1.0), off = constantSignal(0.0);
   int otherwise = off;
   if (charges) {
-    m_net.relays.push_back({id + " rests", m_a.air, rule.chargeAbove_C - kRuleBand_K, rule.chargeAbove_C});
+    m_net.relays.push_back({id + " rests", SwitchedByTemperature{m_a.air, rule.chargeAbove_C - kRuleBand_K, rule.chargeAbove_C}});
     otherwise = m_net.addSwitch(static_cast<int>(m_net.relays.size()) - 1, off, on);
   }
-  m_net.relays.push_back({id + " gives", m_a.air, rule.giveBelow_C, rule.giveBelow_C + kRuleBand_K});
+  m_net.relays.push_back({id + " gives", SwitchedByTemperature{m_a.air, rule.giveBelow_C, rule.giveBelow_C + kRuleBand_K}});
   return onMains(m_net.addSwitch(static_cast<int>(m_net.relays.size()) - 1, on, otherwise), id);
 }
 
@@ -140,8 +140,8 @@ void Assembler::pipes(std::size_t index) {
     constexpr double kWaterAboveSoil_K = 8.0; // of a coil along the pipes at a collector's 300 W/m2
     constexpr double kSoilTooHot_C = 45.0;    // it dries out, and plastic pipe softens
     collector(store, plane, p.collector_m2, p.collectorTilt_deg);
-    store.collectorAbove_K = kWaterAboveSoil_K;
-    store.collectorStops_C = kSoilTooHot_C;
+    store.collector->above_K = kWaterAboveSoil_K;
+    store.collector->stops_C = kSoilTooHot_C;
   }
   for (const RadialSoil& soil : run.soil)
     for (const int node : soil.node) {
@@ -161,7 +161,7 @@ void Assembler::hotBedFloors(double start_C) {
   }
 }
 
-void Assembler::hotBed(std::size_t index, StoreNodes& store) {
+void Assembler::hotBed(std::size_t index, StoreNodes& store, PileHandles& handles) {
   const CompostPile& pile = m_plan.compost[index];
   const Blend blend = blendOf(pile);
   const PileSize size = pileSize(pile, blend);
@@ -169,7 +169,7 @@ void Assembler::hotBed(std::size_t index, StoreNodes& store) {
   const HotBed& bed = m_hotBeds[index];
   Floor earth = m_house.floor;
   earth.cover.clear();
-  Solid soil{.id = fmt::format("hot bed {} soil", index + 1), .area_m2 = bed.foot_m2, .from = bed.floor, .to = store.core, .initial_C = start()};
+  Solid soil{.id = fmt::format("hot bed {} soil", index + 1), .area_m2 = bed.foot_m2, .from = bed.floor, .to = handles.core, .initial_C = start()};
   soil.hTo_W_m2K = 1.0 / size.core_m2K_W;
   // root depth, a tenth of a metre, is a node; thinner soil has its own half
   const double root_m = std::min(0.10, 0.5 * pile.soil_m);
@@ -185,25 +185,25 @@ void Assembler::hotBed(std::size_t index, StoreNodes& store) {
   overFloor(house.air, bed.floor, bed.foot_m2, earth);
   m_net.addRadiative(bed.floor, house.covers->radiation(), kBedLongwave * bed.foot_m2);
   const double sides = (1.0 - pile.buried) * size.sides_m2 / (size.core_m2K_W + pile.jacket_m2K_W + kInner_m2K_W);
-  m_net.addConductance(store.core, m_a.air, sides);
+  m_net.addConductance(handles.core, m_a.air, sides);
   store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
   store.node = {at(2), bed.floor};
-  store.air = house.air.air;
-  store.vapour = house.air.vapour;
-  store.sensible = static_cast<int>(m_net.sources.size());
+  handles.air = house.air.air;
+  handles.vapour = house.air.vapour;
+  const auto breath = static_cast<int>(m_net.sources.size());
+  handles.breath = PileHandles::Breath{breath, breath + 1};
   m_net.sources.push_back({house.air.air, Driver::set(0.0), "warmth of the pile's air"});
-  store.latent = static_cast<int>(m_net.sources.size());
   m_net.sources.push_back({house.air.vapour, Driver::set(0.0), "vapour of the pile's air"});
 }
 
-void Assembler::chamber(std::size_t index, StoreNodes& store) {
+void Assembler::chamber(std::size_t index, StoreNodes& store, PileHandles& handles) {
   const CompostPile& pile = m_plan.compost[index];
   const PileSize size = pileSize(pile, blendOf(pile));
   const double faces = size.top_m2 + (1.0 - pile.buried) * size.sides_m2;
   const double walls = kChamberWallBeyondPile * faces;
   constexpr double kWallCapacity_J_m2K = 8000.0; // a centimetre of timber
   const int air = m_net.addNode(fmt::format("chamber {} air", index + 1), kWallCapacity_J_m2K * walls + kAirHeat_J_m3K * size.foot_m2, start());
-  m_net.addConductance(store.core, air, faces / (size.core_m2K_W + pile.jacket_m2K_W + kInner_m2K_W)); // boards lie against it
+  m_net.addConductance(handles.core, air, faces / (size.core_m2K_W + pile.jacket_m2K_W + kInner_m2K_W)); // boards lie against it
   m_net.addConductance(air, m_a.outside, walls / (kInner_m2K_W + pile.jacket_m2K_W + kOuterFace_m2K_W));
   const auto gives = [&] { store.giving.push_back(static_cast<int>(m_net.links.size()) - 1); };
   if (pile.opening_m2 > 0.0) { // a low and a high opening, in line: ASHRAE Fundamentals, stack flow
@@ -219,21 +219,21 @@ void Assembler::chamber(std::size_t index, StoreNodes& store) {
     store.power_W = kFan_W_m3_h * pile.fan_m3_h;
   }
   store.node = {air};
-  store.air = air;
+  handles.air = air;
 }
 
-void Assembler::mound(std::size_t index, StoreNodes& store) {
+void Assembler::mound(std::size_t index, StoreNodes& store, PileHandles& handles) {
   const CompostPile& pile = m_plan.compost[index];
   constexpr double kPump_W = 25.0; // the smallest circulators with a wet rotor
   store.power_W = kPump_W;
-  store.coil = true;
+  handles.hasCoil = true;
   store.node = {};
   if (pile.coilInto == CoilInto::tank) return; // when there is one
   store.runs = runsBy(fmt::format("mound {}", index + 1), {60.0, pile.giveBelow_C}, false);
   const double flow = pile.coilFlow_l_min * kLitreMinute_W_K;
   const double coil = exchangerEffectiveness(FlowArrangement::counterflow, pile.coil_m * kCoilInPile_W_mK / flow);
   const double radiator = exchangerEffectiveness(FlowArrangement::counterflow, pile.radiator_W_K / flow);
-  m_net.addConductance(store.core, m_a.air, flow * coil * radiator / (coil + radiator - coil * radiator)).modulator = store.runs;
+  m_net.addConductance(handles.core, m_a.air, flow * coil * radiator / (coil + radiator - coil * radiator)).modulator = store.runs;
   store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
 }
 
@@ -243,20 +243,22 @@ void Assembler::coilsInto(int tank, std::size_t loop) {
     if (store.kind != StoreKind::compost) continue;
     const CompostPile& pile = m_plan.compost[store.index];
     if (pile.place != PilePlace::mound || pile.coilInto != CoilInto::tank || pile.tank != static_cast<int>(loop)) continue;
+    auto& handles = std::get<PileHandles>(store.own);
     const double flow = pile.coilFlow_l_min * kLitreMinute_W_K;
-    m_net.addConductance(store.core, tank, flow * exchangerEffectiveness(FlowArrangement::counterflow, pile.coil_m * kCoilInPile_W_mK / flow));
+    m_net.addConductance(handles.core, tank, flow * exchangerEffectiveness(FlowArrangement::counterflow, pile.coil_m * kCoilInPile_W_mK / flow));
     store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);
-    store.coilWarms = tank;
+    handles.coilWarms = tank;
   }
 }
 
 void Assembler::compost(std::size_t index) {
   StoreNodes store{StoreKind::compost, index};
-  store.core = m_net.addBoundary(fmt::format("compost {}", index + 1), Driver::set(start()));
+  auto& handles = store.own.emplace<PileHandles>();
+  handles.core = m_net.addBoundary(fmt::format("compost {}", index + 1), Driver::set(start()));
   switch (m_plan.compost[index].place) {
-  case PilePlace::hotBed: hotBed(index, store); break;
-  case PilePlace::chamber: chamber(index, store); break;
-  case PilePlace::mound: mound(index, store); break;
+  case PilePlace::hotBed: hotBed(index, store, handles); break;
+  case PilePlace::chamber: chamber(index, store, handles); break;
+  case PilePlace::mound: mound(index, store, handles); break;
   }
   m_a.stores.push_back(std::move(store));
 }
@@ -296,28 +298,28 @@ void Assembler::loop(std::size_t index) {
 
 /// A flat solar collector out of doors; the store runner works out what it gives.
 void Assembler::collector(StoreNodes& store, int warms, double area_m2, double tilt_deg) {
-  store.collector = static_cast<int>(m_net.sources.size());
-  store.collectorWarms = warms;
-  store.collector_m2 = area_m2;
+  CollectorHandles& collector = store.collector.emplace();
+  collector.source = static_cast<int>(m_net.sources.size());
+  collector.warms = warms;
+  collector.area_m2 = area_m2;
   m_net.sources.push_back({warms, Driver::set(0.0), "solar collector"});
-  store.collectorTilt_deg = tilt_deg;
-  const auto alike =
-      std::find_if(m_a.stores.begin(), m_a.stores.end(), [&](const StoreNodes& s) { return s.collector >= 0 && s.collectorTilt_deg == tilt_deg; });
+  collector.tilt_deg = tilt_deg;
+  const auto alike = std::find_if(m_a.stores.begin(), m_a.stores.end(), [&](const StoreNodes& s) { return s.collector && s.collector->tilt_deg == tilt_deg; });
   if (alike != m_a.stores.end()) {
-    store.collector_W_m2 = alike->collector_W_m2;
+    collector.W_m2 = alike->collector->W_m2;
     return;
   }
   const double towardsEquator = m_plan.site.place.latitude_deg >= 0.0 ? -1.0 : 1.0; // azimuths count from north
   const double cosTilt = std::cos(radians(tilt_deg)), sinTilt = std::sin(radians(tilt_deg));
-  store.collector_W_m2.resize(m_winter.size());
+  collector.W_m2.resize(m_winter.size());
   for (std::size_t i = 0; i < m_winter.size(); ++i) {
     const double zenith_deg = static_cast<double>(m_winter.zenith_deg[i]);
     if (m_winter.sun_W_m2[i] <= 0.0 || zenith_deg >= 89.0) continue;
     const double cosZenith = std::cos(radians(zenith_deg)), sinZenith = std::sqrt(1.0 - cosZenith * cosZenith);
     const double cosIncidence = cosZenith * cosTilt + sinZenith * sinTilt * towardsEquator * std::cos(radians(static_cast<double>(m_winter.azimuth_deg[i])));
-    store.collector_W_m2[i] = tiltedIrradiance(m_winter.sun_W_m2[i], m_winter.diffuse_W_m2[i], static_cast<double>(m_winter.extraterrestrial_W_m2[i]),
-                                               {cosZenith, cosIncidence, cosTilt}, 0.2, SkyModel::hayDavies)
-                                  .total();
+    collector.W_m2[i] = tiltedIrradiance(m_winter.sun_W_m2[i], m_winter.diffuse_W_m2[i], static_cast<double>(m_winter.extraterrestrial_W_m2[i]),
+                                         {cosZenith, cosIncidence, cosTilt}, 0.2, SkyModel::hayDavies)
+                            .total();
   }
 }
 
@@ -399,8 +401,9 @@ void Assembler::cable(std::size_t index) {
   t.power_W = c.watts_per_m * c.length_m;
   t.setpoint_C = c.setpoint_C;
   StoreNodes store{StoreKind::cable, index, {at, nearest(kRoot_m), bedRoom(static_cast<std::size_t>(c.bed)).air}};
-  store.thermostat = static_cast<int>(m_net.thermostats.size());
-  m_a.electric.push_back(store.thermostat);
+  const CableHandles handles{static_cast<int>(m_net.thermostats.size())};
+  store.own = handles;
+  m_a.electric.push_back(handles.thermostat);
   m_net.thermostats.push_back(std::move(t));
   m_a.stores.push_back(std::move(store));
 }
@@ -414,9 +417,9 @@ void Assembler::stores() {
   // barrels whose halves turn over
   for (StoreNodes& store : m_a.stores) {
     if (store.kind != StoreKind::barrels || store.node.size() < 2) continue;
-    store.mixLower = static_cast<int>(m_net.sources.size());
+    const auto first = static_cast<int>(m_net.sources.size());
+    store.own = LayeredHandles{.upper = first + 1, .lower = first};
     m_net.sources.push_back({store.node[0], Driver::set(0.0), "water that turns over"});
-    store.mixUpper = static_cast<int>(m_net.sources.size());
     m_net.sources.push_back({store.node[1], Driver::set(0.0), "water that turns over"});
   }
 }

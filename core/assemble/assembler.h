@@ -104,9 +104,9 @@ private:
   void pipes(std::size_t index);
   void hotBedFloors(double start_C);
   void compost(std::size_t index);
-  void hotBed(std::size_t index, StoreNodes& store);
-  void chamber(std::size_t index, StoreNodes& store);
-  void mound(std::size_t index, StoreNodes& store);
+  void hotBed(std::size_t index, StoreNodes& store, PileHandles& handles);
+  void chamber(std::size_t index, StoreNodes& store, PileHandles& handles);
+  void mound(std::size_t index, StoreNodes& store, PileHandles& handles);
   void loop(std::size_t index);
   void massFloors(double start_C, double below_m);
   void mass(std::size_t index);

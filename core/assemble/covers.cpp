@@ -128,11 +128,7 @@ CoverPart& Covers::tuck(const BedCover& cover, int bedAir, int bedVapour, int be
 void Covers::wets(CoverPart& part, std::size_t film, double area) {
   if (m_net.links[film].vapour < 0) return;
   part.wet = static_cast<int>(m_net.relays.size());
-  Relay relay{part.prefix + part.id + " wet"};
-  relay.film = static_cast<int>(film);
-  relay.wets_g = kWets_g_m2 * area;
-  relay.holds_g = kHolds_g_m2 * area;
-  m_net.relays.push_back(std::move(relay));
+  m_net.relays.push_back({part.prefix + part.id + " wet", SurfaceWater{static_cast<int>(film), kWets_g_m2 * area, kHolds_g_m2 * area}});
   m_net.links[film].relay = part.wet;
 }
 

@@ -20,7 +20,7 @@ namespace {
 constexpr double kMinute_s = 60.0;
 
 Problem cancelled() { return {ProblemKind::cancelled, "", Message{"season.stopped"}, {}}; }
-Problem noSolution() { return {ProblemKind::noSolution, "", Message{"season.simulation-found-no-solution"}, Message{"season.check-sizes-far-outside"}}; }
+Problem noSolution() { return {ProblemKind::noSolution, "", Message{"season.no-solution"}, Message{"season.check-sizes"}}; }
 
 bool isStopped(const std::atomic<bool>* stop) { return stop && stop->load(std::memory_order_relaxed); }
 
@@ -126,14 +126,14 @@ Result<FailingThing> failingThing(const Plan& plan, const std::string& text) {
     if (thing.text() == asked) return thing;
     known += (known.empty() ? "" : ", ") + thing.text();
   }
-  return Problem{ProblemKind::badInput, "--what", Message{"failure.plan-no-could-fail", text}, Message{"failure.it-has", known}};
+  return Problem{ProblemKind::badInput, "--what", Message{"failure.nothing-of-that-name", text}, Message{"failure.it-has", known}};
 }
 
 Result<Failures> Failures::prepare(const Plan& plan, const Scene& scene, FailureQuestion question, int threads, const std::atomic<bool>* stop) {
   constexpr double kShortest_h = 0.1, kLongest_h = 240.0;
   if (!(question.for_h >= kShortest_h && question.for_h <= kLongest_h))
     return Problem{ProblemKind::badInput, "--for", Message{"failure.length", Amount{question.for_h, Unit::hour}},
-                   Message{"failure.allowed", kShortest_h, Amount{kLongest_h, Unit::hour}}};
+                   Message{"failure.hours-allowed", kShortest_h, Amount{kLongest_h, Unit::hour}}};
   Failures all;
   all.m_plan = std::make_shared<const Plan>(plan);
   all.m_scene = &scene;
@@ -324,8 +324,8 @@ Result<WorstMoments> Failures::worst() const {
     }
   }
   if (worst.moments == 0)
-    return Problem{ProblemKind::noSolution, "", Message{"failure.does-nothing-any-log", m_question.what.text(), Amount{m_question.for_h, Unit::hour, 6}},
-                   Message{"failure.choose-something-else-shorter"}};
+    return Problem{ProblemKind::noSolution, "", Message{"failure.changes-nothing", m_question.what.text(), Amount{m_question.for_h, Unit::hour, 6}},
+                   Message{"failure.choose-another"}};
   return worst;
 }
 

@@ -65,7 +65,7 @@ Result<Remedies> whatWouldHold(const Plan& plan, const Scene& scene, const Failu
   Trial trial(plan, scene, question, winter, step, stop);
   const auto now = trial.above_K([](Plan&) {});
   if (stop && stop->load()) return Problem{ProblemKind::cancelled, "", Message{"season.stopped"}, {}};
-  if (!now) return Problem{ProblemKind::noSolution, "", Message{"season.simulation-found-no-solution"}, Message{"season.check-sizes-far-outside"}};
+  if (!now) return Problem{ProblemKind::noSolution, "", Message{"season.no-solution"}, Message{"season.check-sizes"}};
   if (*now >= -kNear_K) return found;
   const double line = question.lines_C.front();
   const bool inBay = concernsBay(plan, question.what);

@@ -253,7 +253,7 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
   if (!log.find(Role::room)) return Problem{ProblemKind::badInput, "log", Message{"fit.log-no-temperature-inside"}, Message{"fit.house-measured-air"}};
   const Model model(plan, log, weather, options);
   if (model.nights().size() < kLeastNights)
-    return Problem{ProblemKind::badInput, "log", Message{"fit.whole-nights-inside-outside", model.nights().size()}, Message{"fit.least-needed", kLeastNights}};
+    return Problem{ProblemKind::badInput, "log", Message{"fit.whole-nights-inside-outside", model.nights().size()}, Message{"fit.at-least", kLeastNights}};
   Factors logs{};
   auto* const misfit = new Misfit(model, options); // the problem below owns it
   ceres::Problem problem;
@@ -275,7 +275,7 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
   ceres::Solver::Summary summary;
   ceres::Solve(how, &problem, &summary);
   if (misfit->stopped()) return Problem{ProblemKind::cancelled, "", Message{"fit.fit-was-stopped"}, {}};
-  if (!summary.IsSolutionUsable()) return Problem{ProblemKind::noSolution, "", Message{"fit.fit-found-no-solution"}, Message{"fit.check-heater-power-sizes"}};
+  if (!summary.IsSolutionUsable()) return Problem{ProblemKind::noSolution, "", Message{"fit.fit-found-no-solution"}, Message{"fit.check-heater-and-sizes"}};
   Calibrated fit;
   fit.found = fromLogs(logs.data());
   ceres::Covariance covariance({});

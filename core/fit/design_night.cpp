@@ -14,9 +14,9 @@ namespace {
 constexpr double kEuler = 0.57721566490153286;
 
 std::optional<Problem> wrong(std::span<const double> lows) {
-  if (lows.size() < 3) return Problem{ProblemKind::badInput, "", Message{"fit.winters-lows", lows.size()}, Message{"fit.least-3-needed"}};
+  if (lows.size() < 3) return Problem{ProblemKind::badInput, "", Message{"fit.winters-lows", lows.size()}, Message{"fit.three-winters-needed"}};
   const auto [least, most] = std::minmax_element(lows.begin(), lows.end());
-  if (*most - *least < 1e-9) return Problem{ProblemKind::badInput, "", Message{"fit.all-winters-one-low"}, Message{"fit.differ"}};
+  if (*most - *least < 1e-9) return Problem{ProblemKind::badInput, "", Message{"fit.all-winters-one-low"}, Message{"fit.lows-must-differ"}};
   return std::nullopt;
 }
 

@@ -26,7 +26,7 @@ Result<HeatBalance> fitHeatBalance(std::span<const double> inside, std::span<con
     if (std::isfinite(inside[i - 1]) && std::isfinite(inside[i]) && std::isfinite(inside[i + 1]) && std::isfinite(outside[i]) && std::isfinite(heater[i]))
       usable.push_back(i);
   if (usable.size() < kLeast)
-    return Problem{ProblemKind::badInput, "", Message{"fit.samples-heater-inside-outside", usable.size()}, Message{"fit.least-needed", kLeast}};
+    return Problem{ProblemKind::badInput, "", Message{"fit.samples-heater-inside-outside", usable.size()}, Message{"fit.at-least", kLeast}};
   const auto n = static_cast<Eigen::Index>(usable.size());
   Eigen::MatrixXd X(n, 2);
   Eigen::VectorXd P(n);
@@ -37,7 +37,7 @@ Result<HeatBalance> fitHeatBalance(std::span<const double> inside, std::span<con
     P(k) = heater[i];
   }
   const Eigen::ColPivHouseholderQR<Eigen::MatrixXd> qr(X);
-  if (qr.rank() < 2) return Problem{ProblemKind::noSolution, "", Message{"fit.readings-cannot-tell-loss"}, Message{"fit.heater-been-off-inside"}};
+  if (qr.rank() < 2) return Problem{ProblemKind::noSolution, "", Message{"fit.readings-cannot-tell-loss"}, Message{"fit.heater-must-have-changed"}};
   const Eigen::Vector2d x = qr.solve(P);
   const double variance = (P - X * x).squaredNorm() / static_cast<double>(n - 2);
   const Eigen::Matrix2d covariance = variance * (X.transpose() * X).inverse();
@@ -51,7 +51,7 @@ Result<CoolDown> fitCoolDown(std::span<const double> inside, double outside_C, d
     t.push_back(step_s * static_cast<double>(i));
     y.push_back(std::log(inside[i] - outside_C));
   }
-  if (t.size() < 3) return Problem{ProblemKind::badInput, "", Message{"fit.samples-above-outside", t.size()}, Message{"fit.least-3-needed"}};
+  if (t.size() < 3) return Problem{ProblemKind::badInput, "", Message{"fit.samples-above-outside", t.size()}, Message{"fit.three-winters-needed"}};
   const auto n = static_cast<double>(t.size());
   double meanT = 0.0, meanY = 0.0;
   for (std::size_t i = 0; i < t.size(); ++i) meanT += t[i] / n, meanY += y[i] / n;
@@ -68,12 +68,12 @@ Result<CoolDown> fitCoolDown(std::span<const double> inside, double outside_C, d
 Result<RobustLine> robustLine(std::span<const double> x, std::span<const double> y) {
   const std::size_t n = x.size();
   constexpr std::size_t kLeast = 4;
-  if (n < kLeast) return Problem{ProblemKind::badInput, "", Message{"fit.points", n}, Message{"fit.least-needed", kLeast}};
+  if (n < kLeast) return Problem{ProblemKind::badInput, "", Message{"fit.points", n}, Message{"fit.at-least", kLeast}};
   std::vector<double> slopes;
   for (std::size_t i = 0; i < n; ++i)
     for (std::size_t j = i + 1; j < n; ++j)
       if (x[i] != x[j]) slopes.push_back((y[j] - y[i]) / (x[j] - x[i]));
-  if (slopes.empty()) return Problem{ProblemKind::badInput, "", Message{"fit.all-points-one-x"}, Message{"fit.least-two-different-ones"}};
+  if (slopes.empty()) return Problem{ProblemKind::badInput, "", Message{"fit.points-have-one-x"}, Message{"fit.two-points-needed"}};
   RobustLine line;
   line.slope = medianOf(slopes);
   std::sort(slopes.begin(), slopes.end());

@@ -68,7 +68,7 @@ Result<PileFit> fitPile(const Plan& plan, const Log& log, const std::shared_ptr<
   const Error before = error(plan.compost[pile].k20Factor);
   if (problem) return *problem;
   if (before.readings < kLeastReadings)
-    return Problem{ProblemKind::missing, "", Message{"fit.readings-from-inside-pile", before.readings}, Message{"fit.day-them-needed"}};
+    return Problem{ProblemKind::missing, "", Message{"fit.readings-from-inside-pile", before.readings}, Message{"fit.day-of-readings-needed"}};
   const double golden = (std::sqrt(5.0) - 1.0) / 2.0;
   double low = std::log(kLeast), high = std::log(kMost);
   double a = high - golden * (high - low), b = low + golden * (high - low);

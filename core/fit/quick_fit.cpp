@@ -85,7 +85,7 @@ Result<QuickFit> quickFit(const Log& log, const std::vector<Night>& nights) {
         fit.timeConstant_h.push_back(cooling->timeConstant_s / 3600.0);
     }
   }
-  if (in.empty()) return Problem{ProblemKind::badInput, "log", Message{"fit.no-night-both-temperatures"}, Message{"fit.least-one-needed"}};
+  if (in.empty()) return Problem{ProblemKind::badInput, "log", Message{"fit.no-night-both-temperatures"}, Message{"fit.one-night-needed"}};
   std::vector<double> lift, watts;
   for (const QuickNight& n : fit.heated) lift.push_back(n.lift_K), watts.push_back(n.heater_W);
   if (auto line = robustLine(lift, watts)) {

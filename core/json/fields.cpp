@@ -13,7 +13,7 @@ namespace {
 /// Counts what stands outside strings; whether it is JSON at all is the parser's to say.
 std::optional<Problem> pastABound(std::string_view text) {
   if (text.size() > kMostJsonBytes)
-    return Problem{ProblemKind::badInput, "line 1", Message{"json.document-bytes", text.size()}, Message{"json.most-allowed", kMostJsonBytes}};
+    return Problem{ProblemKind::badInput, "line 1", Message{"json.document-bytes", text.size()}, Message{"json.at-most", kMostJsonBytes}};
   std::vector<std::size_t> keys; // of each object and list that is open
   long line = 1;
   bool inString = false;
@@ -33,12 +33,12 @@ std::optional<Problem> pastABound(std::string_view text) {
       keys.push_back(0);
       if (keys.size() > kMostJsonDepth)
         return Problem{ProblemKind::badInput, fmt::format("line {}", line), Message{"json.nested-deep", keys.size()},
-                       Message{"json.most-allowed", kMostJsonDepth}};
+                       Message{"json.at-most", kMostJsonDepth}};
     } else if ((c == '}' || c == ']') && !keys.empty()) {
       keys.pop_back();
     } else if (c == ':' && !keys.empty() && ++keys.back() > kMostJsonKeys) {
       return Problem{ProblemKind::badInput, fmt::format("line {}", line), Message{"json.object-more-than-keys", kMostJsonKeys},
-                     Message{"json.most-allowed", kMostJsonKeys}};
+                     Message{"json.at-most", kMostJsonKeys}};
     }
   }
   return {};
@@ -100,11 +100,11 @@ const Json* FieldReader::takeList(const char* key, std::size_t most) {
   const Json* node = take(key, false);
   if (!node) return nullptr;
   if (!node->is_array()) {
-    bad(key, Message{"json.stands", describeValue(*node)}, Message{"json.list-needed"});
+    bad(key, Message{"json.stands-here", describeValue(*node)}, Message{"json.list-needed"});
     return nullptr;
   }
   if (node->size() > most) {
-    bad(key, Message{"json.entries", node->size()}, Message{"json.most-allowed", most});
+    bad(key, Message{"json.entries", node->size()}, Message{"json.at-most", most});
     return nullptr;
   }
   return node;
@@ -160,7 +160,7 @@ void FieldReader::text(const char* key, std::string& value, const char*, bool re
   if (!node->is_string())
     bad(key, Message{"json.is", key, describeValue(*node)}, Message{"json.text-quotes-needed"});
   else if (node->get_ref<const std::string&>().size() > 2000)
-    bad(key, Message{"json.too-long", key}, Message{"json.most-2000-characters-allowed"});
+    bad(key, Message{"json.too-long", key}, Message{"json.text-at-most"});
   else
     value = node->get<std::string>();
 }
@@ -180,7 +180,7 @@ void FieldReader::numbers(const char* key, std::vector<double>& values, Range ra
 void FieldReader::fixedText(const char* key, std::string_view value) {
   const Json* node = take(key, true);
   if (node && !(node->is_string() && node->get_ref<const std::string&>() == value))
-    bad(key, Message{"json.not-format", describeValue(*node)}, Message{"json.needed", std::string(value)});
+    bad(key, Message{"json.not-format", describeValue(*node)}, Message{"json.text-needed-is", std::string(value)});
 }
 
 } // namespace muffle

@@ -89,7 +89,7 @@ private:
   template <class T> void readObject(const Json& node, const std::string& pointer, T& value) {
     FieldReader inner(node, pointer, m_problems);
     if (!node.is_object()) {
-      m_problems.push_back({ProblemKind::badInput, pointer, Message{"json.stands", describeValue(node)}, Message{"json.object-needed"}});
+      m_problems.push_back({ProblemKind::badInput, pointer, Message{"json.stands-here", describeValue(node)}, Message{"json.object-needed"}});
       return;
     }
     describe(inner, value);

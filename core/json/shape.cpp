@@ -50,7 +50,7 @@ bool isInteger(const Json& node, std::int64_t least, std::int64_t most) {
 Problems misshapen(const Json& node, const Shape& shape, const std::string& pointer) {
   using Kind = Shape::Kind;
   const auto wrong = [&](Message allowed) -> Problems {
-    return {{ProblemKind::badInput, pointer.empty() ? "/" : pointer, Message{"json.stands", describeValue(node)}, std::move(allowed)}};
+    return {{ProblemKind::badInput, pointer.empty() ? "/" : pointer, Message{"json.stands-here", describeValue(node)}, std::move(allowed)}};
   };
   switch (shape.m_kind) {
   case Kind::anything: return {};

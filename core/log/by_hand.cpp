@@ -58,8 +58,8 @@ public:
     takeStatistic(reading);
     takeTemperatures(reading, problems);
     if (m_failed) return std::nullopt;
-    if (!reading.outside_C && !reading.inside_C) return fail(problems, Message{"log.no-temperature-stands"}, Message{"log.write-7-10-4"});
-    if (!clock && reading.statistic == Statistic::moment) return fail(problems, Message{"log.no-time-day-stands"}, Message{"log.write-7-10-4-2"});
+    if (!reading.outside_C && !reading.inside_C) return fail(problems, Message{"log.no-temperature-stands"}, Message{"log.write-a-reading"});
+    if (!clock && reading.statistic == Statistic::moment) return fail(problems, Message{"log.no-time-day-stands"}, Message{"log.write-a-reading-or-lows"});
     for (; m_at < m_words.size(); ++m_at) {
       if (!reading.remark.empty()) reading.remark += ' ';
       reading.remark += m_words[m_at];
@@ -132,7 +132,7 @@ private:
     ++m_at;
     if (m_at < m_words.size() && (lower(m_words[m_at]) == "am" || lower(m_words[m_at]) == "pm")) text = fmt::format("{} {}", text, m_words[m_at++]);
     const auto clock = parseClock(fmt::format("1970-01-01 {}", text), DateForm::iso);
-    if (!clock) return fail(problems, Message{"log.no-time-day", text}, Message{"log.0-00-24-00"}), std::nullopt;
+    if (!clock) return fail(problems, Message{"log.no-time-day", text}, Message{"log.times-allowed"}), std::nullopt;
     return static_cast<int>(clock->local);
   }
   void takeStatistic(HandReading& reading) {
@@ -183,13 +183,13 @@ HandSheet readByHand(std::string_view text, const Date& first, const TimeZone& z
   while (!text.empty()) {
     const auto end = std::min(text.find('\n'), text.size());
     if (++number > static_cast<int>(bounds::kHandLines)) {
-      sheet.problems.push_back({ProblemKind::badInput, fmt::format("line {}", number), Message{"log.line-all-below-too"},
-                                Message{"log.most-allowed-import-file", bounds::kHandLines}});
+      sheet.problems.push_back({ProblemKind::badInput, fmt::format("line {}", number), Message{"log.lines-too-many"},
+                                Message{"log.lines-at-most", bounds::kHandLines}});
       break;
     }
     if (end > bounds::kHandLineBytes)
       sheet.problems.push_back(
-          {ProblemKind::badInput, fmt::format("line {}", number), Message{"log.line-characters", end}, Message{"log.most-allowed", bounds::kHandLineBytes}});
+          {ProblemKind::badInput, fmt::format("line {}", number), Message{"log.line-characters", end}, Message{"log.at-most", bounds::kHandLineBytes}});
     else if (auto reading = Line(text.substr(0, end), number, day, zone, fahrenheit).read(sheet.problems))
       sheet.readings.push_back(std::move(*reading));
     text.remove_prefix(std::min(end + 1, text.size()));
@@ -213,7 +213,7 @@ Log logByHand(const HandSheet& sheet) {
                                  : statistic == Statistic::highest ? " high"
                                                                    : "");
       channel.unitIn = "C";
-      channel.unitWhy = Message{"log.you-wrote"};
+      channel.unitWhy = Message{"log.as-you-wrote"};
       channel.raw.assign(log.time.size(), std::numeric_limits<float>::quiet_NaN());
       channel.flag.assign(log.time.size(), 0);
       bool any = false;

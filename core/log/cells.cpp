@@ -116,14 +116,14 @@ Status eachRow(std::string_view bytes, char separator, std::function<bool(const 
     csv_parse(&parser, part.data(), part.size(), onField, onRow, &rows);
     if (rows.isTooWide)
       done =
-          Problem{ProblemKind::badInput, where(), Message{"log.more-than-columns", bounds::kTableColumns}, Message{"log.most-allowed", bounds::kTableColumns}};
+          Problem{ProblemKind::badInput, where(), Message{"log.more-than-columns", bounds::kTableColumns}, Message{"log.at-most", bounds::kTableColumns}};
     else if (!rows.stopped && rows.at - rows.began > bounds::kTableRowBytes)
-      done = Problem{ProblemKind::badInput, where(), Message{"log.row-more-than-bytes", bounds::kTableRowBytes},
-                     Message{"log.most-allowed", bounds::kTableRowBytes}};
+      done = Problem{ProblemKind::badInput, where(), Message{"log.row-too-long", bounds::kTableRowBytes},
+                     Message{"log.at-most", bounds::kTableRowBytes}};
   }
   if (!rows.stopped && done) csv_fini(&parser, onField, onRow, &rows);
   if (rows.isTooWide && done)
-    done = Problem{ProblemKind::badInput, where(), Message{"log.more-than-columns", bounds::kTableColumns}, Message{"log.most-allowed", bounds::kTableColumns}};
+    done = Problem{ProblemKind::badInput, where(), Message{"log.more-than-columns", bounds::kTableColumns}, Message{"log.at-most", bounds::kTableColumns}};
   csv_free(&parser);
   return done;
 }

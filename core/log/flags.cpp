@@ -111,7 +111,7 @@ private:
     const Series series(m_log, channel);
     mark(
         c, Flag::outOfRange, "out of range", series, [&](std::size_t k) { return series.value(k) < limits.low || series.value(k) > limits.high; },
-        Message{"log.no-sensor-kind-can"});
+        Message{"log.no-sensor-reads-this"});
   }
 
   /// A stretch that begins and ends with the jump that a change of unit makes.
@@ -130,7 +130,7 @@ private:
       all.push_back({k, end - 1});
       k = end;
     }
-    for (const Stretch& s : all) markAll(c, Flag::fahrenheit, "unit", series, s, Message{"log.stretch-was-written-degrees"});
+    for (const Stretch& s : all) markAll(c, Flag::fahrenheit, "unit", series, s, Message{"log.stretch-in-fahrenheit"});
   }
 
   void spikes(std::size_t c) {
@@ -144,7 +144,7 @@ private:
           const double before = series.value(k - 1), here = series.value(k), after = series.value(k + 1);
           return std::abs(here - before) > least && std::abs(here - after) > least && std::abs(before - after) < least / 2.0;
         },
-        Message{"log.one-reading-far-from"});
+        Message{"log.reading-far-from-both"});
   }
 
   /// The smallest steps that a logger's readings move by, as most of them do.
@@ -174,12 +174,12 @@ private:
       from = k;
     }
     std::erase_if(all, [&](const Stretch& s) { return isRoom && levels[series.channel.raw[series.at[s.first]]] >= kHeldLevels; });
-    for (const Stretch& s : all) markAll(c, Flag::stuck, "stuck", series, s, Message{"log.same-reading-hours-sensor"});
+    for (const Stretch& s : all) markAll(c, Flag::stuck, "stuck", series, s, Message{"log.sensor-hangs"});
   }
 
   void sunlit(std::size_t c) {
     const Series series(m_log, m_log.channels[c]);
-    for (const Stretch& s : sunOnSensor(series, m_place)) markAll(c, Flag::sun, "sun on the sensor", series, s, Message{"log.rises-falls-sun-not"});
+    for (const Stretch& s : sunOnSensor(series, m_place)) markAll(c, Flag::sun, "sun on the sensor", series, s, Message{"log.sun-on-sensor"});
   }
 
   void pairs() {
@@ -202,13 +202,13 @@ private:
         if (first == after) continue;
         markAll(c, Flag::swapped, "swapped", series,
                 {static_cast<std::size_t>(first - series.at.begin()), static_cast<std::size_t>(after - series.at.begin()) - 1},
-                Message{"log.shows-what-should-other", m_log.channels[beside].name});
+                Message{"log.sensors-changed-over", m_log.channels[beside].name});
       }
   }
   void drift(std::size_t a, std::size_t b) {
     const auto found = driftBetween(m_log, m_log.channels[a], m_log.channels[b]);
     if (!found || !found->isReal()) return;
-    note(static_cast<int>(b), Flag::drift, "drift", Message{"log.moved-against-since-log", Amount{found->change_K, Unit::kelvin, 2}, m_log.channels[a].name});
+    note(static_cast<int>(b), Flag::drift, "drift", Message{"log.sensor-drifts", Amount{found->change_K, Unit::kelvin, 2}, m_log.channels[a].name});
   }
   void placement() {
     const Channel* heater = m_log.find(Role::heater);
@@ -216,7 +216,7 @@ private:
       if (m_log.channels[c].role != Role::room || m_log.channels[c].statistic != Statistic::moment) continue;
       const auto jump = jumpAtHeater_K(m_log, m_log.channels[c], *heater);
       if (!jump || *jump < kHeaterJump_K) continue;
-      note(static_cast<int>(c), Flag::none, "placement", Message{"log.jumps-heater-starts-hang", Amount{*jump, Unit::kelvin, 2}});
+      note(static_cast<int>(c), Flag::none, "placement", Message{"log.jumps-with-heater", Amount{*jump, Unit::kelvin, 2}});
     }
   }
   void clock() {

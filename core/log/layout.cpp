@@ -102,24 +102,24 @@ void takeUnit(Column& column, const std::optional<UnitMark>& inHeading, const st
     const auto marked = std::find_if(others.begin(), others.end(), [](const Column& c) { return c.use && isTemperature(c.channel.role) && c.unitIsMarked; });
     if (options.fahrenheit) {
       column.mark = *options.fahrenheit ? kFahrenheit : kCelsius;
-      channel.unitWhy = Message{"log.you-said"};
+      channel.unitWhy = Message{"log.as-you-said"};
     } else if (marked != others.end()) {
       column.mark = marked->mark;
       const bool fahrenheit = column.mark.unit == "F";
       column.unitIsUnsure = fahrenheit ? mean < kSurelyCelsius : mean > kSurelyFahrenheit && column.mark.unit == "C" && channel.role != Role::store;
-      channel.unitWhy = column.unitIsUnsure ? Message{"log.no-unit-mark-beside", marked->channel.name, column.mark.unit, std::llround(mean)}
-                                            : Message{"log.no-unit-mark-as-beside", marked->channel.name};
+      channel.unitWhy = column.unitIsUnsure ? Message{"log.unlike-its-neighbour", marked->channel.name, column.mark.unit, std::llround(mean)}
+                                            : Message{"log.as-its-neighbour", marked->channel.name};
     } else {
       const bool warm = channel.role == Role::store || channel.role == Role::room || channel.role == Role::cover;
       const bool f = mean > kSurelyFahrenheit && channel.role != Role::store;
       column.mark = f ? kFahrenheit : kCelsius;
       column.unitIsUnsure = mean > kSurelyCelsius && (mean <= kSurelyFahrenheit || warm);
-      channel.unitWhy = column.unitIsUnsure ? Message{"log.no-unit-mark-readings", std::llround(mean)}
+      channel.unitWhy = column.unitIsUnsure ? Message{"log.could-be-either-degree", std::llround(mean)}
                                             : Message{f ? "log.readings-fit-fahrenheit" : "log.readings-fit-celsius", std::llround(mean)};
     }
   } else {
     column.mark.unit = channel.unit();
-    channel.unitWhy = Message{"log.no-unit-mark-taken"};
+    channel.unitWhy = Message{"log.taken-as-usual"};
   }
   if (channel.role == Role::sun && column.mark.unit == "W") column.mark.unit = "W/m2";
   channel.unitIn = column.mark.unit;
@@ -139,9 +139,9 @@ public:
   Result<Layout> run() {
     if (!m_sampled) return m_sampled.problems();
     findWidth();
-    if (m_layout.width < 2) return noTable(Message{"log.no-columns-were-found"}, Message{"log.table-time-column-least-one"});
+    if (m_layout.width < 2) return noTable(Message{"log.no-columns-were-found"}, Message{"log.separated-table-needed"});
     findTime();
-    if (m_layout.timeColumn < 0) return noTable(Message{"log.no-column-dates-was"}, Message{"log.one-column-hold-dates"});
+    if (m_layout.timeColumn < 0) return noTable(Message{"log.no-column-dates-was"}, Message{"log.dates-needed"});
     findClock();
     findHeadings();
     findDecimalSign();
@@ -153,7 +153,7 @@ public:
     soleThermometer();
     if (!m_layout.isTall()) tellApart(m_layout.columns); // a tall table may bring more sensors yet
     if (std::none_of(m_layout.columns.begin(), m_layout.columns.end(), [](const Column& c) { return c.use; }))
-      return noTable(Message{"log.no-column-readings-was"}, Message{"log.least-one-column-numbers"});
+      return noTable(Message{"log.no-column-readings-was"}, Message{"log.numbers-needed"});
     return std::move(m_layout);
   }
 
@@ -425,7 +425,7 @@ Column describeColumn(const std::string& heading, const std::vector<std::string>
       column.unitIsUnsure = false;
       column.unitIsMarked = false; // what is said of this column says nothing of others
       channel.unitIn = mark->unit;
-      channel.unitWhy = Message{"log.you-said"};
+      channel.unitWhy = Message{"log.as-you-said"};
     }
   return column;
 }

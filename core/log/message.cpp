@@ -15,7 +15,7 @@ namespace muffle {
 namespace {
 
 Problem notAReading(std::string_view topic, std::string_view text) {
-  return {ProblemKind::badInput, std::string(topic), Message{"log.no-reading", asUtf8(text.substr(0, 40))}, Message{"log.number-without-unit-iso"}};
+  return {ProblemKind::badInput, std::string(topic), Message{"log.no-reading", asUtf8(text.substr(0, 40))}, Message{"log.message-forms"}};
 }
 
 /// Adds a channel with one reading.
@@ -39,7 +39,7 @@ std::optional<UtcSeconds> timeIn(std::string_view text, DateForm form) {
 
 Result<Log> readMessage(std::string_view topic, std::string_view text, UtcSeconds now) {
   if (text.size() > bounds::kMessageBytes)
-    return Problem{ProblemKind::badInput, std::string(topic), Message{"log.message-bytes", text.size()}, Message{"log.most-allowed", bounds::kMessageBytes}};
+    return Problem{ProblemKind::badInput, std::string(topic), Message{"log.message-bytes", text.size()}, Message{"log.at-most", bounds::kMessageBytes}};
   text = trim(text);
   Log log;
   log.time = {now};
@@ -50,7 +50,7 @@ Result<Log> readMessage(std::string_view topic, std::string_view text, UtcSecond
     if (!json || !json->is_object()) return notAReading(topic, text);
     if (json->size() > bounds::kMessageReadings)
       return Problem{ProblemKind::badInput, std::string(topic), Message{"log.message-readings", json->size()},
-                     Message{"log.most-allowed", bounds::kMessageReadings}};
+                     Message{"log.at-most", bounds::kMessageReadings}};
     for (const auto& [key, value] : json->items()) {
       if (looksLikeTimeName(key)) {
         const auto at = value.is_string()   ? timeIn(value.get_ref<const std::string&>(), DateForm::iso)

@@ -75,11 +75,11 @@ public:
     });
     if (!rows) return rows.problems();
     if (m_isTooMuch)
-      return Problem{ProblemKind::badInput, "", Message{"log.more-than-rows-more", bounds::kTableRows, bounds::kTableCells},
-                     Message{"log.so-many-allowed-divide"}};
+      return Problem{ProblemKind::badInput, "", Message{"log.rows-too-many", bounds::kTableRows, bounds::kTableCells},
+                     Message{"log.divide-the-file"}};
     if (m_cancelled) return Problem{ProblemKind::cancelled, "", Message{"log.reading-was-stopped"}, Message{"log.nothing-was-kept"}};
     Log& log = m_out.log;
-    if (log.time.empty()) return Problem{ProblemKind::badInput, "line 1", Message{"log.no-row-readable-time"}, Message{"log.dates-times-such-2031"}};
+    if (log.time.empty()) return Problem{ProblemKind::badInput, "line 1", Message{"log.no-row-readable-time"}, Message{"log.times-needed"}};
     if (m_layout.isTall()) tellApart(m_layout.columns); // sensors met on the way as well
     std::vector<bool> isEnergy;
     for (Column& c : m_layout.columns) {
@@ -216,7 +216,7 @@ private:
     }
     if (const auto cell = trim(text); !isMissing(cell)) {
       ++m_out.cellsLeftOut;
-      note(line, Message{"log.under-not-number", asUtf8(cell.substr(0, 40)), column.channel.name}, Message{"log.reading-left-out"});
+      note(line, Message{"log.cell-is-no-number", asUtf8(cell.substr(0, 40)), column.channel.name}, Message{"log.reading-left-out"});
     }
     return kNone;
   }
@@ -327,20 +327,20 @@ private:
     };
     const bool unproved = m_layout.ambiguousDate && m_layout.form == DateForm::dayFirst;
     const Message clock = m_layout.form == DateForm::epoch ? Message{}
-                          : m_layout.clockOffset_s         ? Message{"log.clock-heading-says", m_zone.name()}
-                                                           : Message{"log.where-no-offset-written", m_zone.name()};
-    m_out.recognised.push_back(Message{"log.time-by", form(m_layout.form), unproved ? Message{"log.no-day-above-12"} : Message{}, clock});
-    if (m_layout.dateOnly) m_out.recognised.emplace_back(Message{"log.one-row-day-lows"});
+                          : m_layout.clockOffset_s         ? Message{"log.clock-of-heading", m_zone.name()}
+                                                           : Message{"log.zone-where-none-written", m_zone.name()};
+    m_out.recognised.push_back(Message{"log.time-by", form(m_layout.form), unproved ? Message{"log.day-first-unproved"} : Message{}, clock});
+    if (m_layout.dateOnly) m_out.recognised.emplace_back(Message{"log.one-row-a-day"});
     const auto statistic = [](Statistic s) { return s == Statistic::lowest ? Message{"log.low"} : s == Statistic::highest ? Message{"log.high"} : Message{}; };
     for (const Channel& channel : m_out.log.channels)
       m_out.recognised.push_back(Message{"log.column-taken-for", channel.name, roleText(channel.role, channel.id), statistic(channel.statistic),
                                          channel.unitIn.empty() ? Message{"log.no-unit"} : Message::verbatim(channel.unitIn), channel.unitWhy});
-    for (const std::string& name : m_out.placeless) m_out.recognised.push_back(Message{"log.taken-hang-outside-heading", name});
+    for (const std::string& name : m_out.placeless) m_out.recognised.push_back(Message{"log.taken-to-hang-outside", name});
     if (m_doubled.count > 0) {
-      m_out.recognised.push_back(Message{"log.rows-repeat-time-were", m_doubled.count});
-      m_out.log.notes.push_back({"duplicate", "", m_doubled.from, m_doubled.to, m_doubled.count, Message{"log.rows-repeat-time-first"}, Flag::duplicateTime});
+      m_out.recognised.push_back(Message{"log.rows-repeated", m_doubled.count});
+      m_out.log.notes.push_back({"duplicate", "", m_doubled.from, m_doubled.to, m_doubled.count, Message{"log.first-of-each-stands"}, Flag::duplicateTime});
     }
-    if (m_back.count > 0) m_out.log.notes.push_back({"clock", "", m_back.from, m_back.to, m_back.count, Message{"log.loggers-clock-went-back"}, Flag::clock});
+    if (m_back.count > 0) m_out.log.notes.push_back({"clock", "", m_back.from, m_back.to, m_back.count, Message{"log.clock-went-back"}, Flag::clock});
   }
 
   /// Rows of a kind, in order of time.
@@ -385,9 +385,9 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
   bytes = plainText(bytes, options.separator, own);
   if (options.separator == ' ') how.separator = '\t';
   if (bytes.find_first_not_of(" \t\r\n") == std::string_view::npos)
-    return Problem{ProblemKind::badInput, "line 1", Message{"log.file-empty"}, Message{"log.table-time-column-least"}};
+    return Problem{ProblemKind::badInput, "line 1", Message{"log.file-empty"}, Message{"log.table-needed"}};
   if (bytes.substr(0, 65536).find('\0') != std::string_view::npos)
-    return Problem{ProblemKind::badInput, "line 1", Message{"log.not-text-file"}, Message{"log.delimited-text-table-csv"}};
+    return Problem{ProblemKind::badInput, "line 1", Message{"log.not-text-file"}, Message{"log.text-table-needed"}};
   const auto layout = recogniseLayout(bytes, how);
   if (!layout) return layout.problems();
   bytes = withoutTornLine(bytes, *layout);
@@ -399,7 +399,7 @@ Result<ReadLog> readLog(std::string_view bytes, const ReadOptions& options) {
   if (!fixed) return read;
   how.zone = *fixed;
   auto again = RowReader(bytes, how, *layout).run();
-  if (again) again->recognised.insert(again->recognised.begin() + 2, Message{"log.clock-shows-hour-summer", fixed->name()});
+  if (again) again->recognised.insert(again->recognised.begin() + 2, Message{"log.clock-keeps-winter-time", fixed->name()});
   return again;
 }
 

@@ -80,7 +80,7 @@ Result<Recipe> recipeFromJson(const Json& json) {
   Problems problems;
   Written w;
   FieldReader reader(json, "", problems);
-  if (!json.is_object()) return Problem{ProblemKind::badInput, "", Message{"json.stands", describeValue(json)}, Message{"json.object-needed"}};
+  if (!json.is_object()) return Problem{ProblemKind::badInput, "", Message{"json.stands-here", describeValue(json)}, Message{"json.object-needed"}};
   describe(reader, w);
   reader.finish();
   if (!problems.empty()) return problems;

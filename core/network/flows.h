@@ -253,9 +253,8 @@ private:
   std::vector<double> m_capacity;
   FreezingNodes m_freezing;
   Relays m_relays;
-  std::vector<int> m_relayModulator; ///< by relay: of that film, -1 for none
-  std::vector<int> m_relayFilm;      ///< by relay: the film in m_vapour that it counts the water of, or one of these
-  static constexpr int kBySensor = -1, kCommanded = -2;
+  std::vector<int> m_relayModulator;    ///< by relay: of that film, -1 for none
+  std::vector<int> m_relayFilm;         ///< by relay: of one that counts water, the film in m_vapour
   std::vector<std::size_t> m_relaySlot; ///< by relay: its sensor's
   std::vector<FrozenLink> m_frozenLinks;
   bool m_nonlinear = false, m_algebraic = false;

@@ -82,9 +82,10 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
   m_vapour = VapourFlows(net.pressure_Pa);
   m_relays = Relays(net.relays);
   for (const Relay& relay : net.relays) {
-    m_relayFilm.push_back(relay.isCommanded ? kCommanded : kBySensor);
-    m_relaySlot.push_back(relay.sensor >= 0 ? slot(relay.sensor) : 0);
+    const auto* by = std::get_if<SwitchedByTemperature>(&relay.by);
+    m_relaySlot.push_back(by ? slot(by->sensor) : 0);
   }
+  m_relayFilm.assign(net.relays.size(), -1);
   m_relayModulator.assign(net.relays.size(), -1);
   const auto entries = [&](int a, int b) { return Entries{m_lu.entry(a, a), m_lu.entry(a, b), m_lu.entry(b, a), m_lu.entry(b, b)}; };
 
@@ -101,7 +102,8 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
       m_allNatural.push_back({a, b, group(l), link.coefficient, link.exponent / 2.0, modulator, std::abs(link.exponent - 1.0 / 3.0) < 1e-6, reported,
                               entries(a, b), film, link.relay, link.wetShare});
       for (std::size_t r = 0; r < net.relays.size(); ++r)
-        if (net.relays[r].film == static_cast<int>(l)) m_relayFilm[r] = film, m_relayModulator[r] = modulator;
+        if (const auto* by = std::get_if<SurfaceWater>(&net.relays[r].by); by && by->film == static_cast<int>(l))
+          m_relayFilm[r] = film, m_relayModulator[r] = modulator;
       continue;
     }
     int frozen = -1;
@@ -242,26 +244,30 @@ void NetworkFlows::followRelays() {
 void NetworkFlows::startRelays(std::span<const double> T) {
   if (m_relays.empty()) return;
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
-    const int film = m_relayFilm[r];
-    if (film == kCommanded) continue;
-    constexpr double kAnyFilm_W_K = 1.0;                                   // only the sign counts
-    const bool reached = film >= 0 && strength(m_relayModulator[r]) > 0.0; // no damp air gets behind a tight cloth
-    m_relays.start(r, film < 0 ? T[m_relaySlot[r]] : 0.0, !reached ? 0.0 : m_vapour.condensing_W(film, T.data(), kAnyFilm_W_K));
+    const auto& by = m_network->relays[r].by;
+    if (const auto* switched = std::get_if<SwitchedByTemperature>(&by)) m_relays.start(r, *switched, T[m_relaySlot[r]]);
+    if (const auto* water = std::get_if<SurfaceWater>(&by)) {
+      constexpr double kAnyFilm_W_K = 1.0;                      // only the sign counts
+      const bool reached = strength(m_relayModulator[r]) > 0.0; // no damp air gets behind a tight cloth
+      m_relays.start(r, *water, reached ? m_vapour.condensing_W(m_relayFilm[r], T.data(), kAnyFilm_W_K) : 0.0);
+    }
   }
   followRelays();
 }
 
 bool NetworkFlows::settleRelays(std::span<const double> T, double h) {
-  bool switched = false;
+  bool any = false;
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
-    const int film = m_relayFilm[r];
-    if (film == kCommanded) continue;
-    const bool has = film < 0 ? m_relays.step(r, T[m_relaySlot[r]], 0.0, h)
-                              : m_relays.step(r, 0.0, m_vapour.condensing_W(film, T.data(), m_film[static_cast<std::size_t>(film)].h), h);
-    switched = switched || has;
+    const auto& by = m_network->relays[r].by;
+    bool has = false;
+    if (const auto* water = std::get_if<SurfaceWater>(&by))
+      has = m_relays.step(r, *water, m_vapour.condensing_W(m_relayFilm[r], T.data(), m_film[static_cast<std::size_t>(m_relayFilm[r])].h), h);
+    else if (const auto* switched = std::get_if<SwitchedByTemperature>(&by))
+      has = m_relays.step(r, *switched, T[m_relaySlot[r]]);
+    any = any || has;
   }
-  if (switched) followRelays();
-  return switched;
+  if (any) followRelays();
+  return any;
 }
 
 bool NetworkFlows::settleFreezing(std::span<const double> before, std::span<double> T) {
@@ -381,10 +387,10 @@ bool NetworkFlows::modulateOver(double middle_s, double end_s, const std::vector
 
 bool NetworkFlows::relayTurns(const std::vector<double>& T) const {
   for (std::size_t r = 0; r < m_relays.size(); ++r) {
-    if (m_relayFilm[r] != kBySensor) continue;
-    const Relay& relay = m_network->relays[r];
+    const auto* by = std::get_if<SwitchedByTemperature>(&m_network->relays[r].by);
+    if (!by) continue;
     const double sensor_C = T[m_relaySlot[r]];
-    if (m_relays.isOn(static_cast<int>(r)) ? sensor_C >= relay.off_C : sensor_C <= relay.on_C) return true;
+    if (m_relays.isOn(static_cast<int>(r)) ? sensor_C >= by->off_C : sensor_C <= by->on_C) return true;
   }
   return false;
 }

@@ -231,14 +231,14 @@ Problems validate(const Network& net) {
   const auto bad = [&](std::string where, Message what, Message allowed) {
     problems.push_back({ProblemKind::badInput, std::move(where), std::move(what), std::move(allowed)});
   };
-  if (!(net.step_s > 0.0)) bad("/step_s", Message{"network.step", Amount{net.step_s, Unit::second}}, Message{"network.more-than-0-s"});
-  if (!(net.end_s > 0.0)) bad("/end_s", Message{"network.end", Amount{net.end_s, Unit::second}}, Message{"network.more-than-0-s"});
+  if (!(net.step_s > 0.0)) bad("/step_s", Message{"network.step", Amount{net.step_s, Unit::second}}, Message{"network.time-above-0"});
+  if (!(net.end_s > 0.0)) bad("/end_s", Message{"network.end", Amount{net.end_s, Unit::second}}, Message{"network.time-above-0"});
   if (!(net.pressure_Pa >= 2e4 && net.pressure_Pa <= 2e5))
-    bad("/pressure_Pa", Message{"network.pressure", Amount{net.pressure_Pa, Unit::pascal}}, Message{"network.20000-200000-allowed"});
+    bad("/pressure_Pa", Message{"network.pressure", Amount{net.pressure_Pa, Unit::pascal}}, Message{"network.pressure-allowed"});
   std::vector<int> touched(net.nodes.size(), 0);
   const auto checkNode = [&](int node, const std::string& where) {
     if (node < 0 || node >= count) {
-      bad(where, Message{"network.no-such-node"}, Message{"network.name-one-nodes"});
+      bad(where, Message{"network.no-such-node"}, Message{"network.name-a-node"});
       return;
     }
     touched[static_cast<std::size_t>(node)] = 1;
@@ -249,19 +249,19 @@ Problems validate(const Network& net) {
     checkNode(link.from, where + "/from");
     checkNode(link.to, where + "/to");
     if (link.from == link.to) bad(where, Message{"network.joins-node-itself"}, Message{"network.needs-two-different-nodes"});
-    if (!(link.coefficient >= 0.0) || !std::isfinite(link.coefficient)) bad(where, Message{"network.coefficient", link.coefficient}, Message{"network.0-more"});
+    if (!(link.coefficient >= 0.0) || !std::isfinite(link.coefficient)) bad(where, Message{"network.coefficient", link.coefficient}, Message{"network.0-or-more"});
     if (link.vapour >= 0) checkNode(link.vapour, where + "/vapour");
     if (link.vapour >= 0 && (link.vapour == link.from || link.vapour == link.to))
-      bad(where + "/vapour", Message{"network.end-link"}, Message{"network.name-node-airs-humidity"});
+      bad(where + "/vapour", Message{"network.vapour-is-an-end"}, Message{"network.name-node-airs-humidity"});
     if (link.vapour >= 0 && link.kind != LinkKind::natural)
       bad(where + "/vapour", Message{"network.vapour-link-without-film"}, Message{"network.only-natural-links-carry"});
-    if (!(link.wetShare >= 0.0 && link.wetShare <= 1.0)) bad(where + "/wet", Message{"network.wet-share", link.wetShare}, Message{"network.0-1-allowed"});
+    if (!(link.wetShare >= 0.0 && link.wetShare <= 1.0)) bad(where + "/wet", Message{"network.wet-share", link.wetShare}, Message{"network.0-to-1"});
   }
   for (std::size_t i = 0; i < net.vents.size(); ++i) {
     const Vent& vent = net.vents[i];
     const auto where = fmt::format("/vents/{}", i);
     for (const int node : {vent.from, vent.to, vent.sensor}) checkNode(node, where);
-    if (!(vent.full_C > vent.opens_C)) bad(where, Message{"network.full-c-opens-c", vent.full_C, vent.opens_C}, Message{"network.full-c-above-opens"});
+    if (!(vent.full_C > vent.opens_C)) bad(where, Message{"network.opening-range", vent.full_C, vent.opens_C}, Message{"network.full-above-opens"});
   }
   for (std::size_t i = 0; i < net.thermostats.size(); ++i) {
     const Thermostat& t = net.thermostats[i];
@@ -275,13 +275,13 @@ Problems validate(const Network& net) {
       checkNode(h.node, where + "/elsewhere");
       if (h.node >= 0 && h.node < count && net.nodes[static_cast<std::size_t>(h.node)].boundary)
         bad(where + "/elsewhere", Message{"network.heats-boundary"}, Message{"network.heat-node-free-temperature"});
-      if (!(h.share > 0.0)) bad(where + "/elsewhere", Message{"network.share", h.share}, Message{"network.above-0-allowed"});
+      if (!(h.share > 0.0)) bad(where + "/elsewhere", Message{"network.share", h.share}, Message{"network.above-0"});
       elsewhere += h.share;
     }
-    if (elsewhere > 1.0 + 1e-12) bad(where + "/elsewhere", Message{"network.shares", elsewhere}, Message{"network.1-together-most"});
-    if (t.limitSignal >= static_cast<int>(net.tables.size())) bad(where + "/limit", Message{"network.no-such-signal"}, Message{"network.name-one-networks"});
+    if (elsewhere > 1.0 + 1e-12) bad(where + "/elsewhere", Message{"network.shares", elsewhere}, Message{"network.shares-at-most-1"});
+    if (t.limitSignal >= static_cast<int>(net.tables.size())) bad(where + "/limit", Message{"network.no-such-signal"}, Message{"network.name-a-signal"});
     if (t.mode == Thermostat::Mode::hysteresis && !(t.off_C > t.on_C))
-      bad(where, Message{"network.off-c-c", t.off_C, t.on_C}, Message{"network.off-c-above-c"});
+      bad(where, Message{"network.switch-range", t.off_C, t.on_C}, Message{"network.off-above-on"});
   }
   const auto isRelay = [&](int relay) { return relay >= 0 && relay < static_cast<int>(net.relays.size()); };
   for (std::size_t i = 0; i < net.links.size(); ++i) {
@@ -294,15 +294,16 @@ Problems validate(const Network& net) {
   for (std::size_t i = 0; i < net.relays.size(); ++i) {
     const Relay& r = net.relays[i];
     const auto where = fmt::format("/relays/{}", i);
-    if (r.isCommanded) continue;
-    if (r.film < 0) {
-      checkNode(r.sensor, where + "/sensor");
-      if (!(r.off_C > r.on_C)) bad(where, Message{"network.off-c-c", r.off_C, r.on_C}, Message{"network.off-c-above-c"});
-    } else if (r.film >= static_cast<int>(net.links.size()) || net.links[static_cast<std::size_t>(r.film)].vapour < 0) {
-      bad(where + "/film", Message{"network.no-such-film"}, Message{"network.name-natural-link-vapour"});
-    } else if (!(r.wets_g > 0.0 && r.holds_g >= r.wets_g)) {
-      bad(where, Message{"network.wet-from-g-holds", r.wets_g, r.holds_g}, Message{"network.both-above-0-hold"});
+    if (const auto* by = std::get_if<SwitchedByTemperature>(&r.by)) {
+      checkNode(by->sensor, where + "/sensor");
+      if (!(by->off_C > by->on_C)) bad(where, Message{"network.switch-range", by->off_C, by->on_C}, Message{"network.off-above-on"});
     }
+    const auto* water = std::get_if<SurfaceWater>(&r.by);
+    if (!water) continue;
+    if (water->film < 0 || water->film >= static_cast<int>(net.links.size()) || net.links[static_cast<std::size_t>(water->film)].vapour < 0)
+      bad(where + "/film", Message{"network.no-such-film"}, Message{"network.name-natural-link-vapour"});
+    else if (!(water->wets_g > 0.0 && water->holds_g >= water->wets_g))
+      bad(where, Message{"network.water-range", water->wets_g, water->holds_g}, Message{"network.water-above-0"});
   }
   for (std::size_t i = 0; i < net.tables.size(); ++i) {
     const Signal& s = net.tables[i];

@@ -239,17 +239,17 @@ void addNodes(Builder& b, NetworkJson& in) {
     const auto where = fmt::format("/nodes/{}", i);
     if (b.net.find(n.id) >= 0) b.bad(where + "/id", Message{"network.second-node-called", n.id}, Message{"network.names-differ"});
     if (!n.boundary) {
-      if (!n.capacity) b.bad(where, Message{"network.neither-capacity-j-k", n.id}, Message{"network.give-one-them"});
-      if (!n.initial) b.bad(where + "/initial_C", Message{"network.initial-c-missing"}, Message{"network.give-starting-temperature"});
+      if (!n.capacity) b.bad(where, Message{"network.neither-capacity-nor-boundary", n.id}, Message{"network.give-one-them"});
+      if (!n.initial) b.bad(where + "/initial_C", Message{"network.start-missing"}, Message{"network.give-starting-temperature"});
       b.net.addNode(n.id, n.capacity.value_or(0.0), n.initial.value_or(0.0));
       if (n.water) b.net.nodes.back().water = FreezingWater{n.water->latent, n.water->interval, n.water->frozen};
       continue;
     }
-    if (n.capacity) b.bad(where, Message{"network.both-capacity-j-k", n.id}, Message{"network.boundary-no-capacity"});
+    if (n.capacity) b.bad(where, Message{"network.both-capacity-and-boundary", n.id}, Message{"network.boundary-no-capacity"});
     BoundaryJson& boundary = *n.boundary;
     std::optional<Driver> driver;
     if (countSet({boundary.constant_C.has_value(), boundary.sine.has_value(), boundary.table.has_value()}) != 1) {
-      b.bad(where + "/boundary", Message{"network.needs-exactly-one-course"}, Message{"network.give-constant-c-sine"});
+      b.bad(where + "/boundary", Message{"network.needs-exactly-one-course"}, Message{"network.kinds-of-boundary"});
     } else if (boundary.constant_C) {
       driver = Driver::constant(*boundary.constant_C);
     } else if (boundary.sine) {
@@ -295,7 +295,7 @@ void addLinks(Builder& b, const NetworkJson& in) {
     const int from = b.node(l.from, where + "/from");
     const int to = b.node(l.to, where + "/to");
     if (countSet({l.conductance.has_value(), l.radiative.has_value(), l.natural.has_value(), l.advective.has_value(), l.evaporative.has_value()}) != 1)
-      b.bad(where, Message{"network.needs-exactly-one-kind"}, Message{"network.give-conductance-w-k"});
+      b.bad(where, Message{"network.needs-exactly-one-kind"}, Message{"network.kinds-of-link"});
     else if (l.conductance)
       b.net.addConductance(from, to, *l.conductance).frozenFactor = l.frozenFactor;
     else if (l.radiative)
@@ -320,11 +320,11 @@ void addSources(Builder& b, NetworkJson& in) {
     source.node = b.node(s.node, where + "/node");
     source.id = s.id.empty() ? fmt::format("{}:{}", s.node, i) : s.id;
     if (countSet({s.constant_W.has_value(), s.halfSine.has_value(), s.sine.has_value(), s.table.has_value()}) != 1)
-      b.bad(where, Message{"network.needs-exactly-one-course-power"}, Message{"network.give-constant-w-half"});
+      b.bad(where, Message{"network.needs-exactly-one-course-power"}, Message{"network.kinds-of-source"});
     else if (s.constant_W)
       source.power = Driver::constant(*s.constant_W);
     else if (s.halfSine && !(s.halfSine->to_s > s.halfSine->from_s))
-      b.bad(where + "/half_sine/to_s", Message{"network.s-from-s", s.halfSine->to_s, s.halfSine->from_s}, Message{"network.s-later-than-from"});
+      b.bad(where + "/half_sine/to_s", Message{"network.half-sine-range", s.halfSine->to_s, s.halfSine->from_s}, Message{"network.half-sine-must-rise"});
     else if (s.halfSine)
       source.power = Driver::halfSine(s.halfSine->peak, s.halfSine->from_s, s.halfSine->to_s, s.halfSine->daily);
     else if (s.sine)
@@ -345,10 +345,10 @@ void addControls(Builder& b, const NetworkJson& in) {
     out.heats = b.node(t.heats, where + "/heats");
     out.power_W = t.power;
     if (t.mode == "ideal") {
-      if (!t.setpoint) b.bad(where + "/setpoint_C", Message{"network.setpoint-c-missing"}, Message{"network.ideal-thermostat-needs"});
+      if (!t.setpoint) b.bad(where + "/setpoint_C", Message{"network.setpoint-missing"}, Message{"network.ideal-thermostat-needs"});
       out.setpoint_C = t.setpoint.value_or(0.0);
     } else if (t.mode == "hysteresis") {
-      if (!t.on || !t.off) b.bad(where, Message{"network.c-off-c-missing"}, Message{"network.hysteresis-thermostat-needs-both"});
+      if (!t.on || !t.off) b.bad(where, Message{"network.switch-missing"}, Message{"network.hysteresis-thermostat-needs-both"});
       out.mode = Thermostat::Mode::hysteresis;
       out.on_C = t.on.value_or(0.0);
       out.off_C = t.off.value_or(1.0);
@@ -382,7 +382,7 @@ Json withoutFilms(Json document) {
 
 Result<Network> networkFromJson(const Json& document) {
   if (!document.is_object())
-    return Problem{ProblemKind::badInput, "/", Message{"json.stands", describeValue(document)}, Message{"network.object-schema-muffle-network"}};
+    return Problem{ProblemKind::badInput, "/", Message{"json.stands-here", describeValue(document)}, Message{"network.object-schema-muffle-network"}};
   Problems problems;
   NetworkJson in;
   const Json plain = withoutFilms(document);
@@ -400,7 +400,7 @@ Result<Network> networkFromJson(const Json& document) {
   if (!problems.empty()) return problems;
   addLinks(b, in);
   const auto atMost = [&](const char* code, std::size_t n, std::size_t most) {
-    if (n > most) problems.push_back({ProblemKind::badInput, "/", Message{code, n}, Message{"network.most-allowed", most}});
+    if (n > most) problems.push_back({ProblemKind::badInput, "/", Message{code, n}, Message{"network.at-most", most}});
   };
   atMost("network.too-many-nodes", b.net.nodes.size(), bounds::kNetworkNodes);
   atMost("network.too-many-links", b.net.links.size(), bounds::kNetworkLinks);

@@ -23,11 +23,11 @@ constexpr double kHeaviestCeiling_J_m2K = 30000.0; // 30 mm of plaster; what is 
 bool mayHaveCeiling(const HouseShape& s) { return s.kind != ShapeKind::dome && s.eave_m + s.sunk_m >= kLeastEave_m; }
 
 void checkSkin(const Skin& skin, const Materials& materials, const std::string& where, Problems& problems) {
-  if (skin.layers.empty()) problems.push_back({ProblemKind::missing, where + "/layers", Message{"plan.skin-no-layers"}, Message{"plan.least-one-needed"}});
+  if (skin.layers.empty()) problems.push_back({ProblemKind::missing, where + "/layers", Message{"plan.skin-no-layers"}, Message{"plan.one-layer-needed"}});
   for (std::size_t i = 0; i < skin.layers.size(); ++i)
     if (!materials.find(skin.layers[i].material))
       problems.push_back({ProblemKind::badInput, fmt::format("{}/layers/{}/material", where, i), Message{"plan.not-known-material", skin.layers[i].material},
-                          Message{"plan.see-muffle-cli-materials"}});
+                          Message{"plan.see-materials"}});
 }
 
 /// Of the house's own floor or its bay's.
@@ -48,28 +48,28 @@ template <class Bad> void checkRooms(const Plan& plan, const Materials& material
       bad("/house/warm_bay", Message{"plan.bay-partitioned-off-dome"}, Message{"plan.only-long-houses-partitioned"});
     else if (bay.length_m > kMostOfHouse * length)
       bad("/house/warm_bay/length_m", Message{"plan.bay-length", Amount{bay.length_m, Unit::metre}},
-          Message{"plan.most-nine-tenths-house", Amount{kMostOfHouse * length, Unit::metre, 3}});
+          Message{"plan.bay-at-most", Amount{kMostOfHouse * length, Unit::metre, 3}});
     checkSkin(bay.partition, materials, "/house/warm_bay/partition", problems);
     if (bay.setpoints.warmest_C() > house.ventOpens_C)
       bad("/house/warm_bay/setpoints", Message{"plan.setpoint-lies-above-vents"},
-          Message{"plan.heater-vents-would-fight", Amount{house.ventOpens_C, Unit::celsius}});
+          Message{"plan.setpoint-at-most", Amount{house.ventOpens_C, Unit::celsius}});
   }
   if (house.lobby) {
     const double bay = house.bay ? house.bay->length_m : 0.0;
     if (isDome)
-      bad("/house/lobby", Message{"plan.lobby-partitioned-off-dome"}, Message{"plan.only-long-houses-partitioned-use"});
+      bad("/house/lobby", Message{"plan.lobby-partitioned-off-dome"}, Message{"plan.use-a-second-door"});
     else if (house.lobby->length_m + bay > kMostOfHouse * length)
       bad("/house/lobby/length_m", Message{"plan.lobby-length", Amount{house.lobby->length_m, Unit::metre}},
-          Message{"plan.lobby-bay-together-take", Amount{std::max(kMostOfHouse * length - bay, 0.0), Unit::metre, 3}});
+          Message{"plan.lobby-and-bay-at-most", Amount{std::max(kMostOfHouse * length - bay, 0.0), Unit::metre, 3}});
     checkSkin(house.lobby->partition, materials, "/house/lobby/partition", problems);
-    if (house.door.lobby) bad("/house/door/lobby", Message{"plan.second-door-lobby-air"}, Message{"plan.one-two-meant-set"});
+    if (house.door.lobby) bad("/house/door/lobby", Message{"plan.second-door-lobby-air"}, Message{"plan.one-of-two-doors"});
   }
   if (house.roofVoid) {
     if (isDome)
       bad("/house/roof_void", Message{"plan.ceiling-dome"}, Message{"plan.ceilings-hang-long-houses"});
     else if (house.shape.eave_m + house.shape.sunk_m < kLeastEave_m)
       bad("/house/roof_void", Message{"plan.ceiling-eaves-above-floor", Amount{house.shape.eave_m + house.shape.sunk_m, Unit::metre, 3}},
-          Message{"plan.eaves-least-above-floor", Amount{kLeastEave_m, Unit::metre}});
+          Message{"plan.eaves-at-least", Amount{kLeastEave_m, Unit::metre}});
     checkSkin(house.roofVoid->ceiling, materials, "/house/roof_void/ceiling", problems);
     for (std::size_t l = 0; l < house.roofVoid->ceiling.layers.size(); ++l) {
       const CoverMaterial* m = materials.find(house.roofVoid->ceiling.layers[l].material);
@@ -86,23 +86,23 @@ template <class Bad> void checkOwnMaterials(const Plan& plan, const Bad& bad) {
     const auto where = fmt::format("/materials/{}", i);
     if (m.id.empty() || m.id.find_first_not_of(kLetters) != std::string::npos)
       bad(where + "/id", Message{"plan.quoted", m.id}, Message{"plan.small-letters-digits-hyphens"});
-    if (findCoverMaterial(m.id)) bad(where + "/id", Message{"plan.one-tables", m.id}, Message{"plan.choose-another"});
+    if (findCoverMaterial(m.id)) bad(where + "/id", Message{"plan.id-is-of-the-table", m.id}, Message{"plan.choose-another"});
     for (std::size_t k = 0; k < i; ++k)
       if (plan.materials[k].id == m.id) bad(where + "/id", Message{"plan.stands-twice", m.id}, Message{"plan.choose-another"});
     if (m.innerEmissivity && *m.innerEmissivity + m.longwaveTransmittance > 1.0 + 1e-9)
       bad(where + "/inner_emissivity",
           Message{"plan.emissivity-long-wave-transmittance", Amount{*m.innerEmissivity, Unit::none, 6}, Amount{m.longwaveTransmittance, Unit::none, 6}},
-          Message{"plan.together-most-1-what"});
+          Message{"plan.shares-at-most-1"});
     if (m.emissivity + m.longwaveTransmittance > 1.0 + 1e-9)
       bad(where + "/longwave_transmittance",
           Message{"plan.emissivity-long-wave-transmittance", Amount{m.emissivity, Unit::none, 6}, Amount{m.longwaveTransmittance, Unit::none, 6}},
-          Message{"plan.together-most-1-what"});
+          Message{"plan.shares-at-most-1"});
     if (m.solarTransmittance + m.solarReflectance > 1.0 + 1e-9)
       bad(where + "/solar_reflectance",
           Message{"plan.solar-transmittance-reflectance", Amount{m.solarTransmittance, Unit::none, 6}, Amount{m.solarReflectance, Unit::none, 6}},
-          Message{"plan.together-most-1"});
+          Message{"plan.sun-shares-at-most-1"});
     if (m.emissivity + m.longwaveTransmittance < 0.02)
-      bad(where + "/emissivity", Message{"plan.emissivity", Amount{m.emissivity, Unit::none, 6}}, Message{"plan.least-0-02-even"});
+      bad(where + "/emissivity", Message{"plan.emissivity", Amount{m.emissivity, Unit::none, 6}}, Message{"plan.emissivity-at-least"});
   }
 }
 
@@ -112,12 +112,12 @@ template <class Bad> void checkOpenings(const Plan& plan, const Bad& bad) {
   const double warmest = plan.setpoints.warmest_C();
   const auto fights = [&](double opens_C, const char* where) {
     if (warmest > opens_C)
-      bad(where, Message{"plan.opens-setpoint", Amount{opens_C, Unit::celsius, 6}, Amount{warmest, Unit::none, 6}}, Message{"plan.heater-opening-would-fight"});
+      bad(where, Message{"plan.opens-at-setpoint", Amount{opens_C, Unit::celsius, 6}, Amount{warmest, Unit::none, 6}}, Message{"plan.heater-opening-would-fight"});
   };
   if (const auto& r = house.rollUp) {
     fights(r->opens_C, "/house/roll_up_sides/opens_C");
     if (r->full_C < r->opens_C + 0.5)
-      bad("/house/roll_up_sides/full_C", Message{"plan.fully-open-opening", Amount{r->full_C, Unit::celsius, 6}, Amount{r->opens_C, Unit::celsius, 6}},
+      bad("/house/roll_up_sides/full_C", Message{"plan.sides-range", Amount{r->full_C, Unit::celsius, 6}, Amount{r->opens_C, Unit::celsius, 6}},
           Message{"plan.above-opening-at-least", Amount{0.5, Unit::kelvin}});
     const double side = house.shape.kind == ShapeKind::arch || house.shape.kind == ShapeKind::pointedArch ? house.shape.ridge_m : house.shape.eave_m;
     if (house.shape.kind == ShapeKind::dome)
@@ -158,7 +158,7 @@ Problems check(const Plan& plan) {
     covered[b.inBay ? 1 : 0] += b.bed_m2();
     if (b.inBay && !plan.house.bay) bad(where + "/in_bay", Message{"plan.bed-warm-bay-none"}, Message{"plan.set-false-partition-bay"});
     if (const CoverMaterial* m = materials.find(b.material); !m)
-      bad(where + "/material", Message{"plan.not-known-material", b.material}, Message{"plan.see-muffle-cli-materials"});
+      bad(where + "/material", Message{"plan.not-known-material", b.material}, Message{"plan.see-materials"});
     else if (m->resistance_m2K_W > 0.6 || m->capacity_J_m2K > 7000.0)
       bad(where + "/material", Message{"plan.board-wall", nameOf(*m)}, Message{"plan.bed-covered-film-fleece"});
     const double roof = std::max(plan.house.shape.ridge_m, 0.0) + plan.house.shape.sunk_m;
@@ -170,38 +170,38 @@ Problems check(const Plan& plan) {
     const double ground = floorOf(plan.house, inBay);
     if (covered[inBay ? 1 : 0] > kMostOfHouse * ground)
       bad("/house/bed_covers", Message{inBay ? "plan.beds-covered-in-bay" : "plan.beds-covered-in-house", Amount{covered[inBay ? 1 : 0], Unit::squareMetre, 3}},
-          Message{"plan.most-nine-tenths-floor", Amount{kMostOfHouse * ground, Unit::squareMetre, 3}});
+          Message{"plan.beds-at-most", Amount{kMostOfHouse * ground, Unit::squareMetre, 3}});
   }
   if (plan.house.blanket && !materials.find(plan.house.blanket->material))
-    bad("/house/blanket/material", Message{"plan.not-known-material", plan.house.blanket->material}, Message{"plan.see-muffle-cli-materials"});
+    bad("/house/blanket/material", Message{"plan.not-known-material", plan.house.blanket->material}, Message{"plan.see-materials"});
   for (std::size_t i = 0; i < plan.prices.materials.size(); ++i) {
     const auto where = fmt::format("/prices/materials/{}/material", i);
     const std::string& id = plan.prices.materials[i].material;
-    if (!materials.find(id)) bad(where, Message{"plan.not-known-material", id}, Message{"plan.see-muffle-cli-materials"});
+    if (!materials.find(id)) bad(where, Message{"plan.not-known-material", id}, Message{"plan.see-materials"});
     for (std::size_t k = 0; k < i; ++k)
       if (plan.prices.materials[k].material == id) bad(where, Message{"plan.two-prices", id}, Message{"plan.one-allowed"});
   }
   if (const auto& b = plan.house.blanket; b && b->rule == BlanketRule::clock && b->closesAt_h == b->opensAt_h)
     bad("/house/blanket/opens_at_h", Message{"plan.blanket-closed-opened", Amount{b->opensAt_h, Unit::hour, 6}}, Message{"plan.two-hours-differ"});
   const auto floor = [&](const Floor& f, const std::string& where) {
-    if (!findSoilMaterial(f.soil)) bad(where + "/soil", Message{"plan.not-known-soil", f.soil}, Message{"plan.see-muffle-cli-materials"});
+    if (!findSoilMaterial(f.soil)) bad(where + "/soil", Message{"plan.not-known-soil", f.soil}, Message{"plan.see-materials"});
     if (!f.cover.empty() && !findFloorCover(f.cover))
-      bad(where + "/cover", Message{"plan.not-known-floor-cover", f.cover}, Message{"plan.see-muffle-cli-materials"});
+      bad(where + "/cover", Message{"plan.not-known-floor-cover", f.cover}, Message{"plan.see-materials"});
   };
   if (const Door& d = plan.house.door; d.opened > 0.0 && (d.height_m > plan.house.shape.ridge_m || d.width_m > plan.house.shape.span_m()))
     bad("/house/door",
-        Message{"plan.door-x-end-wall", Amount{d.width_m, Unit::none, 6}, Amount{d.height_m, Unit::metre, 6}, Amount{plan.house.shape.span_m(), Unit::metre, 6},
+        Message{"plan.door-in-end-wall", Amount{d.width_m, Unit::none, 6}, Amount{d.height_m, Unit::metre, 6}, Amount{plan.house.shape.span_m(), Unit::metre, 6},
                 Amount{plan.house.shape.ridge_m, Unit::metre, 6}},
         Message{"plan.fit-wall"});
   floor(plan.house.floor, "/house/floor");
   if (plan.house.bay && plan.house.bay->floor) floor(*plan.house.bay->floor, "/house/warm_bay/floor");
   if (plan.house.ventFull_C < plan.house.ventOpens_C + 0.5)
     bad("/house/vent_full_C",
-        Message{"plan.vents-fully-open-opening", Amount{plan.house.ventFull_C, Unit::celsius}, Amount{plan.house.ventOpens_C, Unit::celsius}},
+        Message{"plan.vents-range", Amount{plan.house.ventFull_C, Unit::celsius}, Amount{plan.house.ventOpens_C, Unit::celsius}},
         Message{"plan.above-opening-at-least", Amount{0.5, Unit::kelvin}});
   const auto schedule = [&](const Setpoints& s, const std::string& where) {
     if (s.dayFrom_h.has_value() != s.nightFrom_h.has_value() || (s.dayFrom_h && *s.dayFrom_h == *s.nightFrom_h))
-      bad(where + "/day_from_h", Message{"plan.day-night-do-not"}, Message{"plan.day-from-h-night"});
+      bad(where + "/day_from_h", Message{"plan.day-and-night-overlap"}, Message{"plan.day-before-night"});
     for (std::size_t i = 1; i < s.nightBands.size(); ++i)
       if (s.nightBands[i].outside_C <= s.nightBands[i - 1].outside_C)
         bad(fmt::format("{}/night_bands/{}/low_C", where, i), Message{"plan.no-warmer-than-band"}, Message{"plan.bands-rising-low-needed"});
@@ -209,10 +209,10 @@ Problems check(const Plan& plan) {
   schedule(plan.setpoints, "/setpoints");
   if (plan.house.bay) schedule(plan.house.bay->setpoints, "/house/warm_bay/setpoints");
   if (plan.setpoints.warmest_C() > plan.house.ventOpens_C)
-    bad("/setpoints", Message{"plan.setpoint-lies-above-vents"}, Message{"plan.heater-vents-would-fight", Amount{plan.house.ventOpens_C, Unit::celsius}});
+    bad("/setpoints", Message{"plan.setpoint-lies-above-vents"}, Message{"plan.setpoint-at-most", Amount{plan.house.ventOpens_C, Unit::celsius}});
   for (std::size_t i = 0; i < plan.prices.electricityWindows.size(); ++i)
     if (plan.prices.electricityWindows[i].from_h == plan.prices.electricityWindows[i].to_h)
-      bad(fmt::format("/prices/electricity_windows/{}", i), Message{"plan.begins-ends-same-hour"}, Message{"plan.window-all-day-from"});
+      bad(fmt::format("/prices/electricity_windows/{}", i), Message{"plan.begins-ends-same-hour"}, Message{"plan.window-of-all-day"});
   if (const auto zone = TimeZone::named(plan.site.timeZone); !zone) bad("/site/time_zone", zone.problem().what, zone.problem().allowed);
   checkStores(plan, problems);
   checkHeaters(plan, problems);
@@ -220,21 +220,21 @@ Problems check(const Plan& plan) {
   for (const Barrels& b : plan.barrels) barrelFloor += b.count * b.litres / 1000.0;
   if (barrelFloor > 0.5 * plan.house.shape.volume_m3())
     bad("/barrels", Message{"plan.water", Amount{barrelFloor, Unit::cubicMetre, 3}},
-        Message{"plan.leave-room-most-half", Amount{0.5 * plan.house.shape.volume_m3(), Unit::cubicMetre, 3}});
+        Message{"plan.barrels-at-most", Amount{0.5 * plan.house.shape.volume_m3(), Unit::cubicMetre, 3}});
   for (std::size_t i = 0; i < plan.measures.size(); ++i) {
     const Measure& m = plan.measures[i];
     const auto where = fmt::format("/measures/{}", i);
     if (hasMaterial(m.kind) && !materials.find(m.material))
-      bad(where + "/material", Message{"plan.not-known-material", m.material}, Message{"plan.see-muffle-cli-materials"});
+      bad(where + "/material", Message{"plan.not-known-material", m.material}, Message{"plan.see-materials"});
     if (!hasMaterial(m.kind) && m.levels.empty()) bad(where + "/levels", Message{"plan.no-sizes-try"}, Message{"plan.give-least-one"});
     if (m.kind == MeasureKind::ceiling && !mayHaveCeiling(plan.house.shape))
-      bad(where, Message{"plan.ceiling-eaves-too-low"}, Message{"plan.eaves-least-above-floor-long", Amount{kLeastEave_m, Unit::metre}});
+      bad(where, Message{"plan.ceiling-eaves-too-low"}, Message{"plan.eaves-of-long-house-at-least", Amount{kLeastEave_m, Unit::metre}});
     if (m.kind == MeasureKind::lobby)
       for (const double length : m.levels)
         if (plan.house.shape.kind == ShapeKind::dome || length < 0.3 ||
             length + (plan.house.bay ? plan.house.bay->length_m : 0.0) > kMostOfHouse * plan.house.shape.length_m)
           bad(where + "/levels", Message{"plan.lobby-of-length", Amount{length, Unit::metre, 6}}, Message{"plan.lobby-at-least", Amount{0.3, Unit::metre}});
-    if (m.levels.size() > 12) bad(where + "/levels", Message{"plan.sizes", m.levels.size()}, Message{"plan.most-12-allowed"});
+    if (m.levels.size() > 12) bad(where + "/levels", Message{"plan.sizes", m.levels.size()}, Message{"plan.measures-at-most"});
   }
   return problems;
 }

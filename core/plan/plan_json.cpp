@@ -514,7 +514,7 @@ template <class V> void describe(V& v, Plan& p) {
 
 Result<Plan> planFromJson(const Json& document) {
   if (!document.is_object())
-    return Problem{ProblemKind::badInput, "/", Message{"json.stands", describeValue(document)}, Message{"json.object-of-schema", kPlanSchema}};
+    return Problem{ProblemKind::badInput, "/", Message{"json.stands-here", describeValue(document)}, Message{"json.object-of-schema", kPlanSchema}};
   const auto upgraded = upgradePlan(document);
   Problems problems;
   Plan plan;

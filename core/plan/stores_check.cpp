@@ -45,7 +45,7 @@ void checkPipes(const Plan& plan, Problems& problems) {
     if (p.place == PipePlace::underFloor) under_m2 += p.bed_m2();
     if (p.place == PipePlace::underFloor && under_m2 > kMostOfFloor * plan.house.shape.floor_m2())
       bad("/count", Message{"store.pipe-bed-takes", Amount{under_m2, Unit::squareMetre, 3}},
-          Message{"store.most-nine-tenths-floor", Amount{kMostOfFloor * plan.house.shape.floor_m2(), Unit::squareMetre, 3}});
+          Message{"store.pipes-floor-at-most", Amount{kMostOfFloor * plan.house.shape.floor_m2(), Unit::squareMetre, 3}});
   }
 }
 
@@ -58,21 +58,21 @@ void checkCompost(const Plan& plan, Problems& problems) {
     const auto bad = [&](std::string field, Message what, Message allowed) {
       problems.push_back({ProblemKind::badInput, where + field, std::move(what), std::move(allowed)});
     };
-    if (!parseMonthDay(c.built)) bad("/built", Message{"store.not-day-year", c.built}, Message{"store.month-day-needed-such"});
+    if (!parseMonthDay(c.built)) bad("/built", Message{"store.not-day-year", c.built}, Message{"store.date-as"});
     bool known = true;
     for (std::size_t k = 0; k < c.recipe.size(); ++k)
       if (!findIngredient(c.recipe[k].ingredient)) {
         known = false;
-        bad(fmt::format("/recipe/{}/ingredient", k), Message{"store.not-known-ingredient", c.recipe[k].ingredient}, Message{"store.see-muffle-cli-materials"});
+        bad(fmt::format("/recipe/{}/ingredient", k), Message{"store.not-known-ingredient", c.recipe[k].ingredient}, Message{"store.see-materials"});
       }
     if (!known) continue;
     const Blend blend = blendOf(c);
     if (blend.degradable_kg <= 0.0) {
-      bad("/recipe", Message{"store.nothing-pile"}, Message{"store.least-one-ingredient-mass"});
+      bad("/recipe", Message{"store.nothing-pile"}, Message{"store.ingredient-needed"});
       continue;
     }
     if (blend.moisture > kMostMoisture)
-      bad("/water_kg", Message{"store.pile-water", Amount{100.0 * blend.moisture, Unit::percent, 3}}, Message{"store.most-85-what-wetter"});
+      bad("/water_kg", Message{"store.pile-water", Amount{100.0 * blend.moisture, Unit::percent, 3}}, Message{"store.water-at-most"});
     constexpr double kWarmestHouse_C = 35.0; // beyond it the house would warm the pile
     if (c.place != PilePlace::hotBed && c.giveBelow_C > kWarmestHouse_C)
       bad("/give_below_C", Message{"store.house-given-heat-until", Amount{c.giveBelow_C, Unit::celsius, 6}},
@@ -83,12 +83,12 @@ void checkCompost(const Plan& plan, Problems& problems) {
     constexpr double kTallest_m = 3.0, kFlattest_m = 0.15;
     if (size.height_m > kTallest_m)
       bad("/width_m",
-          Message{"store.foot-x-stand-high", Amount{blend.volume_m3, Unit::cubicMetre, 3}, Amount{c.width_m, Unit::none, 6}, Amount{c.length_m, Unit::metre, 6},
+          Message{"store.pile-stands-high", Amount{blend.volume_m3, Unit::cubicMetre, 3}, Amount{c.width_m, Unit::none, 6}, Amount{c.length_m, Unit::metre, 6},
                   Amount{size.height_m, Unit::metre, 3}},
           Message{"store.height-at-most", Amount{3.0, Unit::metre}});
     if (size.height_m < kFlattest_m)
       bad("/width_m",
-          Message{"store.foot-x-lie-thick", Amount{blend.volume_m3, Unit::cubicMetre, 3}, Amount{c.width_m, Unit::none, 6}, Amount{c.length_m, Unit::metre, 6},
+          Message{"store.pile-lies-thick", Amount{blend.volume_m3, Unit::cubicMetre, 3}, Amount{c.width_m, Unit::none, 6}, Amount{c.length_m, Unit::metre, 6},
                   Amount{size.height_m, Unit::metre, 2}},
           Message{"store.thickness-at-least", Amount{0.15, Unit::metre}});
     if (c.place != PilePlace::hotBed) continue;
@@ -98,7 +98,7 @@ void checkCompost(const Plan& plan, Problems& problems) {
           Message{"store.floor-at-most", Amount{kMostOfFloor * shape.floor_m2(), Unit::squareMetre, 3}});
     if (size.height_m + c.soil_m > shape.ridge_m + shape.sunk_m)
       bad("/soil_m", Message{"store.pile-soil-stand-high", Amount{size.height_m + c.soil_m, Unit::metre, 3}},
-          Message{"store.stay-below-ridge-above", Amount{shape.ridge_m + shape.sunk_m, Unit::metre, 3}});
+          Message{"store.below-the-ridge", Amount{shape.ridge_m + shape.sunk_m, Unit::metre, 3}});
   }
 }
 
@@ -114,10 +114,10 @@ void checkMass(const Plan& plan, Problems& problems) {
                           Message{"store.floor-at-most", Amount{kMostOfFloor * plan.house.shape.floor_m2(), Unit::squareMetre, 3}}});
     if (m.kind != MassKind::wall && m.width_m > plan.house.shape.span_m())
       problems.push_back({ProblemKind::badInput, fmt::format("/mass/{}/width_m", i), Message{"store.width", Amount{m.width_m, Unit::metre, 6}},
-                          Message{"store.most-lies-within-house", Amount{plan.house.shape.span_m(), Unit::metre, 3}}});
+                          Message{"store.width-at-most", Amount{plan.house.shape.span_m(), Unit::metre, 3}}});
     if (m.kind == MassKind::wall && m.area_m2 > 2.0 * plan.house.shape.ridge_m * plan.house.shape.length_m)
       problems.push_back({ProblemKind::badInput, fmt::format("/mass/{}/area_m2", i), Message{"store.wall", Amount{m.area_m2, Unit::squareMetre, 6}},
-                          Message{"store.most-stand-house", Amount{2.0 * plan.house.shape.ridge_m * plan.house.shape.length_m, Unit::squareMetre, 3}}});
+                          Message{"store.wall-at-most", Amount{2.0 * plan.house.shape.ridge_m * plan.house.shape.length_m, Unit::squareMetre, 3}}});
   }
 }
 
@@ -129,7 +129,7 @@ void checkLoops(const Plan& plan, Problems& problems) {
     const auto fits = [&](const char* field, const char* code, double litres) {
       if (litres / 1000.0 > 0.25 * plan.house.shape.volume_m3())
         problems.push_back({ProblemKind::badInput, where + field, Message{code, Amount{litres, Unit::litre, 6}},
-                            Message{"store.most-quarter-house", Amount{250.0 * plan.house.shape.volume_m3(), Unit::litre, 3}}});
+                            Message{"store.tank-at-most", Amount{250.0 * plan.house.shape.volume_m3(), Unit::litre, 3}}});
     };
     fits("/litres", "store.tank-of", w.litres);
     fits("/radiator_l", "store.drums-of", w.radiator_l);
@@ -150,11 +150,11 @@ void checkCables(const Plan& plan, Problems& problems) {
     const double bed_m2 = plan.house.bedCovers[static_cast<std::size_t>(c.bed)].bed_m2();
     const double power_W_m2 = c.watts_per_m * c.length_m / bed_m2;
     if (power_W_m2 > kMostCable_W_m2)
-      bad("/length_m", Message{"store.each-m2-bed", Amount{power_W_m2, Unit::watt, 3}},
-          Message{"store.most-roots-beside-cooked", Amount{kMostCable_W_m2, Unit::none, 6}, Amount{kMostCable_W_m2 * bed_m2 / c.watts_per_m, Unit::metre, 3}});
+      bad("/length_m", Message{"store.cable-on-bed", Amount{power_W_m2, Unit::watt, 3}},
+          Message{"store.cable-at-most", Amount{kMostCable_W_m2, Unit::none, 6}, Amount{kMostCable_W_m2 * bed_m2 / c.watts_per_m, Unit::metre, 3}});
     if (bed_m2 / c.length_m < kLeastBetweenCables_m)
       bad("/length_m", Message{"store.passes-apart", Amount{bed_m2 / c.length_m, Unit::metre, 2}},
-          Message{"store.least-passes-never-touch", Amount{kLeastBetweenCables_m, Unit::metre, 6}});
+          Message{"store.passes-at-least", Amount{kLeastBetweenCables_m, Unit::metre, 6}});
   }
 }
 

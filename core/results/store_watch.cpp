@@ -26,9 +26,9 @@ StoreWatch::StoreWatch(const Assembly& assembly, double hold_C, std::vector<Stor
     : m_hold_C(hold_C), m_series(series), m_sums(assembly.stores.size()), m_ledger(ledger), m_meter(assembly.stores.size(), kNone) {
   for (std::size_t s = 0; s < assembly.stores.size(); ++s) {
     const StoreNodes& store = assembly.stores[s];
-    if (store.thermostat < 0 && store.runs < 0 && !store.coil) continue;
-    const bool pumps = store.kind == StoreKind::loop || store.coil;
-    m_meter[s] = ledger.meter(Metered::electricity, store.thermostat >= 0 ? MeterUse::cable : pumps ? MeterUse::storePump : MeterUse::storeFan, s);
+    if (!store.cable() && store.runs < 0 && !store.hasCoil()) continue;
+    const bool pumps = store.kind == StoreKind::loop || store.hasCoil();
+    m_meter[s] = ledger.meter(Metered::electricity, store.cable() ? MeterUse::cable : pumps ? MeterUse::storePump : MeterUse::storeFan, s);
   }
 }
 
@@ -64,21 +64,21 @@ void StoreWatch::see(const Run& run) {
     if (first < sum.coldest_C) sum.coldest_C = first;
     if (stores[s].kind == StoreKind::loop && stores[s].node.size() > 1) sum.coldest_C = std::min(sum.coldest_C, solver.temperature_C(stores[s].node[1]));
     if (first > sum.warmest_C) sum.warmest_C = first;
-    if (!isFirst && !stores[s].coil && (stores[s].runs >= 0 || stores[s].thermostat >= 0)) seeSupply(run, stores[s], s);
+    if (!isFirst && !stores[s].hasCoil() && (stores[s].runs >= 0 || stores[s].cable())) seeSupply(run, stores[s], s);
     if (m_series) seeSeries(run, stores[s], s);
   }
 }
 
 /// Fan, pump or cable.
 void StoreWatch::seeSupply(const Run& run, const StoreNodes& store, std::size_t s) {
-  const double power_W = store.thermostat >= 0 ? run.solver().lastPower_W(store.thermostat) : run.solver().signalNow(store.runs) * store.power_W;
+  const double power_W = store.cable() ? run.solver().lastPower_W(store.cable()->thermostat) : run.solver().signalNow(store.runs) * store.power_W;
   if (power_W <= 0.0) return;
   const double hours = run.winter().step_s / 3600.0;
   StoreSummary& sum = m_sums[s];
   sum.running_h += hours;
   sum.electricity_kWh += power_W * hours / 1000.0;
   if (m_ledger.keepsHours()) m_ledger.note(m_meter[s], power_W * hours / 1000.0, run.hour());
-  if (store.thermostat < 0) return;
+  if (!store.cable()) return;
   sum.given_kWh += power_W * hours / 1000.0;
   if (m_series) (*m_series)[s].given_W[run.step()] = static_cast<float>(power_W);
 }
@@ -119,8 +119,8 @@ void StoreWatch::tell(const Run& run, WinterResult& result) {
       if (const double water_kg = run.stores().piles()[store.index].watered_kg; water_kg > 0.0)
         m_ledger.add(m_ledger.meter(Metered::water, MeterUse::pile, s), water_kg);
     }
-    if (m_meter[s] != kNone) m_ledger.add(m_meter[s], sum.electricity_kWh, store.thermostat >= 0 ? sum.given_kWh : 0.0);
-    if (store.collector < 0) continue;
+    if (m_meter[s] != kNone) m_ledger.add(m_meter[s], sum.electricity_kWh, store.cable() ? sum.given_kWh : 0.0);
+    if (!store.collector) continue;
     sum.stagnant_h = run.stores().stagnant_h(s);
     const double pump_kWh = kCollectorPump_W * run.stores().collected_h(s) / 1000.0;
     sum.electricity_kWh += pump_kWh;

@@ -48,8 +48,8 @@ StoreRunner::StoreRunner(const Plan& plan, const Assembly& assembly, const Winte
   m_ground = undisturbedGround(plan);
   for (std::size_t s = 0; s < assembly.stores.size(); ++s) {
     const StoreNodes& store = assembly.stores[s];
-    if (store.mixLower >= 0) m_layered.push_back(s);
-    if (store.collector >= 0) m_collecting.push_back(s);
+    if (std::holds_alternative<LayeredHandles>(store.own)) m_layered.push_back(s);
+    if (store.collector) m_collecting.push_back(s);
     if (store.kind != StoreKind::compost) continue;
     const CompostPile& pile = plan.compost[store.index];
     Place place{&store, blendOf(pile), firstBuilt(pile, winter.start, plan.site.place.latitude_deg), 0.0, 0.0};
@@ -78,6 +78,7 @@ void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
   const Place& place = m_places[pile];
   PilePresent& now = m_state.piles[pile];
   const StoreNodes& nodes = *place.nodes;
+  const PileHandles& handles = *nodes.pile();
   // piles are built at the hours at which they go on
   if (const int due = m_state.waiting == 0 ? builtBy(place, pile, m_winter.time(i)) : now.built; due > now.built) {
     now = {due, place.blend.mix, 0, now.watered_kg, {}, {}};
@@ -87,17 +88,17 @@ void StoreRunner::hand(Solver& solver, std::size_t pile, std::size_t i) {
   const CompostPile& of = m_plan.compost[pile];
   double t_C = now.state.temperature_C;
   if (of.place == PilePlace::mound) {
-    const double warmed_C = solver.temperature_C(nodes.coilWarms >= 0 ? nodes.coilWarms : m_assembly.air);
+    const double warmed_C = solver.temperature_C(handles.coilWarms >= 0 ? handles.coilWarms : m_assembly.air);
     const bool pumps = m_state.now.mains && now.built > 0 && t_C >= warmed_C + kPumpNeeds_K;
     if (!pumps) t_C = warmed_C;
-    m_state.pumps[pile] = pumps && (nodes.coilWarms >= 0 || solver.signalNow(nodes.runs) > 0.0);
+    m_state.pumps[pile] = pumps && (handles.coilWarms >= 0 || solver.signalNow(nodes.runs) > 0.0);
   } else if (now.built == 0) {
     t_C = solver.temperature_C(nodes.node.front()); // nothing stands there
   }
-  solver.setBoundary(nodes.core, t_C);
-  if (nodes.sensible >= 0) {
-    solver.setSource(nodes.sensible, now.built > 0 ? now.rates.sensible_W : 0.0);
-    solver.setSource(nodes.latent, now.built > 0 ? now.rates.latent_W : 0.0);
+  solver.setBoundary(handles.core, t_C);
+  if (handles.breath) {
+    solver.setSource(handles.breath->sensible, now.built > 0 ? now.rates.sensible_W : 0.0);
+    solver.setSource(handles.breath->latent, now.built > 0 ? now.rates.latent_W : 0.0);
   }
 }
 
@@ -122,7 +123,7 @@ void StoreRunner::begin(Solver& solver) {
 
 void StoreRunner::step(Solver& solver, std::size_t i) {
   for (std::size_t p = 0; p < m_places.size(); ++p) {
-    m_state.taken_J[p] -= solver.boundaryEnergy_J(m_places[p].nodes->core);
+    m_state.taken_J[p] -= solver.boundaryEnergy_J(m_places[p].nodes->pile()->core);
     if (m_state.pumps[p]) m_state.pumped_h[p] += m_winter.step_s / 3600.0;
   }
   if (++m_state.waiting >= m_every || i + 1 == m_winter.size()) {
@@ -141,8 +142,8 @@ void StoreRunner::goOn(const Solver& solver, std::size_t pile, std::size_t i, do
   const Place& place = m_places[pile];
   PilePresent& now = m_state.piles[pile];
   CompostWeather weather{m_winter.outside_C[i], m_winter.outside_g_kg[i] / 1000.0, solver.network().pressure_Pa};
-  if (place.nodes->air >= 0) weather.air_C = solver.temperature_C(place.nodes->air);
-  if (place.nodes->vapour >= 0) weather.air_kg_kg = solver.temperature_C(place.nodes->vapour) / 1000.0;
+  if (place.nodes->pile()->air >= 0) weather.air_C = solver.temperature_C(place.nodes->pile()->air);
+  if (place.nodes->pile()->vapour >= 0) weather.air_kg_kg = solver.temperature_C(place.nodes->pile()->vapour) / 1000.0;
   const double ground_C = m_ground.temperature_C(kUnder_m, m_winter.startDay + static_cast<double>(i) * m_winter.step_s / kDay_s);
   weather.taken_W_K = place.outside_W_K + place.ground_W_K;
   weather.taken_W = m_state.taken_J[pile] / h_s + place.outside_W_K * (now.state.temperature_C - m_winter.outside_C[i]) +
@@ -187,21 +188,22 @@ void StoreRunner::turnOver(Solver& solver) {
     const double warmer_K = solver.temperature_C(store.node[0]) - solver.temperature_C(store.node[1]);
     const double half_J_K = solver.network().nodes[static_cast<std::size_t>(store.node[0])].capacity_J_K;
     const double up_W = warmer_K > 0.0 ? 0.5 * half_J_K * warmer_K / std::max(kTurnsOver_s, 2.0 * m_winter.step_s) : 0.0;
-    solver.setSource(store.mixLower, -up_W);
-    solver.setSource(store.mixUpper, up_W);
+    const auto& halves = std::get<LayeredHandles>(store.own);
+    solver.setSource(halves.lower, -up_W);
+    solver.setSource(halves.upper, up_W);
   }
 }
 
 /// What the collectors give over the next step, of which so much is counted as one.
 void StoreRunner::collect(Solver& solver, std::size_t i, double counted_s) {
   for (const std::size_t s : m_collecting) {
-    const StoreNodes& store = m_assembly.stores[s];
-    const double warmed_C = solver.temperature_C(store.collectorWarms);
-    const double gain_W_m2 = kCollectorTakesUp * store.collector_W_m2[i] - kCollectorLoss_W_m2K * (warmed_C + store.collectorAbove_K - m_winter.outside_C[i]);
-    const bool tooHot = warmed_C > store.collectorStops_C;
+    const CollectorHandles& collector = *m_assembly.stores[s].collector;
+    const double warmed_C = solver.temperature_C(collector.warms);
+    const double gain_W_m2 = kCollectorTakesUp * collector.W_m2[i] - kCollectorLoss_W_m2K * (warmed_C + collector.above_K - m_winter.outside_C[i]);
+    const bool tooHot = warmed_C > collector.stops_C;
     const bool stands = tooHot || !m_state.now.mains; // its pump rests
     if (gain_W_m2 > 0.0) (stands ? m_state.stagnant_h : m_state.collected_h)[s] += counted_s / 3600.0;
-    solver.setSource(store.collector, stands ? 0.0 : store.collector_m2 * std::max(gain_W_m2, 0.0));
+    solver.setSource(collector.source, stands ? 0.0 : collector.area_m2 * std::max(gain_W_m2, 0.0));
   }
 }
 

@@ -21,7 +21,7 @@ bool isStopped(const SimulateOptions& options) { return options.stop && options.
 
 Problem cancelled() { return {ProblemKind::cancelled, "", Message{"season.stopped"}, {}}; }
 Problem noSolution(std::string where) {
-  return {ProblemKind::noSolution, std::move(where), Message{"season.simulation-found-no-solution"}, Message{"season.check-sizes-far-outside"}};
+  return {ProblemKind::noSolution, std::move(where), Message{"season.no-solution"}, Message{"season.check-sizes"}};
 }
 
 /// The winter's sum, from what looked on.

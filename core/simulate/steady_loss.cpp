@@ -26,7 +26,7 @@ Result<HeatLoss> steadyLoss(const Plan& plan, double inside_C, double outside_C,
     a.network.nodes[static_cast<std::size_t>(a.rooms[*bay].air)].boundary = Driver::constant(inside_C);
   auto solver = Solver::prepare(a.network);
   if (!solver) return solver.problems();
-  if (!solver->solveSteady()) return Problem{ProblemKind::noSolution, "", Message{"season.no-steady-state-was"}, Message{"season.check-sizes-far-outside"}};
+  if (!solver->solveSteady()) return Problem{ProblemKind::noSolution, "", Message{"season.no-steady-state-was"}, Message{"season.check-sizes"}};
   HeatLoss loss;
   loss.difference_K = inside_C - outside_C;
   std::array<double, kLossPathCount> watts{};

@@ -103,12 +103,12 @@ bool scan(std::string_view text, std::vector<Angle>& angles) {
 } // namespace
 
 Result<Coordinates> parseCoordinates(std::string_view text) {
-  const auto bad = [&](Message what) { return Problem{ProblemKind::badInput, "", std::move(what), Message{"place.latitude-longitude-understood-45"}}; };
+  const auto bad = [&](Message what) { return Problem{ProblemKind::badInput, "", std::move(what), Message{"place.coordinates-as"}}; };
   constexpr std::size_t kLongest = 120;
   std::vector<Angle> angles;
   const std::string plain = inPlainMarks(text.substr(0, kLongest));
   if (const auto o = plain.find_first_of("oO"); o != std::string::npos && plain.find_first_not_of(" .,0123456789", o + 1) == std::string::npos && o > 0)
-    return bad(Message{"place.o-west-some-tongues", text.substr(0, kLongest)});
+    return bad(Message{"place.o-is-unclear", text.substr(0, kLongest)});
   if (text.size() > kLongest || !scan(plain, angles) || angles.size() != 2 || !angles[0].isSound() || !angles[1].isSound())
     return bad(Message{"place.no-place", text.substr(0, kLongest)});
   const auto isLongitude = [](char side) { return side == 'E' || side == 'W'; };
@@ -116,8 +116,8 @@ Result<Coordinates> parseCoordinates(std::string_view text) {
   if (isLongitude(angles[0].side) || isLatitude(angles[1].side)) std::swap(angles[0], angles[1]);
   if (isLongitude(angles[0].side) || isLatitude(angles[1].side)) return bad(Message{"place.gives-one-direction-twice", text});
   const Coordinates at{angles[0].degrees(), angles[1].degrees()};
-  if (!(std::abs(at.latitude_deg) <= 90.0)) return bad(Message{"place.latitude-most-90-degrees", Amount{at.latitude_deg, Unit::none, 6}});
-  if (!(std::abs(at.longitude_deg) <= 180.0)) return bad(Message{"place.longitude-most-180-degrees", Amount{at.longitude_deg, Unit::none, 6}});
+  if (!(std::abs(at.latitude_deg) <= 90.0)) return bad(Message{"place.latitude-at-most", Amount{at.latitude_deg, Unit::none, 6}});
+  if (!(std::abs(at.longitude_deg) <= 180.0)) return bad(Message{"place.longitude-at-most", Amount{at.longitude_deg, Unit::none, 6}});
   return at;
 }
 

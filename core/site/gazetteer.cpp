@@ -57,7 +57,7 @@ Result<Gazetteer> Gazetteer::read(std::string text, std::string_view otherNames)
   Town group;
   int line = 0;
   const auto wrong = [&](std::string_view what) {
-    return Problem{ProblemKind::badInput, fmt::format("line {}", line), Message{"place.no-place", what}, Message{"place.name-people-latitude-longitude"}};
+    return Problem{ProblemKind::badInput, fmt::format("line {}", line), Message{"place.no-place", what}, Message{"place.columns-needed"}};
   };
   while (!places.empty()) {
     ++line;

@@ -132,7 +132,7 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
 Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options) {
   const std::size_t count = packageCount(plan);
   if (count > kMostPackages)
-    return Problem{ProblemKind::badInput, "/measures", Message{"sizing.combinations", count}, Message{"sizing.most-searched-leave-out", kMostPackages}};
+    return Problem{ProblemKind::badInput, "/measures", Message{"sizing.combinations", count}, Message{"sizing.combinations-at-most", kMostPackages}};
   return run(
       plan, std::move(weather), count, [&](std::size_t i) { return choiceAt(plan, i); }, options);
 }

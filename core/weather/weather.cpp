@@ -96,7 +96,7 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
   const Log hours = log.find(Role::outside) ? Log{} : outsideFromExtremes(log, site.place, *zone);
   const Log& source = hours.channels.empty() ? log : hours; // of the outside readings
   const Channel* outside = source.find(Role::outside);
-  if (!outside) return Problem{ProblemKind::missing, "log", Message{"season.no-column-holds-outside"}, Message{"season.name-one-outside-set"}};
+  if (!outside) return Problem{ProblemKind::missing, "log", Message{"season.no-outside-column"}, Message{"season.name-one-outside"}};
   const Channel* wind = log.find(Role::wind);
   const Channel* sun = log.find(Role::sun);
   const Channel* humidity = log.find(Role::humidity, "outside");
@@ -149,7 +149,7 @@ Result<Weather> weatherFromLog(const Log& log, const Site& site) {
     weather.carriedDays += sources.carriedDays;
     weather.winters.push_back(std::move(w));
   }
-  if (weather.winters.empty()) return Problem{ProblemKind::badInput, "log", Message{"season.less-than-day-usable"}, Message{"season.least-one-whole-day"}};
+  if (weather.winters.empty()) return Problem{ProblemKind::badInput, "log", Message{"season.less-than-a-day"}, Message{"season.a-day-needed"}};
   weather.humidity = humidity ? InputKind::measured : InputKind::estimated;
   weather.wind = !wind ? InputKind::assumed : InputKind::measured;
   weather.sun = sun && weather.sunEstimatedDays == 0 ? InputKind::measured : InputKind::estimated;

@@ -45,7 +45,7 @@ protected:
     l.time = {1000, 1600, 2200};
     l.channels = {c};
     l.decisions = {{Verdict::dismissed, Flag::stuck, 0, 1000, 2200}, {Verdict::setAside, Flag::byHand, -1, 1600, 1600}};
-    l.notes = {{"clock", "", 1000, 1600, 2, Message{"log.loggers-clock-went-back"}, Flag::clock}};
+    l.notes = {{"clock", "", 1000, 1600, 2, Message{"log.clock-went-back"}, Flag::clock}};
     return l;
   }
   static Recipe recipe() {

@@ -29,11 +29,7 @@ Pane pane(double holds_g) {
   film.vapour = p.vapour;
   film.relay = 0;
   p.film = static_cast<int>(net.links.size()) - 1;
-  Relay relay{"wet"};
-  relay.film = p.film;
-  relay.wets_g = 1.0;
-  relay.holds_g = holds_g;
-  net.relays.push_back(relay);
+  net.relays.push_back({"wet", SurfaceWater{p.film, 1.0, holds_g}});
   return p;
 }
 
@@ -72,7 +68,7 @@ TEST(Relays, AThermostatSwitchesALinkBetweenTwoStrengthsWithHysteresis) {
   Network net;
   const int out = net.addBoundary("out", Driver::sine(4.0, 10.0, 86400.0, 43200.0));
   const int room = net.addNode("room", 200e3, 10.0);
-  net.relays.push_back({"blanket", room, 3.0, 5.0});
+  net.relays.push_back({"blanket", SwitchedByTemperature{room, 3.0, 5.0}});
   const auto strength = [&](double value, bool hold) {
     Signal s;
     s.value = {value, value};
@@ -110,10 +106,10 @@ TEST(Relays, AThermostatSwitchesALinkBetweenTwoStrengthsWithHysteresis) {
 
 TEST(Relays, AreRefusedWhereTheyCannotWork) {
   Pane p = pane(20.0);
-  p.net.relays[0].holds_g = 0.5;
+  std::get<SurfaceWater>(p.net.relays[0].by).holds_g = 0.5;
   EXPECT_FALSE(Solver::prepare(p.net));
-  p.net.relays[0].holds_g = 20.0;
-  p.net.relays[0].film = 0;
+  std::get<SurfaceWater>(p.net.relays[0].by).holds_g = 20.0;
+  std::get<SurfaceWater>(p.net.relays[0].by).film = 0;
   EXPECT_FALSE(Solver::prepare(p.net)) << "a plain conductance has no film";
   Network net;
   const int a = net.addNode("a", 1e3, 0.0);

@@ -159,7 +159,7 @@ TEST(Run, WhatIsNamedFailsAlone) {
     if (!fails) continue;
     EXPECT_EQ(run->run.solver().lastPower_W(run->run.assembly().heaters.at(0).thermostat), 0.0);
     for (const StoreNodes& store : run->run.assembly().stores)
-      if (store.thermostat >= 0) cable_J += run->run.solver().lastPower_W(store.thermostat);
+      if (store.cable()) cable_J += run->run.solver().lastPower_W(store.cable()->thermostat);
   }
   EXPECT_GT(cable_J, 0.0) << "the cable is fed as before";
 }

@@ -1,0 +1,157 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/network/step_context.h"
+
+#include "core/constants.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+constexpr double kWarmEnough_K = 4.0; // over a new setpoint, for its heater to stay off
+
+} // namespace
+
+StepContext::StepContext(Network given, SolverOptions with) : options(std::move(with)), network(std::make_shared<const Network>(std::move(given))) {
+  const Network& net = *network;
+  flows = NetworkFlows(network, options.groupOfLink);
+  for (const Thermostat& t : net.thermostats) {
+    sensorSlot.push_back(flows.slot(t.sensor));
+    limitsVary = limitsVary || t.limitSignal >= 0;
+    double rest = 1.0;
+    std::vector<Heated> places;
+    for (const HeatShare& h : t.elsewhere) {
+      places.push_back({flows.slot(h.node), h.share});
+      rest -= h.share;
+    }
+    if (rest > 1e-12) places.insert(places.begin(), {flows.slot(t.heats), rest});
+    heated.push_back(std::move(places));
+  }
+  const auto free = static_cast<std::size_t>(flows.freeCount());
+  const auto slots = static_cast<std::size_t>(flows.slotCount());
+  const auto rows = static_cast<std::size_t>(flows.rowCount());
+  start = middle = end = flows.makeState();
+  initial.assign(slots, 0.0);
+  for (std::size_t i = 0; i < net.nodes.size(); ++i) initial[flows.slot(static_cast<int>(i))] = net.nodes[i].initial_C;
+  const bool switches = std::any_of(net.thermostats.begin(), net.thermostats.end(), [](const Thermostat& t) { return t.mode == Thermostat::Mode::hysteresis; });
+  if (switches || flows.hasAlgebraic()) options.multistep = false;
+  explicitPart.assign(free, 0.0);
+  delta.assign(slots, 0.0);
+  ideal = IdealThermostats(net.thermostats, sensorSlot, free);
+  setpoint.assign(net.thermostats.size(), 0.0);
+  error_K = powerBefore = powerTried = lastPower = stepHeat_J = beforeHeat_J = setpoint;
+  limitShare.assign(net.thermostats.size(), 1.0);
+  for (std::size_t j = 0; j < net.thermostats.size(); ++j) limit.push_back(limitAt(j, 0.0));
+  step_J.assign(rows, 0.0);
+  before_J = lastEnergy = step_J;
+  stepValue.assign(flows.drivers().valueCount(), 0.0);
+  beforeValue = stepValue;
+}
+
+void StepContext::reset() {
+  const std::size_t thermostats = network->thermostats.size();
+  time = 0.0;
+  start.T = initial;
+  power.assign(thermostats, 0.0);
+  on.assign(thermostats, false);
+  starts.assign(thermostats, 0);
+  thermostat_J.assign(thermostats, 0.0);
+  energy_J.assign(static_cast<std::size_t>(flows.rowCount()), 0.0);
+  valueIntegral.assign(flows.drivers().valueCount(), 0.0);
+  throughput_J = 0.0;
+  iterations = 0;
+  startIsExact = inDoubleStep = false;
+  equalStep_s = 0.0;
+  flows.drive(0.0, start);
+  flows.startFreezing(start.T);
+  flows.startRelays(start.T);
+}
+
+double StepContext::limitAt(std::size_t j, double time_s) const {
+  const Thermostat& t = network->thermostats[j];
+  const double most_W = limitShare[j] * t.power_W;
+  return t.limitSignal < 0 ? most_W : most_W * std::max(network->tables[static_cast<std::size_t>(t.limitSignal)].at(time_s), 0.0);
+}
+
+/// Of the ideal thermostats; limits of all.
+void StepContext::takeSetpoints(double time_s) {
+  for (std::size_t j = 0; j < power.size(); ++j) {
+    const Thermostat& t = network->thermostats[j];
+    limit[j] = limitAt(j, time_s);
+    if (t.mode == Thermostat::Mode::ideal)
+      setpoint[j] = t.setpointSignal >= 0 ? network->tables[static_cast<std::size_t>(t.setpointSignal)].at(time_s) : t.setpoint_C;
+  }
+}
+
+/// False if a heater that is on may not give as much from then on, or one at its limit more, at once; what changes little by little is taken up.
+bool StepContext::limitsStay(double time_s) {
+  for (std::size_t j = 0; j < power.size(); ++j) {
+    const int signal = network->thermostats[j].limitSignal;
+    if (signal < 0) continue;
+    const double then = limitAt(j, time_s);
+    if (then == limit[j]) continue;
+    if (network->tables[static_cast<std::size_t>(signal)].hold && (power[j] > then || power[j] == limit[j])) return false;
+    limit[j] = then;
+  }
+  return true;
+}
+
+/// False if a setpoint is another then, unless its heater is off and stays so as far as one can see: that one is taken up.
+bool StepContext::setpointsStay(double time_s) {
+  for (std::size_t j = 0; j < power.size(); ++j) {
+    const Thermostat& t = network->thermostats[j];
+    if (t.setpointSignal < 0) continue;
+    const double then = network->tables[static_cast<std::size_t>(t.setpointSignal)].at(time_s);
+    if (then == setpoint[j]) continue;
+    if (limit[j] > 0.0 && (power[j] > 0.0 || start.T[sensorSlot[j]] < then + kWarmEnough_K)) return false;
+    setpoint[j] = then;
+  }
+  return !limitsVary || limitsStay(time_s);
+}
+
+/// Newton's rounds may come to rest on an answer that the fourth powers have below absolute zero.
+bool StepContext::isPossible(const FlowState& stage) const {
+  return std::all_of(stage.T.begin(), stage.T.begin() + flows.freeCount(), [](double t) { return t > -kZeroCelsius_K; });
+}
+
+/// Moves a stage's temperatures by its response to what the powers have changed since `before`, and leaves the moves in delta. The
+/// furthest that anything moved, K.
+double StepContext::moveByPowers(FlowState& stage, const std::vector<double>& before, const std::vector<std::vector<double>>& response) {
+  const std::size_t free = explicitPart.size();
+  std::fill(delta.begin(), delta.end(), 0.0);
+  for (std::size_t j = 0; j < power.size(); ++j) {
+    const double change = power[j] - before[j];
+    if (change == 0.0) continue;
+    for (std::size_t i = 0; i < free; ++i) delta[i] += change * response[j][i];
+  }
+  double furthest = 0.0;
+  for (std::size_t i = 0; i < free; ++i) {
+    stage.T[i] += delta[i];
+    furthest = std::max(furthest, std::abs(delta[i]));
+  }
+  return furthest;
+}
+
+/// Counts the energies, driven values and heaters' heat of a step.
+void StepContext::count(const std::vector<double>& step, const std::vector<double>& value, const std::vector<double>& heat_J, double h) {
+  const auto slots = static_cast<std::size_t>(flows.slotCount());
+#pragma GCC unroll 4
+  for (std::size_t r = explicitPart.size(); r < energy_J.size(); ++r) {
+    energy_J[r] += step[r];
+    lastEnergy[r] = step[r];
+    if (r < slots) throughput_J += std::abs(step[r]);
+  }
+#pragma GCC unroll 4
+  for (std::size_t v = 0; v < valueIntegral.size(); ++v) valueIntegral[v] += value[v];
+#pragma GCC unroll 4
+  for (const NetworkDrivers::Term& t : flows.drivers().sourceTerms()) throughput_J += std::abs(t.factor * value[static_cast<std::size_t>(t.value)]);
+  for (std::size_t j = 0; j < power.size(); ++j) {
+    thermostat_J[j] += heat_J[j];
+    throughput_J += heat_J[j];
+    lastPower[j] = heat_J[j]; // advance() makes it a power
+  }
+  time += h;
+}
+
+} // namespace muffle
