@@ -80,6 +80,23 @@ std::optional<ViewState::Moment> ViewState::moment() const {
   return Moment{chosen->winter, static_cast<std::size_t>(std::clamp(step, 0.0, static_cast<double>(winter.size() - 1)))};
 }
 
+void ViewState::showMoment(const Moment& moment) {
+  const Simulation* result = m_results.simulation();
+  if (!result || !m_readings.weather()) return;
+  const auto fromMiddle = [&](const NightResult& n) { return static_cast<double>(moment.step) - static_cast<double>(n.from + n.to) / 2.0; };
+  int nearest = -1;
+  for (std::size_t i = 0; i < result->nights.size(); ++i) {
+    const NightResult& n = result->nights[i];
+    if (n.winter != moment.winter) continue;
+    if (nearest < 0 || std::abs(fromMiddle(n)) < std::abs(fromMiddle(result->nights[static_cast<std::size_t>(nearest)]))) nearest = static_cast<int>(i);
+  }
+  if (nearest < 0) return;
+  m_night = m_spanStart = nearest;
+  const double step_s = m_readings.weather()->winters[moment.winter].step_s;
+  m_clock = std::clamp(0.5 + (fromMiddle(result->nights[static_cast<std::size_t>(nearest)]) + 0.5) * step_s / 86400.0, 0.0, 1.0); // amid its step
+  emit selectionChanged();
+}
+
 Results::InSight ViewState::inSight() const {
   constexpr double kDaysAfter = 3.3; // the charts of a night show the days beside it
   const NightResult* chosen = night();

@@ -47,6 +47,8 @@ public:
     std::size_t winter, step;
   };
   [[nodiscard]] std::optional<Moment> moment() const;
+  /// The night that the moment lies in or is nearest to, and the clock at it.
+  void showMoment(const Moment& moment);
   /// What of the winters any view of the chosen night draws.
   [[nodiscard]] Results::InSight inSight() const;
 

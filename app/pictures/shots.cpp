@@ -97,6 +97,8 @@ bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
   document.planInHand().undoStack()->undo();
   if (!waitForResult(document)) return false;
   auto* heat = window.findChild<HeatStage*>();
+  heat->showPage(HeatStage::Page::sources);
+  ok = shootThreeWays(document, window, out + QStringLiteral("/sources")) && ok;
   heat->showPage(HeatStage::Page::failure);
   heat->failure().findWorst();
   waitUntil([&] { return heat->failure().shown() && !heat->failure().isWorking(); });

@@ -100,6 +100,7 @@ void FailurePage::say(const QString& text) {
 }
 
 void FailurePage::refresh() {
+  if (m_isTurning) return;
   listThings();
   const bool may = m_document.readings().weather() && m_document.results().isCurrent() && m_document.view().moment();
   m_worst->setEnabled(may);
@@ -176,8 +177,16 @@ void FailurePage::ask(bool worst) {
         }
         m_study = std::move(*study);
         m_scene = m_study->scene;
+        if (m_study->isWorst) turnToWorst();
         draw();
       });
+}
+
+void FailurePage::turnToWorst() {
+  m_isTurning = true;
+  m_document.view().showMoment({m_study->run.winter, m_study->run.step});
+  m_isTurning = false;
+  m_worstAskedAt = momentNow();
 }
 
 QString FailurePage::clockText(UtcSeconds at) const { return QString::fromStdString(m_document.planInHand().zone().iso(at).substr(11, 5)); }

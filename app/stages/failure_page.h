@@ -50,6 +50,8 @@ private:
   void listThings();
   void ask(bool worst);
   void draw();
+  /// The picture and the scarf go to the night and hour of the worst moment.
+  void turnToWorst();
   void say(const QString& text);
   [[nodiscard]] std::optional<FailingThing> thing() const;
   [[nodiscard]] QString clockText(UtcSeconds at) const;
@@ -65,6 +67,7 @@ private:
   std::optional<Study> m_study;
   std::optional<Asked> m_asked;
   std::optional<std::pair<std::size_t, std::size_t>> m_worstAskedAt; ///< where the clock stood
+  bool m_isTurning = false;                                          ///< the clock goes by this page, not by the grower
   std::shared_ptr<const Scene> m_scene;                              ///< of the last answer
   QTimer m_soon;
   LatestJob<Study> m_job{this}; ///< last: it uses what is above

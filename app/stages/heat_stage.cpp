@@ -9,6 +9,7 @@
 #include "app/stages/ladder.h"
 #include "app/stages/number_field.h"
 #include "app/stages/page_strip.h"
+#include "app/stages/sources_page.h"
 #include "app/stages/tariff_dialog.h"
 #include "core/plan/heaters.h"
 #include "core/plan/names.h"
@@ -117,9 +118,9 @@ Knot HeatStage::knot(const Document& document) {
 
 HeatStage::HeatStage(const Bench& bench)
     : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_failure(new FailurePage(bench.document, this)),
-      m_degree(new DegreePage(bench.document, this)), m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)),
-      m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)), m_tariff(new QPushButton(this)), m_ladder(new Ladder(bench.document, this)),
-      m_room(new QComboBox(this)) {
+      m_degree(new DegreePage(bench.document, this)), m_sources(new SourcesPage(bench.document, this)), m_heaters(new HeaterList(bench.document, this)),
+      m_foot(new QWidget(this)), m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)), m_tariff(new QPushButton(this)),
+      m_ladder(new Ladder(bench.document, this)), m_room(new QComboBox(this)) {
   Document& document = bench.document;
   auto* ladder = new QWidget(this);
   auto* row = new QHBoxLayout(ladder);
@@ -162,6 +163,7 @@ HeatStage::HeatStage(const Bench& bench)
   });
   m_pages->add(tr("The ladder"), ladder);
   m_pages->add(tr("Heaters"), list);
+  m_pages->add(tr("By source"), m_sources);
   m_pages->add(tr("A degree more"), m_degree);
   m_pages->add(tr("If it fails"), m_failure);
   m_body->addWidget(m_pages, 1);
@@ -176,13 +178,17 @@ void HeatStage::showPage(Page page) { m_pages->show(static_cast<int>(page)); }
 
 void HeatStage::refresh() {
   const auto page = static_cast<Page>(m_pages->shown());
-  if (std::exchange(m_onlyMoment, false) && page != Page::failure) return; // the others are the same for every moment
+  if (std::exchange(m_onlyMoment, false) && page != Page::failure && page != Page::sources) return; // the others are the same for every moment
   m_foot->setVisible(page == Page::ladder || page == Page::heaters);
   switch (page) {
   case Page::ladder: setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows")); break;
   case Page::heaters:
     setHeading(tr("Heaters"), tr("in the turn in which they give"));
     m_heaters->refresh();
+    break;
+  case Page::sources:
+    setHeading(tr("By source"), tr("the chosen night by the hour, its winter by the week"));
+    m_sources->refresh();
     break;
   case Page::degree:
     setHeading(tr("A degree more"), tr("warmer and cooler nights, everything else as it stands"));
@@ -206,7 +212,7 @@ void HeatStage::refresh() {
     addHeater(with, {});
     cautions = cautionsFor(with, {ThingKind::heater, 0});
   }
-  m_caution->state(cautions);
+  m_caution->state(page == Page::sources ? std::vector<Caution>() : cautions); // they stand where heaters are chosen
 }
 
 /// The bay has a ladder of its own, where there is one.

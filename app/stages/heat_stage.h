@@ -32,6 +32,7 @@ class FailurePage;
 class HeaterList;
 class Ladder;
 class PageStrip;
+class SourcesPage;
 
 class HeatStage : public StagePage {
   Q_OBJECT
@@ -39,10 +40,11 @@ public:
   static constexpr StageId kId = "heat";
   static Knot knot(const Document& document);
   explicit HeatStage(const Bench& bench);
-  enum class Page { ladder, heaters, degree, failure };
+  enum class Page { ladder, heaters, sources, degree, failure };
   void showPage(Page page);
   [[nodiscard]] FailurePage& failure() { return *m_failure; }
   [[nodiscard]] DegreePage& degree() { return *m_degree; }
+  [[nodiscard]] SourcesPage& sources() { return *m_sources; }
 
 private:
   void refresh() override;
@@ -52,6 +54,7 @@ private:
   PageStrip* m_pages;
   FailurePage* m_failure;
   DegreePage* m_degree;
+  SourcesPage* m_sources;
   HeaterList* m_heaters;
   QWidget* m_foot; ///< what adds heaters, and what they cost
   CautionLabel* m_caution;

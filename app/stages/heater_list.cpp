@@ -14,6 +14,7 @@
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QLocale>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -58,6 +59,7 @@ QString littleMass(const Units& units, double kg) {
   return units.feet ? HeaterList::tr("%1 oz").arg(QLocale().toString(16.0 * kg / kPound_kg, 'f', 1)) : HeaterList::tr("%1 g").arg(std::lround(1000.0 * kg));
 }
 
+constexpr int kNameWidth_px = 190;
 constexpr int kFieldWidth_px = 112; // four beside one another in the page's least width
 
 } // namespace
@@ -135,6 +137,20 @@ void HeaterList::addRow(std::size_t heater) {
     if (facts.kind == of.kind) kinds->setCurrentIndex(kinds->count() - 1);
   }
   connect(kinds, &QComboBox::activated, this, [this, heater, kinds](int at) { setKind(heater, static_cast<HeaterKind>(kinds->itemData(at).toInt())); });
+  auto* called = new QLineEdit(QString::fromStdString(of.name), row);
+  called->setFont(textFont(9));
+  called->setMaxLength(60);
+  called->setMaximumWidth(kNameWidth_px);
+  called->setPlaceholderText(said(nameOf(of.kind)));
+  called->setAccessibleName(tr("Name of %1").arg(name));
+  called->setToolTip(tr("what you call it; without a name it goes by its kind"));
+  connect(called, &QLineEdit::editingFinished, this, [this, heater, called] {
+    const Plan& now = m_document.plan();
+    const std::string typed = called->text().trimmed().toStdString();
+    if (heater >= now.heaters.size() || typed == now.heaters[heater].name) return;
+    if (const auto why = m_document.edit(tr("name a heater"), [&](Plan& p) { p.heaters[heater].name = typed; })) emit m_document.trouble(*why);
+  });
+  last->addWidget(called);
   last->addWidget(kinds);
   auto* words = new QLabel(row);
   words->setFont(textFont(9));

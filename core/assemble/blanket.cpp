@@ -17,10 +17,11 @@ std::vector<double> byTheClock(const NightBlanket& blanket, const Winter& winter
 
 } // namespace
 
-int timesDrawn(const std::vector<double>& closed) {
-  int times = 0;
-  for (std::size_t i = 0; i < closed.size(); ++i) times += closed[i] > 0.0 && (i == 0 || closed[i - 1] == 0.0) ? 1 : 0;
-  return times;
+std::vector<std::size_t> drawnAt(const std::vector<double>& closed) {
+  std::vector<std::size_t> steps;
+  for (std::size_t i = 0; i < closed.size(); ++i)
+    if (closed[i] > 0.0 && (i == 0 || closed[i - 1] == 0.0)) steps.push_back(i);
+  return steps;
 }
 
 std::vector<double> blanketClosed(const NightBlanket& blanket, const Winter& winter, const TimeZone& zone) {

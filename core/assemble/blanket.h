@@ -17,7 +17,7 @@ namespace muffle {
 /// shows in the run.
 std::vector<double> blanketClosed(const NightBlanket& blanket, const Winter& winter, const TimeZone& zone);
 
-/// How often it is closed over the winter.
-int timesDrawn(const std::vector<double>& closed);
+/// The steps at which it is closed over the winter.
+std::vector<std::size_t> drawnAt(const std::vector<double>& closed);
 
 } // namespace muffle

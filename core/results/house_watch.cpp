@@ -5,10 +5,12 @@
 #include "core/calendar.h"
 
 #include <algorithm>
+#include <span>
 
 namespace muffle {
 namespace {
 bool isSleeping(double hour) { return hour >= 23.0 || hour < 6.0; }
+
 } // namespace
 
 HouseWatch::HouseWatch(const Plan& plan, const Assembly& assembly, const Winter& winter, Ledger& ledger)
@@ -80,15 +82,21 @@ void HouseWatch::seeFans(const Run& run) {
 }
 
 void HouseWatch::tell(const Run& run, const EnergyBalance& balance, WinterResult& result) {
-  result.draws = timesDrawn(m_blanket);
+  result.draws = static_cast<int>(drawnAt(m_blanket).size());
   result.peak_W = m_peak_W;
   result.warmest_C = m_warmest_C;
   result.tooWarm_h = m_tooWarm_h;
   const auto named = TimeZone::named(m_plan.site.timeZone);
   const TimeZone zone = named ? *named : TimeZone::utc();
   result.heaters.resize(m_plan.heaters.size());
-  const auto work = [&](MeterUse use, std::size_t index, double hours) {
-    if (hours > 0.0) m_ledger.add(m_ledger.meter(Metered::work, use, index), hours);
+  const double step_h = run.winter().step_s / 3600.0;
+  const auto hourOf = [step_h](std::size_t step) { return static_cast<std::size_t>(static_cast<double>(step) * step_h); };
+  /// So many hours each time.
+  const auto work = [&](MeterUse use, std::size_t index, double hours, std::span<const std::size_t> steps) {
+    if (hours <= 0.0 || steps.empty()) return;
+    const std::size_t meter = m_ledger.meter(Metered::work, use, index);
+    m_ledger.add(meter, hours * static_cast<double>(steps.size()));
+    for (const std::size_t step : steps) m_ledger.note(meter, hours, hourOf(step));
   };
   for (std::size_t k = 0; k < m_heaters.size(); ++k) {
     const MeteredHeater& heater = m_heaters[k];
@@ -104,18 +112,33 @@ void HouseWatch::tell(const Run& run, const EnergyBalance& balance, WinterResult
       count.loads = static_cast<int>(loads.size());
       count.atNight =
           static_cast<int>(std::count_if(loads.begin(), loads.end(), [&](std::size_t i) { return isSleeping(zone.localHour(run.winter().time(i))); }));
-      work(MeterUse::stoking, index, static_cast<double>(loads.size()) * heater.heater->stoking.hoursPerLoad);
+      work(MeterUse::stoking, index, heater.heater->stoking.hoursPerLoad, loads);
     }
-    if (const double unit_kWh = kWhPerUnit(carrierOf(*heater.heater), heater.heater->boughtBy); unit_kWh > 0.0)
-      work(MeterUse::refuelling, index, taken_kWh / unit_kWh * heater.heater->hoursPerUnit);
+    refuelling(heater, taken_kWh);
   }
   for (std::size_t f = 0; f < m_fan_kWh.size(); ++f) m_ledger.add(m_ledger.meter(Metered::electricity, MeterUse::roomFan, f), m_fan_kWh[f]);
-  if (const auto& blanket = m_plan.house.blanket) work(MeterUse::blanket, 0, result.draws * blanket->hoursPerDraw);
+  if (const auto& blanket = m_plan.house.blanket) work(MeterUse::blanket, 0, blanket->hoursPerDraw, drawnAt(m_blanket));
   const double days = static_cast<double>(run.winter().size() - 1) * run.winter().step_s / kDay_s;
   for (std::size_t b = 0; b < m_plan.house.bedCovers.size(); ++b) {
     const BedCover& bed = m_plan.house.bedCovers[b];
-    if (bed.liftedByDay) work(MeterUse::bedCover, b, days * bed.count * bed.hoursPerLift);
+    const double aDay_h = bed.liftedByDay ? bed.count * bed.hoursPerLift : 0.0;
+    if (aDay_h <= 0.0) continue;
+    const std::size_t meter = m_ledger.meter(Metered::work, MeterUse::bedCover, b);
+    m_ledger.add(meter, days * aDay_h);
+    for (double day = 0.0; day < days; day += 1.0) m_ledger.note(meter, std::min(1.0, days - day) * aDay_h, static_cast<std::size_t>(24.0 * day));
   }
+}
+
+/// The hours in which fuel is burnt are those in which it is carried.
+void HouseWatch::refuelling(const MeteredHeater& heater, double taken_kWh) {
+  const double unit_kWh = kWhPerUnit(carrierOf(*heater.heater), heater.heater->boughtBy);
+  const double hours = unit_kWh > 0.0 ? taken_kWh / unit_kWh * heater.heater->hoursPerUnit : 0.0;
+  if (hours <= 0.0) return;
+  const std::size_t meter = m_ledger.meter(Metered::work, MeterUse::refuelling, heater.nodes->index);
+  m_ledger.add(meter, hours);
+  const std::vector<float> burnt = m_ledger.meters()[heater.meter].hour;
+  for (std::size_t h = 0; h < burnt.size(); ++h)
+    if (burnt[h] > 0.0F) m_ledger.note(meter, hours * static_cast<double>(burnt[h]) / taken_kWh, h);
 }
 
 } // namespace muffle

@@ -39,6 +39,7 @@ private:
     bool isOn = false;
   };
   void seeHeaters(const Run& run);
+  void refuelling(const MeteredHeater& heater, double taken_kWh);
 
   const Plan& m_plan;
   Ledger& m_ledger;

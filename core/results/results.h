@@ -38,7 +38,8 @@ struct RoomSeries {
 
 /// Temperatures and flows at every step, for drawing.
 struct WinterSeries {
-  std::vector<float> air_C, floor_C, heater_W, sun_W;
+  std::vector<float> air_C, floor_C, heater_W;
+  std::vector<float> sun_W;               ///< taken up inside and in the cover, mean over the step that ends here
   std::vector<float> light_W_m2;          ///< of the sun, that meets leaves and floor
   std::vector<std::vector<float>> soil_C; ///< by depth
   std::vector<StoreSeries> stores;        ///< as storesOf() lists them, barrels first

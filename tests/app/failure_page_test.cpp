@@ -52,6 +52,10 @@ TEST_F(FailurePageTest, FindsTheWorstMomentOfAllAndNamesWhatWouldHold) {
   ASSERT_TRUE(of.words().contains(QStringLiteral("The worst of"))) << of.words().toStdString();
   EXPECT_TRUE(of.words().contains(QStringLiteral("What would have held"))) << of.words().toStdString();
   EXPECT_TRUE(std::isfinite(here_C));
+  EXPECT_EQ(document->view().moment()->winter, of.shown()->winter) << "the picture is of the worst moment";
+  EXPECT_EQ(document->view().moment()->step, of.shown()->step);
+  QTest::qWait(400);
+  EXPECT_TRUE(of.words().contains(QStringLiteral("The worst of"))) << "and turning to it asked for nothing else";
   document->view().setClock(0.4); // back to the clock of the picture
   ASSERT_TRUE(QTest::qWaitFor([&] { return of.shown() && !of.isWorking() && of.shown()->step == document->view().moment()->step; }, 60000));
   EXPECT_FALSE(of.words().contains(QStringLiteral("The worst of")));

@@ -11,6 +11,7 @@
 #include "app/stages/heat_stage.h"
 #include <QComboBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 
 namespace muffle {
@@ -91,6 +92,28 @@ TEST_F(HeaterListTest, EveryKindIsChosenInPlaceAndSaysWhatItTakes) {
     EXPECT_EQ(said.contains(QStringLiteral("loads")), facts.control == HeatControl::batches) << facts.id;
   }
   EXPECT_EQ(document->plan().heaters[0].name, "fan heater") << "a name that the grower gave stays";
+}
+
+TEST_F(HeaterListTest, ANameIsTypedInPlaceAndTakenAwayAgain) {
+  open();
+  HeaterList& heaters = list();
+  const auto nameField = [&](const QString& of) {
+    QCoreApplication::processEvents();
+    for (auto* e : heaters.findChildren<QLineEdit*>())
+      if (e->isVisible() && e->accessibleName() == QStringLiteral("Name of ") + of) return e;
+    return static_cast<QLineEdit*>(nullptr);
+  };
+  QLineEdit* called = nameField(QStringLiteral("fan heater"));
+  ASSERT_TRUE(called);
+  called->setText(QStringLiteral("the old one"));
+  emit called->editingFinished();
+  EXPECT_EQ(document->plan().heaters[0].name, "the old one");
+  called = nameField(QStringLiteral("the old one"));
+  ASSERT_TRUE(called);
+  called->clear();
+  emit called->editingFinished();
+  EXPECT_EQ(document->plan().heaters[0].name, "");
+  EXPECT_TRUE(nameField(QStringLiteral("electric fan heater"))) << "it goes by its kind";
 }
 
 TEST_F(HeaterListTest, AFuelIsPricedByTheUnitItIsBoughtIn) {

@@ -68,7 +68,7 @@ TEST(Blanket, ByTheClockItKeepsThePlacesOwnTimePastMidnight) {
     const int there = (hour + 2) % 24;
     EXPECT_EQ(closed[static_cast<std::size_t>(hour)], there < 7 || there >= 18 ? 1.0 : 0.0) << there << " h";
   }
-  EXPECT_EQ(timesDrawn(closed), 2) << "closed at the start, opened in the morning, closed in the evening";
+  EXPECT_EQ(drawnAt(closed).size(), 2U) << "closed at the start, opened in the morning, closed in the evening";
 }
 
 TEST(Blanket, ByTheClockItMovesWithSummerTime) {
@@ -78,7 +78,7 @@ TEST(Blanket, ByTheClockItMovesWithSummerTime) {
   EXPECT_EQ(closed[31], 0.0);
   EXPECT_EQ(closed[48 + 32], 0.0) << "17 h the day after";
   EXPECT_EQ(closed[48 + 34], 1.0) << "18 h is 17 h UTC then";
-  EXPECT_EQ(timesDrawn(closed), 2);
+  EXPECT_EQ(drawnAt(closed).size(), 2U);
 }
 
 TEST(Blanket, ByTheHousesOwnAirItIsDrawnOnColdNightsAndNoMoreOftenThanAll) {

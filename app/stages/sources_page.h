@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Where the heat comes from: sun, stores and each heater on each other, hour by hour through the chosen night and week by week through its winter;
+// and the hours of work by the week.
+#pragma once
+
+#include "app/model/document.h"
+#include "core/results/heat_sources.h"
+
+#include <QWidget>
+
+class QLabel;
+class QCPBars;
+
+namespace muffle {
+
+class Plot;
+
+class SourcesPage : public QWidget {
+  Q_OBJECT
+public:
+  explicit SourcesPage(Document& document, QWidget* parent = nullptr);
+  void refresh();
+  [[nodiscard]] QString words() const;
+  /// What the upper and the lower drawing show.
+  [[nodiscard]] const std::vector<HeatSource>& ofNight() const { return m_night; }
+  [[nodiscard]] const std::vector<HeatSource>& ofWinter() const { return m_winter; }
+  [[nodiscard]] const std::vector<double>& workByWeek_h() const { return m_work_h; }
+
+private:
+  [[nodiscard]] const NightResult* night() const;
+  [[nodiscard]] QString nameOf(const HeatSource& source) const;
+  void draw(Plot& plot, const std::vector<HeatSource>& sources, double start_s, double piece_s);
+  void drawWork(double start_s);
+  [[nodiscard]] QString told() const;
+  Document& m_document;
+  QLabel* m_words;
+  Plot *m_hours, *m_weeks, *m_work;
+  std::vector<HeatSource> m_night, m_winter;
+  std::vector<double> m_work_h;
+};
+
+} // namespace muffle

@@ -1,0 +1,66 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// By source: what is drawn is what the run's own series and meters say, of the night that is chosen.
+#include "app/stages/heat_stage.h"
+#include "app/stages/sources_page.h"
+#include "core/plan/heaters.h"
+#include "tests/app/window_fixture.h"
+
+#include <numeric>
+
+namespace muffle {
+namespace {
+
+class SourcesPageTest : public WindowTest {
+protected:
+  SourcesPage& page() {
+    window->showStage(HeatStage::kId);
+    find<HeatStage>()->showPage(HeatStage::Page::sources);
+    QCoreApplication::processEvents();
+    return find<HeatStage>()->sources();
+  }
+  static double heaters_kWh(const std::vector<HeatSource>& sources) {
+    double sum = 0.0;
+    for (const HeatSource& s : sources)
+      if (s.of == HeatSource::Of::heater) sum += s.sum_kWh();
+    return sum;
+  }
+};
+
+TEST_F(SourcesPageTest, ShowsTheChosenNightAndItsWinterAndFollowsBoth) {
+  open();
+  importDemoLog();
+  SourcesPage& of = page();
+  const auto& run = *document->results().simulation();
+  const NightResult& n = run.nights[static_cast<std::size_t>(document->view().selectedNight())];
+  EXPECT_EQ(of.ofNight().front().kWh.size(), 24U);
+  EXPECT_GE(heaters_kWh(of.ofNight()), n.heater_kWh - 1e-3) << "a night's heat and that of the hours about it";
+  EXPECT_LE(heaters_kWh(of.ofNight()), 2.0 * n.heater_kWh);
+  EXPECT_NEAR(heaters_kWh(of.ofWinter()), run.ledgers[n.winter].heat_kWh(MeterUse::heater), 1e-3 * heaters_kWh(of.ofWinter()));
+  const double before = heaters_kWh(of.ofNight());
+  document->view().selectNight(document->view().selectedNight() + 20);
+  QCoreApplication::processEvents();
+  EXPECT_NE(heaters_kWh(of.ofNight()), before);
+  EXPECT_TRUE(of.workByWeek_h().empty()) << "a fan heater asks for none";
+}
+
+TEST_F(SourcesPageTest, SeveralHeatersAndTheirWorkStandApart) {
+  open();
+  importDemoLog();
+  ASSERT_FALSE(document->edit(QStringLiteral("stove"), [](Plan& p) { addHeater(p, {.id = "stove", .kind = HeaterKind::woodStove, .power_W = 6000.0}); }));
+  ASSERT_TRUE(waitForResult(*document));
+  SourcesPage& of = page();
+  int heaters = 0;
+  for (const HeatSource& s : of.ofWinter()) heaters += s.of == HeatSource::Of::heater ? 1 : 0;
+  EXPECT_EQ(heaters, 2);
+  ASSERT_FALSE(of.workByWeek_h().empty());
+  EXPECT_TRUE(of.words().contains(QStringLiteral("Work takes up to"))) << of.words().toStdString();
+}
+
+TEST_F(SourcesPageTest, WithoutALogItAsksForOne) {
+  open();
+  EXPECT_TRUE(page().words().contains(QStringLiteral("Import a log")));
+}
+
+} // namespace
+} // namespace muffle
