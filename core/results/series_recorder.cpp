@@ -5,10 +5,9 @@ namespace muffle {
 namespace {
 
 /// The sun taken up inside and in the cover, mean over each step: what its sources are driven by, without a step having been run.
-void sunOverSteps(const Assembly& assembly, double step_s, std::vector<float>& sun_W) {
-  const auto& net = assembly.network;
+void sunOverSteps(const Network& net, int sunSources, double step_s, std::vector<float>& sun_W) {
   std::vector<double> at(sun_W.size(), 0.0);
-  for (int k = 0; k < assembly.sunSources; ++k) {
+  for (int k = 0; k < sunSources; ++k) {
     const Driver& driver = net.sources[static_cast<std::size_t>(k)].power;
     const Signal* const table = driver.kind == Driver::Kind::table ? &net.tables[static_cast<std::size_t>(driver.signal)] : nullptr;
     const bool onSteps = table && table->step_s == step_s && table->start_s == 0.0 && table->value.size() >= at.size();
@@ -28,7 +27,6 @@ SeriesRecorder::SeriesRecorder(const Plan& plan, const Assembly& assembly, const
   for (auto* of : {&s.air_C, &s.floor_C, &s.heater_W, &s.vapour_g_kg, &s.leaf_C, &s.light_W_m2}) of->resize(n);
   s.blanket.assign(assembly.blanketClosed.size(), 0.0F);
   s.sun_W.assign(n, 0.0F);
-  sunOverSteps(assembly, winter.step_s, s.sun_W);
   s.soil_C.assign(assembly.soil.size(), std::vector<float>(n));
   s.rooms.assign(assembly.rooms.size(), {std::vector<float>(n), std::vector<float>(n)});
   for (std::size_t g = 0; g < s.inner_C.size(); ++g)
@@ -66,6 +64,7 @@ void SeriesRecorder::seeLosses(const Run& run) {
 }
 
 void SeriesRecorder::see(const Run& run) {
+  if (run.step() == 0) sunOverSteps(run.solver().network(), run.assembly().sunSources, run.winter().step_s, m_result.series.sun_W);
   const std::size_t i = run.step();
   const Solver& solver = run.solver();
   const Assembly& assembly = run.assembly();
