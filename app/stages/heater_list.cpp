@@ -59,7 +59,7 @@ QString littleMass(const Units& units, double kg) {
   return units.feet ? HeaterList::tr("%1 oz").arg(QLocale().toString(16.0 * kg / kPound_kg, 'f', 1)) : HeaterList::tr("%1 g").arg(std::lround(1000.0 * kg));
 }
 
-constexpr int kNameWidth_px = 190;
+constexpr int kNameWidth_px = 120;
 constexpr int kFieldWidth_px = 112; // four beside one another in the page's least width
 
 } // namespace
@@ -99,8 +99,11 @@ void HeaterList::addRow(std::size_t heater) {
   auto* body = new QVBoxLayout(row);
   body->setContentsMargins(0, 0, 6, 2);
   body->setSpacing(4);
+  auto* head = new QHBoxLayout; // what it is and what it is called
+  head->setSpacing(8);
+  body->addLayout(head);
   auto* fields = new QHBoxLayout;
-  fields->setSpacing(8); // three fields and the button within the page's least width, so that nothing shifts when the first comes
+  fields->setSpacing(8);
   const QString name = said(nameOf(m_document.plan(), of));
   const auto field = [&](const QString& label, Quantity quantity, double Heater::*member, double high, double nudge, const QString& source) {
     auto* made = new NumberField(m_document, NumberField::Spec::at(label, quantity, at(heater, member), 0.0, high, nudge, source), row);
@@ -121,12 +124,9 @@ void HeaterList::addRow(std::size_t heater) {
       if (heater < p.heaters.size()) p.heaters.erase(p.heaters.begin() + static_cast<std::ptrdiff_t>(heater));
     });
   });
-  fields->addWidget(away);
   body->addLayout(fields);
   if (isBurnt(carrierOf(of)) || carrierOf(of) == Carrier::heat) addFuel(heater, *body);
   if (factsOf(of.kind).control == HeatControl::batches) addStoking(heater, *body);
-  auto* last = new QHBoxLayout;
-  last->setSpacing(8);
   auto* kinds = new QComboBox(row);
   kinds->setFont(textFont(9));
   kinds->setAccessibleName(tr("Kind of %1").arg(name));
@@ -140,7 +140,7 @@ void HeaterList::addRow(std::size_t heater) {
   auto* called = new QLineEdit(QString::fromStdString(of.name), row);
   called->setFont(textFont(9));
   called->setMaxLength(60);
-  called->setMaximumWidth(kNameWidth_px);
+  called->setMinimumWidth(kNameWidth_px);
   called->setPlaceholderText(said(nameOf(of.kind)));
   called->setAccessibleName(tr("Name of %1").arg(name));
   called->setToolTip(tr("what you call it; without a name it goes by its kind"));
@@ -150,13 +150,13 @@ void HeaterList::addRow(std::size_t heater) {
     if (heater >= now.heaters.size() || typed == now.heaters[heater].name) return;
     if (const auto why = m_document.edit(tr("name a heater"), [&](Plan& p) { p.heaters[heater].name = typed; })) emit m_document.trouble(*why);
   });
-  last->addWidget(called);
-  last->addWidget(kinds);
+  head->addWidget(called, 1);
+  head->addWidget(kinds, 1);
+  head->addWidget(away);
   auto* words = new QLabel(row);
   words->setFont(textFont(9));
   words->setWordWrap(true);
-  last->addWidget(words, 1);
-  body->addLayout(last);
+  body->addWidget(words);
   m_rows->addWidget(row);
   m_shown.push_back({heater, words});
 }
