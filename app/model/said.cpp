@@ -25,6 +25,7 @@ std::optional<QString> inOtherUnits(const Amount& amount, const Units& units) {
   case Unit::kilogram: return units.text(Quantity::mass, amount.value);
   case Unit::cubicMetrePerHour: return units.text(Quantity::airFlow, amount.value);
   case Unit::litrePerMinute: return units.text(Quantity::waterFlow, amount.value);
+  case Unit::watt: return units.text(Quantity::power, amount.value);
   default: return std::nullopt;
   }
 }

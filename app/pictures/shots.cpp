@@ -17,15 +17,19 @@
 #include "app/stages/main_window.h"
 #include "app/stages/salvage_dialog.h"
 #include "app/stages/section_view.h"
+#include "app/stages/sources_page.h"
 #include "app/stages/stores_stage.h"
 #include "core/plan/heaters.h"
 
 #include <QApplication>
 #include <QDir>
 #include <QFile>
+#include <QPainter>
+#include <QPixmap>
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QTemporaryDir>
+#include <numeric>
 
 #include <algorithm>
 #include <functional>
@@ -74,6 +78,71 @@ bool shootOpenings(Document& document, MainWindow& window, const QString& out) {
   return ok;
 }
 
+/// What came of a night's heater between two hours after its noon, kWh.
+double between(const std::vector<HeatSource>& sources, std::size_t heater, std::size_t from_h, std::size_t to_h) {
+  for (const HeatSource& s : sources)
+    if (s.of == HeatSource::Of::heater && s.index == heater)
+      return std::accumulate(s.kWh.begin() + static_cast<std::ptrdiff_t>(std::min(from_h, s.kWh.size())),
+                             s.kWh.begin() + static_cast<std::ptrdiff_t>(std::min(to_h, s.kWh.size())), 0.0);
+  return 0.0;
+}
+
+/// One plan, three nights: mild and on oil alone; one that the fire carries until four; one so cold that someone must stay up. For the guide.
+bool shootThreeNights(Document& document, MainWindow& window, const QString& out) {
+  document.edit(QStringLiteral("a fire and oil"), [](Plan& p) {
+    p.heaters[0] = {.id = "oil", .name = "oil heater", .kind = HeaterKind::oil, .power_W = 6000.0, .stage_K = 1.0, .fuelPrice_kWh = 0.11, .boughtBy = "litre"};
+    addHeater(p, {.id = "stove",
+                  .name = "wood stove",
+                  .kind = HeaterKind::woodStove,
+                  .power_W = 7000.0,
+                  .from_h = 18.0,
+                  .beforeNightsBelow_C = -2.0,
+                  .stoking = {.load_kg = 8.0, .loads = 3, .every_h = 3.0}});
+  });
+  if (!waitForResult(document)) return false;
+  window.showStage(HeatStage::kId);
+  auto* heat = window.findChild<HeatStage*>();
+  heat->showPage(HeatStage::Page::sources);
+  SourcesPage& page = heat->sources();
+  const auto& nights = document.results().simulation()->nights;
+  constexpr std::size_t kOil = 0, kStove = 1, kSeven = 6, kFour = 16; // hours after noon, of 18:00 to 4:00
+  int mild = -1, carried = -1, cold = -1;
+  double least_kWh = 1e9;
+  for (std::size_t i = 0; i < nights.size(); ++i) {
+    if (!nights[i].assessable || nights[i].heater_kWh <= 0.0) continue;
+    document.view().selectNight(static_cast<int>(i));
+    const auto& of = page.ofNight();
+    const double oil = between(of, kOil, 0, 24), stove = between(of, kStove, 0, 24), oilByFire = between(of, kOil, kSeven, kFour);
+    if (mild < 0 && stove <= 0.0 && oil > 8.0) mild = static_cast<int>(i);
+    if (stove > 0.0 && oil - oilByFire > 6.0 && oilByFire < least_kWh) least_kWh = oilByFire, carried = static_cast<int>(i);
+    if (!nights[i].held && (cold < 0 || nights[i].coldest_C < nights[static_cast<std::size_t>(cold)].coldest_C)) cold = static_cast<int>(i);
+  }
+  if (mild < 0 || carried < 0 || cold < 0) return false;
+  const std::pair<int, QString> three[] = {{mild, QObject::tr("A mild night, on oil alone: %1 outside")},
+                                           {carried, QObject::tr("A cold night: the fire carries it, oil from four on: %1 outside")},
+                                           {cold, QObject::tr("So cold that someone must stay up: %1 outside, both at full stretch and the line is lost")}};
+  const Theme& t = Theme::of(document.view().isDark());
+  const int wide = page.hoursView().width(), tall = page.hoursView().height();
+  QPixmap all(wide + 20, 3 * (tall + 34));
+  all.fill(t.wool);
+  QPainter p(&all);
+  p.setFont(textFont(10, true));
+  p.setPen(t.ink);
+  int y = 0;
+  for (const auto& [night, words] : three) {
+    document.view().selectNight(night);
+    p.drawText(QRectF(14, y + 4, wide, 22), static_cast<int>(Qt::AlignVCenter),
+               words.arg(document.view().units().text(Quantity::temperature, nights[static_cast<std::size_t>(night)].outsideLow_C)));
+    waitUntil([] { return false; }, 60);
+    p.drawPixmap(10, y + 28, page.hoursView().grab());
+    y += tall + 34;
+  }
+  p.end();
+  const bool ok = all.save(out + QStringLiteral("/three-nights.png"));
+  document.planInHand().undoStack()->undo();
+  return waitForResult(document) && ok;
+}
+
 /// The demo has one heater: shown with another that helps it.
 bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
   window.showStage(HeatStage::kId);
@@ -96,6 +165,7 @@ bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
   ok = shootThreeWays(document, window, out + QStringLiteral("/stove")) && ok;
   document.planInHand().undoStack()->undo();
   if (!waitForResult(document)) return false;
+  ok = shootThreeNights(document, window, out) && ok;
   auto* heat = window.findChild<HeatStage*>();
   heat->showPage(HeatStage::Page::sources);
   ok = shootThreeWays(document, window, out + QStringLiteral("/sources")) && ok;
@@ -316,8 +386,7 @@ int takeShots(Document& document, MainWindow& window, const QString& out) {
   const Sizing* sizing = document.results().sizing();
   if (sizing && sizing->winner >= 0) {
     const SizedPackage& p = sizing->packages[static_cast<std::size_t>(sizing->winner)];
-    document.compareWith(buildPackage(document.results().sizedPlan(), p.choice).plan, said(p.label),
-                         static_cast<std::size_t>(sizing->winner));
+    document.compareWith(buildPackage(document.results().sizedPlan(), p.choice).plan, said(p.label), static_cast<std::size_t>(sizing->winner));
     if (!waitForResult(document)) return 4;
     window.showStage(CostStage::kId);
     ok = shoot(window, out + QStringLiteral("/compare.png")) && ok;

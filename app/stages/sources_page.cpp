@@ -84,6 +84,7 @@ SourcesPage::SourcesPage(Document& document, QWidget* parent)
 }
 
 QString SourcesPage::words() const { return m_words->text(); }
+QWidget& SourcesPage::hoursView() { return *m_hours; }
 
 const NightResult* SourcesPage::night() const {
   const Simulation* run = m_document.results().simulation();

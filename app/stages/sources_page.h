@@ -22,6 +22,8 @@ public:
   explicit SourcesPage(Document& document, QWidget* parent = nullptr);
   void refresh();
   [[nodiscard]] QString words() const;
+  /// The drawing of the chosen night.
+  [[nodiscard]] QWidget& hoursView();
   /// What the upper and the lower drawing show.
   [[nodiscard]] const std::vector<HeatSource>& ofNight() const { return m_night; }
   [[nodiscard]] const std::vector<HeatSource>& ofWinter() const { return m_winter; }
