@@ -71,10 +71,8 @@ struct Message {
     return text ? *text : std::string();
   }
   [[nodiscard]] bool empty() const { return code.empty() && arguments.empty(); }
-  bool operator==(const Message&) const;
+  bool operator==(const Message& other) const { return code == other.code && arguments == other.arguments; }
 };
-
-inline bool Message::operator==(const Message& other) const = default;
 
 template <class A> Argument argument(A&& a) {
   using T = std::remove_cvref_t<A>;
