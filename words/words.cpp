@@ -59,12 +59,15 @@ std::string say(const Message& message, const Speaker& speaker) {
   std::string text;
   std::size_t next = 0;
   for (std::size_t i = 0; i < words.size(); ++i) {
-    if (words.compare(i, 2, "{}") != 0) {
+    const bool isNext = words.compare(i, 2, "{}") == 0;
+    const bool isNumbered = !isNext && words[i] == '{' && i + 2 < words.size() && words[i + 1] >= '0' && words[i + 1] <= '9' && words[i + 2] == '}';
+    if (!isNext && !isNumbered) {
       text += words[i];
       continue;
     }
-    if (next < message.arguments.size()) text += said(message.arguments[next++], speaker);
-    ++i;
+    const std::size_t which = isNext ? next++ : static_cast<std::size_t>(words[i + 1] - '0');
+    if (which < message.arguments.size()) text += said(message.arguments[which], speaker);
+    i += isNext ? 1 : 2;
   }
   return text;
 }

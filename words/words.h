@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// The words of every code that core and book answer with: one table a subject, in English. A place {} takes the next argument.
+// The words of every code that core and book answer with: one table a subject, in English. A place {} takes the next argument; in another
+// language, whose words stand in another order, {0}, {1}, ... take theirs.
 //
 //   english(problem)                       for the command line
 //   say(message, {.words = translated, .amount = inTheGrowersUnits})    for the window

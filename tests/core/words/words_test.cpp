@@ -12,6 +12,7 @@
 #include "core/plan/usual_covers.h"
 #include "core/store/ingredients.h"
 
+#include <cmath>
 #include <filesystem>
 #include <fstream>
 #include <regex>
@@ -135,6 +136,8 @@ TEST(Words, ASpeakerBringsItsOwnLanguageAndUnits) {
   const Speaker speaker{.words = [](std::string_view english) { return "<" + std::string(english) + ">"; },
                         .amount = [](const Amount& a) { return std::to_string(std::lround(a.value / 0.3048)) + " ft"; }};
   EXPECT_EQ(say(inner, speaker), "<the bay is 13 ft long>");
+  EXPECT_EQ(say(Message{"measure.so-many", 20, std::string("tubs")}, {.words = [](std::string_view) { return std::string("{1}: {0}"); }}), "tubs: 20")
+      << "in another order";
   EXPECT_EQ(say(Message::verbatim("as SQLite has it"), speaker), "as SQLite has it");
   EXPECT_EQ(say(Message{}, speaker), "");
   EXPECT_EQ(say(Message::of("nowhere", "to-be-found")), "nowhere.to-be-found") << "seen, and so found";
