@@ -32,7 +32,8 @@ Plan firstPlan() {
 }
 } // namespace
 
-Document::Document(QObject* parent) : QObject(parent), m_planInHand(m_book), m_readings(m_book, m_planInHand), m_view(m_book, m_readings, m_results) {
+Document::Document(QObject* parent)
+    : QObject(parent), m_planInHand(m_book, [this] { return m_view.units(); }), m_readings(m_book, m_planInHand), m_view(m_book, m_readings, m_results) {
   // the book
   connect(&m_book, &BookKeeping::savingChanged, this, &Document::savingChanged);
   connect(&m_book, &BookKeeping::trouble, this, &Document::trouble);

@@ -50,7 +50,7 @@ std::optional<QString> PlanInHand::edit(const QString& name, const std::function
   Plan after = m_plan;
   change(after);
   if (after == m_plan) return std::nullopt; // nothing to undo
-  const auto refused = [](const Problem& p) { return tr("%1: %2").arg(said(p.what), said(p.allowed)); };
+  const auto refused = [units = m_units()](const Problem& p) { return tr("%1: %2").arg(said(p.what, units), said(p.allowed, units)); };
   if (const Problems problems = check(after); !problems.empty()) return refused(problems.front());
   if (const auto readable = planFromJson(planToJson(after)); !readable) return refused(readable.problem()); // what is saved can be opened again
   if (auto why = m_book.whyNotChangeable()) return why;

@@ -4,6 +4,7 @@
 // cannot be.
 #pragma once
 
+#include "app/model/units.h"
 #include "core/material/materials.h"
 #include "core/plan/plan.h"
 
@@ -13,6 +14,7 @@
 
 #include <functional>
 #include <optional>
+#include <utility>
 
 namespace muffle {
 
@@ -21,7 +23,8 @@ class BookKeeping;
 class PlanInHand : public QObject {
   Q_OBJECT
 public:
-  explicit PlanInHand(BookKeeping& book, QObject* parent = nullptr) : QObject(parent), m_book(book) {}
+  /// `units` are those in which a refusal says its limits.
+  PlanInHand(BookKeeping& book, std::function<Units()> units, QObject* parent = nullptr) : QObject(parent), m_book(book), m_units(std::move(units)) {}
   ~PlanInHand() override { m_undo.clear(); }
 
   /// A plan just read: nothing is behind it.
@@ -50,6 +53,7 @@ private:
   void apply(const Plan& plan);
 
   BookKeeping& m_book;
+  std::function<Units()> m_units;
   Plan m_plan;
   int m_mergeEpoch = 0;
   QUndoStack m_undo;

@@ -170,7 +170,10 @@ HeatStage::HeatStage(const Bench& bench)
   m_body->addWidget(m_foot);
   m_body->addWidget(m_caution);
   connect(m_pages, &PageStrip::turned, this, &HeatStage::refresh);
-  connect(&document, &Document::selectionChanged, this, [this] { m_onlyMoment = isVisible(); }); // before refreshOn's own
+  connect(&document, &Document::selectionChanged, this, [this] { // before refreshOn's own
+    m_change = !isVisible() ? Change::all : m_night == m_document.view().selectedNight() ? Change::clock : Change::night;
+    m_night = m_document.view().selectedNight();
+  });
   refreshOn({&Document::planChanged, &Document::resultChanged, &Document::logChanged, &Document::selectionChanged, &Document::viewChanged});
 }
 
@@ -178,7 +181,11 @@ void HeatStage::showPage(Page page) { m_pages->show(static_cast<int>(page)); }
 
 void HeatStage::refresh() {
   const auto page = static_cast<Page>(m_pages->shown());
-  if (std::exchange(m_onlyMoment, false) && page != Page::failure && page != Page::sources) return; // the others are the same for every moment
+  const Change change = std::exchange(m_change, Change::all);
+  if (change != Change::all && page != Page::failure) { // the others are the same for every moment, By source for all of a night
+    if (page == Page::sources && change == Change::night) m_sources->followNight();
+    return;
+  }
   m_foot->setVisible(page == Page::ladder || page == Page::heaters);
   switch (page) {
   case Page::ladder: setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows")); break;

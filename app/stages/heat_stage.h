@@ -50,7 +50,8 @@ private:
   void refresh() override;
   void refreshUsual();
   void refreshRooms();
-  bool m_onlyMoment = false; ///< the next refresh is for another moment of the clock
+  enum class Change { all, night, clock } m_change = Change::all; ///< what the next refresh is for
+  int m_night = -1;
   PageStrip* m_pages;
   FailurePage* m_failure;
   DegreePage* m_degree;

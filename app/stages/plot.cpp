@@ -42,6 +42,19 @@ void Plot::retheme() {
   }
 }
 
+void Plot::datesBelow(const QString& format) {
+  auto ticker = QSharedPointer<QCPAxisTickerDateTime>::create();
+  ticker->setDateTimeSpec(Qt::UTC);
+  if (!format.isEmpty()) ticker->setDateTimeFormat(format);
+  xAxis->setTicker(ticker);
+}
+
+void Plot::alignLeft() {
+  constexpr int kLeft_px = 54;
+  axisRect()->setAutoMargins(QCP::msTop | QCP::msRight | QCP::msBottom);
+  axisRect()->setMargins(QMargins(kLeft_px, 0, 0, 0));
+}
+
 void Plot::legendAbove() {
   const Theme& t = Theme::of(m_document.view().isDark());
   if (legend->layout() != plotLayout()) {

@@ -28,6 +28,10 @@ public:
   /// Sets the axes to all there is, where not all of it is on the graphs at once.
   std::function<void()> showAll;
   [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< the numbers where the owner gives them, else its graphs at moments along the axis
+  /// Dates or hours below, of keys that are shifted to the site's clock; `format` as QDateTime has it, empty: the ticker's own.
+  void datesBelow(const QString& format = {});
+  /// The left margin is the same in all plots that call this, so that what belongs together stands over each other.
+  void alignLeft();
   /// Puts the legend in a row above the axes, where it hides nothing.
   void legendAbove();
   /// A line with as many points as the log needs, cheap to draw at two pixels.

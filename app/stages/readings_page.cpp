@@ -46,10 +46,7 @@ ReadingsPage::ReadingsPage(Document& document, QWidget* parent)
   row->addStretch();
   body->addLayout(row);
   m_faults->addButton(m_setAside);
-  QSharedPointer<QCPAxisTickerDateTime> ticker(new QCPAxisTickerDateTime);
-  ticker->setDateTimeFormat(QStringLiteral("d MMM\nhh:mm"));
-  ticker->setDateTimeSpec(Qt::UTC); // keys are shifted to the site's clock
-  m_traces->xAxis->setTicker(ticker);
+  m_traces->datesBelow(QStringLiteral("d MMM\nhh:mm"));
   for (auto signal : {&Document::logChanged, &Document::viewChanged}) connect(&document, signal, this, [this] { m_redraw = true; });
   connect(m_traces->xAxis, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), this, &ReadingsPage::fillTraces);
   connect(m_setAsideMenu, &QMenu::aboutToShow, this, &ReadingsPage::fillSetAside);

@@ -52,14 +52,9 @@ SourcesPage::SourcesPage(Document& document, QWidget* parent)
   m_weeks->setAccessibleName(tr("Where the heat of its winter comes from, week by week"));
   m_work->setAccessibleName(tr("Hours of work by the week"));
   for (Plot* plot : {m_hours, m_weeks, m_work}) {
-    QSharedPointer<QCPAxisTickerDateTime> ticker(new QCPAxisTickerDateTime);
-    ticker->setDateTimeSpec(Qt::UTC);
-    ticker->setDateTimeFormat(plot == m_hours ? QStringLiteral("hh:mm") : QStringLiteral("d MMM"));
-    plot->xAxis->setTicker(ticker);
+    plot->datesBelow(plot == m_hours ? QStringLiteral("hh:mm") : QStringLiteral("d MMM"));
     plot->setMinimumHeight(plot == m_work ? 70 : 110);
-    constexpr int kLeft_px = 54;
-    plot->axisRect()->setAutoMargins(QCP::msTop | QCP::msRight | QCP::msBottom);
-    plot->axisRect()->setMargins(QMargins(kLeft_px, 0, 0, 0));
+    plot->alignLeft();
     plot->yAxis->ticker()->setTickCount(3);
     plot->showAll = [this] { refresh(); };
   }
@@ -123,7 +118,7 @@ void SourcesPage::draw(Plot& plot, const std::vector<HeatSource>& sources, doubl
   for (std::size_t k = 0; k < sources.size(); ++k) {
     const HeatSource& s = sources[k];
     const std::size_t among = s.of == HeatSource::Of::store ? stores++ : s.of == HeatSource::Of::heater ? heaters++ : 0;
-    if (std::max(m_night[k].sum_kWh(), m_winter[k].sum_kWh()) < kLeastShown_kWh) continue; // one legend is for both
+    if (m_winter[k].sum_kWh() < kLeastShown_kWh) continue; // one legend is for both
     auto* bars = new QCPBars(plot.xAxis, plot.yAxis);
     bars->setWidth(0.88 * piece_s);
     const QBrush brush = brushOf(s, among, t);
@@ -168,9 +163,30 @@ QString SourcesPage::told() const {
                       .arg(u.text(Quantity::energy, allOf(m_night)), shares(m_night), u.text(Quantity::energy, allOf(m_winter)), shares(m_winter));
   if (!m_work_h.empty()) {
     const auto most = std::max_element(m_work_h.begin(), m_work_h.end());
-    words += QLatin1Char(' ') + tr("Work takes up to %1 a week.").arg(u.text(Quantity::hours, *most));
+    words += QLatin1Char(' ') + tr("Work takes up to %1 a week.").arg(u.text(Quantity::hours, std::round(10.0 * *most) / 10.0));
   }
   return words;
+}
+
+void SourcesPage::drawNight() {
+  const NightResult& n = *night();
+  const Simulation& run = *m_document.results().simulation();
+  const Winter& w = m_document.readings().weather()->winters[n.winter];
+  const auto half = static_cast<std::size_t>(0.5 * kDay_s / w.step_s), middle = (n.from + n.to) / 2; // noon to noon by the sun
+  const std::size_t from = middle - std::min(middle, half);
+  m_night = heatBySource(m_document.plan(), run.series[n.winter], run.ledgers[n.winter], w.step_s, from, middle + half, 1);
+  draw(*m_hours, m_night, static_cast<double>(w.time(from)) + m_document.planInHand().zone().offset_s(w.time(from)), kHour_s);
+  m_hours->yAxis->setLabel(tr("kWh an hour"));
+  m_hours->replot(QCustomPlot::rpQueuedReplot);
+  m_words->setText(told());
+}
+
+void SourcesPage::followNight() {
+  const NightResult* n = night();
+  if (n && n->winter == m_drawnWinter && !m_winter.empty())
+    drawNight();
+  else
+    refresh();
 }
 
 void SourcesPage::refresh() {
@@ -186,21 +202,17 @@ void SourcesPage::refresh() {
   const Winter& w = m_document.readings().weather()->winters[n->winter];
   const WinterSeries& series = run.series[n->winter];
   const Ledger& ledger = run.ledgers[n->winter];
-  const auto half = static_cast<std::size_t>(0.5 * kDay_s / w.step_s), middle = (n->from + n->to) / 2; // noon to noon by the sun
-  const std::size_t from = middle - std::min(middle, half);
-  m_night = heatBySource(m_document.plan(), series, ledger, w.step_s, from, middle + half, 1);
+  m_drawnWinter = n->winter;
   m_winter = heatBySource(m_document.plan(), series, ledger, w.step_s, 0, series.sun_W.size() - 1, kWeek_h);
   m_work_h = workByPiece_h(ledger, kWeek_h);
   if (std::all_of(m_work_h.begin(), m_work_h.end(), [](double h) { return h < 0.05; })) m_work_h.clear();
-  const double offset = m_document.planInHand().zone().offset_s(w.time(from));
-  draw(*m_hours, m_night, static_cast<double>(w.time(from)) + offset, kHour_s);
+  const double offset = m_document.planInHand().zone().offset_s(w.start);
   draw(*m_weeks, m_winter, static_cast<double>(w.start) + offset, kWeek_h * kHour_s);
-  m_hours->yAxis->setLabel(tr("kWh an hour"));
   m_weeks->yAxis->setLabel(tr("kWh a week"));
   m_work->setVisible(!m_work_h.empty());
   if (!m_work_h.empty()) drawWork(static_cast<double>(w.start) + offset);
-  m_words->setText(told());
-  for (Plot* plot : {m_hours, m_weeks, m_work}) plot->replot(QCustomPlot::rpQueuedReplot);
+  drawNight();
+  for (Plot* plot : {m_weeks, m_work}) plot->replot(QCustomPlot::rpQueuedReplot);
 }
 
 } // namespace muffle

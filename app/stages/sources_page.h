@@ -21,6 +21,8 @@ class SourcesPage : public QWidget {
 public:
   explicit SourcesPage(Document& document, QWidget* parent = nullptr);
   void refresh();
+  /// Another night is chosen, and nothing else has changed.
+  void followNight();
   [[nodiscard]] QString words() const;
   /// The drawing of the chosen night.
   [[nodiscard]] QWidget& hoursView();
@@ -33,12 +35,14 @@ private:
   [[nodiscard]] const NightResult* night() const;
   [[nodiscard]] QString nameOf(const HeatSource& source) const;
   void draw(Plot& plot, const std::vector<HeatSource>& sources, double start_s, double piece_s);
+  void drawNight();
   void drawWork(double start_s);
   [[nodiscard]] QString told() const;
   Document& m_document;
   QLabel* m_words;
   Plot *m_hours, *m_weeks, *m_work;
   std::vector<HeatSource> m_night, m_winter;
+  std::size_t m_drawnWinter = 0;
   std::vector<double> m_work_h;
 };
 

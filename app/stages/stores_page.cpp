@@ -182,11 +182,9 @@ QString StoresPage::told() const {
     parts << tr("Its passes lie %1 apart: while it heats, roots halfway between two are %2 cooler than over one.")
                  .arg(u.text(Quantity::thickness, spacing_m), u.text(Quantity::difference, uneven_K));
   } else {
-    const bool warmsTank =
-        store->kind == StoreKind::compost && plan.compost[store->index].place == PilePlace::mound && plan.compost[store->index].coilInto == CoilInto::tank;
     const auto coldest = givenOnColdest_kWh(*m_document.readings().weather(), *run, storesOf(plan).size(), *place);
     parts << tr("This night it %1 %2 %3%4, a winter %5.")
-                 .arg(given >= 0.0 ? tr("gave") : tr("took from"), warmsTank ? tr("the tank") : tr("the house"), kWh(std::abs(given)),
+                 .arg(given >= 0.0 ? tr("gave") : tr("took from"), warmsTank(plan, *store) ? tr("the tank") : tr("the house"), kWh(std::abs(given)),
                       coldest ? tr(", on the ten coldest %1 each").arg(kWh(*coldest)) : QString(), kWh(sum.given_kWh / winters));
     if (store->kind != StoreKind::compost && known)
       parts << tr("Over %1 it held %2 at dusk, %3 at dawn.")

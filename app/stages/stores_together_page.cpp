@@ -36,11 +36,6 @@ Mark markOf(std::size_t store, const Theme& t) {
   return {colour, lines[(store + store / kColours) % std::size(lines)]};
 }
 
-/// Its coil warms the tank, which gives that heat to the house.
-bool warmsTank(const Plan& plan, const StoreRef& store) {
-  return store.kind == StoreKind::compost && plan.compost[store.index].place == PilePlace::mound && plan.compost[store.index].coilInto == CoilInto::tank;
-}
-
 } // namespace
 
 StoresTogetherPage::StoresTogetherPage(Document& document, QWidget* parent)
@@ -56,17 +51,12 @@ StoresTogetherPage::StoresTogetherPage(Document& document, QWidget* parent)
   m_days->setAccessibleName(tr("What each store gave and took, by the day"));
   m_filling->setAccessibleName(tr("How full each store was"));
   for (Plot* plot : {m_days, m_filling}) {
-    auto ticker = QSharedPointer<QCPAxisTickerDateTime>::create();
-    ticker->setDateTimeSpec(Qt::UTC);
-    ticker->setDateTimeFormat(QStringLiteral("d MMM"));
-    plot->xAxis->setTicker(ticker);
+    plot->datesBelow(QStringLiteral("d MMM"));
     plot->reading = [this](double x, double) { return read(x); };
     plot->numbers = [this] { return table(); };
     plot->showAll = [this] { draw(); };
     plot->setMinimumHeight(110);
-    constexpr int kLeft_px = 54; // so that their days stand over each other
-    plot->axisRect()->setAutoMargins(QCP::msTop | QCP::msRight | QCP::msBottom);
-    plot->axisRect()->setMargins(QMargins(kLeft_px, 0, 0, 0));
+    plot->alignLeft();
     connect(plot, &QCustomPlot::mouseRelease, this, [this, plot](QMouseEvent* e) {
       // a drag moves the axis; only a click takes a night
       if (e->button() != Qt::LeftButton || !plot->axisRect()->rect().contains(e->pos())) return;

@@ -19,8 +19,12 @@ std::string small(std::string text) {
   return text;
 }
 
-/// By its grower, whatever the case.
-bool isCalled(const Message& name, const std::string& id) { return !id.empty() && small(name.given()) == small(id); }
+/// By its grower or, where nobody named it, by what it is ("warm bay" of name.warm-bay), whatever the case.
+bool isCalled(const Message& name, const std::string& id) {
+  std::string called = name.given().empty() ? name.code.substr(name.code.find('.') + 1) : name.given();
+  if (name.given().empty()) std::replace(called.begin(), called.end(), '-', ' ');
+  return !id.empty() && small(called) == small(id);
+}
 
 /// "barrels2" and "barrels:2" are the second of "barrels"; without a number the first.
 std::pair<std::string, std::size_t> numbered(const std::string& id) {

@@ -6,6 +6,7 @@
 #include "core/calendar.h"
 #include "core/material/materials.h"
 #include "core/plan/heaters.h"
+#include "core/plan/measure_table.h"
 #include "core/plan/stores_check.h"
 
 #include <fmt/format.h>
@@ -19,6 +20,12 @@ namespace {
 constexpr double kLeastEave_m = 0.8;               // a ceiling over one's knees
 constexpr double kMostOfHouse = 0.9;               // of a house, its sides or its floor, that one thing in it may take
 constexpr double kHeaviestCeiling_J_m2K = 30000.0; // 30 mm of plaster; what is heavier is a wall
+
+std::string idsOf(const std::array<MeasureRow, kMeasureKindCount>& table) {
+  std::string ids;
+  for (const MeasureRow& row : table) ids += fmt::format("{}{}", ids.empty() ? "" : ", ", row.id);
+  return ids;
+}
 
 bool mayHaveCeiling(const HouseShape& s) { return s.kind != ShapeKind::dome && s.eave_m + s.sunk_m >= kLeastEave_m; }
 
@@ -221,6 +228,14 @@ Problems check(const Plan& plan) {
   if (barrelFloor > 0.5 * plan.house.shape.volume_m3())
     bad("/barrels", Message{"plan.water", Amount{barrelFloor, Unit::cubicMetre, 3}},
         Message{"plan.barrels-at-most", Amount{0.5 * plan.house.shape.volume_m3(), Unit::cubicMetre, 3}});
+  for (std::size_t i = 0; i < plan.kit.size(); ++i) {
+    const Kit& kit = plan.kit[i];
+    const auto& table = measureTable();
+    const bool isOfTable = std::any_of(table.begin(), table.end(), [&](const MeasureRow& row) { return row.id == kit.measure; });
+    if (!kit.measure.empty() && !isOfTable)
+      bad(fmt::format("/kit/{}/measure", i), Message{"plan.not-known-measure", kit.measure}, Message{"plan.measures-are", idsOf(table)});
+    if (kit.measure.empty() && kit.name.empty()) bad(fmt::format("/kit/{}/name", i), Message{"plan.kit-without-name"}, Message{"plan.name-it-or-its-measure"});
+  }
   for (std::size_t i = 0; i < plan.measures.size(); ++i) {
     const Measure& m = plan.measures[i];
     const auto where = fmt::format("/measures/{}", i);

@@ -41,6 +41,11 @@ void removeStore(Plan& plan, StoreKind kind, std::size_t index) {
   }
 }
 
+bool warmsTank(const Plan& plan, const StoreRef& store) {
+  return store.kind == StoreKind::compost && store.index < plan.compost.size() && plan.compost[store.index].place == PilePlace::mound &&
+         plan.compost[store.index].coilInto == CoilInto::tank;
+}
+
 std::vector<StoreTrace> storeTraces(const Plan& plan, const StoreRef& store) {
   switch (store.kind) {
   case StoreKind::barrels:

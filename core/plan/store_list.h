@@ -26,6 +26,9 @@ std::vector<StoreRef> storesOf(const Plan& plan);
 /// Takes a store out, and with a tank the heaters on it; what refers to tanks behind it follows, and a coil into it goes to the house.
 void removeStore(Plan& plan, StoreKind kind, std::size_t index);
 
+/// Its coil warms a tank, which gives that heat to the house; a store of another plan than this one warms none.
+bool warmsTank(const Plan& plan, const StoreRef& store);
+
 /// What a store's temperatures are of, in the order in which results have them.
 enum class StoreTrace {
   content,   ///< of barrels or a tank

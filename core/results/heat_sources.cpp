@@ -10,7 +10,6 @@
 namespace muffle {
 namespace {
 
-
 /// A heater of the plan that warms a room, and its meter.
 struct RoomHeater {
   std::size_t index;
@@ -41,7 +40,9 @@ std::vector<HeatSource> heatBySource(const Plan& plan, const WinterSeries& serie
   const auto none = std::vector<double>(pieces, 0.0);
   std::vector<HeatSource> sources{{HeatSource::Of::sun, 0, none}};
   for (std::size_t i = first + 1; i <= last; ++i) sources[0].kWh[pieceOf(i)] += static_cast<double>(series.sun_W[i]) * step_s / 3.6e6;
+  const auto stores = storesOf(plan);
   for (std::size_t s = 0; s < series.stores.size(); ++s) {
+    if (s < stores.size() && warmsTank(plan, stores[s])) continue; // the tank gives that heat to the house
     const auto& given_W = series.stores[s].given_W;
     HeatSource store{HeatSource::Of::store, s, none};
     for (std::size_t i = first + 1; i <= last && i < given_W.size(); ++i)

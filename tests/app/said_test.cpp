@@ -3,6 +3,7 @@
 // What core answers in codes is said in the units that the window shows.
 #include "app/model/said.h"
 
+#include "app/model/document.h"
 #include "core/plan/plan.h"
 
 #include <gtest/gtest.h>
@@ -37,6 +38,20 @@ TEST(Said, EveryUnitThatHasAnotherIsTurnedIntoIt) {
     EXPECT_FALSE(in(unit, value, kMetric).contains(QString::fromUtf8(mark))) << mark << ": " << in(unit, value, kMetric).toStdString();
   }
   EXPECT_TRUE(in(Unit::squareMetre, 60.0, kMetric).startsWith(QStringLiteral("60\u00A0m\u00B2")));
+}
+
+TEST(Said, ARefusedEditNamesItsLimitInTheUnitsThatAreShown) {
+  Document document;
+  const auto tooLong = [](Plan& p) {
+    p.house.bay = WarmBay{};
+    p.house.bay->length_m = 40.0;
+  };
+  document.view().setUnits(kMetric);
+  EXPECT_TRUE(document.edit(QStringLiteral("bay"), tooLong).value_or(QString()).contains(QStringLiteral("40\u00A0m")));
+  document.view().setUnits(kFeet);
+  const QString why = document.edit(QStringLiteral("bay"), tooLong).value_or(QString());
+  EXPECT_TRUE(why.contains(QStringLiteral("\u00A0ft"))) << why.toStdString();
+  EXPECT_FALSE(why.contains(QStringLiteral("\u00A0m "))) << why.toStdString();
 }
 
 TEST(Said, WhatSomebodyWroteStaysAsItIs) { EXPECT_EQ(said(Message::verbatim("by the 3.5 m door"), kFeet), QStringLiteral("by the 3.5 m door")); }

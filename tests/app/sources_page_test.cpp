@@ -57,6 +57,26 @@ TEST_F(SourcesPageTest, SeveralHeatersAndTheirWorkStandApart) {
   EXPECT_TRUE(of.words().contains(QStringLiteral("Work takes up to"))) << of.words().toStdString();
 }
 
+TEST_F(SourcesPageTest, AnotherNightOfTheWinterOrAnotherWinterShowsTheSameAsDrawnAnew) {
+  open();
+  importDemoLog();
+  SourcesPage& of = page();
+  const auto& nights = document->results().simulation()->nights;
+  for (std::size_t i = 5; i < nights.size(); i += 61) {
+    document->view().selectNight(static_cast<int>(i));
+    QCoreApplication::processEvents();
+    const auto night = of.ofNight(), winter = of.ofWinter();
+    const QString words = of.words();
+    of.refresh();
+    ASSERT_EQ(night.size(), of.ofNight().size());
+    for (std::size_t k = 0; k < night.size(); ++k) {
+      EXPECT_EQ(night[k].kWh, of.ofNight()[k].kWh) << "night " << i;
+      EXPECT_EQ(winter[k].kWh, of.ofWinter()[k].kWh) << "night " << i;
+    }
+    EXPECT_EQ(words, of.words());
+  }
+}
+
 TEST_F(SourcesPageTest, WithoutALogItAsksForOne) {
   open();
   EXPECT_TRUE(page().words().contains(QStringLiteral("Import a log")));

@@ -39,6 +39,23 @@ std::map<std::string, int> nodesOf(const Plan& plan, const Log& log) {
   return nodes;
 }
 
+TEST(FittedSensors, ARoomOrStoreThatNobodyNamedGoesByWhatItIs) {
+  Plan plan = furnished();
+  plan.house.bay = WarmBay{};
+  plan.house.bay->length_m = 3.0;
+  plan.waterLoops.emplace_back();
+  const auto weather = testing::frost(plan.site);
+  const Assembly a = assemble(plan, weather->winters.front(), makeScene(weather, plan).sun.front());
+  const auto nodes = nodesOf(
+      plan, logWith({channel("air", Role::room, "house", 2), channel("bay", Role::room, "Warm bay", 2), channel("loop", Role::store, "water loop", 2)}));
+  const auto rooms = otherRooms(plan);
+  const auto bay = std::find_if(rooms.begin(), rooms.end(), [](const OtherRoom& r) { return r.kind == RoomKind::bay; });
+  ASSERT_NE(bay, rooms.end());
+  ASSERT_TRUE(nodes.contains("bay"));
+  EXPECT_EQ(nodes.at("bay"), a.rooms[static_cast<std::size_t>(bay - rooms.begin())].air);
+  EXPECT_TRUE(nodes.contains("loop"));
+}
+
 TEST(FittedSensors, EverySensorIsAnsweredByTheNodeThatItSitsIn) {
   const Plan plan = furnished();
   const auto weather = testing::frost(plan.site);

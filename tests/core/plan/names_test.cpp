@@ -2,6 +2,7 @@
 #include "core/plan/names.h"
 
 #include "core/plan/heaters.h"
+#include "core/plan/plan_json.h"
 #include "core/plan/store_list.h"
 #include "tests/support/every_store.h"
 #include "words/words.h"
@@ -46,6 +47,19 @@ TEST(Names, APlanHoldsNoneThatNobodyWrote) {
   for (const char* list : {"barrels", "ground_pipes", "compost", "water_loops", "soil_cables", "mass", "heaters"})
     for (const Json& thing : json[list])
       EXPECT_TRUE(thing["name"] == "" || thing["name"] == "beside" || thing["name"] == "flags") << list << ": " << thing["name"] << " is of the test's own";
+}
+
+TEST(Names, WhatWasBoughtHasANameOrIsOfAMeasure) {
+  Plan p;
+  p.kit = {Kit{.name = "thermometer"}, Kit{.measure = "skirt", .level = 0.6}};
+  EXPECT_TRUE(check(p).empty());
+  p.kit = {Kit{}};
+  ASSERT_FALSE(check(p).empty());
+  EXPECT_NE(english(check(p).front()).find("/kit/0/name"), std::string::npos) << english(check(p).front());
+  p.kit = {Kit{.name = "thermometer", .measure = "skirts"}};
+  ASSERT_FALSE(check(p).empty());
+  EXPECT_NE(english(check(p).front()).find("\"skirts\" is not a known measure"), std::string::npos) << english(check(p).front());
+  EXPECT_NE(english(check(p).front()).find("skirt, "), std::string::npos) << "what is allowed: " << english(check(p).front());
 }
 
 TEST(Names, OfOlderPlansTheUsualOnesAreForgotten) {

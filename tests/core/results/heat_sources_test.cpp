@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/results/heat_sources.h"
 
+#include "core/plan/store_list.h"
 #include "core/simulate/simulate.h"
 #include "tests/support/every_store.h"
 #include "tests/support/frost.h"
@@ -72,6 +73,24 @@ TEST(HeatSources, EachHeaterHasWhatItsMeterSays) {
     if (s.of != HeatSource::Of::heater) continue;
     EXPECT_CLOSE(s.sum_kWh(), r.result.ledger.heat_kWh(MeterUse::heater, s.index), 0.02 * r.result.ledger.heat_kWh(MeterUse::heater) + 1e-9,
                  "an hour in which several ran is shared by what each took in all of it");
+  }
+}
+
+TEST(HeatSources, WhatACoilGivesATankIsCountedOnceWhereTheTankGivesIt) {
+  Plan p = mixed();
+  const auto mound = std::find_if(p.compost.begin(), p.compost.end(), [](const CompostPile& c) { return c.place == PilePlace::mound; });
+  ASSERT_NE(mound, p.compost.end());
+  ASSERT_FALSE(p.waterLoops.empty());
+  for (const CoilInto into : {CoilInto::tank, CoilInto::house}) {
+    mound->coilInto = into;
+    const Ran r = ran(p);
+    const auto stores = storesOf(r.plan);
+    const auto sources = heatBySource(r.plan, r.result.series, r.result.ledger, r.step_s, 0, r.result.series.sun_W.size() - 1, 24);
+    const bool isSource = std::any_of(sources.begin(), sources.end(), [&](const HeatSource& s) {
+      return s.of == HeatSource::Of::store && stores[s.index].kind == StoreKind::compost &&
+             stores[s.index].index == static_cast<std::size_t>(mound - p.compost.begin());
+    });
+    EXPECT_EQ(isSource, into == CoilInto::house);
   }
 }
 
