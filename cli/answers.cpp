@@ -225,9 +225,8 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
               {"taken_kWh", digits(store.taken_kWh, 1)},
               {"net_kWh", digits(store.given_kWh - store.taken_kWh, 1)},
               {"electricity_kWh", digits(store.electricity_kWh, 2)},
-              {"running_h", digits(store.running_h, 1)},
-              {"coldest_C", digits(store.coldest_C, 2)},
-              {"warmest_C", digits(store.warmest_C, 2)}};
+              {"running_h", digits(store.running_h, 1)}};
+    if (store.hasStood()) answer.update({{"coldest_C", digits(store.coldest_C, 2)}, {"warmest_C", digits(store.warmest_C, 2)}});
     if (stores[k].kind == StoreKind::compost) answer["made_kWh"] = digits(store.made_kWh, 1);
     if (stores[k].kind == StoreKind::loop) {
       double boiler_kWh = 0.0;

@@ -17,6 +17,7 @@ constexpr WordsOf kName[] = {
     {"name.hot-bed", "hot bed"},
     {"name.compost-chamber", "compost chamber"},
     {"name.compost-mound", "compost mound"},
+    {"name.plan", "Plan"},
     {"name.water-loop", "water loop"},
     {"name.soil-cable", "soil cable"},
     {"name.wall", "wall"},

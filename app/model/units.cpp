@@ -136,7 +136,9 @@ QString Units::number(Quantity q, double si) const { return plain(show(q, si), p
 QString Units::text(Quantity q, double si) const {
   if (q == Quantity::length && feet) {
     const int inches = static_cast<int>(std::lround(std::abs(si) / kFoot_m * 12.0));
-    return QStringLiteral("%1%2\u00A0ft\u00A0%3\u00A0in").arg(si < 0 ? QStringLiteral("−") : QString()).arg(inches / 12).arg(inches % 12);
+    const QString sign = si < 0 ? QStringLiteral("−") : QString();
+    if (inches > 0 && inches < 12) return QStringLiteral("%1%2\u00A0in").arg(sign).arg(inches);
+    return QStringLiteral("%1%2\u00A0ft\u00A0%3\u00A0in").arg(sign).arg(inches / 12).arg(inches % 12);
   }
   const QString u = unit(q);
   if (u.isEmpty()) return number(q, si);

@@ -88,6 +88,11 @@ private:
     m_words.say(m_p, at, text, font, colour, align, m_area);
   }
 
+  /// Of a loss; it gives way to those said before.
+  void sayOnSky(const QPointF& at, const QString& text, const QFont& font, Qt::Alignment align) {
+    m_words.sayApart(m_p, at, text, font, kOnSky, align, m_area);
+  }
+
   /// No word is to stand on what is drawn in the soil.
   void keepSoilClear() {
     if (m_moment && std::abs(m_moment->loss_W[static_cast<std::size_t>(LossPath::deepGround)]) >= kLeastShown_W) {
@@ -301,15 +306,32 @@ private:
     }
   }
 
+  /// Nothing is drawn where the words of the air would stand, with so many lines left out below.
+  [[nodiscard]] bool standsClear(const QString& air, int leftOut) const {
+    const double half = QFontMetricsF(textFont(9)).horizontalAdvance(air) / 2.0;
+    const QRectF words(m_centre + QPointF(-half, -28.0), m_centre + QPointF(half, 57.0 - 17.0 * leftOut));
+    const auto covers = [&](const QRectF& drawn) { return drawn.intersects(words); };
+    for (std::size_t i = 0; i < m_plan.barrels.size(); ++i)
+      if (covers(m_g.barrelsRect(i))) return false;
+    for (std::size_t i = 0; i < m_plan.compost.size(); ++i)
+      if (m_plan.compost[i].place == PilePlace::hotBed && covers(m_g.pile(i).adjusted(0, -m_plan.compost[i].soil_m * m_g.scale(), 0, 0))) return false;
+    for (std::size_t i = 0; i < m_plan.waterLoops.size(); ++i)
+      if (covers(m_g.tank(i))) return false;
+    for (std::size_t i = 0; i < m_plan.mass.size(); ++i)
+      if (covers(m_g.mass(i))) return false;
+    return true;
+  }
+
   void airWords() {
     const QString humidity = tr("%1 % humid").arg(static_cast<int>(std::round(100.0 * m_moment->humidity)));
     const QString leaves = m_moment->leafWet ? tr("dew on the leaves") : QString();
     const QString heating = m_moment->heater_W > 1.0
                                 ? (countOfRoomHeaters(m_plan) > 1 ? tr("heaters %1") : tr("heater %1")).arg(m_units.text(Quantity::power, m_moment->heater_W))
                                 : QString();
-    if (isRoomy()) {
+    const QString air = tr("house air") + QStringLiteral(" · ") + humidity;
+    if (isRoomy() && standsClear(air, heating.isEmpty() + leaves.isEmpty())) {
       say(m_centre - QPointF(0, 12), degrees(m_moment->air_C), textFont(22, true), m_inkOnAir, Qt::AlignHCenter);
-      say(m_centre + QPointF(0, 14), tr("house air") + QStringLiteral(" · ") + humidity, textFont(9), m_inkOnAir, Qt::AlignHCenter);
+      say(m_centre + QPointF(0, 14), air, textFont(9), m_inkOnAir, Qt::AlignHCenter);
       double y = 32.0;
       for (const QString& line : {heating, leaves}) {
         if (line.isEmpty()) continue;
@@ -318,7 +340,7 @@ private:
       }
       return;
     }
-    // a low house or thick skins: in the sky under the heading, where nothing else stands
+    // a low house, thick skins or stores in the way: in the sky under the heading, where nothing else stands
     const double x = m_area.left() + 12;
     const double y = m_area.top() + 62.0 + 18.0 * static_cast<double>(endRooms().size());
     say({x, y}, tr("house air %1 · %2").arg(degrees(m_moment->air_C), humidity), textFont(12, true), kOnSky, Qt::AlignLeft);
@@ -373,11 +395,11 @@ private:
         ribbon(m_p, way.in, way.out, way.bend, width, m_theme.dark ? QColor("#C25A48") : m_theme.madder);
       else
         ribbon(m_p, way.out, way.in, -way.bend, width, m_theme.dark ? m_theme.lichen : QColor("#8FA862"));
-      say(overPiles(way.text), way.name + QStringLiteral(" ") + m_units.text(Quantity::power, std::abs(w)), textFont(9, true), kOnSky, way.align);
+      sayOnSky(overPiles(way.text), way.name + QStringLiteral(" ") + m_units.text(Quantity::power, std::abs(w)), textFont(9, true), way.align);
       if (way.part == LossPath::roof) radiantLoss(way);
     }
     if (const double w = m_moment->loss_W[static_cast<std::size_t>(LossPath::vents)]; w > 20.0)
-      say(m_g.at(0, m_shape.ridge_m) + QPointF(-10, -58), tr("vents %1").arg(m_units.text(Quantity::power, w)), textFont(9, true), kOnSky, Qt::AlignRight);
+      sayOnSky(m_g.at(0, m_shape.ridge_m) + QPointF(-10, -58), tr("vents %1").arg(m_units.text(Quantity::power, w)), textFont(9, true), Qt::AlignRight);
   }
 
   /// Words that a pile beside the house would stand behind go above it.
@@ -412,7 +434,7 @@ private:
       }
       m_p.drawPath(wave);
     }
-    say(roof.text - QPointF(0, 16), tr("to the sky by radiation %1").arg(m_units.text(Quantity::power, m_moment->sky_W)), textFont(9), kOnSky, roof.align);
+    sayOnSky(roof.text - QPointF(0, 16), tr("to the sky by radiation %1").arg(m_units.text(Quantity::power, m_moment->sky_W)), textFont(9), roof.align);
   }
 
   /// Rings, larger under the pointer.

@@ -76,4 +76,19 @@ void WordPlaces::say(QPainter& p, const QPointF& at, const QString& text, const 
   p.drawText(box, static_cast<int>(Qt::AlignCenter), text);
 }
 
+void WordPlaces::sayApart(QPainter& p, const QPointF& at, const QString& text, const QFont& font, const QColor& colour, Qt::Alignment align,
+                          const QRectF& inside) {
+  constexpr double kStep_px = 2.0;
+  QRectF box = boxOf(at, text, font, align, inside);
+  const auto isFree = [&] { // fonts leave room above and below
+    return std::none_of(m_above.begin(), m_above.end(), [&](const QRectF& other) { return other.intersects(box.adjusted(-2, 2, 2, -2)); });
+  };
+  while (box.center().y() <= m_soilTop && !isFree()) box.translate(0, kStep_px);
+  if (box.center().y() > m_soilTop) return say(p, box.center(), text, font, colour, Qt::AlignHCenter, inside);
+  m_above.push_back(box);
+  p.setFont(font);
+  p.setPen(colour);
+  p.drawText(box, static_cast<int>(Qt::AlignCenter), text);
+}
+
 } // namespace muffle

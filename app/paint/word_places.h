@@ -26,16 +26,20 @@ public:
              const QRectF& inside);
   /// About a point: centred on it, or to the left or right of it; never out of `inside`.
   void say(QPainter& painter, const QPointF& at, const QString& text, const QFont& font, const QColor& colour, Qt::Alignment align, const QRectF& inside);
+  /// The same; above the soil it goes lower until it is clear of all that was said so.
+  void sayApart(QPainter& painter, const QPointF& at, const QString& text, const QFont& font, const QColor& colour, Qt::Alignment align, const QRectF& inside);
 
   /// Where words stand in the soil, and what was to be kept clear.
   [[nodiscard]] const std::vector<QRectF>& taken() const { return m_taken; }
+  /// Where those stand that were said apart above it.
+  [[nodiscard]] const std::vector<QRectF>& above() const { return m_above; }
 
 private:
   [[nodiscard]] QRectF free(const QRectF& wanted) const;
   [[nodiscard]] static QRectF boxOf(const QPointF& at, const QString& text, const QFont& font, Qt::Alignment align, const QRectF& inside);
   QRectF m_area;
   double m_soilTop;
-  std::vector<QRectF> m_taken;
+  std::vector<QRectF> m_taken, m_above;
 };
 
 } // namespace muffle

@@ -85,15 +85,21 @@ void FrontierView::paintUsual(QPainter& p) const {
   const Theme& t = theme();
   const Units& u = m_document.view().units();
   double y = 62.0;
-  const auto line = [&](const QString& left, const QString& right) {
-    p.setFont(textFont(10));
+  p.setFont(textFont(10));
+  double names = 0.0;
+  for (const Measure& m : m_usual) names = std::max(names, p.fontMetrics().horizontalAdvance(said(nameOf(m))) + 1.0);
+  names = std::min(names, width() * 0.5 - 8);
+  const double sizes_x = 8 + names + 28;
+  for (const Measure& m : m_usual) {
+    const QString name = said(nameOf(m)), sizes = m.levels.empty() ? tr("or not") : tr("none, or %1").arg(levelsText(m, u));
+    constexpr int kHow = Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap;
+    const QRectF left(8, y, names, 400), right(sizes_x, y, width() - 8 - sizes_x, 400);
     p.setPen(t.ink);
-    p.drawText(QRectF(8, y, width() * 0.5 - 8, 22), static_cast<int>(Qt::AlignVCenter), left);
+    p.drawText(left, kHow, name);
     p.setPen(t.fleece);
-    p.drawText(QRectF(width() * 0.5, y, width() * 0.5 - 8, 22), static_cast<int>(Qt::AlignVCenter), right);
-    y += 26;
-  };
-  for (const Measure& m : m_usual) line(said(nameOf(m)), m.levels.empty() ? tr("or not") : tr("none, or %1").arg(levelsText(m, u)));
+    p.drawText(right, kHow, sizes);
+    y += std::max(p.boundingRect(left, kHow, name).height(), p.boundingRect(right, kHow, sizes).height()) + 8;
+  }
   y += 10;
   p.setFont(textFont(10, true));
   p.setPen(t.ink);

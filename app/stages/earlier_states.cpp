@@ -4,6 +4,7 @@
 
 #include "app/model/units.h"
 #include "app/paint/theme.h"
+#include "core/plan/names.h"
 #include "core/plan/plan_json.h"
 
 #include <QCoreApplication>
@@ -106,7 +107,8 @@ EarlierStatesDialog::EarlierStatesDialog(Document& document, QWidget* parent)
   const QLocale locale(QLocale::English);
   for (const Snapshot& s : m_states) {
     const auto json = parseJson(s.planJson);
-    const QString plan = json ? QString::fromStdString(json->value("name", "")) : tr("damaged");
+    const std::string name = json ? json->value("name", "") : "";
+    const QString plan = !json ? tr("damaged") : name.empty() ? said(nameOf(Plan{})) : QString::fromStdString(name);
     QString log = tr("none");
     if (s.logRows > 0) log = tr("%1, %2").arg(QString::fromStdString(s.logName), tr("%Ln row(s)", nullptr, static_cast<int>(s.logRows)));
     if (s.logRows > 0 && s.log == 0) log = tr("%1 (no longer kept)").arg(QString::fromStdString(s.logName));

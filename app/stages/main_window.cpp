@@ -21,6 +21,7 @@
 #include "app/stages/start_page.h"
 #include "app/stages/thread_bar.h"
 #include "book/files.h"
+#include "core/plan/names.h"
 
 #include <QActionGroup>
 #include <QApplication>
@@ -173,11 +174,11 @@ void MainWindow::buildMenus() {
   plan->addAction(tr("&Rename…"), this, [this] {
     bool ok = false;
     const QString name = QInputDialog::getText(this, tr("Rename the plan"), tr("Name"), QLineEdit::Normal, QString::fromStdString(m_document.plan().name), &ok);
-    if (ok && !name.trimmed().isEmpty()) m_document.edit(tr("rename the plan"), [&](Plan& p) { p.name = name.trimmed().left(80).toStdString(); });
+    if (ok) m_document.edit(tr("rename the plan"), [&](Plan& p) { p.name = name.trimmed().left(80).toStdString(); });
   });
   plan->addAction(tr("&Keep a snapshot…"), this, [this] {
     bool ok = false;
-    const QString name = QInputDialog::getText(this, tr("Keep a snapshot"), tr("Name"), QLineEdit::Normal, QString::fromStdString(m_document.plan().name), &ok);
+    const QString name = QInputDialog::getText(this, tr("Keep a snapshot"), tr("Name"), QLineEdit::Normal, said(nameOf(m_document.plan())), &ok);
     if (ok && !name.trimmed().isEmpty()) m_document.book().keepSnapshot(name.trimmed().left(80), m_document.plan());
   });
 

@@ -74,6 +74,16 @@ void Plot::legendAbove() {
   legend->setMaximumSize(QWIDGETSIZE_MAX, 18);
 }
 
+void Plot::wrapLegend() {
+  constexpr int kNarrow_px = 520, kRow_px = 18;
+  int widest = 1;
+  for (int i = 0; i < legend->itemCount(); ++i) widest = std::max(widest, legend->item(i)->minimumOuterSizeHint().width() + legend->columnSpacing());
+  const int columns = std::clamp(kNarrow_px / widest, 1, std::max(1, legend->itemCount()));
+  legend->setWrap(columns);
+  legend->setFillOrder(QCPLegend::foColumnsFirst);
+  legend->setMaximumSize(QWIDGETSIZE_MAX, kRow_px * ((legend->itemCount() + columns - 1) / columns));
+}
+
 QCPGraph* Plot::line(const QColor& colour, double width) {
   QCPGraph* g = addGraph();
   g->setPen(QPen(colour, width));

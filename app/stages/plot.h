@@ -34,6 +34,8 @@ public:
   void alignLeft();
   /// Puts the legend in a row above the axes, where it hides nothing.
   void legendAbove();
+  /// Breaks it into as many rows as it takes to fit the narrowest window, once all is in it.
+  void wrapLegend();
   /// A line with as many points as the log needs, cheap to draw at two pixels.
   QCPGraph* line(const QColor& colour, double width = 1.6);
 

@@ -4,6 +4,7 @@
 #include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "core/plan/cautions.h"
+#include "core/plan/names.h"
 
 #include <QAbstractTextDocumentLayout>
 #include <QDate>
@@ -18,9 +19,9 @@
 namespace muffle {
 
 QString printedCautions(const Plan& plan) {
-  QString html = QStringLiteral("<h2>%1</h2><p>%2</p><ul>")
-                     .arg(QObject::tr("Cautions that go with \"%1\"").arg(QString::fromStdString(plan.name).toHtmlEscaped()),
-                          QObject::tr("Local codes and licensed people come first."));
+  QString html =
+      QStringLiteral("<h2>%1</h2><p>%2</p><ul>")
+          .arg(QObject::tr("Cautions that go with \"%1\"").arg(said(nameOf(plan)).toHtmlEscaped()), QObject::tr("Local codes and licensed people come first."));
   for (const StatedCaution& s : cautionsOf(plan)) {
     QStringList of;
     for (const Message& name : s.of) of << said(name).toHtmlEscaped();
@@ -45,7 +46,7 @@ void printPage(QPrinter& printer, const Document& document, const PrintedViews& 
     return font;
   };
   p.setFont(inPixels(titleFont(14), 19));
-  p.drawText(QRectF(0, 0, width, head - 8), static_cast<int>(Qt::AlignVCenter), QString::fromStdString(document.plan().name));
+  p.drawText(QRectF(0, 0, width, head - 8), static_cast<int>(Qt::AlignVCenter), said(nameOf(document.plan())));
   p.setFont(inPixels(textFont(9), 12));
   p.drawText(QRectF(0, 0, width, head - 8), static_cast<int>(Qt::AlignVCenter | Qt::AlignRight), QLocale().toString(QDate::currentDate(), QLocale::LongFormat));
   double x = 0.0;
@@ -78,7 +79,7 @@ void printPage(QPrinter& printer, const Document& document, const PrintedViews& 
 void previewPage(QWidget* parent, Document& document, const PrintedViews& views) {
   QPrinter printer(QPrinter::HighResolution);
   printer.setPageOrientation(QPageLayout::Landscape);
-  printer.setDocName(QString::fromStdString(document.plan().name));
+  printer.setDocName(said(nameOf(document.plan())));
   QPrintPreviewDialog dialog(&printer, parent);
   const bool dark = document.view().isDark();
   if (dark) document.view().setDark(false); // paper is light

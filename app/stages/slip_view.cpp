@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/slip_view.h"
 
+#include "app/model/said.h"
 #include "app/stages/dates.h"
+#include "core/plan/names.h"
 
 #include <QPainter>
 #include <QPainterPath>
@@ -66,7 +68,7 @@ void SlipView::paintEvent(QPaintEvent*) {
   p.setPen(t.ink);
   p.setFont(titleFont(11));
   p.drawText(QRectF(left, 10, right - left, 22), static_cast<int>(Qt::AlignVCenter),
-             QFontMetricsF(titleFont(11)).elidedText(QString::fromStdString(plan.name), Qt::ElideRight, right - left));
+             QFontMetricsF(titleFont(11)).elidedText(said(nameOf(plan)), Qt::ElideRight, right - left));
   const Simulation* run = m_document.results().simulation();
   if (!run) {
     p.setFont(textFont(9.5));

@@ -19,7 +19,7 @@ namespace muffle {
 namespace {
 
 constexpr std::size_t kWeek_h = 168;
-constexpr double kLeastShown_kWh = 0.05;
+constexpr double kLeastShown = 0.005; // of all the heat that came in
 
 /// What is drawn of a source: a colour by what it is, a pattern by which of them.
 QBrush brushOf(const HeatSource& source, std::size_t among, const Theme& t) {
@@ -102,6 +102,14 @@ QString SourcesPage::nameOf(const HeatSource& source) const {
   return source.index < plan.heaters.size() ? said(muffle::nameOf(plan, plan.heaters[source.index])) : QString();
 }
 
+/// In the one legend that is for both drawings.
+bool SourcesPage::isShown(std::size_t source) const {
+  const auto counts = [source](const std::vector<HeatSource>& of) {
+    return source < of.size() && of[source].sum_kWh() >= kLeastShown * allOf(of) && of[source].sum_kWh() > 0.0;
+  };
+  return counts(m_night) || counts(m_winter);
+}
+
 /// Bars on each other in the order of the sources.
 void SourcesPage::draw(Plot& plot, const std::vector<HeatSource>& sources, double start_s, double piece_s) {
   const Theme& t = Theme::of(m_document.view().isDark());
@@ -118,7 +126,7 @@ void SourcesPage::draw(Plot& plot, const std::vector<HeatSource>& sources, doubl
   for (std::size_t k = 0; k < sources.size(); ++k) {
     const HeatSource& s = sources[k];
     const std::size_t among = s.of == HeatSource::Of::store ? stores++ : s.of == HeatSource::Of::heater ? heaters++ : 0;
-    if (m_winter[k].sum_kWh() < kLeastShown_kWh) continue; // one legend is for both
+    if (!isShown(k)) continue;
     auto* bars = new QCPBars(plot.xAxis, plot.yAxis);
     bars->setWidth(0.88 * piece_s);
     const QBrush brush = brushOf(s, among, t);
@@ -130,6 +138,7 @@ void SourcesPage::draw(Plot& plot, const std::vector<HeatSource>& sources, doubl
     below = bars;
     for (std::size_t i = 0; i < top.size(); ++i) top[i] += s.kWh[i];
   }
+  if (&plot == m_hours) plot.wrapLegend();
   plot.xAxis->setRange(start_s, start_s + static_cast<double>(pieces) * piece_s);
   plot.yAxis->setRange(0.0, 1.06 * std::max(*std::max_element(top.begin(), top.end()), 0.1));
 }
@@ -156,8 +165,8 @@ QString SourcesPage::told() const {
     const double all = std::max(allOf(sources), 1e-9);
     QStringList parts;
     for (const HeatSource& s : sources)
-      if (s.sum_kWh() >= 0.005 * all) parts << tr("%1 %2").arg(nameOf(s), u.text(Quantity::share, s.sum_kWh() / all));
-    return parts.join(QStringLiteral(", "));
+      if (s.sum_kWh() >= kLeastShown * all) parts << tr("%1 %2").arg(nameOf(s), u.text(Quantity::share, s.sum_kWh() / all));
+    return parts.join(QStringLiteral("; ")); // names may have commas
   };
   QString words = tr("From noon to noon about the chosen night %1 came in: %2. Over its winter %3: %4.")
                       .arg(u.text(Quantity::energy, allOf(m_night)), shares(m_night), u.text(Quantity::energy, allOf(m_winter)), shares(m_winter));

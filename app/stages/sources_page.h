@@ -34,6 +34,7 @@ public:
 private:
   [[nodiscard]] const NightResult* night() const;
   [[nodiscard]] QString nameOf(const HeatSource& source) const;
+  [[nodiscard]] bool isShown(std::size_t source) const;
   void draw(Plot& plot, const std::vector<HeatSource>& sources, double start_s, double piece_s);
   void drawNight();
   void drawWork(double start_s);

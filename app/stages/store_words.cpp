@@ -27,6 +27,8 @@ GroundPipes pipesUnder(const Plan& plan) {
 CompostPile pile(PilePlace place, const Plan& plan) {
   CompostPile c;
   c.place = place;
+  const bool isSouth = plan.site.place.latitude_deg < 0.0;
+  c.built = isSouth ? "05-01" : "11-01";
   const double floor = plan.house.shape.floor_m2();
   switch (place) {
   case PilePlace::hotBed: {
@@ -48,7 +50,7 @@ CompostPile pile(PilePlace place, const Plan& plan) {
     c.width_m = c.length_m = 3.0;
     c.recipe = {{"wood-chips", 5000.0, {}}, {"horse-manure", 2500.0, {}}};
     c.water_kg = 600.0;
-    c.built = "10-01";
+    c.built = isSouth ? "04-01" : "10-01";
     c.hoursToBuild = 16.0;
     break;
   }
@@ -116,7 +118,10 @@ QString StoreWords::trace(StoreTrace trace) {
   return {};
 }
 
-QString StoreWords::kWh(double value) { return QLocale().toString(value, 'f', std::abs(value) < 10.0 ? 1 : 0).replace(QLatin1Char('-'), QChar(0x2212)); }
+QString StoreWords::kWh(double value) {
+  const double shown = std::abs(value) < 0.05 ? 0.0 : value; // no "-0.0"
+  return QLocale().toString(shown, 'f', std::abs(shown) < 10.0 ? 1 : 0).replace(QLatin1Char('-'), QChar(0x2212));
+}
 
 QString StoreWords::measure(const StoreRef& store, const Units& units) {
   switch (store.kind) {

@@ -170,6 +170,11 @@ QString StoresPage::told() const {
   const double given = energyOver_kWh(series.given_W, n.from, n.to, m_document.readings().weather()->winters[n.winter].step_s);
   const StoreSummary& sum = run->summary.stores[*place];
   const double winters = std::max(run->summary.winters, 1e-9);
+  if (store->kind == StoreKind::compost && !sum.hasStood()) {
+    const MonthDay built = parseMonthDay(plan.compost[store->index].built).value_or(MonthDay{11, 1});
+    return tr("It is built on %1: none stands in the logged nights.")
+        .arg(QLocale().toString(QDate(2024, static_cast<int>(built.month), static_cast<int>(built.day)), tr("d MMMM")));
+  }
   QStringList parts;
   const QString power = u.number(Quantity::money, moneyOfStore(run->summary.ledger, plan, *place) / winters) + QLatin1Char(' ') +
                         QString::fromStdString(plan.prices.currency).toHtmlEscaped();

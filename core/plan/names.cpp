@@ -62,6 +62,7 @@ Message nameOf(const GroundPipes& pipes) {
   return calledOr(pipes.name, pipes.place == PipePlace::beside ? Message{"name.ground-tube"} : Message{"name.ground-pipes"});
 }
 Message nameOf(const CompostPile& pile) { return calledOr(pile.name, Message{codeOf(pile)}); }
+Message nameOf(const Plan& plan) { return calledOr(plan.name, Message{"name.plan"}); }
 Message nameOf(const WaterLoop& loop) { return calledOr(loop.name, Message{"name.water-loop"}); }
 Message nameOf(const SoilCable& cable) { return calledOr(cable.name, Message{"name.soil-cable"}); }
 Message nameOf(const MassBlock& block) { return calledOr(block.name, Message{codeOf(block)}); }
@@ -95,6 +96,7 @@ Message nameOf(const Kit& kit) {
 
 void forgetUsualNames(Plan& plan) {
   House& house = plan.house;
+  forget(plan, {"Plan"});
   for (BedCover& cover : house.bedCovers) forget(cover, {"bed cover"});
   if (house.bay) forget(*house.bay, {"warm bay"});
   if (house.lobby) forget(*house.lobby, {"lobby"});

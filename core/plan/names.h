@@ -17,6 +17,7 @@ Message nameOf(const Lobby& lobby);
 Message nameOf(const RoofVoid& roofVoid);
 Message nameOf(const Barrels& barrels);
 Message nameOf(const GroundPipes& pipes);
+Message nameOf(const Plan& plan);
 Message nameOf(const CompostPile& pile);
 Message nameOf(const WaterLoop& loop);
 Message nameOf(const SoilCable& cable);

@@ -346,7 +346,7 @@ struct Ask {
 };
 
 struct Plan {
-  std::string name = "Plan";
+  std::string name;
   Site site;
   House house;
   Setpoints setpoints;

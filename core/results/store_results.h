@@ -23,7 +23,9 @@ struct StoreSummary {
   double made_kWh = 0.0;                   ///< compost: heat of decay
   double running_h = 0.0;
   double stagnant_h = 0.0;                  ///< that a collector stood in the sun with what it warms too hot to take more
-  double coldest_C = 1e9, warmest_C = -1e9; ///< of its first trace
+  double coldest_C = 1e9, warmest_C = -1e9; ///< of its first trace; of nothing where hasStood() is false
+  /// False of a pile that is not built before the logged nights are over.
+  [[nodiscard]] bool hasStood() const { return coldest_C <= warmest_C; }
 };
 
 } // namespace muffle

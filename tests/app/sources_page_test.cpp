@@ -77,6 +77,22 @@ TEST_F(SourcesPageTest, AnotherNightOfTheWinterOrAnotherWinterShowsTheSameAsDraw
   }
 }
 
+TEST_F(SourcesPageTest, ManySourcesWithLongNamesLeaveTheWindowItsWidth) {
+  open();
+  importDemoLog();
+  window->resize(1280, 800);
+  ASSERT_FALSE(document->edit(QStringLiteral("many"), [](Plan& p) {
+    p.heaters.clear();
+    for (int i = 0; i < 5; ++i)
+      addHeater(p, {.name = "the paraffin stove of the far corner, " + std::to_string(i), .kind = HeaterKind::oil, .power_W = 900.0, .stage_K = 0.5 * i});
+  }));
+  ASSERT_TRUE(waitForResult(*document));
+  EXPECT_GE(page().ofWinter().size(), 6U);
+  QCoreApplication::processEvents();
+  EXPECT_LE(window->minimumSizeHint().width(), 1280);
+  EXPECT_EQ(window->width(), 1280);
+}
+
 TEST_F(SourcesPageTest, WithoutALogItAsksForOne) {
   open();
   EXPECT_TRUE(page().words().contains(QStringLiteral("Import a log")));

@@ -264,6 +264,20 @@ TEST(WordsInTheSoil, GiveWayToEachOtherAndShortenWhereThereIsNoRoom) {
   EXPECT_GT(shortened, 0);
 }
 
+TEST(WordsOnTheSky, GiveWayDownwardsToThoseSaidBefore) {
+  QImage picture(400, 300, QImage::Format_ARGB32);
+  QPainter painter(&picture);
+  const QRectF area(0, 0, 400, 300);
+  WordPlaces words(area, 250.0);
+  for (int i = 0; i < 5; ++i)
+    words.sayApart(painter, {200.0 + 20.0 * i, 100.0 + 3.0 * i}, QStringLiteral("draughts 12.3 kBTU/h"), textFont(9, true), Qt::white, Qt::AlignHCenter, area);
+  const auto& above = words.above();
+  ASSERT_EQ(above.size(), 5U);
+  for (std::size_t a = 0; a < above.size(); ++a)
+    for (std::size_t b = 0; b < a; ++b) EXPECT_FALSE(above[a].adjusted(2, 2, -2, -2).intersects(above[b].adjusted(2, 2, -2, -2))) << a << " on " << b;
+  EXPECT_NEAR(above[0].center().y(), 100.0, 1.0) << "the first stays where it is";
+}
+
 TEST_F(StoresWindow, EveryStoreOfAKindIsTakenHoldOfNotOnlyTheFirst) {
   openWithLog();
   stage->stores().add(6);
@@ -387,6 +401,33 @@ TEST_F(StoresWindow, ScrubbingTheClockDrawsNothingAnewThatDoesNotDependOnIt) {
     document->view().selectNight(document->view().selectedNight() - 1);
     EXPECT_EQ(drawn, page == StoresStage::Page::stores ? 1 : 0); // another night's days; the pile's weeks are the same
     for (QCustomPlot* plot : stage->findChildren<QCustomPlot*>()) QObject::disconnect(plot, &QCustomPlot::afterReplot, plot, nullptr);
+  }
+}
+
+TEST_F(StoresWindow, APileThatIsBuiltAfterTheLogHasNoTemperature) {
+  openWithLog();
+  stage->stores().add(3);
+  ASSERT_EQ(stage->choice().now()->kind, StoreKind::compost);
+  EXPECT_EQ(document->plan().compost.back().built, "11-01");
+  ASSERT_FALSE(document->edit(QStringLiteral("late"), [](Plan& p) { p.compost.back().built = "06-20"; }));
+  ASSERT_TRUE(waitForResult(*document));
+  EXPECT_TRUE(stage->stores().words().contains(QStringLiteral("built on 20 June"))) << stage->stores().words().toStdString();
+  EXPECT_FALSE(stage->stores().words().contains(QStringLiteral("°C"))) << stage->stores().words().toStdString();
+}
+
+TEST(StoreWords, APileIsBuiltBeforeTheWinterOfItsHemisphere) {
+  for (const double latitude_deg : {52.0, -41.0}) {
+    Plan p;
+    p.site.place.latitude_deg = latitude_deg;
+    for (const auto& addition : StoreWords::additions())
+      if (addition.kind == StoreKind::compost) addition.add(p);
+    ASSERT_EQ(p.compost.size(), 3U);
+    for (const CompostPile& pile : p.compost) {
+      const auto built = parseMonthDay(pile.built);
+      ASSERT_TRUE(built);
+      const unsigned monthsOn = latitude_deg < 0.0 ? (built->month + 6 - 1) % 12 + 1 : built->month;
+      EXPECT_TRUE(monthsOn == 10 || monthsOn == 11) << pile.built;
+    }
   }
 }
 

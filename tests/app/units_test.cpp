@@ -34,6 +34,14 @@ TEST(Units, OfThicknessAnglesAndUValues) {
   EXPECT_EQ(metric.number(Quantity::volume, 12.34), QStringLiteral("12.3"));
 }
 
+TEST(Units, LessThanAFootIsSaidInInchesAndReadAgain) {
+  const Units feet{true, true};
+  EXPECT_EQ(feet.text(Quantity::length, 0.0508), QStringLiteral("2\u00A0in"));
+  EXPECT_EQ(feet.text(Quantity::length, 0.3048), QStringLiteral("1\u00A0ft\u00A00\u00A0in"));
+  EXPECT_EQ(feet.text(Quantity::length, 0.0), QStringLiteral("0\u00A0ft\u00A00\u00A0in"));
+  for (const double inches : {1.0, 2.0, 11.0}) EXPECT_NEAR(*feet.parse(Quantity::length, feet.text(Quantity::length, inches * 0.0254)), inches * 0.0254, 1e-9);
+}
+
 TEST(Units, UnderstandPeople) {
   const Units u;
   EXPECT_NEAR(*u.parse(Quantity::length, QStringLiteral("7 ft 6")), 7.5 * 0.3048, 1e-12);

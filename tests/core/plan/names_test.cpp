@@ -45,8 +45,10 @@ TEST(Names, HeatersAlikeInOnePlaceHaveNumbers) {
 TEST(Names, APlanHoldsNoneThatNobodyWrote) {
   const Json json = planToJson(testing::yardWithEveryStore());
   for (const char* list : {"barrels", "ground_pipes", "compost", "water_loops", "soil_cables", "mass", "heaters"})
-    for (const Json& thing : json[list])
-      EXPECT_TRUE(thing["name"] == "" || thing["name"] == "beside" || thing["name"] == "flags") << list << ": " << thing["name"] << " is of the test's own";
+    for (const Json& thing : json[list]) {
+      const std::string name = thing["name"];
+      EXPECT_TRUE(name.empty() || name == "beside" || name == "flags") << list << ": " << name << " is of the test's own";
+    }
 }
 
 TEST(Names, WhatWasBoughtHasANameOrIsOfAMeasure) {
@@ -71,6 +73,16 @@ TEST(Names, OfOlderPlansTheUsualOnesAreForgotten) {
   EXPECT_EQ(plan->barrels[0].name, "");
   EXPECT_EQ(plan->barrels[1].name, "old tubs");
   EXPECT_EQ(plan->heaters[0].name, "");
+}
+
+TEST(Names, APlanThatNobodyHasNamedIsCalledPlan) {
+  EXPECT_EQ(planToJson(Plan{})["name"], "");
+  EXPECT_EQ(english(nameOf(Plan{})), "Plan");
+  Json json = planToJson(Plan{});
+  json["name"] = "Plan"; // as it stood in every plan of before
+  EXPECT_EQ(planFromJson(json)->name, "");
+  json["name"] = "South house";
+  EXPECT_EQ(english(nameOf(*planFromJson(json))), "South house");
 }
 
 } // namespace
