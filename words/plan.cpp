@@ -71,6 +71,7 @@ constexpr WordsOf kPlan[] = {
     {"plan.day-before-night", "day_from_h and night_from_h at different hours, or neither: then they go by the sun"},
     {"plan.no-warmer-than-band", "it is no warmer than the band before"},
     {"plan.bands-rising-low-needed", "bands by rising low are needed"},
+    {"plan.bands-rising-high-needed", "bands by rising high are needed"},
     {"plan.begins-ends-same-hour", "it begins and ends at the same hour"},
     {"plan.window-of-all-day", "a window of all day is from 0 to 24"},
     {"plan.water", "{} of water"},

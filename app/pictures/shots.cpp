@@ -143,8 +143,25 @@ bool shootThreeNights(Document& document, MainWindow& window, const QString& out
   return waitForResult(document) && ok;
 }
 
+/// The demo has one setpoint by night and one by day: shown with bands that follow the forecast.
+bool shootSetpoints(Document& document, MainWindow& window, const QString& out) {
+  document.edit(QStringLiteral("bands"), [](Plan& p) {
+    p.setpoints.nightBands = {{-15.0, 2.0}, {-2.0, 3.5}, {4.0, 7.0}};
+    p.setpoints.dayBands = {{-5.0, 6.0}, {8.0, 12.0}};
+    p.setpoints.swingAtMost_K = 6.0;
+  });
+  if (!waitForResult(document)) return false;
+  window.showStage(HeatStage::kId);
+  auto* heat = window.findChild<HeatStage*>();
+  heat->showPage(HeatStage::Page::setpoints);
+  const bool ok = shootThreeWays(document, window, out + QStringLiteral("/setpoints"));
+  document.planInHand().undoStack()->undo();
+  return waitForResult(document) && ok;
+}
+
 /// The demo has one heater: shown with another that helps it.
 bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
+  if (!shootSetpoints(document, window, out)) return false;
   window.showStage(HeatStage::kId);
   window.findChild<HeaterList*>()->addButton()->click();
   if (!waitForResult(document)) return false;

@@ -9,13 +9,14 @@
 #include "app/stages/ladder.h"
 #include "app/stages/number_field.h"
 #include "app/stages/page_strip.h"
+#include "app/stages/room_choice.h"
+#include "app/stages/setpoints_page.h"
 #include "app/stages/sources_page.h"
 #include "app/stages/tariff_dialog.h"
 #include "core/plan/heaters.h"
 #include "core/plan/names.h"
 #include "core/sizing/usual_measures.h"
 
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLocale>
@@ -117,19 +118,19 @@ Knot HeatStage::knot(const Document& document) {
 }
 
 HeatStage::HeatStage(const Bench& bench)
-    : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_failure(new FailurePage(bench.document, this)),
-      m_degree(new DegreePage(bench.document, this)), m_sources(new SourcesPage(bench.document, this)), m_heaters(new HeaterList(bench.document, this)),
-      m_foot(new QWidget(this)), m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)), m_tariff(new QPushButton(this)),
-      m_ladder(new Ladder(bench.document, this)), m_room(new QComboBox(this)) {
+    : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_setpoints(new SetpointsPage(bench.document, this)),
+      m_failure(new FailurePage(bench.document, this)), m_degree(new DegreePage(bench.document, this)), m_sources(new SourcesPage(bench.document, this)),
+      m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)), m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)),
+      m_tariff(new QPushButton(this)), m_ladder(new Ladder(bench.document, this)) {
   Document& document = bench.document;
   auto* ladder = new QWidget(this);
   auto* row = new QHBoxLayout(ladder);
   row->setContentsMargins(0, 0, 0, 0);
   auto* rungs = new QVBoxLayout;
-  m_room->setAccessibleName(tr("Whose ladder"));
-  rungs->addWidget(m_room, 0, Qt::AlignLeft);
+  auto* room = new RoomChoice(document, tr("Whose ladder"), this);
+  rungs->addWidget(room, 0, Qt::AlignLeft);
   rungs->addWidget(m_ladder, 1);
-  connect(m_room, &QComboBox::currentIndexChanged, this, [this](int i) { m_ladder->showRoom(i == 1 ? HeaterPlace::Of::bay : HeaterPlace::Of::house); });
+  connect(room, &RoomChoice::chosen, m_ladder, &Ladder::showRoom);
   row->addLayout(rungs, 6);
   row->addWidget(new LoadCurve(document, this), 5);
   auto* list = new QScrollArea(this);
@@ -162,6 +163,7 @@ HeatStage::HeatStage(const Bench& bench)
     if (const auto why = m_document.edit(tr("add a usual heater"), [&](Plan& p) { addHeater(p, {.power_W = *power}); })) m_usual->setToolTip(*why);
   });
   m_pages->add(tr("The ladder"), ladder);
+  m_pages->add(tr("Setpoints"), m_setpoints);
   m_pages->add(tr("Heaters"), list);
   m_pages->add(tr("By source"), m_sources);
   m_pages->add(tr("A degree more"), m_degree);
@@ -189,6 +191,10 @@ void HeatStage::refresh() {
   m_foot->setVisible(page == Page::ladder || page == Page::heaters);
   switch (page) {
   case Page::ladder: setHeading(tr("The ladder"), tr("drag a rung, or Page Down and arrows")); break;
+  case Page::setpoints:
+    setHeading(tr("Setpoints"), tr("what the heaters are asked to hold"));
+    m_setpoints->refresh();
+    break;
   case Page::heaters:
     setHeading(tr("Heaters"), tr("in the turn in which they give"));
     m_heaters->refresh();
@@ -207,7 +213,6 @@ void HeatStage::refresh() {
     break;
   }
   refreshUsual();
-  refreshRooms();
   m_tariff->setText(m_document.plan().prices.electricityWindows.empty() ? tr("By the hour…") : TariffDialog::brief(m_document.plan().prices));
   const Plan& plan = m_document.plan();
   std::vector<Caution> cautions;
@@ -219,23 +224,7 @@ void HeatStage::refresh() {
     addHeater(with, {});
     cautions = cautionsFor(with, {ThingKind::heater, 0});
   }
-  m_caution->state(page == Page::sources ? std::vector<Caution>() : cautions); // they stand where heaters are chosen
-}
-
-/// The bay has a ladder of its own, where there is one.
-void HeatStage::refreshRooms() {
-  const auto& bay = m_document.plan().house.bay;
-  m_room->setVisible(bay.has_value());
-  const QStringList rooms = bay ? QStringList{tr("the house"), said(nameOf(*bay))} : QStringList{tr("the house")};
-  QStringList now;
-  for (int i = 0; i < m_room->count(); ++i) now << m_room->itemText(i);
-  if (now == rooms) return;
-  const int chosen = bay ? std::max(m_room->currentIndex(), 0) : 0;
-  const QSignalBlocker quiet(m_room);
-  m_room->clear();
-  m_room->addItems(rooms);
-  m_room->setCurrentIndex(chosen);
-  m_ladder->showRoom(chosen == 1 ? HeaterPlace::Of::bay : HeaterPlace::Of::house);
+  m_caution->state(page == Page::sources || page == Page::setpoints ? std::vector<Caution>() : cautions); // they stand where heaters are chosen
 }
 
 void HeatStage::refreshUsual() {

@@ -6,7 +6,6 @@
 #include "app/stages/stage_page.h"
 #include "core/simulate/load_duration.h"
 
-class QComboBox;
 class QPushButton;
 
 namespace muffle {
@@ -32,6 +31,8 @@ class FailurePage;
 class HeaterList;
 class Ladder;
 class PageStrip;
+class RoomChoice;
+class SetpointsPage;
 class SourcesPage;
 
 class HeatStage : public StagePage {
@@ -40,19 +41,20 @@ public:
   static constexpr StageId kId = "heat";
   static Knot knot(const Document& document);
   explicit HeatStage(const Bench& bench);
-  enum class Page { ladder, heaters, sources, degree, failure };
+  enum class Page { ladder, setpoints, heaters, sources, degree, failure };
   void showPage(Page page);
   [[nodiscard]] FailurePage& failure() { return *m_failure; }
   [[nodiscard]] DegreePage& degree() { return *m_degree; }
+  [[nodiscard]] SetpointsPage& setpoints() { return *m_setpoints; }
   [[nodiscard]] SourcesPage& sources() { return *m_sources; }
 
 private:
   void refresh() override;
   void refreshUsual();
-  void refreshRooms();
   enum class Change { all, night, clock } m_change = Change::all; ///< what the next refresh is for
   int m_night = -1;
   PageStrip* m_pages;
+  SetpointsPage* m_setpoints;
   FailurePage* m_failure;
   DegreePage* m_degree;
   SourcesPage* m_sources;
@@ -62,7 +64,6 @@ private:
   QPushButton* m_usual; ///< a heater for a house that has none
   QPushButton* m_tariff;
   Ladder* m_ladder;
-  QComboBox* m_room; ///< whose ladder; none without a bay
 };
 
 } // namespace muffle

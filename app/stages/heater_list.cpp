@@ -59,6 +59,7 @@ QString littleMass(const Units& units, double kg) {
   return units.feet ? HeaterList::tr("%1 oz").arg(QLocale().toString(16.0 * kg / kPound_kg, 'f', 1)) : HeaterList::tr("%1 g").arg(std::lround(1000.0 * kg));
 }
 
+constexpr double kCold_C = -40.0, kColdest_C = -60.0, kWarm_C = 40.0; // outside, as plans allow
 constexpr int kNameWidth_px = 120;
 constexpr int kFieldWidth_px = 112; // four beside one another in the page's least width
 
@@ -127,6 +128,7 @@ void HeaterList::addRow(std::size_t heater) {
   body->addLayout(fields);
   if (isBurnt(carrierOf(of)) || carrierOf(of) == Carrier::heat) addFuel(heater, *body);
   if (factsOf(of.kind).control == HeatControl::batches) addStoking(heater, *body);
+  addWhen(heater, *body);
   auto* kinds = new QComboBox(row);
   kinds->setFont(textFont(9));
   kinds->setAccessibleName(tr("Kind of %1").arg(name));
@@ -254,6 +256,67 @@ void HeaterList::addStoking(std::size_t heater, QVBoxLayout& body) {
   body.addLayout(lines);
 }
 
+/// When it may give, by whom that is decided: the clock, the weather outside, the forecast.
+void HeaterList::addWhen(std::size_t heater, QVBoxLayout& body) {
+  const Heater& of = m_document.plan().heaters[heater];
+  const QString name = said(nameOf(m_document.plan(), of));
+  auto* inside = new QWidget(this);
+  auto* grid = new QGridLayout(inside);
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->setHorizontalSpacing(8);
+  grid->setVerticalSpacing(4);
+  int place = 0;
+  const auto put = [&](NumberField::Spec spec) {
+    const QString label = spec.label;
+    auto* made = new NumberField(m_document, std::move(spec), inside);
+    made->setMinimumWidth(kFieldWidth_px);
+    made->setAccessibleName(QStringLiteral("%1: %2").arg(name, label));
+    grid->addWidget(made, place / 2, place % 2);
+    ++place;
+  };
+  /// Outside, beyond `always_C` it is no limit.
+  const auto limit = [&](const QString& label, std::optional<double> Heater::*member, double always_C, const QString& word, const QString& source) {
+    const double least_C = always_C == kColdest_C ? kColdest_C : kCold_C;
+    const auto get = [=](const Plan& p) { return heater < p.heaters.size() ? (p.heaters[heater].*member).value_or(always_C) : always_C; };
+    const auto set = [=](Plan& p, double v) {
+      if (heater < p.heaters.size()) p.heaters[heater].*member = v == always_C ? std::nullopt : std::optional(v);
+    };
+    put({label, Quantity::temperature, get, set, least_C, kWarm_C, 1.0, source, NumberField::Spec::Word{always_C, word}});
+  };
+  const bool isFed = factsOf(of.kind).control == HeatControl::batches; // whose hours are those of its loads
+  limit(tr("Before nights below"), &Heater::beforeNightsBelow_C, kWarm_C, tr("every night"),
+        tr("only from noon to noon about a night that is forecast to fall below this; the rest is left to the others"));
+  limit(tr("Outside below"), &Heater::onlyBelow_C, kWarm_C, tr("always"), tr("outside: locked out while it is warmer"));
+  limit(tr("Outside above"), &Heater::onlyAbove_C, kColdest_C, tr("always"), tr("outside: locked out while it is colder"));
+  if (!isFed) {
+    put(NumberField::Spec::at(tr("From"), Quantity::hours, at(heater, &Heater::from_h), 0.0, 24.0, 0.5, tr("by the clock of the place")));
+    put(NumberField::Spec::at(tr("For"), Quantity::hours, at(heater, &Heater::for_h), 0.5, 24.0, 0.5, tr("hours from then on; all of them: day and night"),
+                              NumberField::Spec::Word{24.0, tr("day and night")}));
+    put(NumberField::Spec::at(tr("Reads too warm"), Quantity::difference, at(heater, &Heater::sensorError_K), -5.0, 5.0, 0.5,
+                              tr("by so much, its thermostat: in the sun, or beside the heater; less than 0: too cold")));
+  }
+  if (const double usual = factsOf(of.kind).efficiency; of.kind != HeaterKind::heatPump && carrierOf(of) != Carrier::electricity)
+    put({tr("Gives of its fuel"), Quantity::share, [=](const Plan& p) { return heater < p.heaters.size() ? efficiencyOf(p.heaters[heater]) : usual; },
+         [=](Plan& p, double v) {
+           if (heater < p.heaters.size()) p.heaters[heater].efficiency = std::abs(v - usual) < 1e-9 ? std::nullopt : std::optional(v);
+         },
+         0.05, 1.1, 0.05, tr("heat for a net kWh of it; usual of its kind %1").arg(m_document.view().units().text(Quantity::share, usual))});
+  auto* toggle = new QPushButton(tr("when it may give"), this);
+  toggle->setAccessibleName(tr("When %1 may give").arg(name));
+  toggle->setFont(textFont(9));
+  toggle->setCheckable(true);
+  const auto show = [inside](bool open) { inside->setVisible(open); };
+  const bool isOpen = m_opened.contains(of.id);
+  toggle->setChecked(isOpen);
+  show(isOpen);
+  connect(toggle, &QPushButton::toggled, this, [this, show, id = of.id](bool open) {
+    open ? static_cast<void>(m_opened.insert(id)) : static_cast<void>(m_opened.erase(id));
+    show(open);
+  });
+  body.addWidget(toggle, 0, Qt::AlignLeft);
+  body.addWidget(inside);
+}
+
 QString HeaterList::words(std::size_t heater) const {
   const Plan& plan = m_document.plan();
   const Heater& of = plan.heaters[heater];
@@ -281,6 +344,12 @@ QString HeaterList::words(std::size_t heater) const {
     words += tr("; %1 loads, %2 of them between 23 and 6")
                  .arg(QLocale().toString(std::lround(count.loads / winters)), QLocale().toString(std::lround(count.atNight / winters)));
   }
+  if (of.beforeNightsBelow_C) {
+    const auto lit = std::count_if(m_nights.begin(), m_nights.end(), [&](const AskedSetpoint& night) { return night.outside_C < *of.beforeNightsBelow_C; });
+    if (!m_nights.empty())
+      words +=
+          tr("; before %1 of %Ln logged night(s) it may give", nullptr, static_cast<int>(m_nights.size())).arg(QLocale().toString(static_cast<qlonglong>(lit)));
+  }
   if (!factsOf(of.kind).hasFlue) {
     const UnventedAir air = unventedAir(of, plan);
     words += tr("; at full stretch the shut house comes to %1 ppm of carbon dioxide and %2 more water an hour")
@@ -301,6 +370,10 @@ void HeaterList::refresh() {
     rebuild();
   }
   m_none->setVisible(m_shown.empty());
+  const Plan& plan = m_document.plan();
+  const Weather* weather = m_document.readings().weather();
+  const auto zone = TimeZone::named(plan.site.timeZone);
+  m_nights = weather && zone ? askedNights(plan.setpoints, *weather, *zone) : std::vector<AskedSetpoint>();
   for (const Row& row : m_shown) row.words->setText(words(row.heater));
 }
 

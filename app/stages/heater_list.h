@@ -5,9 +5,12 @@
 #pragma once
 
 #include "app/model/document.h"
+#include "core/control/asked_setpoints.h"
 
 #include <QWidget>
 
+#include <set>
+#include <string>
 #include <vector>
 
 class QLabel;
@@ -32,6 +35,7 @@ private:
   void addRow(std::size_t heater);
   void addFuel(std::size_t heater, QVBoxLayout& body);
   void addStoking(std::size_t heater, QVBoxLayout& body);
+  void addWhen(std::size_t heater, QVBoxLayout& body);
   void setKind(std::size_t heater, HeaterKind kind);
   void addAnother();
   [[nodiscard]] QString words(std::size_t heater) const;
@@ -41,6 +45,8 @@ private:
   QVBoxLayout* m_rows;
   QPushButton* m_add;
   std::vector<Row> m_shown;
+  std::vector<AskedSetpoint> m_nights; ///< of the log, for what is lit by the forecast
+  std::set<std::string> m_opened;      ///< ids of those whose hours and limits are in sight
   QStringList m_signature; ///< of what the rows were made for
 };
 

@@ -80,7 +80,7 @@ QString Ladder::name(const Rung& rung) const {
   case RungOf::vents: return tr("vents open");
   case RungOf::rollUp: return tr("sides roll up");
   case RungOf::extractFan: return tr("extract fan runs");
-  case RungOf::day: return tr("day setpoint");
+  case RungOf::day: return rung.followsWeather() ? tr("day setpoint, by the high") : tr("day setpoint");
   case RungOf::night: return rung.followsWeather() ? tr("night setpoint, by the low") : tr("night setpoint");
   case RungOf::heater: return tr("%1 begins").arg(said(nameOf(m_document.plan(), m_document.plan().heaters[rung.heater])));
   case RungOf::hold: break;
@@ -156,7 +156,10 @@ void Ladder::put(Rung rung, double c) {
           p.house.rollUp->opens_C = c;
           break;
         case RungOf::extractFan: p.house.extractFan->above_C = c; break;
-        case RungOf::day: s->day_C = c; break;
+        case RungOf::day:
+          s->day_C = s->dayBands.empty() ? c : s->day_C + by_K;
+          for (SetpointBand& band : s->dayBands) band.setpoint_C += by_K;
+          break;
         case RungOf::night:
           s->night_C = s->nightBands.empty() ? c : s->night_C + by_K;
           for (SetpointBand& band : s->nightBands) band.setpoint_C += by_K;

@@ -5,19 +5,33 @@
 #include <cmath>
 
 namespace muffle {
+namespace {
 
-std::vector<double> nightLows_C(const Winter& winter, const TimeZone& zone) {
-  std::vector<double> low(winter.size());
-  const auto isMorning = [&](std::size_t i) { return zone.localHour(winter.time(i)) < 12.0; };
+/// By step: what `of` makes of the outside air of its stretch; a stretch begins where `begins`.
+template <class Begins, class Of> std::vector<double> overEach(const Winter& winter, const Begins& begins, const Of& of) {
+  std::vector<double> values(winter.size());
+  const auto at = [](auto& v, std::size_t i) { return v.begin() + static_cast<std::ptrdiff_t>(i); };
   for (std::size_t from = 0; from < winter.size();) {
-    std::size_t to = from + 1; // the next noon
-    while (to < winter.size() && !(isMorning(to - 1) && !isMorning(to))) ++to;
-    const double least =
-        *std::min_element(winter.outside_C.begin() + static_cast<std::ptrdiff_t>(from), winter.outside_C.begin() + static_cast<std::ptrdiff_t>(to));
-    std::fill(low.begin() + static_cast<std::ptrdiff_t>(from), low.begin() + static_cast<std::ptrdiff_t>(to), least);
+    std::size_t to = from + 1;
+    while (to < winter.size() && !begins(to)) ++to;
+    std::fill(at(values, from), at(values, to), of(at(winter.outside_C, from), at(winter.outside_C, to)));
     from = to;
   }
-  return low;
+  return values;
+}
+
+} // namespace
+
+std::vector<double> nightLows_C(const Winter& winter, const TimeZone& zone) {
+  const auto isMorning = [&](std::size_t i) { return zone.localHour(winter.time(i)) < 12.0; };
+  return overEach(
+      winter, [&](std::size_t i) { return isMorning(i - 1) && !isMorning(i); }, [](auto from, auto to) { return *std::min_element(from, to); });
+}
+
+std::vector<double> dayHighs_C(const Winter& winter, const TimeZone& zone) {
+  const auto hour = [&](std::size_t i) { return zone.localHour(winter.time(i)); };
+  return overEach(
+      winter, [&](std::size_t i) { return hour(i) < 12.0 && hour(i - 1) >= 12.0; }, [](auto from, auto to) { return *std::max_element(from, to); });
 }
 
 std::vector<bool> withinHours(const Winter& winter, const TimeZone& zone, double from_h, double for_h) {

@@ -13,12 +13,4 @@ double clockSetpoint_C(double day_C, double night_C, double dayFrom_h, double ni
   return isDay ? night_C + share * (day_C - night_C) : day_C + share * (night_C - day_C);
 }
 
-double bandSetpoint_C(std::span<const SetpointBand> bands, double outside_C) {
-  const auto above = std::find_if(bands.begin(), bands.end(), [&](const SetpointBand& b) { return b.outside_C >= outside_C; });
-  if (above == bands.end()) return bands.back().setpoint_C;
-  if (above == bands.begin()) return above->setpoint_C;
-  const SetpointBand& below = *(above - 1);
-  return below.setpoint_C + (outside_C - below.outside_C) / (above->outside_C - below.outside_C) * (above->setpoint_C - below.setpoint_C);
-}
-
 } // namespace muffle

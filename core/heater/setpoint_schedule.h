@@ -3,7 +3,8 @@
 // Setpoints that follow the clock or the weather.
 #pragma once
 
-#include <span>
+#include <algorithm>
+#include <vector>
 
 namespace muffle {
 
@@ -17,7 +18,17 @@ struct SetpointBand {
   double setpoint_C = 0.0;
   bool operator==(const SetpointBand&) const = default;
 };
+/// By the low that is forecast for the night, and by the high that is forecast for the day.
+struct NightBand : SetpointBand {};
+struct DayBand : SetpointBand {};
+
 /// `bands` by rising outside_C, at least one.
-double bandSetpoint_C(std::span<const SetpointBand> bands, double outside_C);
+template <class Band> double bandSetpoint_C(const std::vector<Band>& bands, double outside_C) {
+  const auto above = std::find_if(bands.begin(), bands.end(), [&](const SetpointBand& b) { return b.outside_C >= outside_C; });
+  if (above == bands.end()) return bands.back().setpoint_C;
+  if (above == bands.begin()) return above->setpoint_C;
+  const SetpointBand& below = *(above - 1);
+  return below.setpoint_C + (outside_C - below.outside_C) / (above->outside_C - below.outside_C) * (above->setpoint_C - below.setpoint_C);
+}
 
 } // namespace muffle

@@ -13,11 +13,11 @@ const Setpoints* setpointsOf(const Plan& plan, HeaterPlace::Of room) {
   return room == HeaterPlace::Of::bay && plan.house.bay ? &plan.house.bay->setpoints : nullptr;
 }
 
-/// What its night setpoint may be, by the bands where there are any.
-std::pair<double, double> nightSpan_C(const Setpoints& s) {
-  if (s.nightBands.empty()) return {s.night_C, s.night_C};
+/// What a setpoint may be, by the bands where there are any.
+template <class Band> std::pair<double, double> span_C(double fixed_C, const std::vector<Band>& bands) {
+  if (bands.empty()) return {fixed_C, fixed_C};
   const auto [low, high] =
-      std::minmax_element(s.nightBands.begin(), s.nightBands.end(), [](const SetpointBand& a, const SetpointBand& b) { return a.setpoint_C < b.setpoint_C; });
+      std::minmax_element(bands.begin(), bands.end(), [](const SetpointBand& a, const SetpointBand& b) { return a.setpoint_C < b.setpoint_C; });
   return {low->setpoint_C, high->setpoint_C};
 }
 
@@ -35,8 +35,9 @@ std::vector<Rung> rungsOf(const Plan& plan, HeaterPlace::Of room) {
     if (plan.house.rollUp) level(RungOf::rollUp, plan.house.rollUp->opens_C);
     if (plan.house.extractFan) level(RungOf::extractFan, plan.house.extractFan->above_C);
   }
-  level(RungOf::day, s->day_C);
-  const auto [low, high] = nightSpan_C(*s);
+  const auto [coldDay, mildDay] = span_C(s->day_C, s->dayBands);
+  rungs.push_back({RungOf::day, 0, coldDay, mildDay});
+  const auto [low, high] = span_C(s->night_C, s->nightBands);
   rungs.push_back({RungOf::night, 0, low, high});
   for (std::size_t h = 0; h < plan.heaters.size(); ++h) {
     const Heater& heater = plan.heaters[h];

@@ -17,7 +17,7 @@ enum class RungOf { vents, rollUp, extractFan, day, night, heater, hold };
 struct Rung {
   RungOf of = RungOf::hold;
   std::size_t heater = 0; ///< among the plan's
-  double low_C = 0.0;     ///< on the coldest nights that its bands name
+  double low_C = 0.0;     ///< on the coldest nights, or days, that its bands name
   double high_C = 0.0;    ///< on the mildest; the same where it does not follow the weather
   [[nodiscard]] bool followsWeather() const { return high_C > low_C; }
 };

@@ -173,18 +173,27 @@ struct Setpoints {
   std::optional<double> dayFrom_h = {}, nightFrom_h = {};
   double ramp_h = 0.0;
   /// In place of night_C: by the low that is forecast for the night, from noon to noon; by rising outside_C.
-  std::vector<SetpointBand> nightBands = {};
+  std::vector<NightBand> nightBands = {};
+  /// In place of day_C: by the high that is forecast for the day, from midnight to midnight; by rising outside_C.
+  std::vector<DayBand> dayBands = {};
+  /// That the day's stands above the night's at most; where it would stand higher, it is lowered.
+  std::optional<double> swingAtMost_K = {};
   /// That heaters may be asked to hold.
   [[nodiscard]] double warmest_C() const {
-    double warmest = std::max(night_C, day_C);
-    for (const SetpointBand& band : nightBands) warmest = std::max(warmest, band.setpoint_C);
-    return warmest;
+    const auto of = [](double fixed_C, const auto& bands) {
+      double warmest_C = bands.empty() ? fixed_C : bands.front().setpoint_C;
+      for (const SetpointBand& band : bands) warmest_C = std::max(warmest_C, band.setpoint_C);
+      return warmest_C;
+    };
+    const double atNight_C = of(night_C, nightBands), byDay_C = of(day_C, dayBands);
+    return std::max(atNight_C, swingAtMost_K ? std::min(byDay_C, atNight_C + *swingAtMost_K) : byDay_C);
   }
   /// All of them by so much.
   void shift(double by_K) {
     night_C += by_K;
     day_C += by_K;
     for (SetpointBand& band : nightBands) band.setpoint_C += by_K;
+    for (SetpointBand& band : dayBands) band.setpoint_C += by_K;
   }
   bool operator==(const Setpoints&) const = default;
 };

@@ -209,9 +209,13 @@ Problems check(const Plan& plan) {
   const auto schedule = [&](const Setpoints& s, const std::string& where) {
     if (s.dayFrom_h.has_value() != s.nightFrom_h.has_value() || (s.dayFrom_h && *s.dayFrom_h == *s.nightFrom_h))
       bad(where + "/day_from_h", Message{"plan.day-and-night-overlap"}, Message{"plan.day-before-night"});
-    for (std::size_t i = 1; i < s.nightBands.size(); ++i)
-      if (s.nightBands[i].outside_C <= s.nightBands[i - 1].outside_C)
-        bad(fmt::format("{}/night_bands/{}/low_C", where, i), Message{"plan.no-warmer-than-band"}, Message{"plan.bands-rising-low-needed"});
+    const auto rising = [&](const auto& bands, const char* list, const char* field, Message needed) {
+      for (std::size_t i = 1; i < bands.size(); ++i)
+        if (bands[i].outside_C <= bands[i - 1].outside_C)
+          bad(fmt::format("{}/{}/{}/{}", where, list, i, field), Message{"plan.no-warmer-than-band"}, std::move(needed));
+    };
+    rising(s.nightBands, "night_bands", "low_C", Message{"plan.bands-rising-low-needed"});
+    rising(s.dayBands, "day_bands", "high_C", Message{"plan.bands-rising-high-needed"});
   };
   schedule(plan.setpoints, "/setpoints");
   if (plan.house.bay) schedule(plan.house.bay->setpoints, "/house/warm_bay/setpoints");

@@ -162,9 +162,14 @@ template <class V> void describe(V& v, BedCover& b) {
   v.number("x_m", b.x_m, {-800.0, 800.0}, "place across the house");
 }
 
-template <class V> void describe(V& v, SetpointBand& b) {
+template <class V> void describe(V& v, NightBand& b) {
   v.number("low_C", b.outside_C, {-60.0, 40.0}, "low that is forecast for the night", true);
   v.number("night_C", b.setpoint_C, {-30.0, 40.0}, "night setpoint then", true);
+}
+
+template <class V> void describe(V& v, DayBand& b) {
+  v.number("high_C", b.outside_C, {-60.0, 40.0}, "high that is forecast for the day", true);
+  v.number("day_C", b.setpoint_C, {-30.0, 40.0}, "day setpoint then", true);
 }
 
 template <class V> void describe(V& v, Setpoints& s) {
@@ -176,6 +181,9 @@ template <class V> void describe(V& v, Setpoints& s) {
   v.number("night_from_h", s.nightFrom_h, {0.0, 24.0}, "hour from which the night setpoint holds");
   v.number("ramp_h", s.ramp_h, {0.0, 12.0}, "by the clock: hours in which one setpoint becomes the other");
   v.list("night_bands", s.nightBands, "night setpoints by the low forecast for the night, straight between, by rising low; in place of night_C", 8);
+  v.list("day_bands", s.dayBands, "day setpoints by the high forecast for the day, straight between, by rising high; in place of day_C", 8);
+  v.number("swing_at_most_K", s.swingAtMost_K, {0.0, 40.0},
+           "that the day setpoint stands above the night's at most; where it would stand higher it is lowered");
 }
 
 template <class V> void describe(V& v, Floor& f) {

@@ -29,6 +29,7 @@ Plan withNightSetpoint(const Plan& plan, double night_C) {
     warmest_C = std::max(warmest_C, band.setpoint_C);
   }
   p.setpoints.day_C = std::max(p.setpoints.day_C, warmest_C);
+  for (SetpointBand& band : p.setpoints.dayBands) band.setpoint_C = std::max(band.setpoint_C, warmest_C);
   return p;
 }
 

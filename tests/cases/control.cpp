@@ -119,7 +119,7 @@ Json setpointSchedule(const Json& in) {
   std::vector<double> setpoint;
   Json nights = Json::array();
   if (in.contains("low_bands_C")) {
-    std::vector<SetpointBand> bands;
+    std::vector<NightBand> bands;
     for (std::size_t i = 0; i < in.at("low_bands_C").size(); ++i)
       bands.push_back({in.at("low_bands_C")[i].get<double>(), in.at("setpoints_at_bands_C")[i].get<double>()});
     constexpr std::size_t kDay = 1440;

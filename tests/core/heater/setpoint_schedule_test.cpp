@@ -22,7 +22,7 @@ TEST(SetpointSchedule, RisesAndFallsInItsRampsAndJumpsWithoutOne) {
 }
 
 TEST(SetpointSchedule, BandsAreStraightBetweenAndHeldBeyond) {
-  const std::vector<SetpointBand> bands{{-10.0, 4.0}, {0.0, 10.0}};
+  const std::vector<NightBand> bands{{{-10.0, 4.0}}, {{0.0, 10.0}}};
   EXPECT_CLOSE(bandSetpoint_C(bands, -5.0), 7.0, 1e-12, "half way");
   EXPECT_CLOSE(bandSetpoint_C(bands, -30.0), 4.0, 1e-12, "held");
   EXPECT_CLOSE(bandSetpoint_C(bands, 12.0), 10.0, 1e-12, "held");
