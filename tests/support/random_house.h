@@ -6,6 +6,7 @@
 #include "core/plan/plan.h"
 #include "core/weather/weather.h"
 #include "tests/support/every_store.h"
+#include "tests/support/pace.h"
 
 #include <algorithm>
 #include <memory>
@@ -13,11 +14,7 @@
 
 namespace muffle::testing {
 
-#ifdef MUFFLE_SANITIZED // a twentieth of the speed
-inline constexpr unsigned kManyHouses = 15;
-#else
-inline constexpr unsigned kManyHouses = 300;
-#endif
+inline const unsigned kManyHouses = isSanitized() ? 15 : 300;
 
 class Chance {
 public:

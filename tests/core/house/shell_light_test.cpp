@@ -4,6 +4,7 @@
 #include "core/house/light_table.h"
 
 #include "tests/support/near.h"
+#include "tests/support/pace.h"
 #include "tests/support/random_house.h"
 
 #include <chrono>
@@ -140,13 +141,8 @@ Counted counted(const LightShares& shares, std::size_t things) {
 
 const HouseShape kSmallGable{ShapeKind::gable, 2.4, 3.7, 1.6, 2.3, 90.0};
 
-#ifdef MUFFLE_SANITIZED
-constexpr long kRays = 30000;
-constexpr double kChance = 0.04;
-#else
-constexpr long kRays = 350000; // a million a shape: half a thousandth by chance
-constexpr double kChance = 0.01;
-#endif
+const long kRays = testing::isSanitized() ? 30000 : 350000; // a million a shape: half a thousandth by chance
+const double kChance = testing::isSanitized() ? 0.04 : 0.01;
 
 TEST(ShellLight, IsThatOfAMillionRaysThrownAtEachShape) {
   const HouseShape shapes[] = {kSmallGable,
@@ -250,9 +246,9 @@ TEST(ShellLight, ATableIsMadeInTenMilliseconds) {
     best_ms = std::min(best_ms, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
     ASSERT_GT(table.size(), 0U);
   }
-#ifndef MUFFLE_SANITIZED
-  EXPECT_LT(best_ms, 30.0) << "three times what it takes: this is a busy machine";
-#endif
+  if (!testing::isSanitized()) {
+    EXPECT_LT(best_ms, 30.0) << "three times what it takes: this is a busy machine";
+  }
   ::testing::Test::RecordProperty("milliseconds", fmt::format("{}", best_ms));
   printf("a light table: %.1f ms\n", best_ms);
 }
