@@ -2,13 +2,17 @@
 #include "cli/ledger_answers.h"
 
 #include "cli/digits.h"
+#include "core/cost/fuel_orders.h"
 #include "core/plan/names.h"
 #include "words/words.h"
+
+#include <algorithm>
 
 namespace muffle {
 
 Json heatersAnswer(const Plan& plan, const Summary& summary) {
   Json all = Json::array();
+  const auto fuel = fuelOfWinter(plan, summary.ledger, summary.winters);
   for (std::size_t i = 0; i < plan.heaters.size(); ++i) {
     const Heater& heater = plan.heaters[i];
     const MeterUse use = heater.place.of == HeaterPlace::Of::tank ? MeterUse::tankHeater : MeterUse::heater;
@@ -23,6 +27,12 @@ Json heatersAnswer(const Plan& plan, const Summary& summary) {
     if (const double unit_kWh = kWhPerUnit(carrierOf(heater), heater.boughtBy, heater.stoking.moisture); !isElectric && unit_kWh > 0.0) {
       answer["bought_by"] = heater.boughtBy;
       answer["units"] = digits(taken_kWh / unit_kWh, 2);
+      const auto mine = std::find_if(fuel.begin(), fuel.end(), [&](const FuelWinter& f) { return f.heater == i; });
+      if (mine != fuel.end() && heater.delivery.units > 0.0) {
+        answer["deliveries_a_winter"] = mine->deliveries;
+        answer["delivery_cost_a_winter"] = digits(mine->deliveryCost, 2);
+      }
+      if (mine != fuel.end() && heater.delivery.stock_units > 0.0) answer["from_stock_units_a_winter"] = digits(mine->fromStock, 2);
     }
     const double own_kWh = summary.ledger.sum(Metered::electricity, MeterUse::heaterOwn, i);
     if (own_kWh > 0.0) answer["own_electricity_kWh"] = digits(own_kWh, 2);

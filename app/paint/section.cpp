@@ -53,6 +53,7 @@ QPointF SectionGeometry::handle(Grip grip) const {
   case Handle::tank: return of(m_plan.waterLoops, [this](std::size_t i) { return QPointF(tank(i).center().x(), tank(i).top()); });
   case Handle::mass: return of(m_plan.mass, [this](std::size_t i) { return mass(i).center(); });
   case Handle::cable: return of(m_plan.soilCables, [this](std::size_t i) { return cable(i).front(); });
+  case Handle::heater: return of(m_plan.heaters, [this](std::size_t i) { return heater(i).center(); });
   case Handle::none: break;
   }
   return nowhere;
@@ -132,6 +133,69 @@ QRectF SectionGeometry::tank(std::size_t loop) const {
   return {foot.x() - side * m_scale / 2.0, foot.y() - side * m_scale, side * m_scale, side * m_scale};
 }
 
+HeaterStand standOf(HeaterKind kind) {
+  switch (kind) {
+  case HeaterKind::tube:
+  case HeaterKind::district:
+  case HeaterKind::boiler: return HeaterStand::foot;
+  case HeaterKind::radiant:
+  case HeaterKind::propaneRadiant:
+  case HeaterKind::lamps:
+  case HeaterKind::growLight: return HeaterStand::roof;
+  case HeaterKind::heatPump: return HeaterStand::outside;
+  default: return HeaterStand::floor;
+  }
+}
+
+double SectionGeometry::roofY(double x_px) const {
+  const QRectF house = m_outline.boundingRect();
+  const double x = std::clamp(x_px, house.left() + 1.0, house.right() - 1.0);
+  double y = house.top();
+  QPainterPath closed = m_outline;
+  closed.closeSubpath();
+  while (y < house.bottom() && !closed.contains(QPointF(x, y))) y += 1.0;
+  return y;
+}
+
+QRectF SectionGeometry::heater(std::size_t of) const {
+  const Heater& h = m_plan.heaters[of];
+  if (h.place.of != HeaterPlace::Of::house || h.power_W <= 0.0) return {};
+  const HeaterStand stand = standOf(h.kind);
+  const double half = m_plan.house.shape.span_m() / 2.0, floor = -m_plan.house.shape.sunk_m;
+  std::size_t among = 0; // of those that have the same place
+  for (std::size_t i = 0; i < of; ++i)
+    if (m_plan.heaters[i].place.of == HeaterPlace::Of::house && m_plan.heaters[i].power_W > 0.0 && standOf(m_plan.heaters[i].kind) == stand) ++among;
+  const auto nth = static_cast<double>(among);
+  constexpr double kLeast_px = 13.0; // to be seen in a wide house
+  const auto sized = [&](double across_m, double high_m) { return QSizeF(std::max(across_m * m_scale, kLeast_px), std::max(high_m * m_scale, kLeast_px)); };
+  switch (stand) {
+  case HeaterStand::floor: {
+    const bool isBurner = isBurnt(carrierOf(h));
+    const QSizeF size = sized(isBurner ? 0.5 : 0.4, isBurner ? 0.75 : 0.4);
+    const double most = std::max(half - size.width() / m_scale / 2.0, 0.0);
+    const QPointF foot = at(std::clamp(h.x_m.value_or(half * (-0.6 + 0.24 * nth)), -most, most), floor);
+    return {foot - QPointF(size.width() / 2.0, size.height()), size};
+  }
+  case HeaterStand::foot: {
+    const QSizeF size = sized(0.2, 0.45);
+    const double most = std::max(half - size.width() / m_scale / 2.0, 0.0);
+    const QPointF foot = at(std::clamp(h.x_m.value_or(-half + 0.25 + 0.3 * nth), -most, most), floor + 0.12);
+    return {foot - QPointF(size.width() / 2.0, size.height()), size};
+  }
+  case HeaterStand::roof: {
+    const QSizeF size = sized(1.0, 0.12);
+    const QPointF below = at(std::clamp(h.x_m.value_or(half * (0.3 - 0.4 * nth)), -0.8 * half, 0.8 * half), 0.0);
+    const double under = std::max(roofY(below.x() - size.width() / 2.0), roofY(below.x() + size.width() / 2.0)) + 12.0;
+    const double top = std::min(under, at(0.0, floor).y() - size.height()); // where the roof comes down to the floor;
+    return {QPointF(below.x() - size.width() / 2.0, top), size};
+  }
+  case HeaterStand::outside: break;
+  }
+  const QSizeF size = sized(0.9, 0.9);
+  const QPointF foot = at(h.x_m.value_or(half + 1.2 + 1.1 * nth), 0.0);
+  return {foot - QPointF(size.width() / 2.0, size.height()), size};
+}
+
 QRectF SectionGeometry::bedCoverRect(std::size_t cover) const {
   const BedCover& b = m_plan.house.bedCovers[cover];
   const double half = std::max((m_plan.house.shape.span_m() - b.width_m) / 2.0, 0.0);
@@ -192,6 +256,18 @@ Grip SectionGeometry::hit(const QPointF& point) const {
     for (std::size_t i = count; best.what == Handle::none && i-- > 0;)
       if (isHit(i)) best = {what, i};
   };
+  // stores that it stands before are still taken by their middles
+  const auto isStoresOwn = [&] {
+    constexpr double kMiddle_px = 6.0;
+    const auto isAt = [&](Handle what, std::size_t count) {
+      for (std::size_t i = 0; i < count; ++i)
+        if (const QPointF away = handle({what, i}) - point; std::hypot(away.x(), away.y()) < kMiddle_px) return true;
+      return false;
+    };
+    return isAt(Handle::barrels, m_plan.barrels.size()) || isAt(Handle::mass, m_plan.mass.size()) || isAt(Handle::tank, m_plan.waterLoops.size()) ||
+           isAt(Handle::pile, m_plan.compost.size());
+  };
+  if (!isStoresOwn()) first(Handle::heater, m_plan.heaters.size(), [&](std::size_t i) { return !heater(i).isEmpty() && isIn(heater(i)); });
   first(Handle::cable, m_plan.soilCables.size(), [&](std::size_t i) { return isOn(cable(i)); });
   first(Handle::pipes, m_plan.groundPipes.size(), [&](std::size_t i) { return isOn(pipes(i)); });
   first(Handle::pile, m_plan.compost.size(), [&](std::size_t i) { return isIn(pile(i)); });

@@ -48,9 +48,13 @@ struct SectionMoment {
   double sky_W = 0; ///< radiated to the sky
 };
 
-enum class Handle { none, ridge, eave, width, barrels, pipes, pile, tank, mass, cable };
+enum class Handle { none, ridge, eave, width, barrels, pipes, pile, tank, mass, cable, heater };
 
-/// What the pointer has hold of: a part of the house, or one of the stores of a kind.
+/// Where a kind of heater has its place in the picture.
+enum class HeaterStand { floor, foot, roof, outside };
+[[nodiscard]] HeaterStand standOf(HeaterKind kind);
+
+/// What the pointer has hold of: a part of the house, one of the stores of a kind, or a heater of the plan.
 struct Grip {
   Handle what = Handle::none;
   std::size_t store = 0;
@@ -90,6 +94,10 @@ public:
   [[nodiscard]] QRectF mass(std::size_t store) const;
   /// The passes of a cable through its bed, cut across.
   [[nodiscard]] QPolygonF cable(std::size_t store) const;
+  /// A heater of the house, without its flue; empty for those that stand elsewhere.
+  [[nodiscard]] QRectF heater(std::size_t of) const;
+  /// Where the cover lies over a point of the floor.
+  [[nodiscard]] double roofY(double x_px) const;
   /// What is within reach of a point.
   [[nodiscard]] Grip hit(const QPointF& point) const;
   [[nodiscard]] QRectF area() const { return m_area; }

@@ -2,6 +2,7 @@
 //
 // The picture of the cross-section, part by part from the sky down.
 #include "app/paint/section.h"
+#include "app/paint/section_heaters.h"
 #include "app/paint/section_stores.h"
 #include "app/paint/section_words.h"
 #include "app/paint/word_places.h"
@@ -72,6 +73,7 @@ public:
     bedCovers();
     barrels();
     paintStores(m_p, m_g, m_plan, m_moment, m_theme, m_units, m_hovered, m_words);
+    paintHeaters(m_p, m_g, m_plan, m_moment, m_theme, m_hovered, m_words);
     if (m_moment) {
       dew();
       airWords();
@@ -319,6 +321,11 @@ private:
       if (covers(m_g.tank(i))) return false;
     for (std::size_t i = 0; i < m_plan.mass.size(); ++i)
       if (covers(m_g.mass(i))) return false;
+    for (std::size_t i = 0; i < m_plan.heaters.size(); ++i) {
+      QRectF drawn = m_g.heater(i);
+      if (!drawn.isEmpty() && factsOf(m_plan.heaters[i].kind).hasFlue && standOf(m_plan.heaters[i].kind) == HeaterStand::floor) drawn.setTop(m_area.top());
+      if (covers(drawn)) return false;
+    }
     return true;
   }
 

@@ -7,9 +7,11 @@
 #include "app/stages/failure_page.h"
 #include "app/stages/heater_list.h"
 #include "app/stages/ladder.h"
+#include "app/stages/load_curve.h"
 #include "app/stages/number_field.h"
 #include "app/stages/page_strip.h"
 #include "app/stages/room_choice.h"
+#include "app/stages/section_view.h"
 #include "app/stages/setpoints_page.h"
 #include "app/stages/sources_page.h"
 #include "app/stages/tariff_dialog.h"
@@ -19,8 +21,6 @@
 
 #include <QHBoxLayout>
 #include <QLabel>
-#include <QLocale>
-#include <QPainterPath>
 #include <QPushButton>
 #include <QScrollArea>
 
@@ -29,87 +29,6 @@
 #include <utility>
 
 namespace muffle {
-LoadCurve::LoadCurve(Document& document, QWidget* parent) : DocumentView(document, {&Document::resultChanged, &Document::viewChanged}, parent) {
-  setAccessibleName(tr("Hours by heat load"));
-  connect(&document, &Document::resultChanged, this, [this] { m_load.reset(); });
-}
-
-std::vector<SpokenLine> LoadCurve::spoken() const {
-  const Simulation* run = m_document.results().simulation();
-  const double size = roomHeaters_W(m_document.plan());
-  if (!run || size <= 0.0) return paintedLines(*this);
-  const Units& u = m_document.view().units();
-  const LoadDuration load(*run, *m_document.readings().weather());
-  std::vector<SpokenLine> lines;
-  for (int tenth = 0; tenth < 10; ++tenth) {
-    const double power = std::max(size * tenth / 10.0, 1.0);
-    lines.push_back({tr("above %1").arg(u.text(Quantity::power, power)), u.text(Quantity::hours, load.hoursAbove_h(power))});
-  }
-  return lines;
-}
-
-void LoadCurve::paintEvent(QPaintEvent*) {
-  QPainter p(this);
-  p.setRenderHint(QPainter::Antialiasing);
-  const Theme& t = theme();
-  const Units& u = m_document.view().units();
-  const Simulation* run = m_document.results().simulation();
-  p.setFont(titleFont(10.5));
-  p.setPen(t.ink);
-  p.drawText(QRectF(0, 0, width(), 20), static_cast<int>(Qt::AlignVCenter), tr("Hours by heat load, a winter"));
-  const Plan& plan = m_document.plan();
-  const double size = roomHeaters_W(plan); // the curve is of all heaters
-  if (!run || size <= 0.0) {
-    p.setFont(textFont(9));
-    p.setPen(t.fleece);
-    p.drawText(QRectF(0, 26, width(), 60), static_cast<int>(Qt::TextWordWrap),
-               size <= 0.0 ? tr("No heater yet. Add a usual one below: how many hours it runs at how much stands here then.")
-                           : tr("Import a log of nights first."));
-    return;
-  }
-  if (!m_load) m_load = LoadDuration(*run, *m_document.readings().weather());
-  const double running = m_load->hoursAbove_h(1.0);
-  const double full = m_load->hoursAbove_h(0.995 * size);
-  const QRectF area(44, 30, width() - 54, height() - 108);
-  const double topPower = size * 1.12;
-  const double span = std::max(running * 1.08, 24.0);
-  QPainterPath path(area.bottomLeft());
-  for (int i = 0; i <= 200; ++i) {
-    const double h = span * i / 200.0;
-    path.lineTo(area.left() + area.width() * i / 200.0, area.bottom() - area.height() * m_load->power_W(h) / topPower);
-  }
-  path.lineTo(area.bottomRight());
-  path.closeSubpath();
-  QColor fill = t.madder;
-  fill.setAlpha(t.dark ? 120 : 90);
-  p.setPen(QPen(t.madder, 1.6));
-  p.setBrush(fill);
-  p.drawPath(path);
-  p.setPen(QPen(t.seam, 1));
-  p.drawLine(area.topLeft(), area.bottomLeft());
-  p.drawLine(area.bottomLeft(), area.bottomRight());
-  p.setFont(textFont(8.5));
-  p.setPen(t.fleece);
-  const double tick = span > 2000 ? 1000 : span > 800 ? 500 : span > 160 ? 100 : 20;
-  for (double h = 0; h <= span; h += tick) {
-    const double x = area.left() + area.width() * h / span;
-    p.drawLine(QPointF(x, area.bottom()), QPointF(x, area.bottom() + 3));
-    p.drawText(QRectF(x - 30, area.bottom() + 4, 60, 14), static_cast<int>(Qt::AlignHCenter), QLocale().toString(h, 'f', 0) + QStringLiteral(" h"));
-  }
-  const double y = area.bottom() - area.height() * size / topPower;
-  p.setPen(QPen(t.ink, 1.4, Qt::DashLine));
-  p.drawLine(QPointF(area.left(), y), QPointF(area.right(), y));
-  p.setPen(t.ink);
-  p.drawText(QRectF(0, y - 8, 41, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(Quantity::power, size));
-  p.drawText(QRectF(area.left() + 4, y - 17, area.width(), 15), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter),
-             (countOfRoomHeaters(plan) > 1 ? tr("all heaters, %1") : tr("the heater's size, %1")).arg(u.unit(Quantity::power)));
-  p.setPen(t.fleece);
-  p.setFont(textFont(9));
-  p.drawText(QRectF(0, area.bottom() + 24, width(), 52), static_cast<int>(Qt::TextWordWrap),
-             full > 0.5 ? tr("It runs %1 h and is at full stretch for %2 h: those are the hours that get away.")
-                              .arg(QLocale().toString(running, 'f', 0), QLocale().toString(full, 'f', 0))
-                        : tr("It runs %1 h and never at full stretch.").arg(QLocale().toString(running, 'f', 0)));
-}
 
 Knot HeatStage::knot(const Document& document) {
   const double heaters_W = roomHeaters_W(document.plan());
@@ -171,6 +90,10 @@ HeatStage::HeatStage(const Bench& bench)
   m_body->addWidget(m_pages, 1);
   m_body->addWidget(m_foot);
   m_body->addWidget(m_caution);
+  connect(&bench.section, &SectionView::heaterPointedAt, this, [this, show = bench.show] {
+    show(kId);
+    showPage(Page::heaters);
+  });
   connect(m_pages, &PageStrip::turned, this, &HeatStage::refresh);
   connect(&document, &Document::selectionChanged, this, [this] { // before refreshOn's own
     m_change = !isVisible() ? Change::all : m_night == m_document.view().selectedNight() ? Change::clock : Change::night;

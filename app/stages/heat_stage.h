@@ -1,29 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/stages/document_view.h"
 #include "app/stages/stage.h"
 #include "app/stages/stage_page.h"
-#include "core/simulate/load_duration.h"
 
 class QPushButton;
 
 namespace muffle {
-
-/// The hours of the winters by how much heat they took, the heater's size across it.
-class LoadCurve : public DocumentView {
-  Q_OBJECT
-public:
-  explicit LoadCurve(Document& document, QWidget* parent = nullptr);
-  QSize minimumSizeHint() const override { return {180, 200}; }
-  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< hours at each tenth of its size
-
-protected:
-  void paintEvent(QPaintEvent*) override;
-
-private:
-  std::optional<LoadDuration> m_load; ///< sorted once a result
-};
 
 class CautionLabel;
 class DegreePage;

@@ -4,8 +4,11 @@
 #include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
+#include "app/stages/dates.h"
 #include "app/stages/heater_words.h"
 #include "app/stages/number_field.h"
+#include "core/constants.h"
+#include "core/cost/fuel_orders.h"
 #include "core/plan/heaters.h"
 #include "core/plan/names.h"
 #include "core/plan/unvented.h"
@@ -217,6 +220,23 @@ void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
   hours->setAccessibleName(tr("%1: hours a unit").arg(name));
   line->addWidget(hours, 2);
   body.addLayout(line);
+  auto* yard = new QHBoxLayout; // how it comes to the yard
+  yard->setSpacing(8);
+  const auto part = [heater](double Delivery::*member) -> Find<double> {
+    return [=](Plan& p) -> double* { return heater < p.heaters.size() ? &(p.heaters[heater].delivery.*member) : nullptr; };
+  };
+  const auto put = [&](NumberField::Spec spec) {
+    const QString label = spec.label;
+    auto* made = new NumberField(m_document, std::move(spec), this);
+    made->setMinimumWidth(kFieldWidth_px);
+    made->setAccessibleName(QStringLiteral("%1: %2").arg(name, label));
+    yard->addWidget(made, 1);
+  };
+  put(NumberField::Spec::at(tr("In stock"), Quantity::count, part(&Delivery::stock_units), 0.0, 1e6, 1.0, tr("units in the yard as winter begins")));
+  put(NumberField::Spec::at(tr("A delivery"), Quantity::count, part(&Delivery::units), 0.0, 1e6, 1.0, tr("units that are delivered at a time"),
+                            NumberField::Spec::Word{0.0, tr("fetched")}));
+  put(NumberField::Spec::at(tr("Its charge"), Quantity::money, part(&Delivery::charge), 0.0, 1e6, 5.0, tr("charged for each, beside the fuel")));
+  body.addLayout(yard);
 }
 
 /// How a stove is fed.
@@ -317,6 +337,30 @@ void HeaterList::addWhen(std::size_t heater, QVBoxLayout& body) {
   body.addWidget(inside);
 }
 
+/// How often it is delivered, and when the stock is gone.
+QString HeaterList::fuelWords(std::size_t heater) const {
+  const Plan& plan = m_document.plan();
+  const Delivery& delivery = plan.heaters[heater].delivery;
+  const Simulation& run = *m_document.results().simulation();
+  QString words;
+  for (const FuelWinter& fuel : fuelOfWinter(plan, run.summary.ledger, run.summary.winters)) {
+    if (fuel.heater != heater || delivery.units <= 0.0) continue;
+    words += tr("; delivered %Ln time(s) a winter", nullptr, static_cast<int>(fuel.deliveries));
+    if (fuel.deliveryCost > 0.0)
+      words += tr(" for %1 %2 in all").arg(m_document.view().units().number(Quantity::money, fuel.deliveryCost), QString::fromStdString(plan.prices.currency));
+  }
+  if (delivery.stock_units <= 0.0 || run.ledgers.empty()) return words;
+  std::optional<UtcSeconds> gone; // of the winter in which it lasts least
+  std::size_t least_h = 0;
+  for (std::size_t w = 0; w < run.ledgers.size() && w < m_document.readings().weather()->winters.size(); ++w)
+    if (const auto hour = stockGone_h(plan, heater, run.ledgers[w]); hour && (!gone || *hour < least_h)) {
+      least_h = *hour;
+      gone = m_document.readings().weather()->winters[w].start + static_cast<UtcSeconds>(static_cast<double>(*hour) * kHour_s);
+    }
+  return words + (gone ? tr("; what is in stock is gone on %1").arg(dayText(m_document.planInHand().zone().localDate(*gone), QStringLiteral("d MMM yyyy")))
+                       : tr("; what is in stock lasts every logged winter"));
+}
+
 QString HeaterList::words(std::size_t heater) const {
   const Plan& plan = m_document.plan();
   const Heater& of = plan.heaters[heater];
@@ -337,6 +381,7 @@ QString HeaterList::words(std::size_t heater) const {
     words += tr("; %1 of %2, by the %3")
                  .arg(QLocale().toString(taken_kWh / unit_kWh, 'f', taken_kWh < 20.0 * unit_kWh ? 1 : 0), HeaterWords::carrier(carrierOf(of)),
                       HeaterWords::unit(of.boughtBy.c_str()));
+  words += fuelWords(heater);
   if (of.kind == HeaterKind::heatPump && taken_kWh > 0.0)
     words += tr("; %1 of heat for one of electricity").arg(QLocale().toString(given_kWh / taken_kWh, 'f', 1));
   if (factsOf(of.kind).control == HeatControl::batches && heater < run->summary.heaters.size()) {

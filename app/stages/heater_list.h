@@ -39,6 +39,7 @@ private:
   void setKind(std::size_t heater, HeaterKind kind);
   void addAnother();
   [[nodiscard]] QString words(std::size_t heater) const;
+  [[nodiscard]] QString fuelWords(std::size_t heater) const;
 
   Document& m_document;
   QLabel* m_none;

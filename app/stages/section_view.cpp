@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stages/section_view.h"
 
+#include "app/model/said.h"
+
 #include "app/stages/store_drag.h"
 #include "core/air/moist_air.h"
+#include "core/plan/names.h"
 
 #include <QDateTime>
 #include <QKeyEvent>
@@ -281,6 +284,15 @@ void SectionView::drag(const QPointF& to) {
         tr("change the width"), [&](Plan& p) { p.house.shape.width_m = centimetres(s.width_m + 2.0 * dx / s.bays); }, id);
     break;
   case Handle::none: break;
+  case Handle::heater:
+    why = m_document.edit(
+        tr("move a heater"),
+        [&](Plan& p) {
+          const SectionGeometry began(m_dragStart, geometry().area());
+          p.heaters[m_dragged.store].x_m = centimetres(began.metresX(began.heater(m_dragged.store).center().x()) + dx);
+        },
+        id);
+    break;
   default:
     why = m_document.edit(
         storeDragStep(m_dragStart, m_dragged),
@@ -312,7 +324,7 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
   if (grip == m_hovered) return;
   m_hovered = grip;
   const Plan& plan = m_document.plan();
-  const bool across = grip.what == Handle::width || isDraggedAcross(plan, grip);
+  const bool across = grip.what == Handle::width || grip.what == Handle::heater || isDraggedAcross(plan, grip);
   const bool both = grip.what == Handle::mass && !across;
   setCursor(grip.what == Handle::none ? Qt::ArrowCursor : across ? Qt::SizeHorCursor : both ? Qt::SizeAllCursor : Qt::SizeVerCursor);
   const HouseShape& s = plan.house.shape;
@@ -321,12 +333,18 @@ void SectionView::mouseMoveEvent(QMouseEvent* e) {
   case Handle::ridge: setToolTip(tr("ridge %1; drag to change").arg(u.text(Quantity::length, s.ridge_m))); break;
   case Handle::eave: setToolTip(tr("eave %1; drag to change").arg(u.text(Quantity::length, s.eave_m))); break;
   case Handle::width: setToolTip(tr("width %1; drag to change").arg(u.text(Quantity::length, s.width_m))); break;
+  case Handle::heater: {
+    const Heater& h = plan.heaters[grip.store];
+    setToolTip(tr("%1, %2; click for its row, drag to move").arg(said(nameOf(plan, h)), u.text(Quantity::power, h.power_W)));
+    break;
+  }
   default: setToolTip(storeTip(plan, grip, u));
   }
   update();
 }
 
 void SectionView::mouseReleaseEvent(QMouseEvent* e) {
+  if (m_dragged.what == Handle::heater && (e->position() - m_pressed).manhattanLength() < 4) emit heaterPointedAt(m_dragged.store);
   if (isStore(m_dragged) && (e->position() - m_pressed).manhattanLength() < 4) emit storePointedAt(storeKind(m_dragged), m_dragged.store);
   m_scrubbing = false;
   if (m_dragged.what != Handle::none) m_document.planInHand().finishEdit();

@@ -36,6 +36,7 @@ public:
 signals:
   void housePointedAt();
   void storePointedAt(StoreKind kind, std::size_t index);
+  void heaterPointedAt(std::size_t heater);
   void placed(StoreKind kind); ///< the last of its kind in the plan
 
 protected:

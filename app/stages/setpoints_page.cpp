@@ -7,6 +7,7 @@
 #include "app/stages/number_field.h"
 #include "app/stages/plot.h"
 #include "app/stages/room_choice.h"
+#include "core/results/day_swings.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -281,7 +282,22 @@ QString SetpointsPage::told(const Setpoints& of, const std::vector<AskedSetpoint
   words += follows(days, tr(", and %1 every day."), tr(", and %1 to %2 by day, %3 on average."));
   const auto colder = std::count_if(nights.begin(), nights.end(), [&](const AskedSetpoint& n) { return n.setpoint_C < of.hold_C; });
   if (colder > 0) words += QLatin1Char(' ') + tr("On %Ln night(s) it lies below the line that must hold.", nullptr, static_cast<int>(colder));
-  return words;
+  return words + evenness(of);
+}
+
+/// How evenly the house was kept by them, of the run in sight.
+QString SetpointsPage::evenness(const Setpoints& of) const {
+  const Simulation* run = m_document.results().simulation();
+  const Weather* weather = m_document.readings().weather();
+  if (!run || m_room->room() != HeaterPlace::Of::house) return {};
+  DaySwings swings;
+  for (std::size_t w = 0; w < run->series.size() && w < weather->winters.size(); ++w) swings.add(run->series[w].air_C, weather->winters[w].step_s);
+  const Units& u = m_document.view().units();
+  const double winters = run->summary.winters;
+  QString words = QLatin1Char(' ') + tr("From night to day the air swings %1 on average, at most %2")
+                                         .arg(u.text(Quantity::difference, swings.mean_K()), u.text(Quantity::difference, swings.most_K()));
+  words += tr("; it thaws %Ln time(s) a winter", nullptr, static_cast<int>(std::lround(swings.thawings() / winters)));
+  return words + tr(" and is above %1 for %2.").arg(u.text(Quantity::temperature, of.tooWarm_C), u.text(Quantity::hours, run->summary.tooWarm_h / winters));
 }
 
 void SetpointsPage::draw(const Setpoints& of, const std::vector<AskedSetpoint>& nights, const std::vector<AskedSetpoint>& days) {

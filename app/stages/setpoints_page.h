@@ -29,6 +29,7 @@ public:
   [[nodiscard]] QString words() const;
 
 private:
+  [[nodiscard]] QString evenness(const Setpoints& of) const;
   template <class Band> struct Side; ///< what differs between the night's bands and the day's
   /// The setpoints of the chosen room in a plan; none where it has no such room.
   [[nodiscard]] Find<Setpoints> setpoints() const;

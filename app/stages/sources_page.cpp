@@ -5,6 +5,7 @@
 #include "app/paint/theme.h"
 #include "app/stages/dates.h"
 #include "app/stages/plot.h"
+#include "app/stages/source_brush.h"
 #include "app/stages/store_words.h"
 #include "core/plan/names.h"
 #include "core/plan/store_list.h"
@@ -20,13 +21,6 @@ namespace {
 
 constexpr std::size_t kWeek_h = 168;
 constexpr double kLeastShown = 0.005; // of all the heat that came in
-
-/// What is drawn of a source: a colour by what it is, a pattern by which of them.
-QBrush brushOf(const HeatSource& source, std::size_t among, const Theme& t) {
-  constexpr Qt::BrushStyle kPatterns[] = {Qt::SolidPattern, Qt::BDiagPattern, Qt::Dense5Pattern, Qt::FDiagPattern, Qt::DiagCrossPattern, Qt::Dense3Pattern};
-  const QColor colour = source.of == HeatSource::Of::sun ? t.weld : source.of == HeatSource::Of::store ? t.lichen : t.madder;
-  return {colour, kPatterns[among % std::size(kPatterns)]};
-}
 
 double allOf(const std::vector<HeatSource>& sources) {
   double all = 0.0;
@@ -129,7 +123,7 @@ void SourcesPage::draw(Plot& plot, const std::vector<HeatSource>& sources, doubl
     if (!isShown(k)) continue;
     auto* bars = new QCPBars(plot.xAxis, plot.yAxis);
     bars->setWidth(0.88 * piece_s);
-    const QBrush brush = brushOf(s, among, t);
+    const QBrush brush = sourceBrush(s.of, among, t);
     bars->setPen(QPen(brush.color(), 0.8));
     bars->setBrush(brush);
     bars->setName(nameOf(s));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/cost/cost.h"
 
+#include "core/cost/fuel_orders.h"
 #include "core/plan/names.h"
 
 #include <algorithm>
@@ -73,6 +74,7 @@ SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices) {
 Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Bought>& kit) {
   Cost cost;
   cost.energy = ledger.money(plan, prices) / winters + prices.electricityStanding_per_day * kWinterDays;
+  for (const FuelWinter& fuel : fuelOfWinter(plan, ledger, winters)) cost.energy += fuel.deliveryCost;
   cost.hours = ledger.sum(Metered::work) / winters;
   for (const Bought& k : kit) {
     cost.kit += k.capital * annuityFactor(prices.interest, k.life_years);

@@ -92,6 +92,14 @@ struct Stoking {
   bool operator==(const Stoking&) const = default;
 };
 
+/// How its fuel comes to the yard, by the unit it is bought in.
+struct Delivery {
+  double units = 0.0;       ///< at a time; 0: fetched as it is taken
+  double charge = 0.0;      ///< money for each, beside the fuel
+  double stock_units = 0.0; ///< in the yard as winter begins
+  bool operator==(const Delivery&) const = default;
+};
+
 struct Heater {
   std::string id = {};   ///< by which results and failures call it; of its own in a plan
   std::string name = {}; ///< without one it goes by its kind
@@ -104,6 +112,7 @@ struct Heater {
   double fuelPrice_kWh = 0.0;                     ///< for a net kWh of what it takes, unless that is electricity
   std::string boughtBy = "kWh";                   ///< the unit in which that is bought
   double hoursPerUnit = 0.0;                      ///< of work to fetch, change or fill one
+  Delivery delivery = {};
   double holds_C = 60.0;                          ///< of a tank
   double from_h = 17.0;                           ///< by the clock of the place, it may give heat
   double for_h = 24.0;                            ///< and for so long; 24: day and night
@@ -117,6 +126,7 @@ struct Heater {
   Stoking stoking = {};
   double price = 0.0; ///< bought with this plan; 0 if already owned
   double life_years = 10.0;
+  std::optional<double> x_m = {}; ///< where it stands across the house, for the drawing; without it where there is usually room
   bool operator==(const Heater&) const = default;
 };
 

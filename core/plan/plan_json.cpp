@@ -400,6 +400,12 @@ template <class V> void describe(V& v, Stoking& s) {
   v.number("hours_per_load", s.hoursPerLoad, {0.0, 5.0}, "hours of work for a load");
 }
 
+template <class V> void describe(V& v, Delivery& d) {
+  v.number("units", d.units, {0.0, 1e6}, "of those it is bought by that come at a time; 0: fetched as it is taken");
+  v.number("charge", d.charge, {0.0, 1e6}, "money for each delivery, beside the fuel");
+  v.number("stock_units", d.stock_units, {0.0, 1e6}, "in the yard as winter begins");
+}
+
 template <class V> void describe(V& v, Heater& h) {
   v.text("id", h.id, "what results and failures call it, of its own; without it one is given");
   v.text("name", h.name, "name");
@@ -414,6 +420,7 @@ template <class V> void describe(V& v, Heater& h) {
   v.number("fuel_price_kWh", h.fuelPrice_kWh, {0.0, 100.0}, "of a net kWh of its fuel; electricity is priced for all");
   v.text("bought_by", h.boughtBy, "unit in which its fuel is bought, such as kWh, litre, bottle-11kg, bag-15kg, stere");
   v.number("hours_per_unit", h.hoursPerUnit, {0.0, 100.0}, "hours of work for each unit: to fetch, change or fill it");
+  v.object("delivery", h.delivery, "how its fuel comes to the yard");
   v.number("holds_C", h.holds_C, {20.0, 90.0}, "temperature of the tank that it keeps");
   v.number("from_h", h.from_h, {0.0, 24.0}, "hour of the day from which it may give heat");
   v.number("for_h", h.for_h, {0.5, 24.0}, "hours that it may; 24: day and night");
@@ -427,6 +434,7 @@ template <class V> void describe(V& v, Heater& h) {
   v.object("stoking", h.stoking, "wood stove: how it is fed");
   v.number("price", h.price, {0.0, 1e7}, "price, 0 if already owned");
   v.number("life_years", h.life_years, {0.5, 60.0}, "years it lasts");
+  v.number("x_m", h.x_m, {-800.0, 800.0}, "where it stands across the house, for the drawing");
 }
 
 template <class V> void describe(V& v, Kit& k) {

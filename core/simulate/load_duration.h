@@ -26,4 +26,14 @@ private:
   double m_hoursPerStep = 0.0; ///< of a winter
 };
 
+/// What a heater gave over the hours of the curve.
+struct HeaterLoad {
+  std::size_t heater = 0;      ///< among the plan's
+  std::vector<double> power_W; ///< by slice, the mean over its hours
+};
+
+/// By heater of a room that gave, in the order in which they begin: over `span_h` hours a winter in so many slices, hours of most heat first. An hour's heat
+/// is shared as heat_sources.h has it; in a slice the heaters' powers add up to the mean of the curve of whole hours. Needs a run with series.
+std::vector<HeaterLoad> loadByHeater(const Plan& plan, const Simulation& run, const Weather& weather, double span_h, std::size_t slices);
+
 } // namespace muffle

@@ -5,6 +5,7 @@
 #include "app/stages/heater_list.h"
 
 #include "app/stages/number_field.h"
+#include "core/cost/fuel_orders.h"
 #include "core/plan/heaters.h"
 #include "tests/app/window_fixture.h"
 
@@ -126,6 +127,35 @@ TEST_F(HeaterListTest, AFuelIsPricedByTheUnitItIsBoughtIn) {
   QCoreApplication::processEvents();
   type(field(heaters, QStringLiteral("fan heater: price of its fuel")), QStringLiteral("28.32"));
   EXPECT_NEAR(document->plan().heaters[0].fuelPrice_kWh, 28.32 / (11.0 * 46.35 / 3.6), 1e-6);
+}
+
+TEST_F(HeaterListTest, FuelComesInDeliveriesAndAStockIsGoneOnADay) {
+  open();
+  importDemoLog();
+  HeaterList& heaters = list();
+  document->edit(QStringLiteral("gas"), [](Plan& p) {
+    p.heaters[0].kind = HeaterKind::propane;
+    p.heaters[0].boughtBy = "bottle-11kg";
+  });
+  ASSERT_TRUE(waitForResult(*document));
+  QCoreApplication::processEvents();
+  const double before = document->results().simulation()->summary.cost.energy;
+  type(field(heaters, QStringLiteral("fan heater: A delivery")), QStringLiteral("6"));
+  QCoreApplication::processEvents();
+  type(field(heaters, QStringLiteral("fan heater: Its charge")), QStringLiteral("15"));
+  QCoreApplication::processEvents();
+  type(field(heaters, QStringLiteral("fan heater: In stock")), QStringLiteral("4"));
+  ASSERT_TRUE(waitForResult(*document));
+  QCoreApplication::processEvents();
+  const Simulation& run = *document->results().simulation();
+  const auto fuel = fuelOfWinter(document->plan(), run.summary.ledger, run.summary.winters);
+  ASSERT_EQ(fuel.size(), 1U);
+  ASSERT_GT(fuel[0].deliveries, 1);
+  EXPECT_NEAR(run.summary.cost.energy - before, 15.0 * static_cast<double>(fuel[0].deliveries), 1e-6);
+  QString said;
+  for (auto* l : heaters.findChildren<QLabel*>()) said += l->text();
+  EXPECT_TRUE(said.contains(QStringLiteral("delivered %1").arg(fuel[0].deliveries))) << said.toStdString();
+  EXPECT_TRUE(said.contains(QStringLiteral("in stock is gone on"))) << said.toStdString();
 }
 
 TEST_F(HeaterListTest, WhereOnlyTheBayHasOneTheUsualOneIsOfferedForTheHouse) {

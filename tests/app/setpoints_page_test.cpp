@@ -8,6 +8,7 @@
 #include "app/stages/room_choice.h"
 #include "app/stages/setpoints_page.h"
 #include "core/plan/heaters.h"
+#include "core/results/day_swings.h"
 #include "tests/app/window_fixture.h"
 
 #include <QComboBox>
@@ -96,6 +97,13 @@ TEST_F(SetpointsPageTest, ADaysBandsTheClockAndTheSwingAreEntered) {
   EXPECT_FALSE(document->plan().setpoints.swingAtMost_K.has_value());
   choose(QStringLiteral("By day"), 0);
   EXPECT_TRUE(document->plan().setpoints.dayBands.empty());
+  ASSERT_TRUE(waitForResult(*document));
+  QCoreApplication::processEvents();
+  const Simulation& run = *document->results().simulation();
+  DaySwings swings;
+  for (std::size_t w = 0; w < run.series.size(); ++w) swings.add(run.series[w].air_C, document->readings().weather()->winters[w].step_s);
+  EXPECT_TRUE(find<HeatStage>()->setpoints().words().contains(document->view().units().text(Quantity::difference, swings.most_K())))
+      << "how evenly it is kept: " << find<HeatStage>()->setpoints().words().toStdString();
 }
 
 TEST_F(SetpointsPageTest, AHouseWithoutALogAndABayHaveTheirOwn) {

@@ -7,6 +7,8 @@
 #include "tests/support/pace.h"
 #include "tests/support/random_house.h"
 
+#include <fmt/format.h>
+
 #include <chrono>
 
 namespace muffle {

@@ -8,6 +8,8 @@
 #include "tests/support/near.h"
 #include "words/words.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace muffle {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Laws that any sound house must obey, over an invented fortnight.
+#include "core/plan/heaters.h"
 #include "core/simulate/load_duration.h"
 #include "core/simulate/simulate.h"
 
@@ -301,6 +302,33 @@ TEST(LoadDuration, HoldsTheHeatersEnergyAndFallsFromItsSize) {
   EXPECT_DOUBLE_EQ(load.hoursAbove_h(plan.heaters.front().power_W + 1.0), 0.0);
   EXPECT_GT(load.hoursAbove_h(500.0), load.hoursAbove_h(5000.0));
   EXPECT_DOUBLE_EQ(LoadDuration{}.power_W(3.0), 0.0);
+}
+
+TEST(LoadDuration, OfSeveralHeatersTheCurveIsTheirSum) {
+  Plan plan = yard();
+  plan.heaters.front().power_W = 3000.0;
+  addHeater(plan, {.id = "help", .power_W = 6000.0, .stage_K = 1.0});
+  const Scene scene = sceneOf(plan);
+  const auto run = simulate(plan, scene, {.series = true});
+  ASSERT_TRUE(run);
+  constexpr double kSpan_h = 182.0 * 24.0;
+  constexpr std::size_t kSlices = 364;
+  const auto loads = loadByHeater(plan, *run, *scene.weather, kSpan_h, kSlices);
+  ASSERT_EQ(loads.size(), 2U);
+  EXPECT_EQ(loads[0].heater, 0U) << "the first to begin lies below";
+  double before = 1e9;
+  for (std::size_t k = 0; k < kSlices; ++k) {
+    const double all = loads[0].power_W[k] + loads[1].power_W[k];
+    EXPECT_LE(all, before * (1.0 + 1e-9)) << "hours of most heat first";
+    EXPECT_LE(loads[0].power_W[k], 3000.0 * (1.0 + 1e-6));
+    before = all;
+  }
+  for (const HeaterLoad& l : loads) {
+    double kWh = 0.0;
+    for (const double power : l.power_W) kWh += power / 1000.0 * kSpan_h / static_cast<double>(kSlices);
+    const double billed_kWh = run->summary.ledger.heat_kWh(MeterUse::heater, l.heater) / run->summary.winters;
+    EXPECT_CLOSE(kWh, billed_kWh, 0.01 * billed_kWh + 9.0 * 12.0, "slices are cut to whole hours: one slice's hours at full stretch");
+  }
 }
 
 } // namespace

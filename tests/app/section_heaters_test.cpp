@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Heaters in the cross-section: each kind has its place, is found under the pointer, moved by it, and leads to its row.
+#include "app/paint/section.h"
+#include "app/pictures/waiting.h"
+#include "app/stages/heat_stage.h"
+#include "app/stages/section_view.h"
+#include "core/plan/heaters.h"
+#include "tests/app/window_fixture.h"
+
+#include <random>
+
+namespace muffle {
+namespace {
+
+const QRectF kPicture(0, 0, 446, 474);
+
+TEST(SectionHeaters, EveryKindStandsInTheHouseWhateverItsShape) {
+  std::mt19937 random(11);
+  const auto between = [&](double low, double high) { return std::uniform_real_distribution<double>(low, high)(random); };
+  for (int k = 0; k < 300; ++k) {
+    Plan p;
+    HouseShape& s = p.house.shape;
+    s.kind = static_cast<ShapeKind>(k % (static_cast<int>(ShapeKind::dome) + 1));
+    s.width_m = between(2.5, 20.0);
+    s.length_m = between(3.0, 60.0);
+    s.eave_m = s.kind == ShapeKind::dome ? 0.0 : between(0.3, 3.0);
+    s.ridge_m = s.eave_m + between(1.2, 0.5 * s.width_m + 1.2);
+    for (const HeaterKindFacts& facts : heaterKinds())
+      if (facts.inRooms) addHeater(p, {.kind = facts.kind, .power_W = 4000.0, .x_m = k % 3 ? std::optional<double>() : between(-30.0, 30.0)});
+    const SectionGeometry g(p, kPicture);
+    const QRectF house = g.outline().boundingRect();
+    for (std::size_t i = 0; i < p.heaters.size(); ++i) {
+      const QRectF r = g.heater(i);
+      const char* const id = factsOf(p.heaters[i].kind).id;
+      ASSERT_FALSE(r.isEmpty()) << id;
+      if (standOf(p.heaters[i].kind) == HeaterStand::outside) continue;
+      EXPECT_GE(r.center().x(), house.left() - 1.0) << id << " in house " << k;
+      EXPECT_LE(r.center().x(), house.right() + 1.0) << id << " in house " << k;
+      EXPECT_LE(r.bottom(), g.ground() + s.sunk_m * g.scale() + 14.0) << id << " in house " << k;
+      EXPECT_GE(r.bottom(), house.top()) << id << " in house " << k;
+    }
+  }
+}
+
+TEST(SectionHeaters, ThoseOfTheBayOrATankAreNotDrawnInTheHouse) {
+  Plan p;
+  p.house.bay.emplace();
+  p.waterLoops.emplace_back();
+  addHeater(p, {.place = {HeaterPlace::Of::bay}});
+  addHeater(p, {.kind = HeaterKind::boiler, .place = {HeaterPlace::Of::tank, 0}});
+  addHeater(p, {.power_W = 0.0});
+  const SectionGeometry g(p, kPicture);
+  for (std::size_t i = 0; i < p.heaters.size(); ++i) EXPECT_TRUE(g.heater(i).isEmpty()) << i;
+}
+
+TEST_F(WindowTest, AHeaterIsMovedInTheSectionLeadsToItsRowAndIsPutBack) {
+  open();
+  importDemoLog();
+  auto* section = find<SectionView>();
+  window->showStage("house");
+  const QPointF at = section->handlePoint({Handle::heater, 0});
+  const auto before = document->plan().heaters[0].x_m;
+  drag(section, at, at + QPointF(40, 0));
+  ASSERT_TRUE(document->plan().heaters[0].x_m.has_value());
+  EXPECT_NEAR(section->handlePoint({Handle::heater, 0}).x(), at.x() + 40.0, 3.0) << "it goes with the pointer";
+  const Summary moved = document->results().simulation()->summary;
+  document->planInHand().undoStack()->undo();
+  EXPECT_EQ(document->plan().heaters[0].x_m, before) << "one step";
+  ASSERT_TRUE(waitForResult(*document));
+  EXPECT_EQ(document->results().simulation()->summary.held, moved.held) << "a place in the drawing heats nothing";
+  QTest::mouseClick(section, Qt::LeftButton, {}, section->handlePoint({Handle::heater, 0}).toPoint());
+  QCoreApplication::processEvents();
+  EXPECT_TRUE(find<HeatStage>()->isVisible());
+}
+
+} // namespace
+} // namespace muffle
