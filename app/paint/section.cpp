@@ -158,35 +158,58 @@ double SectionGeometry::roofY(double x_px) const {
 }
 
 QRectF SectionGeometry::heater(std::size_t of) const {
+  std::vector<QRectF> placed; // of those before it
+  for (std::size_t i = 0; i <= of; ++i) placed.push_back(placeHeater(i, placed));
+  return placed.back();
+}
+
+bool SectionGeometry::isTaken(const QRectF& floor, const std::vector<QRectF>& heaters) const {
+  const auto overlaps = [&](const QRectF& thing) { return thing.intersects(floor); };
+  if (std::any_of(heaters.begin(), heaters.end(), overlaps)) return true;
+  for (std::size_t i = 0; i < m_plan.house.bedCovers.size(); ++i)
+    if (overlaps(bedCoverRect(i))) return true;
+  for (std::size_t i = 0; i < m_plan.barrels.size(); ++i)
+    if (overlaps(barrelsRect(i))) return true;
+  for (std::size_t i = 0; i < m_plan.waterLoops.size(); ++i)
+    if (overlaps(tank(i))) return true;
+  for (std::size_t i = 0; i < m_plan.compost.size(); ++i)
+    if (overlaps(pile(i).adjusted(0, -m_plan.compost[i].soil_m * m_scale, 0, 0))) return true;
+  for (std::size_t i = 0; i < m_plan.mass.size(); ++i)
+    if (m_plan.mass[i].kind != MassKind::path && overlaps(mass(i))) return true;
+  return false;
+}
+
+QRectF SectionGeometry::placeHeater(std::size_t of, const std::vector<QRectF>& before) const {
   const Heater& h = m_plan.heaters[of];
   if (h.place.of != HeaterPlace::Of::house || h.power_W <= 0.0) return {};
   const HeaterStand stand = standOf(h.kind);
   const double half = m_plan.house.shape.span_m() / 2.0, floor = -m_plan.house.shape.sunk_m;
   std::size_t among = 0; // of those that have the same place
   for (std::size_t i = 0; i < of; ++i)
-    if (m_plan.heaters[i].place.of == HeaterPlace::Of::house && m_plan.heaters[i].power_W > 0.0 && standOf(m_plan.heaters[i].kind) == stand) ++among;
+    if (!before[i].isEmpty() && standOf(m_plan.heaters[i].kind) == stand) ++among;
   const auto nth = static_cast<double>(among);
   constexpr double kLeast_px = 13.0; // to be seen in a wide house
   const auto sized = [&](double across_m, double high_m) { return QSizeF(std::max(across_m * m_scale, kLeast_px), std::max(high_m * m_scale, kLeast_px)); };
+  const auto standing = [&](const QSizeF& size, double x_m, double y_m) {
+    const double most = std::max(half - size.width() / m_scale / 2.0, 0.0);
+    return QRectF(at(std::clamp(x_m, -most, most), y_m) - QPointF(size.width() / 2.0, size.height()), size);
+  };
   switch (stand) {
   case HeaterStand::floor: {
     const bool isBurner = isBurnt(carrierOf(h));
     const QSizeF size = sized(isBurner ? 0.5 : 0.4, isBurner ? 0.75 : 0.4);
-    const double most = std::max(half - size.width() / m_scale / 2.0, 0.0);
-    const QPointF foot = at(std::clamp(h.x_m.value_or(half * (-0.6 + 0.24 * nth)), -most, most), floor);
-    return {foot - QPointF(size.width() / 2.0, size.height()), size};
+    if (h.x_m) return standing(size, *h.x_m, floor);
+    constexpr double kFirst = -0.6;
+    for (const double share : {kFirst, -0.36, -0.12, 0.12, 0.36, 0.6, -0.8, 0.8}) // never under a cloth or in what stands there
+      if (const QRectF r = standing(size, half * share, floor); !isTaken(r, before)) return r;
+    return standing(size, half * (kFirst + 0.24 * nth), floor);
   }
-  case HeaterStand::foot: {
-    const QSizeF size = sized(0.2, 0.45);
-    const double most = std::max(half - size.width() / m_scale / 2.0, 0.0);
-    const QPointF foot = at(std::clamp(h.x_m.value_or(-half + 0.25 + 0.3 * nth), -most, most), floor + 0.12);
-    return {foot - QPointF(size.width() / 2.0, size.height()), size};
-  }
+  case HeaterStand::foot: return standing(sized(0.2, 0.45), h.x_m.value_or(-half + 0.25 + 0.3 * nth), floor + 0.12);
   case HeaterStand::roof: {
     const QSizeF size = sized(1.0, 0.12);
     const QPointF below = at(std::clamp(h.x_m.value_or(half * (0.3 - 0.4 * nth)), -0.8 * half, 0.8 * half), 0.0);
     const double under = std::max(roofY(below.x() - size.width() / 2.0), roofY(below.x() + size.width() / 2.0)) + 12.0;
-    const double top = std::min(under, at(0.0, floor).y() - size.height()); // where the roof comes down to the floor;
+    const double top = std::min(under, at(0.0, floor).y() - size.height()); // where the roof comes down to the floor
     return {QPointF(below.x() - size.width() / 2.0, top), size};
   }
   case HeaterStand::outside: break;

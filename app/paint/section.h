@@ -103,6 +103,9 @@ public:
   [[nodiscard]] QRectF area() const { return m_area; }
 
 private:
+  [[nodiscard]] QRectF placeHeater(std::size_t of, const std::vector<QRectF>& before) const;
+  /// Whether something stands there that a heater must not stand in, or under.
+  [[nodiscard]] bool isTaken(const QRectF& floor, const std::vector<QRectF>& heaters) const;
   const Plan& m_plan;
   QRectF m_area;
   QPointF m_origin;

@@ -209,10 +209,9 @@ Problems check(const Plan& plan) {
   const auto schedule = [&](const Setpoints& s, const std::string& where) {
     if (s.dayFrom_h.has_value() != s.nightFrom_h.has_value() || (s.dayFrom_h && *s.dayFrom_h == *s.nightFrom_h))
       bad(where + "/day_from_h", Message{"plan.day-and-night-overlap"}, Message{"plan.day-before-night"});
-    const auto rising = [&](const auto& bands, const char* list, const char* field, Message needed) {
+    const auto rising = [&](const auto& bands, const char* list, const char* field, const Message& needed) {
       for (std::size_t i = 1; i < bands.size(); ++i)
-        if (bands[i].outside_C <= bands[i - 1].outside_C)
-          bad(fmt::format("{}/{}/{}/{}", where, list, i, field), Message{"plan.no-warmer-than-band"}, std::move(needed));
+        if (bands[i].outside_C <= bands[i - 1].outside_C) bad(fmt::format("{}/{}/{}/{}", where, list, i, field), Message{"plan.no-warmer-than-band"}, needed);
     };
     rising(s.nightBands, "night_bands", "low_C", Message{"plan.bands-rising-low-needed"});
     rising(s.dayBands, "day_bands", "high_C", Message{"plan.bands-rising-high-needed"});

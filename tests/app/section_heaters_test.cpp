@@ -43,6 +43,21 @@ TEST(SectionHeaters, EveryKindStandsInTheHouseWhateverItsShape) {
   }
 }
 
+TEST(SectionHeaters, NoneIsPutUnderACoverOrIntoAStore) {
+  Plan p;
+  p.house.shape.width_m = 8.0;
+  p.house.shape.ridge_m = 3.0;
+  p.house.bedCovers.push_back({.count = 1, .width_m = 1.4, .x_m = -2.4});
+  p.barrels.push_back({.count = 4, .litres = 200.0, .x_m = 2.4});
+  for (int k = 0; k < 3; ++k) addHeater(p, {.power_W = 3000.0});
+  const SectionGeometry g(p, kPicture);
+  for (std::size_t i = 0; i < p.heaters.size(); ++i) {
+    EXPECT_FALSE(g.heater(i).intersects(g.bedCoverRect(0))) << i;
+    EXPECT_FALSE(g.heater(i).intersects(g.barrelsRect(0))) << i;
+    for (std::size_t j = 0; j < i; ++j) EXPECT_FALSE(g.heater(i).intersects(g.heater(j))) << i << ", " << j;
+  }
+}
+
 TEST(SectionHeaters, ThoseOfTheBayOrATankAreNotDrawnInTheHouse) {
   Plan p;
   p.house.bay.emplace();

@@ -139,6 +139,10 @@ TEST(Setpoints, AreKeptInThePlansFileAndRefusedWhereTheyDoNotFit) {
   p.setpoints.nightBands.clear();
   p.setpoints.dayBands = {{9.0, 11.0}, {0.0, 8.0}};
   EXPECT_FALSE(check(p).empty()) << "bands of days out of order";
+  p.setpoints.dayBands = {{9.0, 11.0}, {0.0, 8.0}, {-3.0, 6.0}};
+  const Problems all = check(p);
+  ASSERT_EQ(all.size(), 2U);
+  EXPECT_EQ(english(all[0].allowed), english(all[1].allowed)) << "each says what is needed";
   p.setpoints.dayBands.clear();
   p.setpoints.nightFrom_h.reset();
   EXPECT_FALSE(check(p).empty()) << "a day without an end";
