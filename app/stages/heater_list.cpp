@@ -416,7 +416,8 @@ void HeaterList::refresh() {
   }
   m_none->setVisible(m_shown.empty());
   const Plan& plan = m_document.plan();
-  const Weather* weather = m_document.readings().weather();
+  const bool isAsked = std::any_of(plan.heaters.begin(), plan.heaters.end(), [](const Heater& h) { return h.beforeNightsBelow_C.has_value(); });
+  const Weather* weather = isAsked ? m_document.readings().weather() : nullptr;
   const auto zone = TimeZone::named(plan.site.timeZone);
   m_nights = weather && zone ? askedNights(plan.setpoints, *weather, *zone) : std::vector<AskedSetpoint>();
   for (const Row& row : m_shown) row.words->setText(words(row.heater));

@@ -27,6 +27,9 @@ QString capitalised(QString words) {
 }
 
 double middle_C(const Rung& r) { return 0.5 * (r.low_C + r.high_C); }
+/// At a share of the way from the left rail to the right.
+double at_C(const Rung& r, double share) { return r.low_C + share * (r.high_C - r.low_C); }
+double shareAt(double x) { return std::clamp((x - kRail_px) / kWidth_px, 0.0, 1.0); }
 
 Setpoints* roomSetpoints(Plan& plan, HeaterPlace::Of room) {
   if (room != HeaterPlace::Of::bay) return &plan.setpoints;
@@ -70,8 +73,9 @@ double Ladder::yOf(double c) const { return kTop_px + pixelsPerKelvin() * (m_hig
 double Ladder::celsiusAt(double y) const { return m_high_C - (y - kTop_px) / pixelsPerKelvin(); }
 
 QPointF Ladder::rungPoint(RungOf of, std::size_t heater) const {
-  for (const Rung& r : rungs()) // a heater's own part is the right half: there the setpoint that it follows may lie under it
-    if (r.of == of && (of != RungOf::heater || r.heater == heater)) return {kRail_px + kWidth_px * (of == RungOf::heater ? 0.75 : 0.25), yOf(middle_C(r))};
+  const double share = of == RungOf::heater ? 0.75 : 0.25; // a heater's own part is the right half: there the setpoint that it follows may lie under it
+  for (const Rung& r : rungs())
+    if (r.of == of && (of != RungOf::heater || r.heater == heater)) return {kRail_px + kWidth_px * share, yOf(at_C(r, share))};
   return {};
 }
 
@@ -206,11 +210,11 @@ void Ladder::paintRungs(QPainter& p) const {
     const bool isHeater = r.of == RungOf::heater;
     const double left = kRail_px + (isHeater ? 0.5 * kWidth_px : 0.0), right = kRail_px + kWidth_px;
     p.setPen(QPen(colour(r), isHeater ? 3.5 : 6.0, Qt::SolidLine, Qt::RoundCap));
-    p.drawLine(QPointF(left, yOf(r.low_C)), QPointF(right, yOf(r.high_C)));
+    p.drawLine(QPointF(left, yOf(at_C(r, shareAt(left)))), QPointF(right, yOf(r.high_C)));
     if (isHeater) { // a flame's small wedge, so that it is told from a setpoint without its colour
       p.setPen(Qt::NoPen);
       p.setBrush(colour(r));
-      const double y = yOf(r.low_C);
+      const double y = yOf(at_C(r, shareAt(left)));
       p.drawPolygon(QPolygonF({QPointF(left - 7, y), QPointF(left + 2, y - 5), QPointF(left + 2, y + 5)}));
     }
     p.setPen(QPen(colour(r), 1.2));
@@ -283,8 +287,9 @@ void Ladder::mousePressEvent(QMouseEvent* e) {
   m_dragged.reset();
   const std::vector<Rung>& all = rungs();
   const bool rightHalf = e->position().x() > kRail_px + 0.5 * kWidth_px; // where heaters have theirs
+  m_dragShare = shareAt(e->position().x());
   for (std::size_t i = 0; i < all.size(); ++i) {
-    const double away = std::abs(yOf(middle_C(all[i])) - e->position().y()) + ((all[i].of == RungOf::heater) == rightHalf ? 0.0 : 3.0);
+    const double away = std::abs(yOf(at_C(all[i], m_dragShare)) - e->position().y()) + ((all[i].of == RungOf::heater) == rightHalf ? 0.0 : 3.0);
     if (away < nearest) nearest = away, m_dragged = all[i], m_focused = i;
   }
   m_refusal.clear();
@@ -296,7 +301,7 @@ void Ladder::mouseMoveEvent(QMouseEvent* e) {
   if (!m_dragged || !(e->buttons() & Qt::LeftButton)) return;
   const std::vector<Rung>& all = rungs();
   const auto now = std::find_if(all.begin(), all.end(), [&](const Rung& r) { return isSame(r, *m_dragged); });
-  if (now != all.end()) put(*now, celsiusAt(e->position().y()));
+  if (now != all.end()) put(*now, celsiusAt(e->position().y()) + middle_C(*now) - at_C(*now, m_dragShare)); // by the point of a slope that is held
 }
 
 void Ladder::mouseReleaseEvent(QMouseEvent*) {

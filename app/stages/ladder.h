@@ -50,6 +50,7 @@ private:
   double m_low_C = 0.0, m_high_C = 1.0; ///< of the axis: the usual, and further where a rung stands further
   std::size_t m_focused = 0;            ///< among rungs()
   std::optional<Rung> m_dragged;
+  double m_dragShare = 0.5; ///< how far from the left rail it is held
   QString m_refusal;
 };
 

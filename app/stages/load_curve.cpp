@@ -114,9 +114,14 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   const double topPower = size * 1.12;
   const double span = m_sorted->span_h;
   QPainterPath path(area.bottomLeft());
-  for (int i = 0; i <= 200; ++i) {
-    const double h = span * i / 200.0;
-    path.lineTo(area.left() + area.width() * i / 200.0, area.bottom() - area.height() * load.power_W(h) / topPower);
+  for (std::size_t k = 0; k <= kSlices; ++k) {
+    const double share = static_cast<double>(k) / static_cast<double>(kSlices);
+    double power = load.power_W(span * share);
+    if (!m_sorted->heaters.empty()) { // of whole hours then, as its parts are
+      power = 0.0;
+      for (const HeaterLoad& h : m_sorted->heaters) power += h.power_W[std::min(k, kSlices - 1)];
+    }
+    path.lineTo(area.left() + area.width() * share, area.bottom() - area.height() * power / topPower);
   }
   path.lineTo(area.bottomRight());
   path.closeSubpath();

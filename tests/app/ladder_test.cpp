@@ -53,6 +53,22 @@ TEST_F(LadderTest, ARungBeyondTheUsualAxisStandsOnItAndIsTakenHoldOf) {
   EXPECT_NEAR(document->plan().setpoints.hold_C, -13.0, 0.26) << "it does not jump to where the usual axis ends";
 }
 
+TEST_F(LadderTest, ASlopeIsTakenAtEitherEndAndMovesAsItIs) {
+  open();
+  const std::vector<NightBand> bands{{-12.0, 2.0}, {4.0, 9.0}};
+  ASSERT_FALSE(document->edit(QStringLiteral("bands"), [&](Plan& p) { p.setpoints.nightBands = bands; }));
+  window->showStage(HeatStage::kId);
+  auto* ladder = find<Ladder>();
+  QTest::qWait(10);
+  const QPointF middle = ladder->rungPoint(RungOf::night), kelvin(0, ladder->pixelsPerKelvin());
+  const double slope_K = bands[1].setpoint_C - bands[0].setpoint_C;
+  const QPointF coldEnd = middle + QPointF(-12.0, 0) + 0.2 * slope_K * kelvin; // of fifty-eight pixels, a fifth of the way
+  drag(ladder, coldEnd, coldEnd - 2.0 * kelvin);
+  const auto& now = document->plan().setpoints.nightBands;
+  EXPECT_NEAR(now[0].setpoint_C, 4.0, 0.26);
+  EXPECT_NEAR(now[1].setpoint_C - now[0].setpoint_C, slope_K, 1e-9);
+}
+
 TEST_F(LadderTest, ABaysLadderIsItsOwn) {
   open();
   window->showStage(HeatStage::kId);
