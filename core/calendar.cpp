@@ -6,6 +6,7 @@
 
 #include <charconv>
 #include <chrono>
+#include <limits>
 
 namespace muffle {
 namespace {
@@ -79,6 +80,12 @@ Result<TimeZone> TimeZone::named(std::string_view name) {
 int TimeZone::offset_s(UtcSeconds at) const {
   if (!m_zone) return m_fixed_s;
   return static_cast<int>(asZone(m_zone)->get_info(date::sys_seconds{chr::seconds{at}}).offset.count());
+}
+
+TimeZone::Rule TimeZone::ruleAt(UtcSeconds at) const {
+  if (!m_zone) return {std::numeric_limits<UtcSeconds>::min(), std::numeric_limits<UtcSeconds>::max(), m_fixed_s};
+  const auto info = asZone(m_zone)->get_info(date::sys_seconds{chr::seconds{at}});
+  return {info.begin.time_since_epoch().count(), info.end.time_since_epoch().count(), static_cast<int>(info.offset.count())};
 }
 
 bool TimeZone::isAmbiguous(std::int64_t localSeconds) const {

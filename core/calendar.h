@@ -53,10 +53,33 @@ public:
   /// "2031-01-17T05:10:00+01:00".
   [[nodiscard]] std::string iso(UtcSeconds at) const;
 
+  /// The clock's distance from UTC, and from when until when it stays so.
+  struct Rule {
+    UtcSeconds from, to;
+    int offset_s;
+  };
+  [[nodiscard]] Rule ruleAt(UtcSeconds at) const;
+
 private:
   std::string m_name = "UTC";
   const void* m_zone = nullptr; ///< date::time_zone, owned by the tz library for the life of the process
   int m_fixed_s = 0;
+};
+
+/// The clock of a place, read at many moments that follow each other: the zone's rule is looked up only where it changes. The zone must outlive it.
+class LocalClock {
+public:
+  explicit LocalClock(const TimeZone& zone) : m_zone(zone) {}
+  /// Hours since local midnight, 0..24, as TimeZone::localHour() has them.
+  [[nodiscard]] double hour(UtcSeconds at) {
+    if (at < m_rule.from || at >= m_rule.to) m_rule = m_zone.ruleAt(at);
+    const std::int64_t local = at + m_rule.offset_s;
+    return static_cast<double>(((local % 86400) + 86400) % 86400) / 3600.0;
+  }
+
+private:
+  const TimeZone& m_zone;
+  TimeZone::Rule m_rule{1, 0, 0};
 };
 
 } // namespace muffle

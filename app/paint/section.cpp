@@ -24,7 +24,8 @@ constexpr double kReach_px = 16.0;
 SectionGeometry::SectionGeometry(const Plan& plan, const QRectF& area) : m_plan(plan), m_area(area) {
   const HouseShape& s = plan.house.shape;
   const double ground = area.top() + area.height() * kGroundShare;
-  const double room = ground - area.top() - 92.0; // title and the roof's ribbon
+  const int endRooms = (plan.house.bay ? 1 : 0) + (plan.house.lobby ? 1 : 0);
+  const double room = ground - area.top() - 92.0 - 18.0 * endRooms; // title, a line for each of them, and the roof's ribbon
   m_scale = std::min(std::max(area.width() - 216.0, 50.0) / s.span_m(), std::max(room, 40.0) / s.ridge_m);
   m_origin = {area.center().x(), ground};
   bool first = true;
@@ -36,6 +37,7 @@ SectionGeometry::SectionGeometry(const Plan& plan, const QRectF& area) : m_plan(
       m_outline.lineTo(q);
     first = false;
   }
+  for (std::size_t i = 0; i < plan.heaters.size(); ++i) m_heaters.push_back(placeHeater(i));
 }
 
 QPointF SectionGeometry::handle(Grip grip) const {
@@ -151,21 +153,13 @@ double SectionGeometry::roofY(double x_px) const {
   const QRectF house = m_outline.boundingRect();
   const double x = std::clamp(x_px, house.left() + 1.0, house.right() - 1.0);
   double y = house.top();
-  QPainterPath closed = m_outline;
-  closed.closeSubpath();
-  while (y < house.bottom() && !closed.contains(QPointF(x, y))) y += 1.0;
+  while (y < house.bottom() && !m_outline.contains(QPointF(x, y))) y += 1.0; // an open path is taken as closed
   return y;
 }
 
-QRectF SectionGeometry::heater(std::size_t of) const {
-  std::vector<QRectF> placed; // of those before it
-  for (std::size_t i = 0; i <= of; ++i) placed.push_back(placeHeater(i, placed));
-  return placed.back();
-}
-
-bool SectionGeometry::isTaken(const QRectF& floor, const std::vector<QRectF>& heaters) const {
+bool SectionGeometry::isTaken(const QRectF& floor) const {
   const auto overlaps = [&](const QRectF& thing) { return thing.intersects(floor); };
-  if (std::any_of(heaters.begin(), heaters.end(), overlaps)) return true;
+  if (std::any_of(m_heaters.begin(), m_heaters.end(), overlaps)) return true;
   for (std::size_t i = 0; i < m_plan.house.bedCovers.size(); ++i)
     if (overlaps(bedCoverRect(i))) return true;
   for (std::size_t i = 0; i < m_plan.barrels.size(); ++i)
@@ -179,14 +173,14 @@ bool SectionGeometry::isTaken(const QRectF& floor, const std::vector<QRectF>& he
   return false;
 }
 
-QRectF SectionGeometry::placeHeater(std::size_t of, const std::vector<QRectF>& before) const {
+QRectF SectionGeometry::placeHeater(std::size_t of) const {
   const Heater& h = m_plan.heaters[of];
   if (h.place.of != HeaterPlace::Of::house || h.power_W <= 0.0) return {};
   const HeaterStand stand = standOf(h.kind);
   const double half = m_plan.house.shape.span_m() / 2.0, floor = -m_plan.house.shape.sunk_m;
   std::size_t among = 0; // of those that have the same place
   for (std::size_t i = 0; i < of; ++i)
-    if (!before[i].isEmpty() && standOf(m_plan.heaters[i].kind) == stand) ++among;
+    if (!m_heaters[i].isEmpty() && standOf(m_plan.heaters[i].kind) == stand) ++among;
   const auto nth = static_cast<double>(among);
   constexpr double kLeast_px = 13.0; // to be seen in a wide house
   const auto sized = [&](double across_m, double high_m) { return QSizeF(std::max(across_m * m_scale, kLeast_px), std::max(high_m * m_scale, kLeast_px)); };
@@ -200,8 +194,8 @@ QRectF SectionGeometry::placeHeater(std::size_t of, const std::vector<QRectF>& b
     const QSizeF size = sized(isBurner ? 0.5 : 0.4, isBurner ? 0.75 : 0.4);
     if (h.x_m) return standing(size, *h.x_m, floor);
     constexpr double kFirst = -0.6;
-    for (const double share : {kFirst, -0.36, -0.12, 0.12, 0.36, 0.6, -0.8, 0.8}) // never under a cloth or in what stands there
-      if (const QRectF r = standing(size, half * share, floor); !isTaken(r, before)) return r;
+    for (const double share : {kFirst, -0.36, -0.12, 0.12, 0.36, 0.6, -0.8, 0.8, -1.0, 1.0}) // never under a cloth or in what stands there
+      if (const QRectF r = standing(size, half * share, floor); !isTaken(r)) return r;
     return standing(size, half * (kFirst + 0.24 * nth), floor);
   }
   case HeaterStand::foot: return standing(sized(0.2, 0.45), h.x_m.value_or(-half + 0.25 + 0.3 * nth), floor + 0.12);

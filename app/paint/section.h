@@ -95,7 +95,7 @@ public:
   /// The passes of a cable through its bed, cut across.
   [[nodiscard]] QPolygonF cable(std::size_t store) const;
   /// A heater of the house, without its flue; empty for those that stand elsewhere.
-  [[nodiscard]] QRectF heater(std::size_t of) const;
+  [[nodiscard]] QRectF heater(std::size_t of) const { return m_heaters[of]; }
   /// Where the cover lies over a point of the floor.
   [[nodiscard]] double roofY(double x_px) const;
   /// What is within reach of a point.
@@ -103,14 +103,16 @@ public:
   [[nodiscard]] QRectF area() const { return m_area; }
 
 private:
-  [[nodiscard]] QRectF placeHeater(std::size_t of, const std::vector<QRectF>& before) const;
+  /// Those before it are in m_heaters.
+  [[nodiscard]] QRectF placeHeater(std::size_t of) const;
   /// Whether something stands there that a heater must not stand in, or under.
-  [[nodiscard]] bool isTaken(const QRectF& floor, const std::vector<QRectF>& heaters) const;
+  [[nodiscard]] bool isTaken(const QRectF& floor) const;
   const Plan& m_plan;
   QRectF m_area;
   QPointF m_origin;
   double m_scale = 1.0;
   QPainterPath m_outline;
+  std::vector<QRectF> m_heaters; ///< placed once: a hanging one looks for the roof over it
 };
 
 void paintSection(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const QString& title,

@@ -12,12 +12,11 @@ namespace {
 
 class HeatersPicture {
 public:
-  HeatersPicture(QPainter& p, const SectionGeometry& g, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme, Grip hovered,
-                 WordPlaces& words)
-      : m_p(p), m_g(g), m_plan(plan), m_moment(moment), m_theme(theme), m_hovered(hovered), m_words(words) {}
+  HeatersPicture(QPainter& p, const SectionGeometry& g, const Plan& plan, const Theme& theme, Grip hovered, WordPlaces& words)
+      : m_p(p), m_g(g), m_plan(plan), m_theme(theme), m_hovered(hovered), m_words(words) {}
 
   void paint() {
-    for (std::size_t i = 0; i < m_plan.heaters.size(); ++i) m_drawn += m_g.heater(i).isEmpty() ? 0 : 1;
+    for (std::size_t i = 0; i < m_plan.heaters.size(); ++i) m_drawn += m_g.heater(i).isEmpty() ? 0U : 1U;
     for (std::size_t i = 0; i < m_plan.heaters.size(); ++i) {
       const QRectF r = m_g.heater(i);
       if (r.isEmpty()) continue;
@@ -116,10 +115,10 @@ private:
     }
   }
 
-  /// In the soil below, as stores are. What hangs, and more of them than words find room for, are told by their pictures and tips.
+  /// In the soil below, as stores are. What hangs, and more things than words find room for, are told by their pictures and tips.
   void say(const Heater& of, const QRectF& r) {
-    constexpr int kMostNamed = 2;
-    if (standOf(of.kind) == HeaterStand::roof || m_drawn > kMostNamed) return;
+    constexpr std::size_t kMostNamed = 3;
+    if (standOf(of.kind) == HeaterStand::roof || m_drawn + storesOf(m_plan).size() > kMostNamed) return;
     m_words.sayOf(m_p, {r.center().x(), r.bottom()}, {r.center().x(), r.bottom() + 11.0}, said(nameOf(m_plan, of)), QString(), textFont(9, true),
                   QColor("#F4EFE6"), m_g.area());
   }
@@ -128,19 +127,17 @@ private:
   QPainter& m_p;
   const SectionGeometry& m_g;
   const Plan& m_plan;
-  const std::optional<SectionMoment>& m_moment;
   const Theme& m_theme;
   Grip m_hovered;
   WordPlaces& m_words;
   QPen m_line;
-  int m_drawn = 0;
+  std::size_t m_drawn = 0;
 };
 
 } // namespace
 
-void paintHeaters(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme,
-                  Grip hovered, WordPlaces& words) {
-  HeatersPicture(painter, geometry, plan, moment, theme, hovered, words).paint();
+void paintHeaters(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const Theme& theme, Grip hovered, WordPlaces& words) {
+  HeatersPicture(painter, geometry, plan, theme, hovered, words).paint();
 }
 
 } // namespace muffle

@@ -9,7 +9,6 @@
 
 namespace muffle {
 
-void paintHeaters(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const std::optional<SectionMoment>& moment, const Theme& theme,
-                  Grip hovered, WordPlaces& words);
+void paintHeaters(QPainter& painter, const SectionGeometry& geometry, const Plan& plan, const Theme& theme, Grip hovered, WordPlaces& words);
 
 } // namespace muffle

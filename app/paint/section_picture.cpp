@@ -73,7 +73,7 @@ public:
     bedCovers();
     barrels();
     paintStores(m_p, m_g, m_plan, m_moment, m_theme, m_units, m_hovered, m_words);
-    paintHeaters(m_p, m_g, m_plan, m_moment, m_theme, m_hovered, m_words);
+    paintHeaters(m_p, m_g, m_plan, m_theme, m_hovered, m_words);
     if (m_moment) {
       dew();
       airWords();
@@ -90,7 +90,7 @@ private:
     m_words.say(m_p, at, text, font, colour, align, m_area);
   }
 
-  /// Of a loss; it gives way to those said before.
+  /// Of the air or a loss; it gives way to those said before.
   void sayOnSky(const QPointF& at, const QString& text, const QFont& font, Qt::Alignment align) {
     m_words.sayApart(m_p, at, text, font, kOnSky, align, m_area);
   }
@@ -350,9 +350,9 @@ private:
     // a low house, thick skins or stores in the way: in the sky under the heading, where nothing else stands
     const double x = m_area.left() + 12;
     const double y = m_area.top() + 62.0 + 18.0 * static_cast<double>(endRooms().size());
-    say({x, y}, tr("house air %1 · %2").arg(degrees(m_moment->air_C), humidity), textFont(12, true), kOnSky, Qt::AlignLeft);
+    sayOnSky({x, y}, tr("house air %1 · %2").arg(degrees(m_moment->air_C), humidity), textFont(12, true), Qt::AlignLeft);
     const QString second = heating + (heating.isEmpty() || leaves.isEmpty() ? QString() : QStringLiteral(" · ")) + leaves;
-    if (!second.isEmpty()) say({x, y + 18}, second, textFont(9, true), kOnSky, Qt::AlignLeft);
+    if (!second.isEmpty()) sayOnSky({x, y + 18}, second, textFont(9, true), Qt::AlignLeft);
   }
 
   struct Way {

@@ -58,13 +58,14 @@ void LoadCurve::paintHeaters(QPainter& p, const QRectF& area, double top_W) cons
     return QPointF(area.left() + area.width() * (static_cast<double>(k) + 0.5) / static_cast<double>(kSlices), area.bottom() - area.height() * power_W / top_W);
   };
   double legend = area.bottom() - area.height() * roomHeaters_W(plan) / top_W + 5;
-  for (std::size_t i = 0; i < m_sorted->heaters.size(); ++i) {
-    const HeaterLoad& h = m_sorted->heaters[i];
+  for (const HeaterLoad& h : m_sorted->heaters) {
     QPolygonF part;
     for (std::size_t k = 0; k < kSlices; ++k) part << point(k, below[k] + h.power_W[k]);
     for (std::size_t k = kSlices; k-- > 0;) part << point(k, below[k]);
     for (std::size_t k = 0; k < kSlices; ++k) below[k] += h.power_W[k];
-    QBrush brush = sourceBrush(HeatSource::Of::heater, i, t);
+    const auto among = static_cast<std::size_t>( // of those that gave, as By source counts them
+        std::count_if(m_sorted->heaters.begin(), m_sorted->heaters.end(), [&](const HeaterLoad& other) { return other.heater < h.heater; }));
+    QBrush brush = sourceBrush(HeatSource::Of::heater, among, t);
     QColor colour = brush.color();
     if (brush.style() == Qt::SolidPattern) colour.setAlpha(t.dark ? 120 : 90);
     brush.setColor(colour);
@@ -111,7 +112,7 @@ void LoadCurve::paintEvent(QPaintEvent*) {
   const double running = load.hoursAbove_h(1.0);
   const double full = load.hoursAbove_h(0.995 * size);
   const QRectF area(44, 30, width() - 54, height() - 108);
-  const double topPower = size * 1.12;
+  const double topPower = 1.12 * std::max(size, load.power_W(0.0)); // loads of a stove that burn at once go over its size
   const double span = m_sorted->span_h;
   QPainterPath path(area.bottomLeft());
   for (std::size_t k = 0; k <= kSlices; ++k) {

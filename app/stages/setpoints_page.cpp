@@ -7,6 +7,7 @@
 #include "app/stages/number_field.h"
 #include "app/stages/plot.h"
 #include "app/stages/room_choice.h"
+#include "core/plan/heaters.h"
 #include "core/results/day_swings.h"
 
 #include <QComboBox>
@@ -280,6 +281,7 @@ QString SetpointsPage::told(const Setpoints& of, const std::vector<AskedSetpoint
   QString words =
       follows(nights, tr("Over the logged nights %1 is asked for every night"), tr("Over the logged nights %1 to %2 is asked for at night, %3 on average"));
   words += follows(days, tr(", and %1 every day."), tr(", and %1 to %2 by day, %3 on average."));
+  if (heaterPower_W(m_document.plan(), {m_room->room()}) <= 0.0) words += QLatin1Char(' ') + tr("No heater stands there to hold it.");
   const auto colder = std::count_if(nights.begin(), nights.end(), [&](const AskedSetpoint& n) { return n.setpoint_C < of.hold_C; });
   if (colder > 0) words += QLatin1Char(' ') + tr("On %Ln night(s) it lies below the line that must hold.", nullptr, static_cast<int>(colder));
   return words + evenness(of);

@@ -62,9 +62,10 @@ std::vector<std::size_t> Assembler::loadsOf(const Heater& stove) const {
   lit.for_h = 24.0; // the hour says when it begins
   const std::vector<bool> may = mayHeat(lit);
   std::vector<std::size_t> steps;
-  double hour = zone.localHour(m_winter.time(0));
+  LocalClock clock(zone);
+  double hour = clock.hour(m_winter.time(0));
   for (std::size_t i = 1; i < m_winter.size(); ++i) {
-    const double next = zone.localHour(m_winter.time(i));
+    const double next = clock.hour(m_winter.time(i));
     const double moved = std::fmod(next - hour + 24.0, 24.0), due = std::fmod(stove.from_h - hour + 24.0, 24.0);
     hour = next;
     if (due <= 0.0 || due > moved || (!may.empty() && !may[i])) continue;

@@ -7,8 +7,9 @@ namespace {
 std::vector<double> byTheClock(const NightBlanket& blanket, const Winter& winter, const TimeZone& zone) {
   const bool overMidnight = blanket.closesAt_h > blanket.opensAt_h;
   std::vector<double> closed(winter.size(), 0.0);
+  LocalClock clock(zone);
   for (std::size_t i = 0; i < closed.size(); ++i) {
-    const double hour = zone.localHour(winter.time(i));
+    const double hour = clock.hour(winter.time(i));
     const bool after = hour >= blanket.closesAt_h, before = hour < blanket.opensAt_h;
     closed[i] = (overMidnight ? after || before : after && before) ? 1.0 : 0.0;
   }

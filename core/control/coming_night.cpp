@@ -23,13 +23,15 @@ template <class Begins, class Of> std::vector<double> overEach(const Winter& win
 } // namespace
 
 std::vector<double> nightLows_C(const Winter& winter, const TimeZone& zone) {
-  const auto isMorning = [&](std::size_t i) { return zone.localHour(winter.time(i)) < 12.0; };
+  LocalClock clock(zone);
+  const auto isMorning = [&](std::size_t i) { return clock.hour(winter.time(i)) < 12.0; };
   return overEach(
       winter, [&](std::size_t i) { return isMorning(i - 1) && !isMorning(i); }, [](auto from, auto to) { return *std::min_element(from, to); });
 }
 
 std::vector<double> dayHighs_C(const Winter& winter, const TimeZone& zone) {
-  const auto hour = [&](std::size_t i) { return zone.localHour(winter.time(i)); };
+  LocalClock clock(zone);
+  const auto hour = [&](std::size_t i) { return clock.hour(winter.time(i)); };
   return overEach(
       winter, [&](std::size_t i) { return hour(i) < 12.0 && hour(i - 1) >= 12.0; }, [](auto from, auto to) { return *std::max_element(from, to); });
 }
@@ -37,7 +39,8 @@ std::vector<double> dayHighs_C(const Winter& winter, const TimeZone& zone) {
 std::vector<bool> withinHours(const Winter& winter, const TimeZone& zone, double from_h, double for_h) {
   std::vector<bool> within(winter.size(), true);
   if (for_h >= 24.0) return within;
-  for (std::size_t i = 0; i < winter.size(); ++i) within[i] = std::fmod(zone.localHour(winter.time(i)) - from_h + 24.0, 24.0) < for_h;
+  LocalClock clock(zone);
+  for (std::size_t i = 0; i < winter.size(); ++i) within[i] = std::fmod(clock.hour(winter.time(i)) - from_h + 24.0, 24.0) < for_h;
   return within;
 }
 

@@ -20,11 +20,12 @@ std::vector<double> heldSetpoint_C(const Setpoints& setpoints, const Winter& win
   const std::vector<double> low = setpoints.nightBands.empty() ? std::vector<double>(winter.size()) : nightLows_C(winter, zone);
   const std::vector<double> high = setpoints.dayBands.empty() ? std::vector<double>(winter.size()) : dayHighs_C(winter, zone);
   const bool byClock = setpoints.dayFrom_h && setpoints.nightFrom_h;
+  LocalClock clock(zone);
   std::vector<double> held(winter.size());
   for (std::size_t i = 0; i < held.size(); ++i) {
     const double atNight_C = nightSetpoint_C(setpoints, low[i]), byDay_C = daySetpoint_C(setpoints, high[i], low[i]);
     double now_C = night[i] > 0.0 ? atNight_C : byDay_C;
-    if (byClock) now_C = clockSetpoint_C(byDay_C, atNight_C, *setpoints.dayFrom_h, *setpoints.nightFrom_h, setpoints.ramp_h, zone.localHour(winter.time(i)));
+    if (byClock) now_C = clockSetpoint_C(byDay_C, atNight_C, *setpoints.dayFrom_h, *setpoints.nightFrom_h, setpoints.ramp_h, clock.hour(winter.time(i)));
     held[i] = now_C - lowered_K;
   }
   return held;

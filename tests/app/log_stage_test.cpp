@@ -55,7 +55,7 @@ protected:
 
 TEST_F(LogTest, WhatIsFoundCanBeAnsweredAndUndone) {
   open();
-  importDemoLog();
+  importWholeDemoLog();
   window->showStage(LogStage::kId);
   QTest::qWait(20);
   QTreeWidget* tree = find<LogStage>()->readings().faults().tree();
@@ -135,7 +135,7 @@ TEST_F(LogTest, ScrubbingTheClockDrawsNoChartOfTheNightsAnew) {
 
 TEST_F(LogTest, TheCalendarIsWalkedByKeys) {
   open();
-  importDemoLog();
+  importWholeDemoLog();
   window->showStage(LogStage::kId);
   find<LogStage>()->showPage(LogStage::Page::nights);
   find<LogStage>()->nights().show(NightsPage::View::calendar);

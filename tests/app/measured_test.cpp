@@ -16,7 +16,7 @@ using MeasuredTest = WindowTest;
 
 TEST_F(MeasuredTest, ALogIsCleanedTheHouseMeasuredFittedAppliedAndUndone) {
   open();
-  importDemoLog();
+  importWholeDemoLog();
   window->showStage(LogStage::kId);
   auto* log = window->findChild<LogStage*>();
   QTest::qWait(20);

@@ -121,7 +121,7 @@ TEST_F(MeasuresTest, LettingGoOfAPriceIsOneUndoableEditAndKeepsTheSearch) {
     p.measures = {p.measures[0], p.measures[4]};
     p.measures[1].levels = {5000};
   }));
-  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
   ASSERT_TRUE(waitForResult(*document));
   document->startSizing();
   ASSERT_TRUE(waitForSizing(*document));

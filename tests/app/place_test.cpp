@@ -137,7 +137,7 @@ TEST_F(PlaceTest, APinTakesTheNearestTown) {
 
 TEST_F(PlaceTest, FrostsAreTheGrowersOrTheLogs) {
   open();
-  importDemoLog();
+  importWholeDemoLog();
   window->showStage(HouseStage::kId);
   window->findChild<HouseStage*>()->showPage(HouseStage::Page::place);
   QLineEdit* first = field(QStringLiteral("First frost"));

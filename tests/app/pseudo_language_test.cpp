@@ -119,7 +119,7 @@ protected:
       for (QPushButton* b : dialog->findChildren<QPushButton*>())
         if (b->text().contains(QStringLiteral("Keep this log"))) QTest::mouseClick(b, Qt::LeftButton);
     });
-    ASSERT_TRUE(window->importFile(kDemo + QStringLiteral("/log.csv")));
+    ASSERT_TRUE(window->importFile(twoMonths()));
     ASSERT_TRUE(waitForResult(*document));
     ofTheGrowers();
   }

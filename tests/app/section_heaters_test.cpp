@@ -58,6 +58,21 @@ TEST(SectionHeaters, NoneIsPutUnderACoverOrIntoAStore) {
   }
 }
 
+TEST(SectionHeaters, InAFullHouseWhatRoomThereIsIsFound) {
+  Plan p;
+  p.house.shape = {ShapeKind::gable, 3.0, 6.0, 1.9, 2.6, 0.0};
+  p.compost.emplace_back(); // a hot bed
+  p.waterLoops.emplace_back();
+  addHeater(p, {.power_W = 3000.0});
+  addHeater(p, {.kind = HeaterKind::woodStove, .power_W = 4000.0});
+  const SectionGeometry g(p, kPicture);
+  for (std::size_t i = 0; i < p.heaters.size(); ++i) {
+    EXPECT_FALSE(g.heater(i).intersects(g.pile(0))) << i;
+    EXPECT_FALSE(g.heater(i).intersects(g.tank(0))) << i;
+  }
+  EXPECT_FALSE(g.heater(0).intersects(g.heater(1)));
+}
+
 TEST(SectionHeaters, ThoseOfTheBayOrATankAreNotDrawnInTheHouse) {
   Plan p;
   p.house.bay.emplace();

@@ -149,5 +149,16 @@ TEST(SectionGeometry, BedCoversStandOnTheFloorInsideTheHouse) {
   }
 }
 
+TEST(Section, RoomsAtTheEndsHaveTheirLinesAboveAHighHouse) {
+  Plan p;
+  p.house.shape = {ShapeKind::gable, 3.0, 6.0, 1.9, 2.6, 0.0};
+  const double alone = SectionGeometry(p, kArea).handle(Handle::ridge).y();
+  p.house.bay.emplace();
+  const double withBay = SectionGeometry(p, kArea).handle(Handle::ridge).y();
+  p.house.lobby.emplace();
+  EXPECT_NEAR(withBay - alone, 18.0, 1.0) << "a line of words";
+  EXPECT_NEAR(SectionGeometry(p, kArea).handle(Handle::ridge).y() - withBay, 18.0, 1.0);
+}
+
 } // namespace
 } // namespace muffle

@@ -125,7 +125,7 @@ TEST_F(SetpointsPageTest, AHouseWithoutALogAndABayHaveTheirOwn) {
 
 TEST_F(SetpointsPageTest, AHeaterIsLitOnlyBeforeColdNights) {
   open();
-  importDemoLog();
+  importWholeDemoLog();
   window->showStage(HeatStage::kId);
   find<HeatStage>()->showPage(HeatStage::Page::heaters);
   QCoreApplication::processEvents();

@@ -157,7 +157,7 @@ TEST_F(StartTest, ALogIsInTheBookOnceTheWindowIsGone) {
 
 TEST_F(StartTest, MovingTheSiteWorksTheWeatherOutAgain) {
   open();
-  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
   ASSERT_TRUE(waitForResult(*document));
   const Weather* before = document->readings().weather();
   ASSERT_FALSE(document->edit(QStringLiteral("move"), [](Plan& p) { p.site.place.latitude_deg += 2.0; }));
@@ -168,7 +168,7 @@ TEST_F(StartTest, MovingTheSiteWorksTheWeatherOutAgain) {
 
 TEST_F(StartTest, ThePageGoesOnPaper) {
   open();
-  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
   ASSERT_TRUE(waitForResult(*document));
   window->showStage(HouseStage::kId);
   QPrinter printer(QPrinter::HighResolution);
@@ -211,7 +211,7 @@ TEST_F(StartTest, ALongLogIsDrawnWithoutAPointForEveryReading) {
 
 TEST_F(StartTest, TheNightInSightComesBeforeTheRest) {
   open();
-  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
   ASSERT_TRUE(waitForResult(*document));
   document->view().selectNight(40); // in the first winter
   const double before = document->results().simulation()->nights[40].coldest_C;

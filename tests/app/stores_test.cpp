@@ -208,7 +208,7 @@ TEST_F(StoresWindow, AllStoresTogetherShowWhatEachGaveAndAClickTakesTheNight) {
   stage->stores().add(1);
   stage->stores().add(3);
   ASSERT_TRUE(waitForResult(*document));
-  document->view().selectNight(100);
+  document->view().selectNight(50);
   stage->showPage(StoresStage::Page::together);
   const QString said = stage->together().words();
   for (const QString& part : {QStringLiteral("ten coldest nights"), QStringLiteral("barrels"), QStringLiteral("floor pipes"), QStringLiteral("hot bed"),
@@ -221,7 +221,7 @@ TEST_F(StoresWindow, AllStoresTogetherShowWhatEachGaveAndAClickTakesTheNight) {
   EXPECT_EQ(plots.back()->graphCount(), 3);
 
   // what the bars show is what the series add up to
-  const NightResult& night = document->results().simulation()->nights[100];
+  const NightResult& night = document->results().simulation()->nights[50];
   const double step_s = document->readings().weather()->winters[night.winter].step_s;
   const auto& given_W = document->results().simulation()->series[night.winter].stores[1].given_W;
   const auto* pipes = qobject_cast<QCPBars*>(days->plottable(2));

@@ -38,7 +38,7 @@ TEST_F(WindowTest, AnEditThatChangesNothingIsNoStepToUndo) {
 
 TEST_F(WindowTest, AnEveningsWorkIsKept) {
   open();
-  importDemoLog();
+  importWholeDemoLog();
   const int heldBefore = document->results().simulation()->summary.held;
   EXPECT_GT(document->results().simulation()->summary.nights, 350);
 
@@ -527,7 +527,7 @@ TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {
 
 TEST_F(WindowTest, TheWindowStaysLiveWhileAWinterIsWorkedOut) {
   open();
-  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
   ASSERT_TRUE(waitForResult(*document));
   for (int i = 0; i < 8; ++i) {
     const Simulation* shown = document->results().simulation();
@@ -543,7 +543,7 @@ TEST_F(WindowTest, EveryStagePaintsInBothThemesWithAndWithoutALog) {
   open();
   for (const bool withLog : {false, true}) {
     if (withLog) {
-      ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+      ASSERT_TRUE(window->importFileUnasked(twoMonths()));
       ASSERT_TRUE(waitForResult(*document));
     }
     for (const bool dark : {false, true}) {
@@ -566,7 +566,7 @@ TEST_F(WindowTest, TheCheapestPlanIsFoundComparedAndTaken) {
     p.measures = {p.measures[0], p.measures[4]};
     p.measures[1].levels = {5000};
   }));
-  ASSERT_TRUE(window->importFileUnasked(kDemo + QStringLiteral("/log.csv")));
+  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
   ASSERT_TRUE(waitForResult(*document));
   window->showStage(CostStage::kId);
   document->startSizing();

@@ -4,6 +4,8 @@
 
 #include <gtest/gtest.h>
 
+#include <random>
+
 namespace muffle {
 namespace {
 
@@ -58,6 +60,25 @@ TEST(TimeZone, LocalDateTurnsAtLocalMidnight) {
   const UtcSeconds lateEvening = daysSinceEpoch({2031, 1, 15}) * 86400 + 23 * 3600 + 30 * 60; // 00:30 on the 16th there
   EXPECT_EQ(zone.localDate(lateEvening), (Date{2031, 1, 16}));
   EXPECT_NEAR(zone.localHour(lateEvening), 0.5, 1e-9);
+}
+
+TEST(LocalClock, SaysWhatTheZoneSaysAtWhateverMomentInWhateverOrder) {
+  std::mt19937_64 random(3);
+  for (const char* name : {"Europe/Paris", "Pacific/Auckland", "America/St_Johns", "Australia/Lord_Howe", "UTC", "-03:30"}) {
+    const auto zone = TimeZone::named(name);
+    ASSERT_TRUE(zone) << name;
+    LocalClock clock(*zone);
+    UtcSeconds at = daysSinceEpoch({2024, 1, 1}) * 86400;
+    for (int k = 0; k < 200000; ++k) { // on by ten minutes over nearly four years, and sometimes anywhere
+      at += 600;
+      EXPECT_EQ(clock.hour(at), zone->localHour(at)) << name;
+      if (k % 1000 == 0) {
+        const auto elsewhere = static_cast<UtcSeconds>(random() % 2000000000);
+        EXPECT_EQ(clock.hour(elsewhere), zone->localHour(elsewhere)) << name;
+      }
+      if (HasFailure()) return;
+    }
+  }
 }
 
 } // namespace

@@ -11,6 +11,7 @@
 namespace muffle::laws_test {
 namespace {
 
+using testing::Chance;
 using testing::kManyHouses;
 using testing::randomLog;
 using testing::randomPlan;
@@ -82,6 +83,34 @@ TEST(Laws, AHeaterThatWaitsNeverHoldsFewerNightsAndEveryWattIsBilled) {
     EXPECT_LE(two.ledger.heat_kWh(MeterUse::heater, 0), one.heater_kWh * 1.003 + 0.05) << "seed " << seed << ": the first has less to do, not more";
     EXPECT_NEAR(two.ledger.sum(Metered::electricity, MeterUse::heater), two.heater_kWh, 1e-9 * two.heater_kWh) << "seed " << seed;
     EXPECT_LT(two.closure, 1e-9) << "seed " << seed;
+  }
+}
+
+TEST(Laws, SetpointsThatFollowTheWeatherCostMoreWhereTheyAskForMoreAndLessWithinASwing) {
+  for (unsigned seed = 0; seed < kManyHouses; seed += 3) {
+    Chance chance(seed + 4242);
+    Plan p = heated(seed);
+    double outside_C = chance.between(-20.0, -6.0), above_K = 0.0;
+    for (int band = 0; band < 3; ++band) {
+      p.setpoints.nightBands.push_back({outside_C, p.setpoints.night_C + above_K});
+      p.setpoints.dayBands.push_back({outside_C + 5.0, p.setpoints.day_C + above_K + 1.0});
+      outside_C += chance.between(2.0, 8.0);
+      above_K += chance.between(0.0, 1.5);
+    }
+    if (chance.happens(0.3)) p.setpoints.dayFrom_h = 8.0, p.setpoints.nightFrom_h = 17.0, p.setpoints.ramp_h = chance.between(0.0, 2.0);
+    Plan warmer = p, narrow = p, tighter = p;
+    warmer.setpoints.shift(1.0);
+    narrow.setpoints.swingAtMost_K = chance.between(0.0, 2.0);
+    tighter.house.airChanges_per_h *= 0.5;
+    tighter.house.windAirChanges *= 0.5;
+    if (!check(warmer).empty()) continue; // into the vents
+    const Log log = randomLog(seed, p.site, kDays);
+    const Summary as = run(p, log).summary;
+    const double slack_kWh = 0.003 * as.heater_kWh + 0.05; // the integration's own hundredths of the fuel
+    EXPECT_GE(run(warmer, log).summary.heater_kWh, as.heater_kWh - slack_kWh) << "seed " << seed << ": a kelvin warmer";
+    EXPECT_LE(run(narrow, log).summary.heater_kWh, as.heater_kWh + slack_kWh) << "seed " << seed << ": days within a swing";
+    EXPECT_LE(run(tighter, log).summary.heater_kWh, as.heater_kWh + slack_kWh) << "seed " << seed << ": half the draughts";
+    EXPECT_LT(as.closure, 1e-9) << "seed " << seed;
   }
 }
 
