@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/answers.h"
 
+#include "cli/crop_answers.h"
 #include "cli/digits.h"
 #include "cli/ledger_answers.h"
 
@@ -8,6 +9,7 @@
 #include "core/fit/design_night.h"
 #include "core/log/growing.h"
 #include "core/plan/cautions.h"
+#include "core/plan/crop_stands.h"
 #include "core/plan/names.h"
 #include "core/results/day_swings.h"
 #include "core/results/growth.h"
@@ -196,14 +198,14 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
     if (rooms[r].kind == RoomKind::bay) answer["heater_kWh"] = digits(room.heater_kWh, 2);
     answer["damp"] = dampJson(room.damp);
   }
+  const GrowthResponse crop = growthResponseOf(plan);
   Growth growth;
   DaySwings swings;
   for (std::size_t w = 0; w < run.series.size(); ++w) {
     const double step_s = weather.winters[w].step_s;
-    growth += growthOver(run.series[w].air_C, run.series[w].light_W_m2, step_s);
+    growth += growthOver(run.series[w].air_C, run.series[w].light_W_m2, step_s, crop);
     swings.add(run.series[w].air_C, step_s);
   }
-  const GrowthResponse crop;
   out["growth"] = {{"base_C", crop.base_C},
                    {"best_C", crop.best_C},
                    {"too_warm_C", crop.tooWarm_C},
@@ -213,6 +215,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
                    {"degree_hours_a_winter", digits(growth.degreeHours_K_h / s.winters, 1)}};
   out["swing"] = {
       {"mean_K", digits(swings.mean_K(), 2)}, {"most_K", digits(swings.most_K(), 2)}, {"thawings_a_winter", digits(swings.thawings() / s.winters, 2)}};
+  out["crops"] = cropsAnswer(plan, weather, zone, run);
   out["heaters"] = heatersAnswer(plan, s);
   out["work"] = workAnswer(plan, s);
   const auto stores = storesOf(plan);

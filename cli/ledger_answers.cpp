@@ -15,7 +15,7 @@ Json heatersAnswer(const Plan& plan, const Summary& summary) {
   const auto fuel = fuelOfWinter(plan, summary.ledger, summary.winters);
   for (std::size_t i = 0; i < plan.heaters.size(); ++i) {
     const Heater& heater = plan.heaters[i];
-    const MeterUse use = heater.place.of == HeaterPlace::Of::tank ? MeterUse::tankHeater : MeterUse::heater;
+    const MeterUse use = !heater.place.isRoom() ? MeterUse::tankHeater : MeterUse::heater;
     const bool isElectric = carrierOf(heater) == Carrier::electricity;
     const double given_kWh = summary.ledger.heat_kWh(use, i);
     const double taken_kWh = summary.ledger.sum(isElectric ? Metered::electricity : Metered::fuel, use, i);

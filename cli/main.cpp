@@ -141,6 +141,7 @@ int run(int argc, char** argv) {
   calcVerb->add_flag("--list", list, "the aids, with what they take");
   jsonFlag(calcVerb);
   auto* materials = app.add_subcommand("materials", "list skins, soils and what compost is made of, with ranges and sources");
+  auto* crops = app.add_subcommand("crops", "list crops: what harms them, how they grow, with ranges and sources");
   auto* schema = app.add_subcommand("schema", "print the JSON Schema of a plan");
   bool tables = false;
   schema->add_flag("--tables", tables, "the same for people, as Markdown");
@@ -168,6 +169,7 @@ int run(int argc, char** argv) {
     if (*salvageVerb) return runSalvage(file, second, json);
     if (*calcVerb) return list || aidName.empty() ? listAids(json) : runCalc(aidName, given, json);
     if (*materials) return runMaterials();
+    if (*crops) return runCrops();
     if (*schema) {
       if (tables)
         fmt::print("{}", planTables(planSchema()));

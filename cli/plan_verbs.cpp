@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/answers.h"
+#include "cli/crop_answers.h"
 #include "cli/ledger_answers.h"
 #include "cli/plan_and_weather.h"
 #include "cli/verbs.h"
@@ -80,7 +81,9 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
   if (!out.empty())
     if (const auto ok = writeFile(out, simulateSeries(in->plan, *run, *in->weather, in->zone)); !ok) return report(out, ok.problems());
   if (json) {
-    print(simulateAnswer(in->plan, *run, *in->weather, in->zone));
+    Json answer = simulateAnswer(in->plan, *run, *in->weather, in->zone);
+    answer["cycles"] = cyclesAnswer(in->plan, heaterCycles(in->plan, *in->weather, *run));
+    print(answer);
     return kDone;
   }
   const Summary& s = run->summary;
@@ -94,6 +97,7 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
     for (const Json& heater : heatersAnswer(in->plan, s))
       fmt::print("{}: gave {:.0f} kWh, {:.0f} {} a winter\n", heater["name"].get<std::string>(), heater["given_kWh"].get<double>(),
                  heater["cost_a_winter"].get<double>(), in->plan.prices.currency);
+  fmt::print("{}", cropsSaid(in->plan, *in->weather, in->zone, *run));
   const auto stores = storesOf(in->plan);
   for (std::size_t k = 0; k < stores.size() && k < s.stores.size(); ++k)
     fmt::print("{}: gave {:.0f} kWh, took {:.0f}, {:+.0f} in all\n", english(stores[k].name), s.stores[k].given_kWh, s.stores[k].taken_kWh,

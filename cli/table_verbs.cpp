@@ -4,6 +4,7 @@
 
 #include "core/calc/aids.h"
 #include "core/calc/quantity.h"
+#include "core/crop/crops.h"
 #include "core/material/materials.h"
 #include "core/store/ingredients.h"
 #include "words/words.h"
@@ -23,6 +24,18 @@ int runMaterials() {
   for (const SoilMaterial& m : soilMaterials()) fmt::print("{:<17} {:<38} k {:.2f} W/mK  ({}; {})\n", m.id, english(nameOf(m)), m.conductivity_W_mK, m.range, m.source);
   for (const CompostIngredient& i : compostIngredients())
     fmt::print("{:<17} {:<38} water {:.2f}  C:N {:.0f}  {:.0f} kg/m3  ({})\n", i.id, english(nameOf(i)), i.moisture, i.carbonNitrogen, i.bulk_kg_m3, i.source);
+  return kDone;
+}
+
+int runCrops() {
+  for (const CropFacts& crop : cropTable()) {
+    std::string harmed;
+    for (int p = 0; p < kCropPartCount; ++p)
+      for (const Exposure& e : crop.harmed[static_cast<std::size_t>(p)])
+        harmed += fmt::format("{}{} {:g} C for {:g} h", harmed.empty() ? "" : ", ", idOf(static_cast<CropPart>(p)), e.at_C, e.for_h);
+    if (const auto& g = crop.growth) harmed += fmt::format("; grows from {:g} C, best at {:g}, to {:g}", g->base_C, g->best_C, g->tooWarm_C);
+    fmt::print("{:<18} {:<26} {}  ({}; {})\n", crop.id, english(nameOf(crop)), harmed, crop.range, crop.source);
+  }
   return kDone;
 }
 

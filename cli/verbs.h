@@ -53,6 +53,7 @@ int runSalvage(const std::string& path, const std::string& newBook, bool json);
 
 // tables and measuring aids: table_verbs.cpp
 int runMaterials();
+int runCrops();
 int listAids(bool json);
 /// `given` are "key=value" with any unit.
 int runCalc(const std::string& name, const std::vector<std::string>& given, bool json);

@@ -42,6 +42,8 @@ constexpr WordsOf kCaution[] = {
      "A young hot bed burns roots and gives ammonia: plant when the soil at the roots has fallen to what they bear, and air the house before you work in it."},
     {"caution.spores", "Dust and spores: wear a mask when you build, turn or take away a pile."},
     {"caution.heap", "Large heaps can slump and smoulder: build them clear of walls and of anything that burns."},
+    {"caution.heavy-bench", "A heavy bench needs ground that carries it. A flue within it must be gas-tight and swept, with draught enough to start cold: "
+                            "carbon monoxide alarm, local codes, a licensed builder."},
     {"caution.free-wall", "A free wall of stone or earth can fall: its foundation and height are for a licensed builder."},
     {"caution.lifting", "Lift slabs in twos or with a barrow."},
     {"caution.wet-soil", "Wet soil weighs near two tonnes a cubic metre and pushes its boards outwards: stake and tie a bed higher than a spade."},

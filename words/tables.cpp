@@ -4,8 +4,8 @@
 namespace muffle {
 
 std::vector<std::span<const WordsOf>> wordTables() {
-  return {aidWords(),      bookWords(), cautionWords(), commandWords(), failureWords(), fitWords(),     houseWords(),  jsonWords(),   logWords(),
-          materialWords(), nameWords(), networkWords(), placeWords(),   planWords(),    problemWords(), seasonWords(), sizingWords(), storeWords()};
+  return {aidWords(),      bookWords(), cautionWords(), commandWords(), cropWords(), failureWords(), fitWords(),    houseWords(),  jsonWords(), logWords(),
+          materialWords(), nameWords(), networkWords(), placeWords(),   planWords(), problemWords(), seasonWords(), sizingWords(), storeWords()};
 }
 
 } // namespace muffle

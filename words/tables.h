@@ -11,6 +11,7 @@ std::span<const WordsOf> aidWords();
 std::span<const WordsOf> bookWords();
 std::span<const WordsOf> cautionWords();
 std::span<const WordsOf> commandWords();
+std::span<const WordsOf> cropWords();
 std::span<const WordsOf> failureWords();
 std::span<const WordsOf> fitWords();
 std::span<const WordsOf> houseWords();

@@ -92,6 +92,8 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   m_planInHand.start(plan);
   m_view.restore(contents->settings);
   m_readings.restoreSources(QString::fromStdString(contents->settings["log.followed"]), QString::fromStdString(contents->settings["log.station"]));
+  m_controllerAddress = QString::fromStdString(contents->settings["controller.address"]);
+  m_controller.connectTo(m_book.isFollowingWindow() ? QString() : m_controllerAddress); // else the other window speaks with it
   m_book.keepState(tr("when the book was opened"), plan);
   m_readings.start(std::move(contents->log));
   emit bookOpened();
@@ -102,6 +104,13 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   emit resultChanged();
   emit savingChanged();
   runAgain();
+  return std::nullopt;
+}
+
+std::optional<QString> Document::setController(const QString& address) {
+  if (const auto why = m_controller.connectTo(address)) return why;
+  m_controllerAddress = address;
+  m_book.saveSetting("controller.address", address);
   return std::nullopt;
 }
 

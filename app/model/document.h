@@ -7,6 +7,7 @@
 #pragma once
 
 #include "app/model/book_keeping.h"
+#include "app/model/controller_link.h"
 #include "app/model/log_in_hand.h"
 #include "app/model/plan_in_hand.h"
 #include "app/model/results.h"
@@ -34,6 +35,11 @@ public:
   [[nodiscard]] const Results& results() const { return m_results; }
   [[nodiscard]] ViewState& view() { return m_view; }
   [[nodiscard]] const ViewState& view() const { return m_view; }
+  [[nodiscard]] ControllerLink& controller() { return m_controller; }
+  /// The controller of this book's house, as StationAddress reads it; empty if none.
+  [[nodiscard]] QString controllerAddress() const { return m_controllerAddress; }
+  /// Connects to it and keeps it with the book; empty ends it. Says what is wrong if that is no address.
+  std::optional<QString> setController(const QString& address);
 
   [[nodiscard]] const Plan& plan() const { return m_planInHand.plan(); }
   /// planInHand().edit(): what most pages do.
@@ -79,6 +85,8 @@ private:
   void runAgain();
 
   Problems m_openingProblems;
+  ControllerLink m_controller;
+  QString m_controllerAddress;
   BookKeeping m_book;
   PlanInHand m_planInHand;
   LogInHand m_readings;

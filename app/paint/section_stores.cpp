@@ -136,7 +136,10 @@ private:
           m_p.drawLine(QPointF(x, y), QPointF(x, next));
       }
     }
-    const QString name = m.kind == MassKind::wall ? tr("wall") : m.kind == MassKind::path ? tr("path") : tr("raised bed");
+    const QString name = m.kind == MassKind::wall    ? tr("wall")
+                         : m.kind == MassKind::path  ? tr("path")
+                         : m.kind == MassKind::bench ? tr("bench")
+                                                     : tr("raised bed");
     sayUnder({r.center().x(), m_g.depthY(0.0) + (m.kind == MassKind::path ? r.height() : 0.0)}, 11.0, name, degrees(known, 0));
   }
 

@@ -159,9 +159,22 @@ bool shootSetpoints(Document& document, MainWindow& window, const QString& out) 
   return waitForResult(document) && ok;
 }
 
+/// The demo says nothing of what stands in it: shown with crops that bear more and less.
+bool shootCrops(Document& document, MainWindow& window, const QString& out) {
+  document.edit(QStringLiteral("crops"), [](Plan& p) {
+    p.crops = {{.crop = "strawberry-bloom"}, {.crop = "lettuce"}, {.crop = "roots-tender", .inPots = true, .pot_litres = 10.0}};
+  });
+  if (!waitForResult(document)) return false;
+  window.showStage(HeatStage::kId);
+  window.findChild<HeatStage*>()->showPage(HeatStage::Page::crops);
+  const bool ok = shootThreeWays(document, window, out + QStringLiteral("/crops"));
+  document.planInHand().undoStack()->undo();
+  return waitForResult(document) && ok;
+}
+
 /// The demo has one heater: shown with another that helps it.
 bool shootHeaters(Document& document, MainWindow& window, const QString& out) {
-  if (!shootSetpoints(document, window, out)) return false;
+  if (!shootSetpoints(document, window, out) || !shootCrops(document, window, out)) return false;
   window.showStage(HeatStage::kId);
   window.findChild<HeaterList*>()->addButton()->click();
   if (!waitForResult(document)) return false;

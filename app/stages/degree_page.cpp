@@ -101,7 +101,7 @@ void DegreePage::start() {
   m_words->setText(tr("Trying warmer and cooler night setpoints over all logged nights."));
   m_job.start(
       [plan = m_document.plan(), weather = m_weather, step_K = m_step_K](const auto& progress, const auto* stop) {
-        return degreeMore(plan, weather, {0, progress, stop}, {}, step_K);
+        return degreeMore(plan, weather, {0, progress, stop}, step_K);
       },
       [this](Result<std::vector<DegreePoint>> points) {
         if (!points) {

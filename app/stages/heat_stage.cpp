@@ -3,6 +3,7 @@
 #include "app/model/said.h"
 
 #include "app/stages/caution_label.h"
+#include "app/stages/crops_page.h"
 #include "app/stages/degree_page.h"
 #include "app/stages/failure_page.h"
 #include "app/stages/heater_list.h"
@@ -38,9 +39,9 @@ Knot HeatStage::knot(const Document& document) {
 
 HeatStage::HeatStage(const Bench& bench)
     : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_setpoints(new SetpointsPage(bench.document, this)),
-      m_failure(new FailurePage(bench.document, this)), m_degree(new DegreePage(bench.document, this)), m_sources(new SourcesPage(bench.document, this)),
-      m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)), m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)),
-      m_tariff(new QPushButton(this)), m_ladder(new Ladder(bench.document, this)) {
+      m_crops(new CropsPage(bench.document, this)), m_failure(new FailurePage(bench.document, this)), m_degree(new DegreePage(bench.document, this)),
+      m_sources(new SourcesPage(bench.document, this)), m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)),
+      m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)), m_tariff(new QPushButton(this)), m_ladder(new Ladder(bench.document, this)) {
   Document& document = bench.document;
   auto* ladder = new QWidget(this);
   auto* row = new QHBoxLayout(ladder);
@@ -83,6 +84,7 @@ HeatStage::HeatStage(const Bench& bench)
   });
   m_pages->add(tr("The ladder"), ladder);
   m_pages->add(tr("Setpoints"), m_setpoints);
+  m_pages->add(tr("Crops"), m_crops);
   m_pages->add(tr("Heaters"), list);
   m_pages->add(tr("By source"), m_sources);
   m_pages->add(tr("A degree more"), m_degree);
@@ -118,6 +120,10 @@ void HeatStage::refresh() {
     setHeading(tr("Setpoints"), tr("what the heaters are asked to hold"));
     m_setpoints->refresh();
     break;
+  case Page::crops:
+    setHeading(tr("Crops"), tr("what stands here, and what it bears"));
+    m_crops->refresh();
+    break;
   case Page::heaters:
     setHeading(tr("Heaters"), tr("in the turn in which they give"));
     m_heaters->refresh();
@@ -147,7 +153,8 @@ void HeatStage::refresh() {
     addHeater(with, {});
     cautions = cautionsFor(with, {ThingKind::heater, 0});
   }
-  m_caution->state(page == Page::sources || page == Page::setpoints ? std::vector<Caution>() : cautions); // they stand where heaters are chosen
+  m_caution->state(page == Page::sources || page == Page::setpoints || page == Page::crops ? std::vector<Caution>()
+                                                                                           : cautions); // they stand where heaters are chosen
 }
 
 void HeatStage::refreshUsual() {

@@ -9,6 +9,7 @@ class QPushButton;
 namespace muffle {
 
 class CautionLabel;
+class CropsPage;
 class DegreePage;
 class FailurePage;
 class HeaterList;
@@ -24,11 +25,12 @@ public:
   static constexpr StageId kId = "heat";
   static Knot knot(const Document& document);
   explicit HeatStage(const Bench& bench);
-  enum class Page { ladder, setpoints, heaters, sources, degree, failure };
+  enum class Page { ladder, setpoints, crops, heaters, sources, degree, failure };
   void showPage(Page page);
   [[nodiscard]] FailurePage& failure() { return *m_failure; }
   [[nodiscard]] DegreePage& degree() { return *m_degree; }
   [[nodiscard]] SetpointsPage& setpoints() { return *m_setpoints; }
+  [[nodiscard]] CropsPage& crops() { return *m_crops; }
   [[nodiscard]] SourcesPage& sources() { return *m_sources; }
 
 private:
@@ -38,6 +40,7 @@ private:
   int m_night = -1;
   PageStrip* m_pages;
   SetpointsPage* m_setpoints;
+  CropsPage* m_crops;
   FailurePage* m_failure;
   DegreePage* m_degree;
   SourcesPage* m_sources;

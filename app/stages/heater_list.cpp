@@ -24,6 +24,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace muffle {
 namespace {
@@ -32,10 +33,10 @@ namespace {
 std::vector<std::size_t> inTurn(const Plan& plan) {
   std::vector<std::size_t> order;
   for (std::size_t i = 0; i < plan.heaters.size(); ++i)
-    if (plan.heaters[i].place.of != HeaterPlace::Of::tank) order.push_back(i);
+    if (plan.heaters[i].place.of != HeaterPlace::Of::tank) order.push_back(i); // those stand with their tanks
   std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
     const Heater &x = plan.heaters[a], &y = plan.heaters[b];
-    return std::pair(x.place.of, x.stage_K) < std::pair(y.place.of, y.stage_K);
+    return std::tuple(x.place.of, x.place.index, x.stage_K) < std::tuple(y.place.of, y.place.index, y.stage_K);
   });
   return order;
 }
@@ -43,11 +44,14 @@ std::vector<std::size_t> inTurn(const Plan& plan) {
 QStringList signatureOf(const Plan& plan) {
   QStringList signature;
   for (const std::size_t i : inTurn(plan))
-    signature << QStringLiteral("%1 %2 %3 %4 %5")
+    signature << QStringLiteral("%1 %2 %3 %4 %5 %6 %7 %8 %9")
                      .arg(i)
                      .arg(static_cast<int>(plan.heaters[i].kind))
-                     .arg(QString::fromStdString(plan.heaters[i].id), said(nameOf(plan, plan.heaters[i])),
-                          QString::fromStdString(plan.heaters[i].boughtBy));
+                     .arg(plan.heaters[i].through)
+                     .arg(plan.mass.size())
+                     .arg(2 * plan.house.bedCovers.size() + (plan.house.bay ? 1 : 0))
+                     .arg(QString::fromStdString(placeId(plan.heaters[i].place)), QString::fromStdString(plan.heaters[i].id),
+                          said(nameOf(plan, plan.heaters[i])), QString::fromStdString(plan.heaters[i].boughtBy));
   return signature;
 }
 
@@ -130,7 +134,11 @@ void HeaterList::addRow(std::size_t heater) {
   });
   body->addLayout(fields);
   if (isBurnt(carrierOf(of)) || carrierOf(of) == Carrier::heat) addFuel(heater, *body);
-  if (factsOf(of.kind).control == HeatControl::batches) addStoking(heater, *body);
+  addPlace(heater, *body);
+  if (factsOf(of.kind).control == HeatControl::batches) {
+    addStoking(heater, *body);
+    addFlue(heater, *body);
+  }
   addWhen(heater, *body);
   auto* kinds = new QComboBox(row);
   kinds->setFont(textFont(9));
@@ -166,6 +174,92 @@ void HeaterList::addRow(std::size_t heater) {
   m_shown.push_back({heater, words});
 }
 
+/// What it heats, where the plan has more than its house, and what it holds there.
+void HeaterList::addPlace(std::size_t heater, QVBoxLayout& body) {
+  const Plan& plan = m_document.plan();
+  const Heater& of = plan.heaters[heater];
+  const QString name = said(nameOf(plan, of));
+  const HeaterKindFacts& facts = factsOf(of.kind);
+  std::vector<std::pair<HeaterPlace, QString>> places{{{HeaterPlace::Of::house}, tr("in the house")}};
+  if (plan.house.bay) places.push_back({{HeaterPlace::Of::bay}, tr("in %1").arg(said(nameOf(*plan.house.bay)))});
+  const auto numbered = [](const QString& what, std::size_t at, std::size_t count) { return count > 1 ? QStringLiteral("%1 %2").arg(what).arg(at + 1) : what; };
+  for (std::size_t b = 0; facts.inBeds && b < plan.house.bedCovers.size(); ++b)
+    places.push_back({{HeaterPlace::Of::bed, b}, tr("under %1").arg(numbered(said(nameOf(plan.house.bedCovers[b])), b, plan.house.bedCovers.size()))});
+  for (std::size_t m = 0; facts.inMass && m < plan.mass.size(); ++m)
+    places.push_back({{HeaterPlace::Of::mass, m}, tr("within %1").arg(numbered(said(nameOf(plan.mass[m])), m, plan.mass.size()))});
+  if (places.size() < 2) return;
+  auto* line = new QHBoxLayout;
+  line->setSpacing(8);
+  auto* in = new QComboBox(this);
+  in->setFont(textFont(9));
+  in->setAccessibleName(tr("%1: where it stands").arg(name));
+  for (const auto& [place, words] : places) {
+    in->addItem(words);
+    if (place == of.place) in->setCurrentIndex(in->count() - 1);
+  }
+  connect(in, &QComboBox::activated, this, [this, heater, places](int chosen) {
+    const auto why = m_document.edit(tr("where a heater stands"), [&](Plan& p) {
+      if (heater >= p.heaters.size()) return;
+      Heater& h = p.heaters[heater];
+      h.place = places[static_cast<std::size_t>(chosen)].first;
+      constexpr double kMost_C = 40.0, kUsualBed_C = 5.0, kUsualMass_C = 18.0; // seedlings on a warm bench
+      if (h.place.holdsItsOwn() && h.holds_C > kMost_C) h.holds_C = h.place.of == HeaterPlace::Of::bed ? kUsualBed_C : kUsualMass_C;
+      if (h.place.of != HeaterPlace::Of::house) h.through = 0;
+    });
+    if (why) emit m_document.trouble(*why);
+  });
+  line->addWidget(in, 2);
+  if (of.place.holdsItsOwn() && facts.control == HeatControl::thermostat) {
+    auto* holds = new NumberField(m_document,
+                                  NumberField::Spec::at(tr("Holds"), Quantity::temperature, at(heater, &Heater::holds_C), -10.0, 40.0, 0.5,
+                                                        of.place.of == HeaterPlace::Of::bed ? tr("of the air under the cover, day and night")
+                                                                                            : tr("where its warmth goes in, day and night")),
+                                  this);
+    holds->setMinimumWidth(kFieldWidth_px);
+    holds->setAccessibleName(tr("%1: holds").arg(name));
+    line->addWidget(holds, 2);
+  }
+  line->addStretch(1);
+  body.addLayout(line);
+}
+
+/// Through which heavy thing a stove's flue leads.
+void HeaterList::addFlue(std::size_t heater, QVBoxLayout& body) {
+  const Plan& plan = m_document.plan();
+  const Heater& of = plan.heaters[heater];
+  if (plan.mass.empty() || of.place.of != HeaterPlace::Of::house) return;
+  const QString name = said(nameOf(plan, of));
+  auto* line = new QHBoxLayout;
+  line->setSpacing(8);
+  auto* through = new QComboBox(this);
+  through->setFont(textFont(9));
+  through->setAccessibleName(tr("%1: where its flue leads").arg(name));
+  through->addItem(tr("flue straight up"));
+  for (std::size_t m = 0; m < plan.mass.size(); ++m) {
+    const QString what = said(nameOf(plan.mass[m]));
+    through->addItem(tr("flue through %1").arg(plan.mass.size() > 1 ? QStringLiteral("%1 %2").arg(what).arg(m + 1) : what));
+  }
+  through->setCurrentIndex(std::min(of.through, through->count() - 1));
+  connect(through, &QComboBox::activated, this, [this, heater](int chosen) {
+    const auto why = m_document.edit(tr("where a flue leads"), [&](Plan& p) {
+      if (heater < p.heaters.size()) p.heaters[heater].through = chosen;
+    });
+    if (why) emit m_document.trouble(*why);
+  });
+  line->addWidget(through, 2);
+  if (of.through > 0) {
+    auto* share = new NumberField(m_document,
+                                  NumberField::Spec::at(tr("Into it"), Quantity::share, at(heater, &Heater::massShare), 0.0, 1.0, 0.05,
+                                                        tr("of the heat that is not lost up the chimney; the rest goes to the room at once")),
+                                  this);
+    share->setMinimumWidth(kFieldWidth_px);
+    share->setAccessibleName(tr("%1: into it").arg(name));
+    line->addWidget(share, 2);
+  }
+  line->addStretch(1);
+  body.addLayout(line);
+}
+
 void HeaterList::setKind(std::size_t heater, HeaterKind kind) {
   const auto why = m_document.edit(tr("another kind of heater"), [&](Plan& p) {
     if (heater >= p.heaters.size() || p.heaters[heater].kind == kind) return;
@@ -173,6 +267,13 @@ void HeaterList::setKind(std::size_t heater, HeaterKind kind) {
     of.kind = kind;
     of.burns = Carrier::fuel;
     of.efficiency.reset();
+    of.least.reset();
+    of.startUp_min.reset();
+    of.partLoad.clear();
+    if (factsOf(kind).control != HeatControl::batches) of.through = 0;
+    if (const HeaterKindFacts& facts = factsOf(kind);
+        (of.place.of == HeaterPlace::Of::bed && !facts.inBeds) || (of.place.of == HeaterPlace::Of::mass && !facts.inMass))
+      of.place = {};
     of.boughtBy = unitsOf(carrierOf(of)).back().id;
     of.fuelPrice_kWh = 0.0; // of what it took before
   });
@@ -321,8 +422,39 @@ void HeaterList::addWhen(std::size_t heater, QVBoxLayout& body) {
            if (heater < p.heaters.size()) p.heaters[heater].efficiency = std::abs(v - usual) < 1e-9 ? std::nullopt : std::optional(v);
          },
          0.05, 1.1, 0.05, tr("heat for a net kWh of it; usual of its kind %1").arg(m_document.view().units().text(Quantity::share, usual))});
-  auto* toggle = new QPushButton(tr("when it may give"), this);
-  toggle->setAccessibleName(tr("When %1 may give").arg(name));
+  if (factsOf(of.kind).control == HeatControl::thermostat) { // how it goes on and off
+    const auto own = [heater](std::optional<double> Heater::*member, double usual) {
+      return std::pair([=](const Plan& p) { return heater < p.heaters.size() ? (p.heaters[heater].*member).value_or(usual) : usual; },
+                       [=](Plan& p, double v) {
+                         if (heater < p.heaters.size()) p.heaters[heater].*member = std::abs(v - usual) < 1e-9 ? std::nullopt : std::optional(v);
+                       });
+    };
+    const auto [band, setBand] = own(&Heater::band_K, 0.0);
+    put({tr("On to off"), Quantity::difference, band, setBand, 0.0, 10.0, 0.5,
+         tr("that its thermostat goes on below where it goes off; given, the nights are judged by how far the air falls"),
+         NumberField::Spec::Word{0.0, tr("exact")}});
+    const double usualLeast = factsOf(of.kind).least;
+    const auto [least, setLeast] = own(&Heater::least, usualLeast);
+    put({tr("Gives at least"), Quantity::share, least, setLeast, 0.0, 1.0, 0.1,
+         tr("of its size; below that it goes on and off. Usual of its kind: %1").arg(m_document.view().units().text(Quantity::share, usualLeast))});
+    const double usualStart_min = factsOf(of.kind).startUp_s / 60.0;
+    const auto [start, setStart] = own(&Heater::startUp_min, usualStart_min);
+    put({tr("Minutes to heat"), Quantity::count, start, setStart, 0.0, 120.0, 1.0,
+         tr("from its thermostat's call until it gives heat; usual of its kind: %1").arg(QLocale().toString(usualStart_min, 'g', 2))});
+    put(NumberField::Spec::at(tr("At rest"), Quantity::power, at(heater, &Heater::standby_W), 0.0, 5000.0, 5.0,
+                              tr("that it takes while it may give and does not: a pilot flame, a pump, electronics")));
+    const auto low = [heater](const Plan& p) {
+      return heater < p.heaters.size() && !p.heaters[heater].partLoad.empty() ? p.heaters[heater].partLoad.front().factor : 1.0;
+    };
+    const auto setLow = [heater](Plan& p, double v) {
+      constexpr double kLow = 0.3; // of its size, as part loads are rated
+      if (heater < p.heaters.size())
+        p.heaters[heater].partLoad = std::abs(v - 1.0) < 1e-9 ? std::vector<PartLoadPoint>() : std::vector<PartLoadPoint>{{kLow, v}, {1.0, 1.0}};
+    };
+    put({tr("At low load"), Quantity::share, low, setLow, 0.05, 2.0, 0.05, tr("heat for what it takes at a third of its size, by that at full stretch")});
+  }
+  auto* toggle = new QPushButton(tr("when and how it gives"), this);
+  toggle->setAccessibleName(tr("When and how %1 gives").arg(name));
   toggle->setFont(textFont(9));
   toggle->setCheckable(true);
   const auto show = [inside](bool open) { inside->setVisible(open); };
@@ -361,6 +493,20 @@ QString HeaterList::fuelWords(std::size_t heater) const {
                        : tr("; what is in stock lasts every logged winter"));
 }
 
+/// How often it goes on and off, and whether that does it good.
+QString HeaterList::cycleWords(std::size_t heater) const {
+  const auto mine = std::find_if(m_cycles.begin(), m_cycles.end(), [&](const HeaterCycles& c) { return c.heater == heater; });
+  if (mine == m_cycles.end()) return {};
+  const Units& u = m_document.view().units();
+  const auto minutes = [](double s) { return QLocale().toString(s / 60.0, 'f', s < 600.0 ? 1 : 0); };
+  const double least_s = factsOf(m_document.plan().heaters[heater].kind).leastRun_s;
+  QString words =
+      tr("; it goes on about %1 times a winter, for %2 min at a time").arg(u.number(Quantity::count, std::round(mine->starts)), minutes(mine->mean_run_s));
+  if (mine->isShort())
+    words += tr(": too short, a start is worth %1 min. A smaller one, a wider band or heavier things in the house make it longer").arg(minutes(least_s));
+  return words + tr("; the air falls up to %1 below its setpoint").arg(u.text(Quantity::difference, mine->below_K));
+}
+
 QString HeaterList::words(std::size_t heater) const {
   const Plan& plan = m_document.plan();
   const Heater& of = plan.heaters[heater];
@@ -395,6 +541,7 @@ QString HeaterList::words(std::size_t heater) const {
       words +=
           tr("; before %1 of %Ln logged night(s) it may give", nullptr, static_cast<int>(m_nights.size())).arg(QLocale().toString(static_cast<qlonglong>(lit)));
   }
+  words += cycleWords(heater);
   if (!factsOf(of.kind).hasFlue) {
     const UnventedAir air = unventedAir(of, plan);
     words += tr("; at full stretch the shut house comes to %1 ppm of carbon dioxide and %2 more water an hour")
@@ -420,6 +567,9 @@ void HeaterList::refresh() {
   const Weather* weather = isAsked ? m_document.readings().weather() : nullptr;
   const auto zone = TimeZone::named(plan.site.timeZone);
   m_nights = weather && zone ? askedNights(plan.setpoints, *weather, *zone) : std::vector<AskedSetpoint>();
+  const Simulation* const run = m_document.results().simulation();
+  const Weather* const logged = m_document.readings().weather();
+  m_cycles = run && logged && m_document.results().isCurrent() ? heaterCycles(plan, *logged, *run) : std::vector<HeaterCycles>();
   for (const Row& row : m_shown) row.words->setText(words(row.heater));
 }
 

@@ -6,6 +6,7 @@
 
 #include "app/model/document.h"
 #include "core/control/asked_setpoints.h"
+#include "core/simulate/heater_cycles.h"
 
 #include <QWidget>
 
@@ -35,17 +36,21 @@ private:
   void addRow(std::size_t heater);
   void addFuel(std::size_t heater, QVBoxLayout& body);
   void addStoking(std::size_t heater, QVBoxLayout& body);
+  void addPlace(std::size_t heater, QVBoxLayout& body);
+  void addFlue(std::size_t heater, QVBoxLayout& body);
   void addWhen(std::size_t heater, QVBoxLayout& body);
   void setKind(std::size_t heater, HeaterKind kind);
   void addAnother();
   [[nodiscard]] QString words(std::size_t heater) const;
   [[nodiscard]] QString fuelWords(std::size_t heater) const;
+  [[nodiscard]] QString cycleWords(std::size_t heater) const;
 
   Document& m_document;
   QLabel* m_none;
   QVBoxLayout* m_rows;
   QPushButton* m_add;
   std::vector<Row> m_shown;
+  std::vector<HeaterCycles> m_cycles;  ///< of the run in sight
   std::vector<AskedSetpoint> m_nights; ///< of the log, for what is lit by the forecast
   std::set<std::string> m_opened;      ///< ids of those whose hours and limits are in sight
   QStringList m_signature; ///< of what the rows were made for

@@ -2,6 +2,7 @@
 #include "app/stages/ladder.h"
 
 #include "app/model/said.h"
+#include "core/plan/crop_stands.h"
 #include "core/plan/names.h"
 
 #include <QKeyEvent>
@@ -19,7 +20,7 @@ constexpr std::size_t kMostSaid = 2; // of what is at odds; a reader hears all
 constexpr double kTop_px = 14.0, kBottom_px = 18.0, kFootLine_px = 32.0;
 constexpr double kRail_px = 52.0, kWidth_px = 58.0; // left rail, and from rail to rail
 
-bool isSame(const Rung& a, const Rung& b) { return a.of == b.of && a.heater == b.heater; }
+bool isSame(const Rung& a, const Rung& b) { return a.of == b.of && a.heater == b.heater && a.crop == b.crop; }
 
 QString capitalised(QString words) {
   if (!words.isEmpty()) words[0] = words[0].toUpper();
@@ -87,6 +88,7 @@ QString Ladder::name(const Rung& rung) const {
   case RungOf::day: return rung.followsWeather() ? tr("day setpoint, by the high") : tr("day setpoint");
   case RungOf::night: return rung.followsWeather() ? tr("night setpoint, by the low") : tr("night setpoint");
   case RungOf::heater: return tr("%1 begins").arg(said(nameOf(m_document.plan(), m_document.plan().heaters[rung.heater])));
+  case RungOf::crop: return tr("harms %1").arg(said(nameOf(m_document.plan(), m_document.plan().crops[rung.crop])));
   case RungOf::hold: break;
   }
   return tr("hold above");
@@ -120,6 +122,9 @@ QStringList Ladder::conflicts() const {
       lines << capitalised(
           tr("%1 begins %2 below the line: the night is lost before it gives.").arg(said(nameOf(m_document.plan(), m_document.plan().heaters[c.rung.heater])), by));
       break;
+    case LadderConflictKind::lineHarmsCrop:
+      lines << tr("The line lies %1 below what %2 bear.").arg(by, said(nameOf(m_document.plan(), m_document.plan().crops[c.rung.crop])));
+      break;
     case LadderConflictKind::airedWhileHeated:
       lines << capitalised(c.by_K > 0.0 ? tr("%1 only %2 above the warmest setpoint: bought heat goes out.").arg(name(c.rung), by)
                                         : tr("%1 at the warmest setpoint or below: bought heat goes out.").arg(name(c.rung)));
@@ -129,6 +134,7 @@ QStringList Ladder::conflicts() const {
 }
 
 void Ladder::put(Rung rung, double c) {
+  if (rung.of == RungOf::crop) return; // what it bears is the crop's own
   // whole halves of a degree, in whichever degree is shown
   const Units& u = m_document.view().units();
   const double step = u.fahrenheit ? 1.0 : 0.5;
@@ -143,6 +149,7 @@ void Ladder::put(Rung rung, double c) {
   case RungOf::night: step_name = tr("move the night setpoint"); break;
   case RungOf::heater: step_name = tr("move a heater's rung"); break;
   case RungOf::hold: step_name = tr("move the line to hold"); break;
+  case RungOf::crop: return;
   }
   constexpr int kMerge = 40;
   const auto why = m_document.edit(
@@ -170,6 +177,7 @@ void Ladder::put(Rung rung, double c) {
           break;
         case RungOf::heater: p.heaters[rung.heater].stage_K = std::clamp(p.heaters[rung.heater].stage_K - by_K, 0.0, 20.0); break;
         case RungOf::hold: s->hold_C = c; break;
+        case RungOf::crop: break;
         }
       },
       kMerge + static_cast<int>(rung.of) + 10 * static_cast<int>(rung.heater));
@@ -209,7 +217,8 @@ void Ladder::paintRungs(QPainter& p) const {
     const Rung& r = sorted[i];
     const bool isHeater = r.of == RungOf::heater;
     const double left = kRail_px + (isHeater ? 0.5 * kWidth_px : 0.0), right = kRail_px + kWidth_px;
-    p.setPen(QPen(colour(r), isHeater ? 3.5 : 6.0, Qt::SolidLine, Qt::RoundCap));
+    const bool isCrop = r.of == RungOf::crop; // which nobody moves
+    p.setPen(QPen(colour(r), isHeater ? 3.5 : isCrop ? 2.0 : 6.0, isCrop ? Qt::DotLine : Qt::SolidLine, Qt::RoundCap));
     p.drawLine(QPointF(left, yOf(at_C(r, shareAt(left)))), QPointF(right, yOf(r.high_C)));
     if (isHeater) { // a flame's small wedge, so that it is told from a setpoint without its colour
       p.setPen(Qt::NoPen);
@@ -289,6 +298,7 @@ void Ladder::mousePressEvent(QMouseEvent* e) {
   const bool rightHalf = e->position().x() > kRail_px + 0.5 * kWidth_px; // where heaters have theirs
   m_dragShare = shareAt(e->position().x());
   for (std::size_t i = 0; i < all.size(); ++i) {
+    if (all[i].of == RungOf::crop) continue;
     const double away = std::abs(yOf(at_C(all[i], m_dragShare)) - e->position().y()) + ((all[i].of == RungOf::heater) == rightHalf ? 0.0 : 3.0);
     if (away < nearest) nearest = away, m_dragged = all[i], m_focused = i;
   }

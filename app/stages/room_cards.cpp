@@ -7,6 +7,7 @@
 #include "app/stages/number_field.h"
 #include "app/stages/stack_field.h"
 #include "core/material/materials.h"
+#include "core/plan/crop_stands.h"
 #include "core/plan/heaters.h"
 #include "core/plan/names.h"
 
@@ -134,11 +135,7 @@ void RoomCard::fan(int row, const std::function<std::optional<RoomFan>*(House&)>
 }
 
 void RoomCard::bay() {
-  heading(said(nameOf(*m_document.plan().house.bay)), tr("Take the bay away"), tr("take the bay away"), [](Plan& p) {
-    p.house.bay.reset();
-    removeHeaters(p, {HeaterPlace::Of::bay});
-    for (BedCover& bed : p.house.bedCovers) bed.inBay = false;
-  });
+  heading(said(nameOf(*m_document.plan().house.bay)), tr("Take the bay away"), tr("take the bay away"), [](Plan& p) { removeBay(p); });
   const auto of = [](double WarmBay::*member) { return [member](House& h) { return h.bay ? &((*h.bay).*member) : nullptr; }; };
   const auto set = [](double Setpoints::*member) { return [member](House& h) { return h.bay ? &(h.bay->setpoints.*member) : nullptr; }; };
   stack(
@@ -224,8 +221,9 @@ void RoomCard::bedCover() {
   auto* remove = new QPushButton(tr("Take away"), this);
   remove->setFont(textFont(9));
   remove->setAccessibleName(tr("Take away bed cover %1").arg(k + 1));
-  connect(remove, &QPushButton::clicked, this,
-          [this, k] { edit(tr("take a bed cover away"), [&](House& h) { h.bedCovers.erase(h.bedCovers.begin() + static_cast<std::ptrdiff_t>(k)); }); });
+  connect(remove, &QPushButton::clicked, this, [this, k] {
+    if (const auto why = m_document.edit(tr("take a bed cover away"), [k](Plan& p) { removeBedCover(p, k); })) emit m_document.trouble(*why);
+  });
   right->addWidget(remove);
   m_grid->addLayout(right, 0, 1);
   const auto of = [k](double BedCover::*member) { return [k, member](House& h) { return k < h.bedCovers.size() ? &(h.bedCovers[k].*member) : nullptr; }; };

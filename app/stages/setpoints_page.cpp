@@ -4,9 +4,11 @@
 #include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
+#include "app/stages/controller_card.h"
 #include "app/stages/number_field.h"
 #include "app/stages/plot.h"
 #include "app/stages/room_choice.h"
+#include "core/plan/dormant.h"
 #include "core/plan/heaters.h"
 #include "core/results/day_swings.h"
 
@@ -242,8 +244,31 @@ void SetpointsPage::addWhen(QGridLayout& grid) {
   field(NumberField::Spec::at(tr("Too warm above"), Quantity::temperature, number(&Setpoints::tooWarm_C), 5.0, 60.0, 1.0, tr("hours above it are counted")));
 }
 
+/// The air or the leaves; and a button for stock that is to rest.
+void SetpointsPage::addFelt(QGridLayout& grid, int row) {
+  const auto find = setpoints();
+  auto* felt = new QComboBox(this);
+  felt->setFont(textFont(9));
+  felt->setAccessibleName(tr("What is held"));
+  felt->addItems({tr("hold the air"), tr("hold the leaves")});
+  felt->setToolTip(tr("on clear nights leaves are colder than the air about them; a thermostat among them holds them, and the air stands above it"));
+  felt->setCurrentIndex(look(find, m_document.plan())->felt == HeldTemperature::leaf ? 1 : 0);
+  connect(felt, &QComboBox::activated, this,
+          [this](int chosen) { edit(tr("what is held"), [&](Setpoints& s) { s.felt = chosen == 1 ? HeldTemperature::leaf : HeldTemperature::air; }); });
+  grid.addWidget(felt, row, 0);
+  auto* rest = new QPushButton(tr("Cool and even"), this);
+  rest->setFont(textFont(9));
+  rest->setToolTip(
+      tr("for stock that is to rest: as cold by day as by night, aired early, so that it neither thaws and freezes nor wakes. Undo takes it back"));
+  connect(rest, &QPushButton::clicked, this, [this] {
+    if (const auto why = m_document.edit(tr("cool and even"), [](Plan& p) { keepDormant(p); })) emit m_document.trouble(*why);
+  });
+  grid.addWidget(rest, row, 1);
+}
+
 void SetpointsPage::rebuild() {
   clearCards(*m_cards);
+  m_controller = nullptr;
   if (!look(setpoints(), m_document.plan())) return;
   auto* both = new QWidget(this);
   auto* row = new QHBoxLayout(both);
@@ -266,7 +291,9 @@ void SetpointsPage::rebuild() {
   grid->setHorizontalSpacing(12);
   grid->setVerticalSpacing(4);
   addWhen(*grid);
+  if (m_room->room() == HeaterPlace::Of::house) addFelt(*grid, grid->rowCount());
   m_cards->addWidget(when);
+  if (m_room->room() == HeaterPlace::Of::house) m_cards->addWidget(m_controller = new ControllerCard(m_document, this));
 }
 
 QString SetpointsPage::told(const Setpoints& of, const std::vector<AskedSetpoint>& nights, const std::vector<AskedSetpoint>& days) const {
@@ -358,14 +385,16 @@ void SetpointsPage::draw(const Setpoints& of, const std::vector<AskedSetpoint>& 
 void SetpointsPage::refresh() {
   const Plan& plan = m_document.plan();
   const Setpoints* of = look(setpoints(), plan);
-  const QStringList now = !of ? QStringList()
-                              : QStringList{QString::number(static_cast<int>(m_room->room())), QString::number(of->nightBands.size()),
-                                            QString::number(of->dayBands.size()), QString::number(of->dayFrom_h && of->nightFrom_h)};
+  const QStringList now =
+      !of ? QStringList()
+          : QStringList{QString::number(static_cast<int>(m_room->room())), QString::number(of->nightBands.size()), QString::number(of->dayBands.size()),
+                        QString::number(of->dayFrom_h && of->nightFrom_h), QString::number(static_cast<int>(of->felt))};
   if (now != m_signature) {
     m_signature = now;
     rebuild();
   }
   if (!of) return;
+  if (m_controller) m_controller->refresh();
   const Weather* weather = m_document.readings().weather();
   const auto zone = TimeZone::named(plan.site.timeZone);
   std::vector<AskedSetpoint> nights, days;

@@ -17,6 +17,7 @@ class QVBoxLayout;
 
 namespace muffle {
 
+class ControllerCard;
 class NumberField;
 class Plot;
 class RoomChoice;
@@ -38,6 +39,7 @@ private:
   template <class Band> void addBand(QVBoxLayout& column, const Side<Band>& side, std::size_t at);
   template <class Band> void follow(const Side<Band>& side, bool weather);
   void addWhen(QGridLayout& grid);
+  void addFelt(QGridLayout& grid, int row);
   void edit(const QString& step, const std::function<void(Setpoints&)>& change);
   void draw(const Setpoints& of, const std::vector<AskedSetpoint>& nights, const std::vector<AskedSetpoint>& days);
   [[nodiscard]] QString told(const Setpoints& of, const std::vector<AskedSetpoint>& nights, const std::vector<AskedSetpoint>& days) const;
@@ -47,6 +49,7 @@ private:
   QLabel* m_words;
   QVBoxLayout* m_cards;
   Plot* m_plot;
+  ControllerCard* m_controller = nullptr; ///< of the house; gone while the bay is chosen
   QStringList m_signature; ///< of what the fields were made for
 };
 

@@ -44,7 +44,10 @@ QString storeDragStep(const Plan& start, Grip grip) {
   case Handle::cable: return tr("move the cable");
   case Handle::mass: {
     const MassKind kind = start.mass[grip.store].kind;
-    return kind == MassKind::wall ? tr("move the wall") : kind == MassKind::path ? tr("move the path") : tr("move the raised bed");
+    return kind == MassKind::wall    ? tr("move the wall")
+           : kind == MassKind::path  ? tr("move the path")
+           : kind == MassKind::bench ? tr("move the bench")
+                                     : tr("move the raised bed");
   }
   default: return {};
   }
@@ -69,7 +72,7 @@ void dragStore(Plan& plan, const Plan& start, Grip grip, const DragBy& by) {
     MassBlock& m = plan.mass[i];
     const MassOutline outline = massOutline(start, i);
     m.x_m = across(outline.x_m);
-    if (was.kind == MassKind::raisedBed) m.thickness_m = std::clamp(fives(was.thickness_m + by.up_m), 0.05, 2.0);
+    if (was.kind == MassKind::raisedBed || was.kind == MassKind::bench) m.thickness_m = std::clamp(fives(was.thickness_m + by.up_m), 0.05, 2.0);
     if (was.kind == MassKind::wall) // higher, on the same foot
       m.area_m2 = std::max(std::round(10.0 * was.area_m2 * std::max(1.0 + by.up_m / outline.high_m, 0.05)) / 10.0, 0.1);
     break;

@@ -334,7 +334,7 @@ void StoreFields::mass(std::size_t i) {
     number(tr("Wide"), Quantity::length, &Plan::mass, i, &MassBlock::width_m, 0.2, 20.0, 0.1, tr("across the house"));
   if (kind == MassKind::raisedBed)
     number(tr("Sides"), Quantity::resistance, &Plan::mass, i, &MassBlock::sides_m2K_W, 0.0, 10.0, 0.1, tr("of its boards: 3 cm of wood are 0.2"));
-  choice<MassKind>(tr("Is a"), {tr("wall"), tr("path"), tr("raised bed")}, tr("change what it is"), at(&Plan::mass, i, &MassBlock::kind));
+  choice<MassKind>(tr("Is a"), {tr("wall"), tr("path"), tr("raised bed"), tr("bench")}, tr("change what it is"), at(&Plan::mass, i, &MassBlock::kind));
   choice<MassMaterial>(tr("Of"), {tr("stone"), tr("brick"), tr("concrete"), tr("rammed earth"), tr("soil")}, tr("change its material"),
                        at(&Plan::mass, i, &MassBlock::material));
   number(tr("Price"), Quantity::money, &Plan::mass, i, &MassBlock::price, 0.0, 1e7, 50.0, tr("0 if it stands already"));

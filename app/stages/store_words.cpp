@@ -74,7 +74,10 @@ QString StoreWords::kind(const Plan& plan, const StoreRef& store) {
   case StoreKind::cable: return tr("cable in the soil");
   case StoreKind::mass: {
     const MassKind mass = plan.mass[store.index].kind;
-    return mass == MassKind::wall ? tr("heavy wall in the house") : mass == MassKind::path ? tr("heavy path") : tr("raised bed");
+    return mass == MassKind::wall    ? tr("heavy wall in the house")
+           : mass == MassKind::path  ? tr("heavy path")
+           : mass == MassKind::bench ? tr("heavy bench")
+                                     : tr("raised bed");
   }
   }
   return {};
@@ -92,7 +95,7 @@ QString StoreWords::brief(const Plan& plan, const StoreRef& store) {
   case StoreKind::cable: return tr("cable");
   case StoreKind::mass: {
     const MassKind mass = plan.mass[store.index].kind;
-    return mass == MassKind::wall ? tr("wall") : mass == MassKind::path ? tr("path") : tr("raised bed");
+    return mass == MassKind::wall ? tr("wall") : mass == MassKind::path ? tr("path") : mass == MassKind::bench ? tr("bench") : tr("raised bed");
   }
   }
   return {};
@@ -218,6 +221,14 @@ std::vector<StoreWords::Addition> StoreWords::additions() {
              MassBlock m{.kind = MassKind::raisedBed, .material = MassMaterial::soil, .thickness_m = 0.3};
              m.width_m = std::min(m.width_m, 0.4 * p.house.shape.span_m());
              m.area_m2 = std::max(down(0.8 * m.width_m * p.house.shape.length_m, 0.1), 0.1);
+             p.mass.push_back(m);
+           },
+           StoreKind::mass},
+          {tr("Heavy bench"), tr("earth or stone that plants stand on; a stove's flue may lead through it"),
+           [](Plan& p) {
+             MassBlock m{.kind = MassKind::bench, .material = MassMaterial::earth, .thickness_m = 0.5};
+             m.width_m = std::min(0.7, 0.3 * p.house.shape.span_m());
+             m.area_m2 = std::max(down(0.5 * m.width_m * p.house.shape.length_m, 0.1), 0.1);
              p.mass.push_back(m);
            },
            StoreKind::mass}};

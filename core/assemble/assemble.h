@@ -91,6 +91,7 @@ struct Assembly {
     double counted = 1.0;                ///< of what the thermostat gives, the heater's own net heat; the rest is its water's
     std::vector<double> perHeat = {};    ///< by step: electricity for a J of heat; empty: by its efficiency
     std::vector<std::size_t> loads = {}; ///< of a stove: the steps at which one is put on
+    std::vector<bool> may = {};          ///< by step, whether hours, weather and forecast let it give; empty: always
   };
   std::vector<HeaterNodes> heaters; ///< those that have any power
   int mains = -1;                   ///< commanded relay that fans and pumps hang on; -1 where there are none, or each has its own

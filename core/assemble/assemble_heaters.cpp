@@ -2,10 +2,13 @@
 //
 // Heaters as thermostats of the network: what holds the setpoint as it is, what goes by the clock as one whose setpoint is out of reach, a stove as one
 // whose limit is what its loads burn (core/run/fire.h).
+#include "core/air/leaf.h"
 #include "core/assemble/assembler.h"
 #include "core/calendar.h"
 #include "core/control/coming_night.h"
 #include "core/control/held_setpoint.h"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
@@ -40,7 +43,8 @@ std::vector<HeatShare> Assembler::elsewhere(const Heater& heater, const Assembly
   std::vector<HeatShare> shares;
   const HeaterKindFacts& facts = factsOf(heater.kind);
   if (!facts.hasFlue && counted < 1.0) shares.push_back({room.vapour, 1.0 - counted});
-  const double radiant = facts.radiantShare * counted;
+  if (heater.through > 0) shares.push_back({warmedWithin(static_cast<std::size_t>(heater.through) - 1), counted * heater.massShare});
+  const double radiant = facts.radiantShare * counted * toRoom(heater);
   if (radiant <= 0.0) return shares;
   // a body that stands between floor and covers sees as much of one as of the other
   std::vector<int> around;
@@ -52,6 +56,22 @@ std::vector<HeatShare> Assembler::elsewhere(const Heater& heater, const Assembly
   if (room.floor >= 0) shares.push_back({room.floor, toFloor});
   for (const int sheet : around) shares.push_back({sheet, 0.5 * radiant / static_cast<double>(around.size())});
   return shares;
+}
+
+/// A mass where a flue leads through it or a cable lies in it: the middle of a wall, the foot of what lies on the ground.
+int Assembler::warmedWithin(std::size_t mass) const {
+  return m_net.find(fmt::format("mass {} {}", mass + 1, m_plan.mass[mass].kind == MassKind::wall ? "middle" : "foot"));
+}
+
+/// What a thermostat feels that hangs among the leaves. It takes too little heat to be seen.
+int Assembler::leaf() {
+  if (m_leaf >= 0) return m_leaf;
+  constexpr double kSize_m2 = 1e-3;
+  m_leaf = m_net.addNode("leaf", 0.0, m_plan.setpoints.night_C);
+  m_net.addConductance(m_leaf, m_a.air, kLeafAir_W_m2K * kSize_m2);
+  m_net.addConductance(m_leaf, m_a.floor, kLeafRadiation_W_m2K * kSize_m2);
+  m_net.addConductance(m_leaf, m_a.above, kLeafRadiation_W_m2K * kSize_m2);
+  return m_leaf;
 }
 
 /// The steps at which a stove's loads are put on: from its hour on, every so often, on the days it is lit.
@@ -88,6 +108,7 @@ Thermostat Assembler::thermostatOf(const Heater& heater, Assembly::HeaterNodes& 
     t.sensor = t.heats = room.air;
     if (facts.control == HeatControl::thermostat) {
       const auto named = TimeZone::named(m_plan.site.timeZone);
+      if (setpoints.felt == HeldTemperature::leaf) t.sensor = leaf();
       t.setpointSignal = signal(heldSetpoint_C(setpoints, m_winter, named ? *named : TimeZone::utc(), m_night, heater.stage_K + heater.sensorError_K), true);
     } else {
       t.setpoint_C = kOutOfReach_C;
@@ -98,8 +119,17 @@ Thermostat Assembler::thermostatOf(const Heater& heater, Assembly::HeaterNodes& 
   case HeaterPlace::Of::house: holds({m_a.air, m_a.vapour, m_a.floor}, m_plan.setpoints); break;
   case HeaterPlace::Of::bay: holds(m_a.rooms[*otherRoom(m_plan, RoomKind::bay)], m_house.bay->setpoints); break;
   case HeaterPlace::Of::tank: // a stove that is fed so as to hold it, or a boiler with a thermostat of its own
-    t.sensor = t.heats = m_tanks[heater.place.tank];
+    t.sensor = t.heats = m_tanks[heater.place.index];
     t.setpoint_C = heater.holds_C - heater.stage_K;
+    break;
+  case HeaterPlace::Of::bed:
+    t.sensor = t.heats = bedRoom(heater.place.index).air;
+    t.setpoint_C = facts.control == HeatControl::thermostat ? heater.holds_C - heater.stage_K - heater.sensorError_K : kOutOfReach_C;
+    t.elsewhere = elsewhere(heater, bedRoom(heater.place.index), nodes.counted);
+    break;
+  case HeaterPlace::Of::mass:
+    t.sensor = t.heats = warmedWithin(heater.place.index);
+    t.setpoint_C = heater.holds_C - heater.stage_K - heater.sensorError_K;
     break;
   case HeaterPlace::Of::unknown: break; // no plan has it: check()
   }
@@ -111,7 +141,8 @@ Thermostat Assembler::thermostatOf(const Heater& heater, Assembly::HeaterNodes& 
     t.power_W = curve.peak_W * together;
     return t;
   }
-  const std::vector<bool> may = mayHeat(heater);
+  nodes.may = mayHeat(heater);
+  const std::vector<bool>& may = nodes.may;
   const bool isHeatPump = heater.kind == HeaterKind::heatPump;
   if (may.empty() && !isHeatPump) return t;
   std::vector<double> limit(m_winter.size(), 1.0);

@@ -370,7 +370,7 @@ void Assembler::mass(std::size_t index) {
     overFloor(house.air, own.node, own.area_m2, bare, own.grows);
     store.taking.push_back(static_cast<int>(m_net.links.size()) - 1);
     m_net.addRadiative(own.node, house.covers->radiation(), kBedLongwave * own.area_m2);
-    if (m.kind == MassKind::raisedBed) {
+    if (m.kind != MassKind::path) {
       const auto side = [&](int node, double share) {
         m_net.addConductance(node, m_a.air, share * raisedBedSides_W_K(m));
         store.giving.push_back(static_cast<int>(m_net.links.size()) - 1);

@@ -136,6 +136,8 @@ private:
   [[nodiscard]] std::vector<bool> mayHeat(const Heater& heater) const;
   [[nodiscard]] std::vector<HeatShare> elsewhere(const Heater& heater, const Assembly::Room& room, double counted) const;
   [[nodiscard]] std::vector<std::size_t> loadsOf(const Heater& stove) const;
+  [[nodiscard]] int warmedWithin(std::size_t mass) const;
+  int leaf();
   void tagLosses();
 
   struct Absorbing {
@@ -156,6 +158,7 @@ private:
   Network& m_net;
   std::vector<double> m_night;
   int m_windFilm = -1;
+  int m_leaf = -1; ///< that a thermostat feels; -1 where none does
   std::optional<BlanketSignals> m_blanket, m_blanketUnderRoof;
   std::optional<RoofSignals> m_roof;
   RoomAir m_outdoors;

@@ -9,7 +9,7 @@ namespace {
 
 double unit_kWh(const Heater& heater) { return kWhPerUnit(carrierOf(heater), heater.boughtBy, heater.stoking.moisture); }
 
-MeterUse useOf(const Heater& heater) { return heater.place.of == HeaterPlace::Of::tank ? MeterUse::tankHeater : MeterUse::heater; }
+MeterUse useOf(const Heater& heater) { return !heater.place.isRoom() ? MeterUse::tankHeater : MeterUse::heater; }
 
 } // namespace
 

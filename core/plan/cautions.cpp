@@ -114,6 +114,7 @@ const std::vector<Row>& table() {
       {{"roots"}, {{K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::hotBed); }}}, {}},
       {{"spores"}, {{K::compost}}, {}},
       {{"heap"}, {{K::compost, [](const Plan& p, std::size_t i) { return !isPlace(p, i, PilePlace::hotBed); }}}, {}},
+      {{"heavy-bench"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::bench; }}}, {}},
       {{"free-wall"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::wall; }}}, {}},
       {{"lifting"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::path; }}}, {}},
       {{"wet-soil"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::raisedBed; }}}, {}},

@@ -10,21 +10,63 @@
 namespace muffle {
 namespace {
 
+using Of = HeaterPlace::Of;
+constexpr double kWarmestBed_C = 40.0; ///< under a cover, or of what plants stand on
+
+/// Of places that have a number, how many there are.
+std::size_t countOf(const Plan& plan, Of of) {
+  switch (of) {
+  case Of::tank: return plan.waterLoops.size();
+  case Of::bed: return plan.house.bedCovers.size();
+  case Of::mass: return plan.mass.size();
+  case Of::house:
+  case Of::bay:
+  case Of::unknown: break;
+  }
+  return 0;
+}
+
 std::string placesOf(const Plan& plan) {
   std::string places = "house";
   if (plan.house.bay) places += ", bay";
-  for (std::size_t t = 0; t < plan.waterLoops.size(); ++t) places += ", " + placeId({HeaterPlace::Of::tank, t});
+  for (const Of of : {Of::tank, Of::bed, Of::mass})
+    for (std::size_t n = 0; n < countOf(plan, of); ++n) places += ", " + placeId({of, n});
   return places;
 }
 
 bool isThere(const Plan& plan, const HeaterPlace& place) {
-  switch (place.of) {
-  case HeaterPlace::Of::house: return true;
-  case HeaterPlace::Of::bay: return plan.house.bay.has_value();
-  case HeaterPlace::Of::tank: return place.tank < plan.waterLoops.size();
-  case HeaterPlace::Of::unknown: break;
+  if (place.of == Of::house) return true;
+  return place.of == Of::bay ? plan.house.bay.has_value() : place.index < countOf(plan, place.of);
+}
+
+bool mayStand(const HeaterKindFacts& facts, Of in) {
+  switch (in) {
+  case Of::tank: return facts.inTanks;
+  case Of::bed: return facts.inBeds;
+  case Of::mass: return facts.inMass;
+  case Of::house:
+  case Of::bay:
+  case Of::unknown: break;
   }
-  return false;
+  return facts.inRooms;
+}
+
+/// What one kind of heater alone has, and what must rise from point to point.
+template <class Bad> void checkOwn(const Plan& plan, const Heater& h, const Bad& bad) {
+  if (h.through < 0 || static_cast<std::size_t>(h.through) > plan.mass.size())
+    bad("through", Message{"plan.flue-leads-through", h.through}, Message{"plan.masses-there-are", plan.mass.size()});
+  if (h.through > 0 && (factsOf(h.kind).control != HeatControl::batches || h.place.of != Of::house))
+    bad("through", Message{"plan.no-flue-through-mass", factsOf(h.kind).id}, Message{"plan.stoves-of-the-house-only"});
+  for (std::size_t k = 1; k < h.heatPump.size(); ++k)
+    if (h.heatPump[k].outside_C <= h.heatPump[k - 1].outside_C)
+      bad("heat_pump", Message{"plan.point-no-warmer-than", k + 1}, Message{"plan.points-rising-temperature-outside"});
+  for (std::size_t k = 1; k < h.partLoad.size(); ++k)
+    if (h.partLoad[k].load <= h.partLoad[k - 1].load) bad("part_load", Message{"plan.point-no-higher-than", k + 1}, Message{"plan.points-rising-load"});
+  if (h.place.of == Of::tank && (h.holds_C < 20.0 || h.holds_C > 90.0))
+    bad("holds_C", Message{"plan.tank-holds", Amount{h.holds_C, Unit::celsius}},
+        Message{"plan.tank-between", Amount{20.0, Unit::celsius}, Amount{90.0, Unit::celsius}});
+  if ((h.place.of == Of::bed || h.place.of == Of::mass) && h.holds_C > kWarmestBed_C)
+    bad("holds_C", Message{"plan.bed-holds", Amount{h.holds_C, Unit::celsius}}, Message{"plan.bed-at-most", Amount{kWarmestBed_C, Unit::celsius}});
 }
 
 } // namespace
@@ -41,7 +83,7 @@ Heater* heaterIn(Plan& plan, const HeaterPlace& place) {
 
 Heater& firstHeater(Plan& plan, const HeaterPlace& place) {
   if (Heater* const there = heaterIn(plan, place)) return *there;
-  const bool isTank = place.of == HeaterPlace::Of::tank;
+  const bool isTank = place.of == Of::tank;
   return addHeater(plan, {.kind = isTank ? HeaterKind::boiler : HeaterKind::electric, .place = place, .power_W = 0.0});
 }
 
@@ -53,11 +95,10 @@ double heaterPower_W(const Plan& plan, const HeaterPlace& place) {
   return std::accumulate(plan.heaters.begin(), plan.heaters.end(), 0.0, [&](double sum, const Heater& h) { return h.place == place ? sum + h.power_W : sum; });
 }
 
-double roomHeaters_W(const Plan& plan) { return heaterPower_W(plan, {HeaterPlace::Of::house}) + heaterPower_W(plan, {HeaterPlace::Of::bay}); }
+double roomHeaters_W(const Plan& plan) { return heaterPower_W(plan, {Of::house}) + heaterPower_W(plan, {Of::bay}); }
 
 int countOfRoomHeaters(const Plan& plan) {
-  return static_cast<int>(
-      std::count_if(plan.heaters.begin(), plan.heaters.end(), [](const Heater& h) { return h.place.of != HeaterPlace::Of::tank && h.power_W > 0.0; }));
+  return static_cast<int>(std::count_if(plan.heaters.begin(), plan.heaters.end(), [](const Heater& h) { return h.place.isRoom() && h.power_W > 0.0; }));
 }
 
 std::string freeHeaterId(const Plan& plan, const std::string& stem) {
@@ -71,7 +112,7 @@ std::string freeHeaterId(const Plan& plan, const std::string& stem) {
 
 Heater& addHeater(Plan& plan, Heater heater) {
   const auto of = heater.place.of;
-  const char* const stem = of == HeaterPlace::Of::bay ? "bay-heater" : of == HeaterPlace::Of::tank ? "boiler" : "heater";
+  const char* const stem = of == Of::bay ? "bay-heater" : of == Of::tank ? "boiler" : of == Of::bed ? "bed-heater" : of == Of::mass ? "mat" : "heater";
   heater.id = freeHeaterId(plan, heater.id.empty() ? stem : heater.id);
   return plan.heaters.emplace_back(std::move(heater));
 }
@@ -89,10 +130,16 @@ void removeHeaters(Plan& plan, const HeaterPlace& place) {
   std::erase_if(plan.heaters, [&](const Heater& h) { return h.place == place; });
 }
 
-void removeTank(Plan& plan, std::size_t tank) {
-  removeHeaters(plan, {HeaterPlace::Of::tank, tank});
+void removePlace(Plan& plan, const HeaterPlace& place) {
+  removeHeaters(plan, place);
   for (Heater& h : plan.heaters)
-    if (h.place.of == HeaterPlace::Of::tank && h.place.tank > tank) --h.place.tank;
+    if (h.place.of == place.of && h.place.index > place.index) --h.place.index;
+  if (place.of != Of::mass) return;
+  const int gone = static_cast<int>(place.index) + 1;
+  for (Heater& h : plan.heaters) {
+    if (h.through == gone) h.through = 0;
+    if (h.through > gone) --h.through;
+  }
 }
 
 void checkHeaters(const Plan& plan, Problems& problems) {
@@ -109,9 +156,8 @@ void checkHeaters(const Plan& plan, Problems& problems) {
       continue;
     }
     const HeaterKindFacts& facts = factsOf(h.kind);
-    if (!(h.place.of == HeaterPlace::Of::tank ? facts.inTanks : facts.inRooms))
-      bad("kind", Message{"plan.does-not-heat", facts.id, placeId(h.place)}, Message{"plan.boilers-heat-tanks-stoves"});
-    if (h.burns != Carrier::fuel && h.kind != HeaterKind::boiler && h.kind != HeaterKind::woodStove)
+    if (!mayStand(facts, h.place.of)) bad("kind", Message{"plan.does-not-heat", facts.id, placeId(h.place)}, Message{"plan.boilers-heat-tanks-stoves"});
+    if (h.burns != Carrier::fuel && h.kind != HeaterKind::boiler && facts.control != HeatControl::batches)
       bad("burns", Message{"plan.burns-what-kind-does", facts.id}, Message{"plan.only-boilers-wood-stoves"});
     if (h.burns != Carrier::fuel && !isBurnt(h.burns)) bad("burns", Message{"plan.nothing-burns", factsOf(h.burns).id}, Message{"plan.fuel-needed"});
     if (kWhPerUnit(carrierOf(h), h.boughtBy) <= 0.0) {
@@ -119,9 +165,7 @@ void checkHeaters(const Plan& plan, Problems& problems) {
       for (const FuelUnit& unit : unitsOf(carrierOf(h))) units += (units.empty() ? "" : ", ") + std::string(unit.id);
       bad("bought_by", Message{"plan.not-bought", factsOf(carrierOf(h)).id, h.boughtBy}, Message{"plan.by-units", units});
     }
-    for (std::size_t k = 1; k < h.heatPump.size(); ++k)
-      if (h.heatPump[k].outside_C <= h.heatPump[k - 1].outside_C)
-        bad("heat_pump", Message{"plan.point-no-warmer-than", k + 1}, Message{"plan.points-rising-temperature-outside"});
+    checkOwn(plan, h, bad);
   }
 }
 

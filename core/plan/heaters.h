@@ -18,7 +18,7 @@ Heater& firstHeater(Plan& plan, const HeaterPlace& place);
 void setHeaterPower(Plan& plan, const HeaterPlace& place, double power_W);
 /// Of all there together, W.
 double heaterPower_W(const Plan& plan, const HeaterPlace& place);
-/// Of all that heat rooms.
+/// Of all that heat the house and its bay; what is under a bed cover is by itself.
 double roomHeaters_W(const Plan& plan);
 /// That have any power.
 int countOfRoomHeaters(const Plan& plan);
@@ -30,8 +30,8 @@ Heater& addHeater(Plan& plan, Heater heater);
 /// In place of all that stand where it is to stand.
 Heater& replaceHeaters(Plan& plan, Heater heater);
 void removeHeaters(Plan& plan, const HeaterPlace& place);
-/// A tank is gone: what heated it with it, and those behind it have moved up.
-void removeTank(Plan& plan, std::size_t tank);
+/// A tank, a bed cover or a mass is gone: what heated it with it, and those behind it have moved up.
+void removePlace(Plan& plan, const HeaterPlace& place);
 
 /// Ids that two have, kinds and places that do not go together, rooms and tanks that are not there.
 void checkHeaters(const Plan& plan, Problems& problems);

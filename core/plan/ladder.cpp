@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/ladder.h"
 
+#include "core/plan/crop_stands.h"
+
 #include <algorithm>
 
 namespace muffle {
@@ -45,6 +47,12 @@ std::vector<Rung> rungsOf(const Plan& plan, HeaterPlace::Of room) {
       rungs.push_back({RungOf::heater, h, low - heater.stage_K, high - heater.stage_K});
   }
   level(RungOf::hold, s->hold_C);
+  const Crops crops(plan.ownCrops);
+  for (std::size_t c = 0; c < plan.crops.size(); ++c) {
+    if (plan.crops[c].in != (room == HeaterPlace::Of::bay ? CropStand::In::bay : CropStand::In::house)) continue;
+    const CropFacts* const crop = crops.find(plan.crops[c].crop);
+    if (const auto line_C = crop ? coldLine_C(*crop) : std::nullopt) rungs.push_back({RungOf::crop, 0, *line_C, *line_C, c});
+  }
   return rungs;
 }
 
@@ -54,6 +62,8 @@ std::vector<LadderConflict> ladderConflicts(const Plan& plan, HeaterPlace::Of ro
   const std::vector<Rung> rungs = rungsOf(plan, room);
   const bool isHeated = std::any_of(rungs.begin(), rungs.end(), [](const Rung& r) { return r.of == RungOf::heater; });
   std::vector<LadderConflict> conflicts;
+  for (const Rung& r : rungs)
+    if (r.of == RungOf::crop && s->hold_C < r.low_C) conflicts.push_back({LadderConflictKind::lineHarmsCrop, r, r.low_C - s->hold_C});
   if (!isHeated) return conflicts; // a setpoint that nothing heats to is no rung to fall from
   for (const Rung& r : rungs) {
     if (r.of == RungOf::night && r.low_C < s->hold_C) conflicts.push_back({LadderConflictKind::nightBelowLine, r, s->hold_C - r.low_C});

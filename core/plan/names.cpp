@@ -26,6 +26,7 @@ const char* codeOf(const MassBlock& block) {
   switch (block.kind) {
   case MassKind::path: return "name.path";
   case MassKind::raisedBed: return "name.raised-bed";
+  case MassKind::bench: return "name.bench";
   case MassKind::wall: break;
   }
   return "name.wall";
@@ -74,8 +75,12 @@ Message nameOf(const Plan& plan, const Heater& heater) {
   Message name = nameOf(heater.kind);
   if (heater.place.of == HeaterPlace::Of::bay && plan.house.bay)
     name = Message{"name.of-room", std::move(name), nameOf(*plan.house.bay)};
-  else if (heater.place.of == HeaterPlace::Of::tank && heater.place.tank < plan.waterLoops.size())
-    name = Message{"name.of-room", std::move(name), nameOf(plan.waterLoops[heater.place.tank])};
+  else if (heater.place.of == HeaterPlace::Of::tank && heater.place.index < plan.waterLoops.size())
+    name = Message{"name.of-room", std::move(name), nameOf(plan.waterLoops[heater.place.index])};
+  else if (heater.place.of == HeaterPlace::Of::bed && heater.place.index < plan.house.bedCovers.size())
+    name = Message{"name.of-room", std::move(name), nameOf(plan.house.bedCovers[heater.place.index])};
+  else if (heater.place.of == HeaterPlace::Of::mass && heater.place.index < plan.mass.size())
+    name = Message{"name.of-room", std::move(name), nameOf(plan.mass[heater.place.index])};
   if (std::count_if(plan.heaters.begin(), plan.heaters.end(), isAlike) < 2) return name;
   long number = 0;
   for (const Heater& h : plan.heaters) {
@@ -107,7 +112,8 @@ void forgetUsualNames(Plan& plan) {
     forget(c, {c.place == PilePlace::hotBed ? "hot bed" : c.place == PilePlace::chamber ? "compost chamber" : "compost mound"});
   for (WaterLoop& w : plan.waterLoops) forget(w, {"water loop"});
   for (SoilCable& c : plan.soilCables) forget(c, {"soil cable"});
-  for (MassBlock& m : plan.mass) forget(m, {m.kind == MassKind::path ? "path" : m.kind == MassKind::raisedBed ? "raised bed" : "stone wall"});
+  for (MassBlock& m : plan.mass)
+    forget(m, {m.kind == MassKind::path ? "path" : m.kind == MassKind::raisedBed ? "raised bed" : m.kind == MassKind::bench ? "heavy bench" : "stone wall"});
   for (Heater& h : plan.heaters) forget(h, {"electric heater", "warm bay heater", "water loop boiler"});
 }
 

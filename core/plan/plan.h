@@ -4,6 +4,7 @@
 // As JSON it is schema "muffle-plan-2" (docs/plan-format.md); values outside the ranges given there never enter a Plan.
 #pragma once
 
+#include "core/crop/crops.h"
 #include "core/heater/heater.h"
 #include "core/heater/setpoint_schedule.h"
 #include "core/heater/tariff.h"
@@ -164,6 +165,9 @@ struct BedCover {
   bool operator==(const BedCover&) const = default;
 };
 
+/// What a room's thermostats feel: its air, or its leaves, which on clear nights are colder. A leaf's is only in the house.
+enum class HeldTemperature { air, leaf };
+
 struct Setpoints {
   double hold_C = 1.0;     ///< the line that must not be crossed
   double night_C = 2.0;    ///< what the heater aims at from sunset to sunrise
@@ -178,6 +182,7 @@ struct Setpoints {
   std::vector<DayBand> dayBands = {};
   /// That the day's stands above the night's at most; where it would stand higher, it is lowered.
   std::optional<double> swingAtMost_K = {};
+  HeldTemperature felt = HeldTemperature::air;
   /// That heaters may be asked to hold.
   [[nodiscard]] double warmest_C() const {
     const auto of = [](double fixed_C, const auto& bands) {
@@ -324,6 +329,18 @@ struct MaterialPrice {
   bool operator==(const MaterialPrice&) const = default;
 };
 
+/// A crop that stands somewhere, by which a plan is judged beside its line.
+struct CropStand {
+  enum class In { house, bay, bed };
+  std::string crop = "lettuce"; ///< an id of Crops
+  In in = In::house;
+  int bedCover = 1;        ///< in a bed: under which cover, from 1
+  bool inPots = false;     ///< its roots; else they are in the floor's soil
+  double pot_litres = 3.0; ///< of one pot
+  [[nodiscard]] std::size_t bed() const { return static_cast<std::size_t>(std::max(bedCover, 1) - 1); }
+  bool operator==(const CropStand&) const = default;
+};
+
 struct Prices {
   std::string currency = "EUR";
   double electricity_per_kWh = 0.30;            ///< in the hours of none of the windows
@@ -370,6 +387,8 @@ struct Plan {
   std::vector<Kit> kit;
   std::vector<Measure> measures;
   std::vector<OwnMaterial> materials; ///< beside those of the table
+  std::vector<CropStand> crops;
+  std::vector<OwnCrop> ownCrops; ///< beside those of the table
   Prices prices;
   std::optional<Calibration> calibration;
   Ask ask;

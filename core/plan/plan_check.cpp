@@ -5,6 +5,7 @@
 
 #include "core/calendar.h"
 #include "core/material/materials.h"
+#include "core/plan/crop_stands.h"
 #include "core/plan/heaters.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/stores_check.h"
@@ -226,6 +227,9 @@ Problems check(const Plan& plan) {
   if (const auto zone = TimeZone::named(plan.site.timeZone); !zone) bad("/site/time_zone", zone.problem().what, zone.problem().allowed);
   checkStores(plan, problems);
   checkHeaters(plan, problems);
+  checkCrops(plan, problems);
+  if (plan.house.bay && plan.house.bay->setpoints.felt == HeldTemperature::leaf)
+    bad("/house/warm_bay/setpoints/felt", Message{"plan.leaves-of-the-bay"}, Message{"plan.hold-its-air"});
   double barrelFloor = 0.0;
   for (const Barrels& b : plan.barrels) barrelFloor += b.count * b.litres / 1000.0;
   if (barrelFloor > 0.5 * plan.house.shape.volume_m3())

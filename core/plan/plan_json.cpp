@@ -40,7 +40,12 @@ constexpr std::array<PipePlaceName, 2> kPipePlaces{{{PipePlace::underFloor, "und
 using PipeOutletName = std::pair<PipeOutlet, const char*>;
 constexpr std::array<PipeOutletName, 3> kPipeOutlets{{{PipeOutlet::house, "house"}, {PipeOutlet::bay, "bay"}, {PipeOutlet::bed, "bed"}}};
 using MassKindName = std::pair<MassKind, const char*>;
-constexpr std::array<MassKindName, 3> kMassKinds{{{MassKind::wall, "wall"}, {MassKind::path, "path"}, {MassKind::raisedBed, "raised_bed"}}};
+constexpr std::array<MassKindName, 4> kMassKinds{
+    {{MassKind::wall, "wall"}, {MassKind::path, "path"}, {MassKind::raisedBed, "raised_bed"}, {MassKind::bench, "bench"}}};
+using HeldName = std::pair<HeldTemperature, const char*>;
+constexpr std::array<HeldName, 2> kHeld{{{HeldTemperature::air, "air"}, {HeldTemperature::leaf, "leaf"}}};
+using CropInName = std::pair<CropStand::In, const char*>;
+constexpr std::array<CropInName, 3> kCropIn{{{CropStand::In::house, "house"}, {CropStand::In::bay, "bay"}, {CropStand::In::bed, "bed"}}};
 using MassMaterialName = std::pair<MassMaterial, const char*>;
 constexpr std::array<MassMaterialName, kMassMaterialCount> kMassMaterials{{{MassMaterial::stone, "stone"},
                                                                            {MassMaterial::brick, "brick"},
@@ -57,7 +62,7 @@ template <class Row, std::size_t N> auto namesOf(const std::array<Row, N>& rows)
   for (std::size_t i = 0; i < N; ++i) names[i] = {rows[i].kind, rows[i].id};
   return names;
 }
-constexpr std::size_t kMostHeaters = 16;
+constexpr std::size_t kMostHeaters = 16, kMostCrops = 20;
 
 } // namespace
 
@@ -184,6 +189,7 @@ template <class V> void describe(V& v, Setpoints& s) {
   v.list("day_bands", s.dayBands, "day setpoints by the high forecast for the day, straight between, by rising high; in place of day_C", 8);
   v.number("swing_at_most_K", s.swingAtMost_K, {0.0, 40.0},
            "that the day setpoint stands above the night's at most; where it would stand higher it is lowered");
+  v.choice("felt", s.felt, kHeld, "what the house's thermostats feel: its air, or its leaves, which are colder on clear nights");
 }
 
 template <class V> void describe(V& v, Floor& f) {
@@ -308,12 +314,12 @@ template <class V> void describe(V& v, GroundPipes& p) {
 
 template <class V> void describe(V& v, MassBlock& m) {
   v.text("name", m.name, "name");
-  v.choice("kind", m.kind, kMassKinds, "a wall that stands free, a path or slab on the floor, or a raised bed");
+  v.choice("kind", m.kind, kMassKinds, "a wall that stands free, a path or slab on the floor, a raised bed, or a heavy bench");
   v.choice("material", m.material, kMassMaterials, "what it is made of");
   v.number("area_m2", m.area_m2, {0.1, 5000.0}, "of one face of a wall; seen from above of the others", true);
   v.number("thickness_m", m.thickness_m, {0.02, 2.0}, "thickness");
   v.number("sun_share", m.sunShare, {0.0, 1.0}, "wall: share of its face that the sun reaches");
-  v.number("width_m", m.width_m, {0.2, 20.0}, "path or raised bed: width");
+  v.number("width_m", m.width_m, {0.2, 20.0}, "path, raised bed or bench: width");
   v.number("sides_m2K_W", m.sides_m2K_W, {0.0, 10.0}, "raised bed: resistance of its boards");
   v.number("x_m", m.x_m, {-30.0, 30.0}, "where it stands across the house, for the drawing");
   v.number("price", m.price, {0.0, 1e7}, "price, 0 if already owned");
@@ -406,12 +412,17 @@ template <class V> void describe(V& v, Delivery& d) {
   v.number("stock_units", d.stock_units, {0.0, 1e6}, "in the yard as winter begins");
 }
 
+template <class V> void describe(V& v, PartLoadPoint& p) {
+  v.number("load", p.load, {0.0, 1.0}, "share of its size", true);
+  v.number("factor", p.factor, {0.05, 2.0}, "on its efficiency at full stretch", true);
+}
+
 template <class V> void describe(V& v, Heater& h) {
   v.text("id", h.id, "what results and failures call it, of its own; without it one is given");
   v.text("name", h.name, "name");
   v.choice("kind", h.kind, namesOf(heaterKinds()), "what it is; a boiler heats a tank by fuel");
   std::string in = placeId(h.place);
-  v.text("in", in, "what it heats: house, bay, or a tank by its number, such as tank:1");
+  v.text("in", in, "what it heats: house, bay, or by its number a tank, the air under a bed cover, or a mass from within: tank:1, bed:1, mass:1");
   h.place = heaterPlace(in);
   v.number("power_W", h.power_W, {0.0, 1e6}, "heat that it gives at most", true);
   v.number("stage_K", h.stage_K, {0.0, 20.0}, "so far below the setpoint its thermostat stands: of several in one room the lowest gives first");
@@ -421,17 +432,24 @@ template <class V> void describe(V& v, Heater& h) {
   v.text("bought_by", h.boughtBy, "unit in which its fuel is bought, such as kWh, litre, bottle-11kg, bag-15kg, stere");
   v.number("hours_per_unit", h.hoursPerUnit, {0.0, 100.0}, "hours of work for each unit: to fetch, change or fill it");
   v.object("delivery", h.delivery, "how its fuel comes to the yard");
-  v.number("holds_C", h.holds_C, {20.0, 90.0}, "temperature of the tank that it keeps");
+  v.number("holds_C", h.holds_C, {-10.0, 90.0}, "temperature it keeps of a tank, of the air under a bed cover, or at the surface of a mass");
   v.number("from_h", h.from_h, {0.0, 24.0}, "hour of the day from which it may give heat");
   v.number("for_h", h.for_h, {0.5, 24.0}, "hours that it may; 24: day and night");
   v.number("only_below_C", h.onlyBelow_C, {-40.0, 40.0}, "temperature outside above which it is locked out");
   v.number("only_above_C", h.onlyAbove_C, {-60.0, 40.0}, "temperature outside below which it is locked out: a heat pump's cut-out");
   v.number("before_nights_below_C", h.beforeNightsBelow_C, {-40.0, 40.0}, "only on days and nights, noon to noon, whose low is forecast below that");
   v.number("sensor_error_K", h.sensorError_K, {-5.0, 5.0}, "that its thermostat reads too warm");
+  v.number("band_K", h.band_K, {0.0, 10.0}, "its thermostat goes on so far below where it goes off, half to either side of the setpoint");
+  v.number("least", h.least, {0.0, 1.0}, "share of its size that it can give on end, below which it goes on and off; without it the kind's usual");
+  v.number("start_up_min", h.startUp_min, {0.0, 120.0}, "minutes from its thermostat's call until it gives heat; without it the kind's usual");
+  v.number("standby_W", h.standby_W, {0.0, 5000.0}, "what it takes while it may give and does not, of what it runs on: a pilot flame, electronics");
+  v.list("part_load", h.partLoad, "what its efficiency is at a part of its size, by rising load; without it as at full stretch", 12);
   v.list("heat_pump", h.heatPump, "what a heat pump gives and takes by the air outside, by rising temperature; without it a usual one", 20);
   v.number("defrost_below_C", h.defrostBelow_C, {-30.0, 20.0}, "heat pump: temperature outside below which it ices");
   v.number("defrost_loss", h.defrostLoss, {0.0, 0.5}, "heat pump: share of what it gives that its ice takes");
-  v.object("stoking", h.stoking, "wood stove: how it is fed");
+  v.object("stoking", h.stoking, "wood stove or mass stove: how it is fed");
+  v.integer("through", h.through, {0, 12}, "stove in the house: which mass its flue leads through, from 1; 0: none");
+  v.number("mass_share", h.massShare, {0.0, 1.0}, "stove: share of the heat it gives that goes into that");
   v.number("price", h.price, {0.0, 1e7}, "price, 0 if already owned");
   v.number("life_years", h.life_years, {0.5, 60.0}, "years it lasts");
   v.number("x_m", h.x_m, {-800.0, 800.0}, "where it stands across the house, for the drawing");
@@ -470,6 +488,33 @@ template <class V> void describe(V& v, OwnMaterial& m) {
   v.number("resistance_m2K_W", m.resistance_m2K_W, {0.0, 50.0}, "resistance of its body, face to face");
   v.number("capacity_J_m2K", m.capacity_J_m2K, {1.0, 1e7}, "heat stored in a square metre");
   v.text("note", m.note, "where its figures are from");
+}
+
+template <class V> void describe(V& v, CropStand& c) {
+  v.text("crop", c.crop, "what stands there", true);
+  v.choice("in", c.in, kCropIn, "the house, its bay, or a bed under a cover");
+  v.integer("bed_cover", c.bedCover, {1, 100}, "in a bed: under which cover, from 1");
+  v.boolean("in_pots", c.inPots, "its roots; else they are in the floor's soil");
+  v.number("pot_litres", c.pot_litres, {0.1, 500.0}, "of one pot");
+}
+
+template <class V> void describe(V& v, GrowthResponse& g) {
+  v.number("base_C", g.base_C, {-5.0, 30.0}, "no growth below");
+  v.number("best_C", g.best_C, {0.0, 40.0}, "growth is best");
+  v.number("too_warm_C", g.tooWarm_C, {1.0, 50.0}, "nor any above");
+  v.number("enough_light_mol_m2", g.enoughLight_mol_m2, {1.0, 60.0}, "light of a day that is enough");
+}
+
+template <class V> void describe(V& v, OwnCrop& c) {
+  v.text("id", c.id, "name by which crops call it, of small letters, digits and hyphens", true);
+  v.text("name", c.name, "name shown");
+  v.number("leaf_C", c.leaf_C, {-60.0, 30.0}, "temperature that harms its leaves");
+  v.number("bud_C", c.bud_C, {-60.0, 30.0}, "that harms buds, blossoms or fruit");
+  v.number("root_C", c.root_C, {-60.0, 30.0}, "that harms its roots");
+  v.number("heat_C", c.heat_C, {0.0, 60.0}, "warmth that harms it");
+  v.number("for_h", c.for_h, {0.1, 240.0}, "hours that each of them must last");
+  v.object("growth", c.growth, "how it grows");
+  v.text("note", c.note, "where its figures are from");
 }
 
 template <class V> void describe(V& v, MaterialPrice& m) {
@@ -523,6 +568,8 @@ template <class V> void describe(V& v, Plan& p) {
   v.list("kit", p.kit, "what has been bought for the plan", 200);
   v.list("measures", p.measures, "measures that may be added", 12);
   v.list("materials", p.materials, "materials of your own, beside the table's", 40);
+  v.list("crops", p.crops, "crops, by which the plan is judged beside its line", kMostCrops);
+  v.list("own_crops", p.ownCrops, "crops of your own, beside the table's", 40);
   v.object("prices", p.prices, "prices");
   v.object("calibration", p.calibration, "factors by which readings put the model of this house right");
   v.object("ask", p.ask, "what is asked");

@@ -29,11 +29,11 @@ void removeStore(Plan& plan, StoreKind kind, std::size_t index) {
   case StoreKind::pipes: return drop(plan.groundPipes);
   case StoreKind::compost: return drop(plan.compost);
   case StoreKind::cable: return drop(plan.soilCables);
-  case StoreKind::mass: return drop(plan.mass);
+  case StoreKind::mass: drop(plan.mass); return removePlace(plan, {HeaterPlace::Of::mass, index});
   case StoreKind::loop: break;
   }
   drop(plan.waterLoops);
-  removeTank(plan, index);
+  removePlace(plan, {HeaterPlace::Of::tank, index});
   const auto tank = static_cast<int>(index);
   for (CompostPile& pile : plan.compost) {
     if (pile.coilInto == CoilInto::tank && pile.tank == tank) pile.coilInto = CoilInto::house;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/results/damp_watch.h"
 
+#include "core/air/leaf.h"
+
 namespace muffle {
 
 DampWatch::DampWatch(const Assembly& assembly, const Winter& winter, double pressure_Pa)

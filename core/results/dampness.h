@@ -10,10 +10,6 @@ namespace muffle {
 /// Rot and mildew thrive from here on.
 inline constexpr double kDampHumidity = 0.90;
 
-/// A level leaf in still air between the floor below and what it sees above: both its faces exchange heat with the air at
-/// 3 W/(m2 K) (free convection at leaves of some centimetres, h = 1.4 (dT/L)^(1/4)), and radiation at 4.6 W/(m2 K).
-double leafTemperature_C(double air_C, double floor_C, double above_C);
-
 /// Counts a room's hours, one step after another.
 class DampHours {
 public:

@@ -5,17 +5,13 @@
 // (daily light integral; 0.45 of sunlight is of use to plants, 4.57 umol/J: McCree 1972). Each day counts the lesser of the two.
 #pragma once
 
+#include "core/crop/crops.h"
+
 #include <cstddef>
 #include <span>
 
 namespace muffle {
 
-struct GrowthResponse {
-  double base_C = 2.0; ///< no growth below; base < best < tooWarm
-  double best_C = 18.0;
-  double tooWarm_C = 32.0;          ///< nor above
-  double enoughLight_mol_m2 = 12.0; ///< a day, for leaves
-};
 /// By temperature alone, 0..1.
 double growthRate(const GrowthResponse& crop, double temperature_C);
 /// Of sunlight over a day, J/m2, in what plants use of it.

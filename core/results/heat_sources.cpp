@@ -20,8 +20,8 @@ struct RoomHeater {
 std::vector<RoomHeater> roomHeaters(const Plan& plan, const Ledger& ledger) {
   std::vector<RoomHeater> heaters;
   for (const Meter& m : ledger.meters())
-    if (m.use == MeterUse::heater && m.index < plan.heaters.size() && plan.heaters[m.index].place.of != HeaterPlace::Of::tank && m.amount > 0.0)
-      heaters.push_back({m.index, &m, m.heat_kWh / m.amount});
+    if (m.use == MeterUse::heater && m.index < plan.heaters.size() && plan.heaters[m.index].place.isRoom() && m.amount > 0.0)
+      heaters.push_back({m.index, &m, m.heat_kWh / m.amount * toRoom(plan.heaters[m.index])});
   std::sort(heaters.begin(), heaters.end(), [](const RoomHeater& a, const RoomHeater& b) { return a.index < b.index; });
   return heaters;
 }

@@ -18,10 +18,14 @@ HouseWatch::HouseWatch(const Plan& plan, const Assembly& assembly, const Winter&
       m_heater(winter.size(), 0.0F), m_rooms(assembly.rooms.size(), std::vector<float>(winter.size())) {
   for (const Assembly::HeaterNodes& nodes : assembly.heaters) {
     const Heater& heater = plan.heaters[nodes.index];
-    const bool heatsRoom = heater.place.of != HeaterPlace::Of::tank;
+    const bool heatsRoom = heater.place.isRoom();
     const Metered of = carrierOf(heater) == Carrier::electricity ? Metered::electricity : Metered::fuel;
-    m_heaters.push_back({&nodes, &heater, nodes.thermostat, nodes.counted, heatsRoom, !nodes.perHeat.empty(), 1.0 / efficiencyOf(heater),
+    const bool isHeatPump = !nodes.perHeat.empty();
+    m_heaters.push_back({&nodes, &heater, nodes.thermostat, nodes.counted, heatsRoom, isHeatPump,
+                         isHeatPump || !heater.partLoad.empty() || heater.standby_W > 0.0, 1.0 / efficiencyOf(heater),
                          ledger.meter(of, heatsRoom ? MeterUse::heater : MeterUse::tankHeater, nodes.index)});
+    if (heater.place.of == HeaterPlace::Of::house && factsOf(heater.kind).control == HeatControl::thermostat && (heater.band_K || heater.startUp_min))
+      m_below.resize(winter.size());
     if (const double own = factsOf(heater.kind).ownPower; own > 0.0) {
       m_heaters.back().ownPower = own;
       m_heaters.back().ownMeter = ledger.meter(Metered::electricity, MeterUse::heaterOwn, nodes.index);
@@ -43,25 +47,50 @@ void HouseWatch::see(const Run& run) {
   if (i > 0 && !m_fan_kWh.empty()) seeFans(run);
 }
 
+/// In the step that ends here, of what it runs on.
+double HouseWatch::taken_J(const MeteredHeater& heater, double heat_W, const Run& run) const {
+  const Heater& of = *heater.heater;
+  const std::size_t step = run.step() - 1;
+  const double perHeat = heater.isHeatPump ? heater.nodes->perHeat[step] : heater.perHeat;
+  const double load = of.power_W > 0.0 ? heat_W / of.power_W : 0.0, least = leastOf(of);
+  const double on = least > 0.0 ? std::min(1.0, load / least) : 1.0; // of the step
+  double taken_W = heat_W > 0.0 ? heat_W * perHeat / partLoadFactor(of, std::max(load, least)) : 0.0;
+  const bool may = heater.nodes->may.empty() || heater.nodes->may[step];
+  if (of.standby_W > 0.0 && may) taken_W += of.standby_W * (heat_W > 0.0 ? 1.0 - on : 1.0);
+  return taken_W * run.winter().step_s;
+}
+
+/// What its thermostat's band and its own slowness let the air fall by.
+void HouseWatch::seeCycle(MeteredHeater& heater, double heat_W, const Run& run) {
+  const Heater& of = *heater.heater;
+  if (m_below.empty() || (!of.band_K && !of.startUp_min) || of.place.of != HeaterPlace::Of::house) return;
+  const Solver& solver = run.solver();
+  if (!heater.response) { // once: how air follows heat is much the same all winter
+    std::vector<double> now_C(solver.network().nodes.size());
+    for (std::size_t n = 0; n < now_C.size(); ++n) now_C[n] = solver.temperature_C(static_cast<int>(n));
+    heater.response = airResponse(solver.network(), solver.time_s(), now_C, static_cast<std::size_t>(heater.thermostat)).value_or(AirResponse{});
+  }
+  if (const auto cycle = cycleOf(of, *heater.response, heat_W, of.power_W))
+    m_below[run.step()] = std::max(m_below[run.step()], static_cast<float>(cycle->below_K));
+}
+
 void HouseWatch::seeHeaters(const Run& run) {
   double power = 0.0; // of all that heat rooms
-  const double step_s = run.winter().step_s;
   const bool keepsHours = m_ledger.keepsHours();
   for (MeteredHeater& heater : m_heaters) {
     const double heat_W = run.solver().lastPower_W(heater.thermostat) * heater.counted;
-    if (heat_W <= 0.0) {
-      heater.isOn = false;
-      continue;
+    if (heat_W > 0.0) {
+      if (heater.heatsRoom) power += heat_W * toRoom(*heater.heater);
+      heater.starts += heater.isOn ? 0 : 1;
+      seeCycle(heater, heat_W, run);
     }
-    if (heater.heatsRoom) power += heat_W;
-    heater.starts += heater.isOn ? 0 : 1;
-    heater.isOn = true;
-    if (!heater.isHeatPump && !keepsHours) continue;
-    const double taken_J = heat_W * step_s * (heater.isHeatPump ? heater.nodes->perHeat[run.step() - 1] : heater.perHeat);
-    heater.taken_J += taken_J;
+    heater.isOn = heat_W > 0.0;
+    if ((heat_W <= 0.0 && heater.heater->standby_W <= 0.0) || (!heater.varies && !keepsHours)) continue;
+    const double taken = taken_J(heater, std::max(heat_W, 0.0), run);
+    heater.taken_J += taken;
     if (!keepsHours) continue;
-    m_ledger.note(heater.meter, taken_J / 3.6e6, run.hour());
-    if (heater.ownPower > 0.0) m_ledger.note(heater.ownMeter, heater.ownPower * heat_W * step_s / 3.6e6, run.hour());
+    m_ledger.note(heater.meter, taken / 3.6e6, run.hour());
+    if (heater.ownPower > 0.0) m_ledger.note(heater.ownMeter, heater.ownPower * heat_W * run.winter().step_s / 3.6e6, run.hour());
   }
   m_heater[run.step()] = static_cast<float>(power);
   m_peak_W = std::max(m_peak_W, power);
@@ -102,7 +131,7 @@ void HouseWatch::tell(const Run& run, const EnergyBalance& balance, WinterResult
     const MeteredHeater& heater = m_heaters[k];
     const std::size_t index = heater.nodes->index;
     const double heat_kWh = balance.thermostat_J[static_cast<std::size_t>(heater.nodes->thermostat)] / 3.6e6 * heater.nodes->counted;
-    const double taken_kWh = heater.isHeatPump ? heater.taken_J / 3.6e6 : heat_kWh * heater.perHeat;
+    const double taken_kWh = heater.varies ? heater.taken_J / 3.6e6 : heat_kWh * heater.perHeat;
     m_ledger.add(heater.meter, taken_kWh, heat_kWh);
     if (heater.ownPower > 0.0) m_ledger.add(heater.ownMeter, heater.ownPower * heat_kWh);
     HeaterCount& count = result.heaters[index];

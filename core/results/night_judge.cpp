@@ -15,7 +15,7 @@ std::vector<NightResult> judgeNights(const Plan& plan, const Winter& winter, std
     NightResult night{span.date, winterIndex, span.from, span.to, span.assessable};
     night.coldest_C = night.outsideLow_C = 1e9;
     for (std::size_t i = span.from; i <= span.to; ++i) {
-      const double air = static_cast<double>(house.air_C()[i]);
+      const double air = static_cast<double>(house.air_C()[i] - (house.below_K().empty() ? 0.0F : house.below_K()[i]));
       if (air < night.coldest_C) {
         night.coldest_C = air;
         night.coldestAt = winter.time(i);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/degree_more.h"
 
+#include "core/plan/crop_stands.h"
 #include "core/plan/heaters.h"
 #include "core/sizing/try_each.h"
 
@@ -33,10 +34,10 @@ Plan withNightSetpoint(const Plan& plan, double night_C) {
   return p;
 }
 
-Result<std::vector<DegreePoint>> degreeMore(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options, const GrowthResponse& crop,
-                                            double step_K) {
+Result<std::vector<DegreePoint>> degreeMore(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options, double step_K) {
   if (heaterPower_W(plan, {HeaterPlace::Of::house}) <= 0.0)
     return Problem{ProblemKind::badInput, "/heaters", Message{"sizing.no-heater-stands-house"}, Message{"sizing.setpoint-needs-one-add"}};
+  const GrowthResponse crop = growthResponseOf(plan);
   const double now_C = nightSetpoint_C(plan);
   std::vector<double> setpoints{now_C};
   for (double at = now_C - step_K; at >= kLeast_C; at -= step_K) setpoints.insert(setpoints.begin(), at);

@@ -30,7 +30,6 @@ Plan withNightSetpoint(const Plan& plan, double night_C);
 
 /// By rising setpoint, `step_K` > 0 apart and the plan's own among them; those that check() refuses are left out. A plan without a heater in the
 /// house is a problem.
-Result<std::vector<DegreePoint>> degreeMore(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options = {},
-                                            const GrowthResponse& crop = {}, double step_K = 1.0);
+Result<std::vector<DegreePoint>> degreeMore(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options = {}, double step_K = 1.0);
 
 } // namespace muffle

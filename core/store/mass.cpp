@@ -18,7 +18,7 @@ double raisedBedSides_W_K(const MassBlock& bed) {
   constexpr double kFilm_m2K_W = 0.125; // convection and radiation on a face in the house
   const double perimeter_m = 2.0 * (bed.width_m + bed.area_m2 / bed.width_m);
   const double within_m2K_W = bed.width_m / 2.0 / (3.0 * massHeat(bed.material).conductivity_W_mK);
-  return perimeter_m * bed.thickness_m / (within_m2K_W + bed.sides_m2K_W + kFilm_m2K_W);
+  return perimeter_m * bed.thickness_m / (within_m2K_W + (bed.kind == MassKind::bench ? 0.0 : bed.sides_m2K_W) + kFilm_m2K_W);
 }
 
 } // namespace muffle

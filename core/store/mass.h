@@ -14,8 +14,8 @@ struct MassHeat {
 };
 MassHeat massHeat(MassMaterial material);
 
-/// From the soil of a raised bed through its boards to the house's air, all round, W/K. Within, a bed of width w that cools from both sides
-/// has w/2/(3 k): the lumped slab (Incropera and DeWitt, ch. 5). The boards have a film of 0.125 m2K/W.
+/// From within a raised bed through its boards, or a bench through its bare sides, to the house's air, all round, W/K. Within, a bed of width w that cools from
+/// both sides has w/2/(3 k): the lumped slab (Incropera and DeWitt, ch. 5). The boards have a film of 0.125 m2K/W.
 double raisedBedSides_W_K(const MassBlock& bed);
 
 } // namespace muffle

@@ -55,11 +55,11 @@ struct GroundPipes {
   bool operator==(const GroundPipes&) const = default;
 };
 
-enum class MassKind { wall, path, raisedBed };
+enum class MassKind { wall, path, raisedBed, bench };
 enum class MassMaterial { stone, brick, concrete, earth, soil };
 constexpr int kMassMaterialCount = 5;
 
-/// Heavy things in the house: a wall that stands free in it, a path or slab on its floor, a raised bed. Layered solids that take sun and
+/// Heavy things in the house: a wall that stands free in it, a path or slab on its floor, a raised bed, a heavy bench. Layered solids that take sun and
 /// long-wave like the floor.
 struct MassBlock {
   std::string name = {}; ///< empty: it goes by what it is
@@ -68,7 +68,7 @@ struct MassBlock {
   double area_m2 = 6.0; ///< of one face of a wall; seen from above of the others
   double thickness_m = 0.3;
   double sunShare = 0.5;          ///< of a wall's face that the sun reaches
-  double width_m = 1.2;           ///< of a raised bed, from board to board; of a path
+  double width_m = 1.2;           ///< of a raised bed, from board to board; of a path or bench
   double sides_m2K_W = 0.2;       ///< of a raised bed's boards
   std::optional<double> x_m = {}; ///< where it stands across the house, for the drawing; without it where such things usually do
   double price = 0.0;

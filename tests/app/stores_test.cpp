@@ -25,9 +25,9 @@ namespace {
 
 class StoresWindow : public WindowTest {
 protected:
-  void openWithLog() {
+  void openWithLog(bool whole = false) {
     open();
-    importDemoLog();
+    whole ? importWholeDemoLog() : importDemoLog();
     window->showStage(StoresStage::kId);
     stage = find<StoresStage>();
     ASSERT_NE(stage, nullptr);
@@ -204,11 +204,11 @@ TEST_F(StoresWindow, AStoreInAnothersPlaceIsNotReadFromARunThatHadTheOther) {
 }
 
 TEST_F(StoresWindow, AllStoresTogetherShowWhatEachGaveAndAClickTakesTheNight) {
-  openWithLog();
+  openWithLog(true);
   stage->stores().add(1);
   stage->stores().add(3);
   ASSERT_TRUE(waitForResult(*document));
-  document->view().selectNight(50);
+  document->view().selectNight(100);
   stage->showPage(StoresStage::Page::together);
   const QString said = stage->together().words();
   for (const QString& part : {QStringLiteral("ten coldest nights"), QStringLiteral("barrels"), QStringLiteral("floor pipes"), QStringLiteral("hot bed"),
@@ -221,7 +221,7 @@ TEST_F(StoresWindow, AllStoresTogetherShowWhatEachGaveAndAClickTakesTheNight) {
   EXPECT_EQ(plots.back()->graphCount(), 3);
 
   // what the bars show is what the series add up to
-  const NightResult& night = document->results().simulation()->nights[50];
+  const NightResult& night = document->results().simulation()->nights[100];
   const double step_s = document->readings().weather()->winters[night.winter].step_s;
   const auto& given_W = document->results().simulation()->series[night.winter].stores[1].given_W;
   const auto* pipes = qobject_cast<QCPBars*>(days->plottable(2));

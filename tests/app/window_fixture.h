@@ -85,7 +85,7 @@ protected:
       const std::string_view line = std::string_view(all).substr(at, end - at);
       if (isOf(line)) kept.append(line).append("\n");
     }
-    EXPECT_FALSE(writeFile(path.toStdString(), kept));
+    EXPECT_TRUE(writeFile(path.toStdString(), kept));
     return path;
   }
   /// Imports through the dialog, accepting what it recognised.

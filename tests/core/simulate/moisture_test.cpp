@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // Damp air, wet floors and leaves, frozen soil and water in whole houses.
+#include "core/air/leaf.h"
 #include "core/assemble/room_air.h"
 #include "core/ground/soil.h"
 #include "core/house/infiltration.h"
