@@ -31,8 +31,15 @@ Json dampJson(const Dampness& d) {
 }
 
 Json costJson(const Cost& c, const Prices& prices) {
-  return {{"total", digits(c.total(), 2)},          {"energy", digits(c.energy, 2)}, {"kit", digits(c.kit, 2)},    {"hours", digits(c.hours, 1)},
-          {"hours_money", digits(c.hoursMoney, 2)}, {"currency", prices.currency},   {"per", "winter of 182 days"}};
+  return {{"total", digits(c.total(), 2)},
+          {"energy", digits(c.energy, 2)},
+          {"kit", digits(c.kit, 2)},
+          {"hours", digits(c.hours, 1)},
+          {"hours_money", digits(c.hoursMoney, 2)},
+          {"low", digits(c.total() - c.spread, 2)},
+          {"high", digits(c.total() + c.spread, 2)},
+          {"currency", prices.currency},
+          {"per", "winter of 182 days"}};
 }
 
 } // namespace

@@ -60,6 +60,7 @@ Json workAnswer(const Plan& plan, const Summary& summary) {
     const auto what = [&]() -> std::string {
       switch (m.use) {
       case MeterUse::blanket: return "drawing the blanket";
+      case MeterUse::venting: return "opening and shutting vents";
       case MeterUse::bedCover: return "lifting " + english(nameOf(plan.house.bedCovers[m.index]));
       case MeterUse::stoking: return "stoking " + english(nameOf(plan, plan.heaters[m.index]));
       default: return "refuelling " + english(nameOf(plan, plan.heaters[m.index]));

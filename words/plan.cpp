@@ -101,6 +101,8 @@ constexpr WordsOf kPlan[] = {
     {"plan.masses-there-are", "the plan has {}; 0 for none"},
     {"plan.no-flue-through-mass", "the flue of a {} does not lead through a mass"},
     {"plan.stoves-of-the-house-only", "only that of a stove in the house may"},
+    {"plan.no-price-by-the-hour", "what a {} takes has no price by the hour"},
+    {"plan.only-electric-ones", "only electric ones wait for a cheap hour"},
     {"plan.point-no-higher-than", "point {} is at no higher load than the one before"},
     {"plan.points-rising-load", "points by rising load are needed"},
     {"plan.tank-holds", "a tank is to hold {}"},

@@ -14,6 +14,8 @@
 namespace muffle {
 namespace {
 bool sameButPrices(Plan a, const Plan& b) {
+  if (std::any_of(a.heaters.begin(), a.heaters.end(), [](const Heater& h) { return h.onlyBelowPrice_kWh.has_value(); }))
+    return false;                                   // what they give goes by them
   const auto windows = a.prices.electricityWindows; // of other hours, other hours have to be counted
   a.prices = b.prices;
   a.prices.electricityWindows = windows;

@@ -6,6 +6,7 @@
 #include "app/stages/crops_page.h"
 #include "app/stages/degree_page.h"
 #include "app/stages/failure_page.h"
+#include "app/stages/heat_prices_dialog.h"
 #include "app/stages/heater_list.h"
 #include "app/stages/ladder.h"
 #include "app/stages/load_curve.h"
@@ -41,7 +42,8 @@ HeatStage::HeatStage(const Bench& bench)
     : StagePage(bench.document), m_pages(new PageStrip(bench.document, this)), m_setpoints(new SetpointsPage(bench.document, this)),
       m_crops(new CropsPage(bench.document, this)), m_failure(new FailurePage(bench.document, this)), m_degree(new DegreePage(bench.document, this)),
       m_sources(new SourcesPage(bench.document, this)), m_heaters(new HeaterList(bench.document, this)), m_foot(new QWidget(this)),
-      m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)), m_tariff(new QPushButton(this)), m_ladder(new Ladder(bench.document, this)) {
+      m_caution(new CautionLabel(this)), m_usual(new QPushButton(this)), m_tariff(new QPushButton(this)), m_compare(new QPushButton(tr("Fuels…"), this)),
+      m_ladder(new Ladder(bench.document, this)) {
   Document& document = bench.document;
   auto* ladder = new QWidget(this);
   auto* row = new QHBoxLayout(ladder);
@@ -60,7 +62,7 @@ HeatStage::HeatStage(const Bench& bench)
   list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   auto* fields = new QHBoxLayout(m_foot);
   fields->setContentsMargins(0, 0, 0, 0);
-  fields->setSpacing(22);
+  fields->setSpacing(12);
   fields->addWidget(m_heaters->addButton(), 0);
   fields->addWidget(m_usual, 0);
   fields->addWidget(new NumberField(document,
@@ -70,6 +72,13 @@ HeatStage::HeatStage(const Bench& bench)
                     1);
   m_tariff->setToolTip(tr("a night price, dear hours, and what is charged a day"));
   fields->addWidget(m_tariff, 0);
+  m_compare->setToolTip(tr("what heat comes to by each fuel, side by side, at this house's loads"));
+  fields->addWidget(m_compare, 0);
+  connect(m_compare, &QPushButton::clicked, this, [this] {
+    auto* dialog = new HeatPricesDialog(m_document, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+  });
   connect(m_tariff, &QPushButton::clicked, this, [this] {
     auto* dialog = new TariffDialog(m_document, this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);

@@ -48,7 +48,7 @@ private:
   QWidget* m_foot; ///< what adds heaters, and what they cost
   CautionLabel* m_caution;
   QPushButton* m_usual; ///< a heater for a house that has none
-  QPushButton* m_tariff;
+  QPushButton *m_tariff, *m_compare;
   Ladder* m_ladder;
 };
 

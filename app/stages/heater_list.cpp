@@ -49,7 +49,7 @@ QStringList signatureOf(const Plan& plan) {
                      .arg(static_cast<int>(plan.heaters[i].kind))
                      .arg(plan.heaters[i].through)
                      .arg(plan.mass.size())
-                     .arg(2 * plan.house.bedCovers.size() + (plan.house.bay ? 1 : 0))
+                     .arg(4 * plan.house.bedCovers.size() + (plan.house.bay ? 1 : 0) + (plan.prices.electricityWindows.empty() ? 0 : 2))
                      .arg(QString::fromStdString(placeId(plan.heaters[i].place)), QString::fromStdString(plan.heaters[i].id),
                           said(nameOf(plan, plan.heaters[i])), QString::fromStdString(plan.heaters[i].boughtBy));
   return signature;
@@ -270,6 +270,7 @@ void HeaterList::setKind(std::size_t heater, HeaterKind kind) {
     of.least.reset();
     of.startUp_min.reset();
     of.partLoad.clear();
+    of.onlyBelowPrice_kWh.reset();
     if (factsOf(kind).control != HeatControl::batches) of.through = 0;
     if (const HeaterKindFacts& facts = factsOf(kind);
         (of.place.of == HeaterPlace::Of::bed && !facts.inBeds) || (of.place.of == HeaterPlace::Of::mass && !facts.inMass))
@@ -336,6 +337,8 @@ void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
   put(NumberField::Spec::at(tr("In stock"), Quantity::count, part(&Delivery::stock_units), 0.0, 1e6, 1.0, tr("units in the yard as winter begins")));
   put(NumberField::Spec::at(tr("A delivery"), Quantity::count, part(&Delivery::units), 0.0, 1e6, 1.0, tr("units that are delivered at a time"),
                             NumberField::Spec::Word{0.0, tr("fetched")}));
+  put(NumberField::Spec::at(tr("Give or take"), Quantity::share, at(heater, &Heater::fuelPriceSpread), 0.0, 0.9, 0.05,
+                            tr("by which the fuel may come out dearer or cheaper this winter")));
   put(NumberField::Spec::at(tr("Its charge"), Quantity::money, part(&Delivery::charge), 0.0, 1e6, 5.0, tr("charged for each, beside the fuel")));
   body.addLayout(yard);
 }
@@ -409,6 +412,16 @@ void HeaterList::addWhen(std::size_t heater, QVBoxLayout& body) {
         tr("only from noon to noon about a night that is forecast to fall below this; the rest is left to the others"));
   limit(tr("Outside below"), &Heater::onlyBelow_C, kWarm_C, tr("always"), tr("outside: locked out while it is warmer"));
   limit(tr("Outside above"), &Heater::onlyAbove_C, kColdest_C, tr("always"), tr("outside: locked out while it is colder"));
+  if (carrierOf(of) == Carrier::electricity && !m_document.plan().prices.electricityWindows.empty()) {
+    constexpr double kAny = 100.0;
+    put({tr("A kWh below"), Quantity::price,
+         [=](const Plan& p) { return heater < p.heaters.size() ? p.heaters[heater].onlyBelowPrice_kWh.value_or(kAny) : kAny; },
+         [=](Plan& p, double v) {
+           if (heater < p.heaters.size()) p.heaters[heater].onlyBelowPrice_kWh = v < kAny ? std::optional(v) : std::nullopt;
+         },
+         0.0, kAny, 0.01, tr("only in hours in which electricity costs less; the rest is left to the others"),
+         NumberField::Spec::Word{kAny, tr("at any price")}});
+  }
   if (!isFed) {
     put(NumberField::Spec::at(tr("From"), Quantity::hours, at(heater, &Heater::from_h), 0.0, 24.0, 0.5, tr("by the clock of the place")));
     put(NumberField::Spec::at(tr("For"), Quantity::hours, at(heater, &Heater::for_h), 0.5, 24.0, 0.5, tr("hours from then on; all of them: day and night"),

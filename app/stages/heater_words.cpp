@@ -39,6 +39,7 @@ QString HeaterWords::unit(const char* id) {
                                                                    {"therm", QT_TR_NOOP("therm")},
                                                                    {"bag-15kg", QT_TR_NOOP("bag of 15 kg")},
                                                                    {"bag-40lb", QT_TR_NOOP("bag of 40 lb")},
+                                                                   {"bale-10kg", QT_TR_NOOP("bale of 10 kg, pressed")},
                                                                    {"stere", QT_TR_NOOP("stacked m³")},
                                                                    {"cord", QT_TR_NOOP("cord")},
                                                                    {"barrow", QT_TR_NOOP("barrow")}};

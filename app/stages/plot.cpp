@@ -76,12 +76,17 @@ void Plot::legendAbove() {
 
 void Plot::wrapLegend() {
   constexpr int kNarrow_px = 520, kRow_px = 18;
-  int widest = 1;
-  for (int i = 0; i < legend->itemCount(); ++i) widest = std::max(widest, legend->item(i)->minimumOuterSizeHint().width() + legend->columnSpacing());
-  const int columns = std::clamp(kNarrow_px / widest, 1, std::max(1, legend->itemCount()));
+  int widest = 1, items = 0;
+  for (int i = 0; i < legend->itemCount(); ++i) {
+    const QCPAbstractLegendItem* item = legend->item(i);
+    if (!item) continue; // a place that the drawing before has left empty
+    ++items;
+    widest = std::max(widest, item->minimumOuterSizeHint().width() + legend->columnSpacing());
+  }
+  const int columns = std::clamp(kNarrow_px / widest, 1, std::max(1, items));
   legend->setWrap(columns);
   legend->setFillOrder(QCPLegend::foColumnsFirst);
-  legend->setMaximumSize(QWIDGETSIZE_MAX, kRow_px * ((legend->itemCount() + columns - 1) / columns));
+  legend->setMaximumSize(QWIDGETSIZE_MAX, kRow_px * ((items + columns - 1) / columns));
 }
 
 QCPGraph* Plot::line(const QColor& colour, double width) {

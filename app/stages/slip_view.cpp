@@ -124,6 +124,9 @@ void SlipView::paintEvent(QPaintEvent*) {
   row(tr("your hours"), u.text(Quantity::hours, s.cost.hours));
   rule();
   row(tr("each winter"), money(s.cost.total()), true);
+  if (s.cost.spread > 0.0)
+    row(tr("by prices"),
+        tr("%1 to %2").arg(u.number(Quantity::money, s.cost.total() - s.cost.spread), u.number(Quantity::money, s.cost.total() + s.cost.spread)));
   if (const QString madeOf = winterMadeOf(s.winters); !madeOf.isEmpty()) {
     p.setFont(textFont(8.5));
     p.setPen(t.fleece);

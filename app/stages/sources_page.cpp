@@ -4,6 +4,7 @@
 #include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "app/stages/dates.h"
+#include "app/stages/number_field.h"
 #include "app/stages/plot.h"
 #include "app/stages/source_brush.h"
 #include "app/stages/store_words.h"
@@ -18,6 +19,8 @@
 
 namespace muffle {
 namespace {
+
+constexpr double kAll_h = 168.0; // of a week: as many as it takes
 
 constexpr std::size_t kWeek_h = 168;
 constexpr double kLeastShown = 0.005; // of all the heat that came in
@@ -42,6 +45,12 @@ SourcesPage::SourcesPage(Document& document, QWidget* parent)
   body->addWidget(m_hours, 4);
   body->addWidget(m_weeks, 4);
   body->addWidget(m_work, 2);
+  m_have = new NumberField(document,
+                           {tr("You have"), Quantity::hours, [](const Plan& p) { return p.ask.hoursPerWeek.value_or(kAll_h); },
+                            [](Plan& p, double v) { p.ask.hoursPerWeek = v < kAll_h ? std::optional(v) : std::nullopt; }, 0.0, kAll_h, 0.5,
+                            tr("hours a week for this house; weeks that ask for more are counted"), NumberField::Spec::Word{kAll_h, tr("as many as it takes")}},
+                           this);
+  body->addWidget(m_have);
   m_hours->setAccessibleName(tr("Where the heat of the chosen night comes from, hour by hour"));
   m_weeks->setAccessibleName(tr("Where the heat of its winter comes from, week by week"));
   m_work->setAccessibleName(tr("Hours of work by the week"));
@@ -151,6 +160,11 @@ void SourcesPage::drawWork(double start_s) {
   m_work->xAxis->setRange(m_weeks->xAxis->range());
   m_work->yAxis->setRange(0.0, 1.15 * std::max(*std::max_element(m_work_h.begin(), m_work_h.end()), 0.1));
   m_work->yAxis->setLabel(tr("h of work"));
+  if (const auto have = m_document.plan().ask.hoursPerWeek; have && *have < m_work->yAxis->range().upper) {
+    auto* line = m_work->addGraph();
+    line->setPen(QPen(t.madder, 1.2, Qt::DashLine));
+    line->setData({m_work->xAxis->range().lower, m_work->xAxis->range().upper}, {*have, *have}, true);
+  }
 }
 
 QString SourcesPage::told() const {
@@ -167,6 +181,11 @@ QString SourcesPage::told() const {
   if (!m_work_h.empty()) {
     const auto most = std::max_element(m_work_h.begin(), m_work_h.end());
     words += QLatin1Char(' ') + tr("Work takes up to %1 a week.").arg(u.text(Quantity::hours, std::round(10.0 * *most) / 10.0));
+    if (const auto there = m_document.plan().ask.hoursPerWeek) {
+      const auto over = std::count_if(m_work_h.begin(), m_work_h.end(), [&](double h) { return h > *there; });
+      words += QLatin1Char(' ') + (over > 0 ? tr("On %Ln week(s) of this winter it is more than you have.", nullptr, static_cast<int>(over))
+                                            : tr("You have as much on every week of this winter."));
+    }
   }
   return words;
 }
@@ -196,6 +215,7 @@ void SourcesPage::refresh() {
   const NightResult* n = night();
   for (Plot* plot : {m_hours, m_weeks}) plot->setVisible(n);
   m_work->setVisible(false);
+  m_have->setVisible(false);
   m_night.clear(), m_winter.clear(), m_work_h.clear();
   if (!n) {
     m_words->setText(m_document.results().simulation() ? tr("Working it out.") : tr("Import a log to see where the heat comes from."));
@@ -213,6 +233,7 @@ void SourcesPage::refresh() {
   draw(*m_weeks, m_winter, static_cast<double>(w.start) + offset, kWeek_h * kHour_s);
   m_weeks->yAxis->setLabel(tr("kWh a week"));
   m_work->setVisible(!m_work_h.empty());
+  m_have->setVisible(!m_work_h.empty());
   if (!m_work_h.empty()) drawWork(static_cast<double>(w.start) + offset);
   drawNight();
   for (Plot* plot : {m_weeks, m_work}) plot->replot(QCustomPlot::rpQueuedReplot);

@@ -14,6 +14,7 @@ class QCPBars;
 
 namespace muffle {
 
+class NumberField;
 class Plot;
 
 class SourcesPage : public QWidget {
@@ -42,6 +43,7 @@ private:
   Document& m_document;
   QLabel* m_words;
   Plot *m_hours, *m_weeks, *m_work;
+  NumberField* m_have; ///< hours a week
   std::vector<HeatSource> m_night, m_winter;
   std::size_t m_drawnWinter = 0;
   std::vector<double> m_work_h;

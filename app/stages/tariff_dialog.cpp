@@ -44,6 +44,11 @@ TariffDialog::TariffDialog(Document& document, QWidget* parent)
                                    [](Plan& p, double v) { p.prices.electricityStanding_per_day = v; }, 0, 100, 0.05,
                                    tr("whether anything is taken or not; 0 where the house would have it without the greenhouse")},
                                   this));
+  body->addWidget(new NumberField(document,
+                                  {tr("Give or take"), Quantity::share, [](const Plan& p) { return p.prices.electricitySpread; },
+                                   [](Plan& p, double v) { p.prices.electricitySpread = v; }, 0, 0.9, 0.05,
+                                   tr("by which a kWh may come out dearer or cheaper this winter: the slip then says from what to what")},
+                                  this));
   m_words->setWordWrap(true);
   m_words->setFont(textFont(9.5));
   body->addWidget(m_words);

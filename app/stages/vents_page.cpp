@@ -30,6 +30,8 @@ VentsPage::VentsPage(Document& document, QWidget* parent)
   const auto whole = [](double House::*member) { return [member](Plan& p) { return &(p.house.*member); }; };
   number(tr("Vents open at"), Quantity::temperature, whole(&House::ventOpens_C), -5, 60, 1, tr("inside: a wax opener begins here"));
   number(tr("fully at"), Quantity::temperature, whole(&House::ventFull_C), -4, 70, 1, tr("and has them fully open here"));
+  number(tr("By hand"), Quantity::hours, whole(&House::hoursPerVenting), 0, 12, 0.1,
+         tr("hours of work on each day on which you open and shut them; 0 where they open by themselves"));
   number(tr("Open, they change"), Quantity::airChanges, whole(&House::ventAirChanges_per_h), 0, 120, 1,
          tr("air changes an hour with the vents fully open: 10 ridge alone, 20 ridge and sides"));
   number(

@@ -26,6 +26,11 @@ double saturationPressure_Pa(double t_C) {
     return std::exp(-5.6745359e3 / T + 6.3925247 - 9.677843e-3 * T + 6.2215701e-7 * T * T + 2.0747825e-9 * T * T * T - 9.484024e-13 * T * T * T * T +
                     4.1635019 * std::log(T));
   }
+  return saturationOverWater_Pa(t_C);
+}
+
+double saturationOverWater_Pa(double t_C) {
+  const double T = kelvin(t_C);
   return std::exp(-5.8002206e3 / T + 1.3914993 - 4.8640239e-2 * T + 4.1764768e-5 * T * T - 1.4452093e-8 * T * T * T + 6.5459673 * std::log(T));
 }
 

@@ -13,8 +13,10 @@
 
 namespace muffle {
 
-/// Saturation vapour pressure. t_C in -100..200.
+/// Saturation vapour pressure, below 0 degC over ice. t_C in -100..200.
 double saturationPressure_Pa(double t_C);
+/// Over water, below 0 degC over supercooled water, as hygrometers reckon. t_C in -50..200.
+double saturationOverWater_Pa(double t_C);
 
 /// Temperature at which `vapour_Pa` saturates: dew point from 0 degC up, frost point below.
 /// vapour_Pa in 0.0015..1.5e6 Pa (the range of the formula); values outside are clamped to it.

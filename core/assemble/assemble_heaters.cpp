@@ -27,13 +27,22 @@ bool isLockedOut(const Heater& heater, double outside_C) {
 /// By step, whether hours, weather and forecast let it give heat; empty if they always do.
 std::vector<bool> Assembler::mayHeat(const Heater& heater) const {
   const bool byClock = heater.for_h < 24.0;
-  if (!byClock && !heater.onlyBelow_C && !heater.onlyAbove_C && !heater.beforeNightsBelow_C) return {};
+  if (!byClock && !heater.onlyBelow_C && !heater.onlyAbove_C && !heater.beforeNightsBelow_C && !heater.onlyBelowPrice_kWh) return {};
   const auto named = TimeZone::named(m_plan.site.timeZone);
   const TimeZone zone = named ? *named : TimeZone::utc();
   std::vector<bool> may = withinHours(m_winter, zone, heater.from_h, heater.for_h);
   const std::vector<double> low = heater.beforeNightsBelow_C ? nightLows_C(m_winter, zone) : std::vector<double>();
   for (std::size_t i = 0; i < may.size(); ++i)
     if (isLockedOut(heater, m_winter.outside_C[i]) || (heater.beforeNightsBelow_C && low[i] >= *heater.beforeNightsBelow_C)) may[i] = false;
+  if (heater.onlyBelowPrice_kWh) {
+    const Tariff tariff = m_plan.prices.electricity();
+    LocalClock clock(zone);
+    for (std::size_t i = 0; i < may.size(); ++i) {
+      const UtcSeconds t = m_winter.time(i);
+      const auto weekday = static_cast<int>((daysSinceEpoch(zone.localDate(t)) + 3) % 7); // the epoch was a Thursday
+      if (tariff.priceAt((weekday + 7) % 7, static_cast<int>(clock.hour(t)) % 24) >= *heater.onlyBelowPrice_kWh) may[i] = false;
+    }
+  }
   return may;
 }
 
@@ -144,15 +153,18 @@ Thermostat Assembler::thermostatOf(const Heater& heater, Assembly::HeaterNodes& 
   nodes.may = mayHeat(heater);
   const std::vector<bool>& may = nodes.may;
   const bool isHeatPump = heater.kind == HeaterKind::heatPump;
-  if (may.empty() && !isHeatPump) return t;
+  const bool byCurve = isHeatPump || (heater.kind == HeaterKind::district && !heater.heatPump.empty());
+  if (may.empty() && !byCurve) return t;
   std::vector<double> limit(m_winter.size(), 1.0);
-  if (isHeatPump) {
-    nodes.perHeat.resize(m_winter.size());
+  if (byCurve) {
+    if (isHeatPump) nodes.perHeat.resize(m_winter.size());
+    Heater curve = heater;
+    if (!isHeatPump) curve.defrostLoss = 0.0; // no ice on what is delivered
     double most = 0.0;
     for (std::size_t i = 0; i < limit.size(); ++i) {
-      const HeatPumpPoint at = heatPumpAt(heater, m_winter.outside_C[i]);
+      const HeatPumpPoint at = heatPumpAt(curve, m_winter.outside_C[i]);
       limit[i] = at.capacity;
-      nodes.perHeat[i] = 1.0 / at.cop;
+      if (isHeatPump) nodes.perHeat[i] = 1.0 / at.cop;
       most = std::max(most, at.capacity);
     }
     if (most > 0.0)

@@ -74,6 +74,10 @@ SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices) {
 Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Bought>& kit) {
   Cost cost;
   cost.energy = ledger.money(plan, prices) / winters + prices.electricityStanding_per_day * kWinterDays;
+  cost.spread = prices.electricitySpread * ledger.money(plan, prices, Metered::electricity) / winters;
+  for (const Meter& m : ledger.meters()) // prices that may be off are so for the whole winter, and all one way
+    if (m.of == Metered::fuel && m.index < plan.heaters.size())
+      cost.spread += plan.heaters[m.index].fuelPriceSpread * m.amount * plan.heaters[m.index].fuelPrice_kWh / winters;
   for (const FuelWinter& fuel : fuelOfWinter(plan, ledger, winters)) cost.energy += fuel.deliveryCost;
   cost.hours = ledger.sum(Metered::work) / winters;
   for (const Bought& k : kit) {

@@ -34,6 +34,7 @@ LifeCost lifeCost(double capital, double yearlyCost, double rate, double escalat
 
 struct Cost {
   double energy = 0.0; ///< money a winter
+  double spread = 0.0; ///< of that, what may come on top or off by the ranges of prices
   double kit = 0.0;
   double hours = 0.0;      ///< hours a winter
   double hoursMoney = 0.0; ///< at the grower's own rate

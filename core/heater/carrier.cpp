@@ -34,7 +34,8 @@ constexpr std::array<FuelUnit, 7> kOfPropane{
 constexpr std::array<FuelUnit, 3> kOfGas{{kWh, kCubicMetre, {"therm", 0.0, 0.0, 29.3071}}};
 constexpr std::array<FuelUnit, 5> kOfLiquids{{kWh, kLitre, kGallon, kCan, kTonne}};
 constexpr std::array<FuelUnit, 5> kOfPellets{{kWh, kKilogram, {"bag-15kg", 15.0, 0.0, 0.0}, {"bag-40lb", 18.144, 0.0, 0.0}, kTonne}};
-constexpr std::array<FuelUnit, 6> kOfWood{{kWh, kKilogram, {"stere", 0.0, 1.0, 0.0}, {"cord", 0.0, 3.6246, 0.0}, {"barrow", 0.0, 0.09, 0.0}, kTonne}};
+constexpr std::array<FuelUnit, 7> kOfWood{
+    {kWh, kKilogram, {"bale-10kg", 10.0, 0.0, 0.0}, {"stere", 0.0, 1.0, 0.0}, {"cord", 0.0, 3.6246, 0.0}, {"barrow", 0.0, 0.09, 0.0}, kTonne}};
 constexpr std::array<FuelUnit, 2> kOfWax{kWh, kKilogram};
 
 /// Gases, liquids and wax hold none.

@@ -128,6 +128,7 @@ struct Heater {
   std::optional<double> efficiency = {};          ///< heat given for a net kWh of what it takes; without it the kind's usual
   Carrier burns = Carrier::fuel;                  ///< of a boiler or wood stove; `fuel`: what is usual for its kind
   double fuelPrice_kWh = 0.0;                     ///< for a net kWh of what it takes, unless that is electricity
+  double fuelPriceSpread = 0.0;                   ///< share by which that may come out dearer or cheaper
   std::string boughtBy = "kWh";                   ///< the unit in which that is bought
   double hoursPerUnit = 0.0;                      ///< of work to fetch, change or fill one
   Delivery delivery = {};
@@ -137,13 +138,14 @@ struct Heater {
   std::optional<double> onlyBelow_C = {};         ///< outside: locked out while it is warmer
   std::optional<double> onlyAbove_C = {};         ///< outside: locked out while it is colder
   std::optional<double> beforeNightsBelow_C = {}; ///< only from noon to noon about a night whose low is below that
+  std::optional<double> onlyBelowPrice_kWh = {};  ///< electric: only in hours in which a kWh costs less
   double sensorError_K = 0.0;                     ///< that its thermostat reads too warm
   std::optional<double> band_K = {};              ///< its thermostat goes on so far below where it goes off, half to either side of the setpoint
   std::optional<double> least = {};               ///< of its size, that it can give on end; without it the kind's usual
   std::optional<double> startUp_min = {};         ///< until it gives heat; without it the kind's usual
   double standby_W = 0.0;                         ///< of what it takes, while it may give and does not: a pilot flame, electronics
   std::vector<PartLoadPoint> partLoad = {};       ///< by rising load; empty: as at full stretch
-  std::vector<HeatPumpPoint> heatPump = {};       ///< by rising outside_C; empty: usualHeatPump()
+  std::vector<HeatPumpPoint> heatPump = {};       ///< by rising outside_C; empty: usualHeatPump(), of delivered heat always all of it
   double defrostBelow_C = 5.0;                    ///< outside, a heat pump loses a share to its own ice
   double defrostLoss = 0.08;                      ///< of what it gives
   Stoking stoking = {};

@@ -12,7 +12,7 @@ void keepDormant(Plan& plan) {
   s.dayBands.clear();
   s.swingAtMost_K.reset();
   s.night_C = s.day_C = s.hold_C + kOverLine_K;
-  s.tooWarm_C = kWakes_C;
+  s.tooWarm_C = std::max(kWakes_C, s.night_C + kApart_K); // a line that is warmer wakes it by itself
   House& h = plan.house;
   const double airs_C = s.night_C + kApart_K;
   h.ventOpens_C = airs_C;

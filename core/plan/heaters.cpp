@@ -60,6 +60,8 @@ template <class Bad> void checkOwn(const Plan& plan, const Heater& h, const Bad&
   for (std::size_t k = 1; k < h.heatPump.size(); ++k)
     if (h.heatPump[k].outside_C <= h.heatPump[k - 1].outside_C)
       bad("heat_pump", Message{"plan.point-no-warmer-than", k + 1}, Message{"plan.points-rising-temperature-outside"});
+  if (h.onlyBelowPrice_kWh && carrierOf(h) != Carrier::electricity)
+    bad("only_below_price_kWh", Message{"plan.no-price-by-the-hour", factsOf(h.kind).id}, Message{"plan.only-electric-ones"});
   for (std::size_t k = 1; k < h.partLoad.size(); ++k)
     if (h.partLoad[k].load <= h.partLoad[k - 1].load) bad("part_load", Message{"plan.point-no-higher-than", k + 1}, Message{"plan.points-rising-load"});
   if (h.place.of == Of::tank && (h.holds_C < 20.0 || h.holds_C > 90.0))
@@ -95,7 +97,9 @@ double heaterPower_W(const Plan& plan, const HeaterPlace& place) {
   return std::accumulate(plan.heaters.begin(), plan.heaters.end(), 0.0, [&](double sum, const Heater& h) { return h.place == place ? sum + h.power_W : sum; });
 }
 
-double roomHeaters_W(const Plan& plan) { return heaterPower_W(plan, {Of::house}) + heaterPower_W(plan, {Of::bay}); }
+double roomHeaters_W(const Plan& plan) {
+  return std::accumulate(plan.heaters.begin(), plan.heaters.end(), 0.0, [](double sum, const Heater& h) { return h.place.isRoom() ? sum + h.power_W : sum; });
+}
 
 int countOfRoomHeaters(const Plan& plan) {
   return static_cast<int>(std::count_if(plan.heaters.begin(), plan.heaters.end(), [](const Heater& h) { return h.place.isRoom() && h.power_W > 0.0; }));

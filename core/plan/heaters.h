@@ -18,7 +18,7 @@ Heater& firstHeater(Plan& plan, const HeaterPlace& place);
 void setHeaterPower(Plan& plan, const HeaterPlace& place, double power_W);
 /// Of all there together, W.
 double heaterPower_W(const Plan& plan, const HeaterPlace& place);
-/// Of all that heat the house and its bay; what is under a bed cover is by itself.
+/// Of all that heat rooms, and under bed covers.
 double roomHeaters_W(const Plan& plan);
 /// That have any power.
 int countOfRoomHeaters(const Plan& plan);

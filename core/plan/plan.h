@@ -265,6 +265,7 @@ struct House {
   double ventOpens_C = 22.0;
   double ventFull_C = 28.0;
   double ventAirChanges_per_h = 15.0; ///< fully open
+  double hoursPerVenting = 0.0;       ///< of work on each day on which they are opened and shut again; 0 where they open by themselves
   VentLock ventLock;
   std::optional<RollUpSides> rollUp;
   std::optional<ExtractFan> extractFan;
@@ -341,14 +342,24 @@ struct CropStand {
   bool operator==(const CropStand&) const = default;
 };
 
+/// What a fuel costs, whether a heater of the plan takes it or not.
+struct FuelPrice {
+  Carrier fuel = Carrier::propane;
+  std::string boughtBy = "kWh";
+  double price_kWh = 0.0; ///< of a net kWh in it
+  bool operator==(const FuelPrice&) const = default;
+};
+
 struct Prices {
   std::string currency = "EUR";
   double electricity_per_kWh = 0.30;            ///< in the hours of none of the windows
   std::vector<TariffWindow> electricityWindows; ///< hours with a price of their own; the first that holds an hour counts
   double electricityStanding_per_day = 0.0;     ///< charged whether any is taken or not
+  double electricitySpread = 0.0;               ///< share by which a kWh may come out dearer or cheaper
   double interest = 0.04;
   double hour = 0.0; ///< the grower's own hour; hours are shown even when it is 0
   std::vector<MaterialPrice> materials;
+  std::vector<FuelPrice> fuels; ///< to compare heaters by; those of the plan have prices of their own
   [[nodiscard]] Tariff electricity() const {
     return {.windows = electricityWindows, .price_per_kWh = electricity_per_kWh, .standing_per_day = electricityStanding_per_day};
   }
@@ -367,7 +378,8 @@ struct Calibration {
 };
 
 struct Ask {
-  int missesAllowed = 0; ///< nights below hold_C that are accepted
+  int missesAllowed = 0;                   ///< nights below hold_C that are accepted
+  std::optional<double> hoursPerWeek = {}; ///< of work that there is time for
   bool operator==(const Ask&) const = default;
 };
 

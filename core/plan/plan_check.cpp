@@ -221,6 +221,14 @@ Problems check(const Plan& plan) {
   if (plan.house.bay) schedule(plan.house.bay->setpoints, "/house/warm_bay/setpoints");
   if (plan.setpoints.warmest_C() > plan.house.ventOpens_C)
     bad("/setpoints", Message{"plan.setpoint-lies-above-vents"}, Message{"plan.setpoint-at-most", Amount{plan.house.ventOpens_C, Unit::celsius}});
+  for (std::size_t i = 0; i < plan.prices.fuels.size(); ++i) {
+    const FuelPrice& f = plan.prices.fuels[i];
+    const auto where = fmt::format("/prices/fuels/{}", i);
+    if (kWhPerUnit(f.fuel, f.boughtBy) <= 0.0)
+      bad(where + "/bought_by", Message{"plan.not-bought", factsOf(f.fuel).id, f.boughtBy}, Message{"plan.by-units", "kWh"});
+    for (std::size_t k = 0; k < i; ++k)
+      if (plan.prices.fuels[k].fuel == f.fuel) bad(where + "/fuel", Message{"plan.two-prices", factsOf(f.fuel).id}, Message{"plan.one-allowed"});
+  }
   for (std::size_t i = 0; i < plan.prices.electricityWindows.size(); ++i)
     if (plan.prices.electricityWindows[i].from_h == plan.prices.electricityWindows[i].to_h)
       bad(fmt::format("/prices/electricity_windows/{}", i), Message{"plan.begins-ends-same-hour"}, Message{"plan.window-of-all-day"});

@@ -265,6 +265,7 @@ template <class V> void describe(V& v, House& h) {
   v.number("back_wall_C", h.backWall_C, {-30.0, 40.0}, "temperature of the building behind the back wall");
   v.number("vent_opens_C", h.ventOpens_C, {-5.0, 60.0}, "temperature at which the vents start to open");
   v.number("vent_full_C", h.ventFull_C, {-4.0, 70.0}, "temperature at which they are fully open");
+  v.number("hours_per_venting", h.hoursPerVenting, {0.0, 12.0}, "hours of work on each day on which vents are opened and shut again");
   v.number("vent_air_changes_per_h", h.ventAirChanges_per_h, {0.0, 120.0}, "air changes an hour with the vents fully open");
   v.object("vent_lock", h.ventLock, "what keeps vents, rolled sides and roof shut");
   v.object("roll_up_sides", h.rollUp, "sides rolled up by warmth");
@@ -429,6 +430,7 @@ template <class V> void describe(V& v, Heater& h) {
   v.number("efficiency", h.efficiency, {0.05, 1.1}, "heat that it gives for a net kWh of what it takes; without it the kind's usual");
   v.choice("burns", h.burns, namesOf(carriers()), "boiler or wood stove: what it burns; without it the kind's usual");
   v.number("fuel_price_kWh", h.fuelPrice_kWh, {0.0, 100.0}, "of a net kWh of its fuel; electricity is priced for all");
+  v.number("fuel_price_spread", h.fuelPriceSpread, {0.0, 0.9}, "share by which that may come out dearer or cheaper");
   v.text("bought_by", h.boughtBy, "unit in which its fuel is bought, such as kWh, litre, bottle-11kg, bag-15kg, stere");
   v.number("hours_per_unit", h.hoursPerUnit, {0.0, 100.0}, "hours of work for each unit: to fetch, change or fill it");
   v.object("delivery", h.delivery, "how its fuel comes to the yard");
@@ -438,13 +440,15 @@ template <class V> void describe(V& v, Heater& h) {
   v.number("only_below_C", h.onlyBelow_C, {-40.0, 40.0}, "temperature outside above which it is locked out");
   v.number("only_above_C", h.onlyAbove_C, {-60.0, 40.0}, "temperature outside below which it is locked out: a heat pump's cut-out");
   v.number("before_nights_below_C", h.beforeNightsBelow_C, {-40.0, 40.0}, "only on days and nights, noon to noon, whose low is forecast below that");
+  v.number("only_below_price_kWh", h.onlyBelowPrice_kWh, {0.0, 100.0}, "electric: only in hours in which a kWh costs less");
   v.number("sensor_error_K", h.sensorError_K, {-5.0, 5.0}, "that its thermostat reads too warm");
   v.number("band_K", h.band_K, {0.0, 10.0}, "its thermostat goes on so far below where it goes off, half to either side of the setpoint");
   v.number("least", h.least, {0.0, 1.0}, "share of its size that it can give on end, below which it goes on and off; without it the kind's usual");
   v.number("start_up_min", h.startUp_min, {0.0, 120.0}, "minutes from its thermostat's call until it gives heat; without it the kind's usual");
   v.number("standby_W", h.standby_W, {0.0, 5000.0}, "what it takes while it may give and does not, of what it runs on: a pilot flame, electronics");
   v.list("part_load", h.partLoad, "what its efficiency is at a part of its size, by rising load; without it as at full stretch", 12);
-  v.list("heat_pump", h.heatPump, "what a heat pump gives and takes by the air outside, by rising temperature; without it a usual one", 20);
+  v.list("heat_pump", h.heatPump,
+         "what a heat pump gives and takes by the air outside, by rising temperature, without it a usual one; of delivered heat what there is of it", 20);
   v.number("defrost_below_C", h.defrostBelow_C, {-30.0, 20.0}, "heat pump: temperature outside below which it ices");
   v.number("defrost_loss", h.defrostLoss, {0.0, 0.5}, "heat pump: share of what it gives that its ice takes");
   v.object("stoking", h.stoking, "wood stove or mass stove: how it is fed");
@@ -530,14 +534,22 @@ template <class V> void describe(V& v, TariffWindow& w) {
   v.number("price_per_kWh", w.price_per_kWh, {0.0, 100.0}, "price of a kWh in it", true);
 }
 
+template <class V> void describe(V& v, FuelPrice& f) {
+  v.choice("fuel", f.fuel, namesOf(carriers()), "which", true);
+  v.text("bought_by", f.boughtBy, "unit in which it is bought");
+  v.number("price_kWh", f.price_kWh, {0.0, 100.0}, "of a net kWh in it", true);
+}
+
 template <class V> void describe(V& v, Prices& p) {
   v.text("currency", p.currency, "money symbol or code");
   v.number("electricity_per_kWh", p.electricity_per_kWh, {0.0, 100.0}, "price of a kWh, in the hours of no window");
   v.list("electricity_windows", p.electricityWindows, "hours of a tariff with a price of their own; the first that holds an hour counts", 8);
   v.number("electricity_standing_per_day", p.electricityStanding_per_day, {0.0, 100.0}, "charged each day whether any is taken or not");
+  v.number("electricity_spread", p.electricitySpread, {0.0, 0.9}, "share by which a kWh may come out dearer or cheaper");
   v.number("interest", p.interest, {0.0, 0.5}, "interest rate a year");
   v.number("hour", p.hour, {0.0, 10000.0}, "what an hour of your own work is worth");
   v.list("materials", p.materials, "prices of skins' materials", 64);
+  v.list("fuels", p.fuels, "prices of fuels, to compare heaters by", kCarrierCount);
 }
 
 template <class V> void describe(V& v, Calibration& c) {
@@ -549,7 +561,10 @@ template <class V> void describe(V& v, Calibration& c) {
   v.text("date", c.date, "when it was found");
 }
 
-template <class V> void describe(V& v, Ask& a) { v.integer("misses_allowed", a.missesAllowed, {0, 366}, "nights below the line that are accepted"); }
+template <class V> void describe(V& v, Ask& a) {
+  v.integer("misses_allowed", a.missesAllowed, {0, 366}, "nights below the line that are accepted");
+  v.number("hours_per_week", a.hoursPerWeek, {0.0, 168.0}, "of work that there is time for");
+}
 
 template <class V> void describe(V& v, Plan& p) {
   v.fixedText("schema", kPlanSchema);

@@ -13,15 +13,16 @@ namespace {
 /// A heater of the plan that warms a room, and its meter.
 struct RoomHeater {
   std::size_t index;
-  const Meter* meter;
-  double heatPerAmount;
+  std::vector<double> hour_kWh; ///< of heat, to the room
 };
 
 std::vector<RoomHeater> roomHeaters(const Plan& plan, const Ledger& ledger) {
   std::vector<RoomHeater> heaters;
   for (const Meter& m : ledger.meters())
     if (m.use == MeterUse::heater && m.index < plan.heaters.size() && plan.heaters[m.index].place.isRoom() && m.amount > 0.0)
-      heaters.push_back({m.index, &m, m.heat_kWh / m.amount * toRoom(plan.heaters[m.index])});
+      heaters.push_back({m.index, heatByHour_kWh(plan, m)});
+  for (RoomHeater& h : heaters)
+    for (double& kWh : h.hour_kWh) kWh *= toRoom(plan.heaters[h.index]);
   std::sort(heaters.begin(), heaters.end(), [](const RoomHeater& a, const RoomHeater& b) { return a.index < b.index; });
   return heaters;
 }
@@ -59,14 +60,23 @@ std::vector<HeatSource> heatBySource(const Plan& plan, const WinterSeries& serie
     const auto hour = static_cast<std::size_t>(static_cast<double>(i - 1) * step_s / kHour_s); // as Run::hour() has it
     double all = 0.0;
     for (std::size_t h = 0; h < heaters.size(); ++h) {
-      const auto& taken = heaters[h].meter->hour;
-      share[h] = hour < taken.size() ? static_cast<double>(taken[hour]) * heaters[h].heatPerAmount : 0.0;
+      const auto& given = heaters[h].hour_kWh;
+      share[h] = hour < given.size() ? given[hour] : 0.0;
       all += share[h];
     }
     for (std::size_t h = 0; h < heaters.size(); ++h)
       sources[firstHeater + h].kWh[pieceOf(i)] += power_W * step_s / 3.6e6 * (all > 0.0 ? share[h] / all : 1.0 / static_cast<double>(heaters.size()));
   }
   return sources;
+}
+
+std::vector<double> heatByHour_kWh(const Plan& plan, const Meter& meter) {
+  const double rest_kWh = plan.heaters[meter.index].standby_W / 1000.0;
+  std::vector<double> given;
+  for (const float taken : meter.hour) given.push_back(std::max(0.0, static_cast<double>(taken) - rest_kWh));
+  const double all = rest_kWh > 0.0 ? std::accumulate(given.begin(), given.end(), 0.0) : meter.amount;
+  for (double& kWh : given) kWh *= all > 0.0 ? meter.heat_kWh / all : 0.0;
+  return given;
 }
 
 std::vector<double> workByPiece_h(const Ledger& ledger, std::size_t piece_h) {

@@ -26,6 +26,9 @@ struct HeatSource {
 std::vector<HeatSource> heatBySource(const Plan& plan, const WinterSeries& series, const Ledger& ledger, double step_s, std::size_t from, std::size_t to,
                                      std::size_t piece_h);
 
+/// Heat by the hour that a heater of the plan gave, of its meter: by what it took, less what it takes at rest.
+std::vector<double> heatByHour_kWh(const Plan& plan, const Meter& meter);
+
 /// Hours of work in pieces of so many hours of the winter; the ledger with its hours.
 std::vector<double> workByPiece_h(const Ledger& ledger, std::size_t piece_h);
 

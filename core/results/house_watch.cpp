@@ -45,6 +45,7 @@ void HouseWatch::see(const Run& run) {
   if (i > 0 && air_C > m_plan.setpoints.tooWarm_C) m_tooWarm_h += run.winter().step_s / 3600.0;
   for (std::size_t r = 0; r < m_rooms.size(); ++r) m_rooms[r][i] = static_cast<float>(solver.temperature_C(assembly.rooms[r].air));
   if (i > 0 && !m_fan_kWh.empty()) seeFans(run);
+  if (i > 0 && m_plan.house.hoursPerVenting > 0.0) seeVents(run);
 }
 
 /// In the step that ends here, of what it runs on.
@@ -110,6 +111,15 @@ void HouseWatch::seeFans(const Run& run) {
   }
 }
 
+/// Once a day, when the air first calls for them: whoever opens them by hand leaves them so until evening.
+void HouseWatch::seeVents(const Run& run) {
+  const std::size_t i = run.step();
+  const auto& may = run.assembly().mayVent;
+  if (static_cast<double>(m_air[i]) <= m_plan.house.ventOpens_C || (!may.empty() && may[i] <= 0.0)) return;
+  constexpr double kSameDay_s = 14.0 * 3600.0;
+  if (m_ventings.empty() || static_cast<double>(i - m_ventings.back()) * run.winter().step_s > kSameDay_s) m_ventings.push_back(i);
+}
+
 void HouseWatch::tell(const Run& run, const EnergyBalance& balance, WinterResult& result) {
   result.draws = static_cast<int>(drawnAt(m_blanket).size());
   result.peak_W = m_peak_W;
@@ -147,6 +157,7 @@ void HouseWatch::tell(const Run& run, const EnergyBalance& balance, WinterResult
   }
   for (std::size_t f = 0; f < m_fan_kWh.size(); ++f) m_ledger.add(m_ledger.meter(Metered::electricity, MeterUse::roomFan, f), m_fan_kWh[f]);
   if (const auto& blanket = m_plan.house.blanket) work(MeterUse::blanket, 0, blanket->hoursPerDraw, drawnAt(m_blanket));
+  work(MeterUse::venting, 0, m_plan.house.hoursPerVenting, m_ventings);
   const double days = static_cast<double>(run.winter().size() - 1) * run.winter().step_s / kDay_s;
   for (std::size_t b = 0; b < m_plan.house.bedCovers.size(); ++b) {
     const BedCover& bed = m_plan.house.bedCovers[b];

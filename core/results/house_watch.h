@@ -57,6 +57,8 @@ private:
   std::vector<double> m_blanket;
   std::vector<float> m_air, m_heater, m_below;
   std::vector<std::vector<float>> m_rooms;
+  void seeVents(const Run& run);
+  std::vector<std::size_t> m_ventings; ///< steps at which vents were opened by hand
   double m_peak_W = 0.0, m_warmest_C = -1e9, m_tooWarm_h = 0.0;
 };
 

@@ -15,7 +15,22 @@ namespace muffle {
 enum class Metered { electricity, fuel, work, water }; ///< kWh, kWh in the fuel, h, kg
 /// What it was for.
 /// heaterOwn: electricity beside what is turned into heat; stoking, refuelling: by heater.
-enum class MeterUse { heater, tankHeater, heaterOwn, stoking, refuelling, cable, roomFan, storeFan, storePump, collectorPump, blanket, bedCover, pile };
+enum class MeterUse {
+  heater,
+  tankHeater,
+  heaterOwn,
+  stoking,
+  refuelling,
+  cable,
+  roomFan,
+  storeFan,
+  storePump,
+  collectorPump,
+  blanket,
+  bedCover,
+  venting,
+  pile
+};
 
 struct Meter {
   Metered of = Metered::electricity;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/simulate/heater_cycles.h"
 
+#include "core/results/heat_sources.h"
 #include "core/run/air_response.h"
 
 #include <algorithm>
@@ -41,9 +42,8 @@ std::vector<HeaterCycles> heaterCycles(const Plan& plan, const Weather& weather,
     for (const Ledger& ledger : run.ledgers)
       for (const Meter& meter : ledger.meters()) {
         if (meter.use != MeterUse::heater || meter.index != nodes.index || meter.amount <= 0.0) continue;
-        for (const float taken_kWh : meter.hour)
-          if (const auto cycle = cycleOf(heater, *response, static_cast<double>(taken_kWh) * meter.heat_kWh / meter.amount * 1000.0, heater.power_W))
-            take(sum, running_s, *cycle, factsOf(heater.kind).leastRun_s);
+        for (const double kWh : heatByHour_kWh(plan, meter))
+          if (const auto cycle = cycleOf(heater, *response, 1000.0 * kWh, heater.power_W)) take(sum, running_s, *cycle, factsOf(heater.kind).leastRun_s);
       }
     if (sum.starts <= 0.0) continue;
     sum.mean_run_s = running_s / sum.starts;

@@ -9,7 +9,9 @@
 #include "core/plan/heaters.h"
 #include "tests/app/window_fixture.h"
 
+#include "app/stages/heat_prices_dialog.h"
 #include "app/stages/heat_stage.h"
+#include "core/simulate/heat_prices.h"
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
@@ -178,6 +180,34 @@ TEST_F(HeaterListTest, AFieldOfAHeaterThatIsGoneChangesNothing) {
   QCoreApplication::processEvents();
   EXPECT_TRUE(heaters.findChildren<NumberField*>().empty() || !heaters.findChildren<NumberField*>().front()->isVisible());
   EXPECT_FALSE(heaters.addButton()->isVisible()) << "the usual one is offered instead";
+}
+
+TEST_F(HeaterListTest, FuelsAreSetSideBySideAtThisHousesLoads) {
+  open();
+  importDemoLog();
+  list();
+  HeatPricesDialog dialog(*document, window.get());
+  dialog.show();
+  QCoreApplication::processEvents();
+  EXPECT_TRUE(dialog.words().contains(QStringLiteral("oil heater with a flue: no price"))) << dialog.words().toStdString();
+  NumberField* oil = nullptr;
+  for (auto* f : dialog.findChildren<NumberField*>())
+    if (f->accessibleName() == QStringLiteral("oil: price of a unit")) oil = f;
+  ASSERT_NE(oil, nullptr);
+  for (auto* c : dialog.findChildren<QComboBox*>())
+    if (c->accessibleName() == QStringLiteral("oil: bought by")) {
+      const int at = c->findData(QStringLiteral("litre"));
+      c->setCurrentIndex(at);
+      emit c->activated(at);
+    }
+  type(oil, QStringLiteral("1.1"));
+  const auto price = fuelPrice_kWh(document->plan(), Carrier::heatingOil);
+  ASSERT_TRUE(price);
+  EXPECT_NEAR(*price, 1.1 / kWhPerUnit(Carrier::heatingOil, "litre"), 1e-9);
+  ASSERT_TRUE(waitForResult(*document));
+  QCoreApplication::processEvents();
+  EXPECT_FALSE(dialog.words().contains(QStringLiteral("oil heater with a flue: no price")));
+  EXPECT_TRUE(dialog.words().contains(QStringLiteral("a kWh of heat"))) << dialog.words().toStdString();
 }
 
 } // namespace

@@ -55,6 +55,19 @@ TEST_F(SourcesPageTest, SeveralHeatersAndTheirWorkStandApart) {
   EXPECT_EQ(heaters, 2);
   ASSERT_FALSE(of.workByWeek_h().empty());
   EXPECT_TRUE(of.words().contains(QStringLiteral("Work takes up to"))) << of.words().toStdString();
+  // against what there are
+  NumberField* have = nullptr;
+  for (auto* f : of.findChildren<NumberField*>())
+    if (f->isVisible()) have = f;
+  ASSERT_NE(have, nullptr);
+  type(have, QStringLiteral("0.5"));
+  EXPECT_EQ(document->plan().ask.hoursPerWeek, 0.5);
+  ASSERT_TRUE(waitForResult(*document));
+  QCoreApplication::processEvents();
+  const auto over = std::count_if(of.workByWeek_h().begin(), of.workByWeek_h().end(), [](double h) { return h > 0.5; });
+  ASSERT_GT(over, 0);
+  EXPECT_TRUE(of.words().contains(QString::number(over))) << of.words().toStdString();
+  EXPECT_TRUE(of.words().contains(QStringLiteral("more than you have"))) << of.words().toStdString();
 }
 
 TEST_F(SourcesPageTest, AnotherNightOfTheWinterOrAnotherWinterShowsTheSameAsDrawnAnew) {

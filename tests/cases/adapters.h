@@ -28,6 +28,7 @@ void addLight(Adapters& a);
 void addBodies(Adapters& a);
 void addControl(Adapters& a);
 void addMoney(Adapters& a);
+void addPlates(Adapters& a);
 
 inline double num(const Json& in, const char* key) { return in.at(key).get<double>(); }
 inline double num(const Json& in, const char* key, double fallback) { return in.contains(key) ? in.at(key).get<double>() : fallback; }

@@ -53,8 +53,8 @@ int main(int argc, char** argv) {
     return 2;
   }
   Adapters adapters;
-  for (auto* add :
-       {addAir, addSun, addEnvelope, addTransients, addGround, addHeaters, addStatistics, addGreenhouse, addStores, addLight, addBodies, addControl, addMoney})
+  for (auto* add : {addAir, addSun, addEnvelope, addTransients, addGround, addHeaters, addStatistics, addGreenhouse, addStores, addLight, addBodies, addControl,
+                    addMoney, addPlates})
     add(adapters);
   int passed = 0, failed = 0, notBuilt = 0;
   for (int f = 1; f < argc; ++f) {

@@ -8,6 +8,7 @@
 #include "core/heater/tariff.h"
 #include "core/plan/unvented.h"
 #include "core/sizing/heater_choice.h"
+#include "core/sizing/package_choice.h"
 #include "tests/cases/adapters.h"
 
 #include <algorithm>
@@ -18,21 +19,31 @@
 namespace muffle::cases {
 namespace {
 
+/// The case file's own chance: Park and Miller's generator.
+class CaseChance {
+public:
+  explicit CaseChance(const Json& in) : m_x(in.at("seed").get<long long>()) {}
+  double uniform() {
+    m_x = 16807 * m_x % 2147483647;
+    return static_cast<double>(m_x) / 2147483647.0;
+  }
+  double normal() {
+    double sum = -6.0;
+    for (int i = 0; i < 12; ++i) sum += uniform();
+    return sum;
+  }
+
+private:
+  long long m_x;
+};
+
 /// The case file's own weather: a year of hours with a random part.
 std::vector<double> traceOutside_C(const Json& in) {
-  long long x = in.at("seed").get<long long>();
-  const auto normal = [&x] {
-    double sum = -6.0;
-    for (int i = 0; i < 12; ++i) {
-      x = 16807 * x % 2147483647;
-      sum += static_cast<double>(x) / 2147483647.0;
-    }
-    return sum;
-  };
+  CaseChance chance(in);
   std::vector<double> out;
   double e = 0.0;
   for (int h = 0; h < 8760; ++h) {
-    e = 0.97 * e + num(in, "s_K") * std::sqrt(1.0 - 0.97 * 0.97) * normal();
+    e = 0.97 * e + num(in, "s_K") * std::sqrt(1.0 - 0.97 * 0.97) * chance.normal();
     out.push_back(num(in, "Tm_C") - num(in, "A1_K") * std::cos(2.0 * kPi * (h - 456) / 8760.0) - num(in, "A2_K") * std::cos(2.0 * kPi * (h - 4) / 24.0) + e);
   }
   return out;
@@ -258,6 +269,55 @@ Json designTrace(const Json& in) {
   return {{"design_99_6_C", at(0.004)}, {"design_99_C", at(0.01)}, {"mean_C", mean}, {"minimum_C", T.front()}};
 }
 
+Json packageChoice(const Json& in) {
+  CaseChance chance(in);
+  PassiveDays days;
+  double e = 0.0;
+  const int count = in.at("days").get<int>();
+  for (int d = 0; d < count; ++d) {
+    const double g = chance.normal(), u = chance.uniform(), season = std::sin(kPi * (d + 0.5) / count);
+    e = 0.7 * e + num(in, "s_K") * std::sqrt(1.0 - 0.49) * g;
+    days.outside_C.push_back(num(in, "Tm_C") - num(in, "A1_K") * season + e);
+    days.sun_kWh.push_back((num(in, "S0_kWh") - num(in, "S1_kWh") * season) * (0.2 + 0.8 * u));
+  }
+  std::vector<std::string> names;
+  std::vector<PassiveMeasure> measures;
+  for (const Json& m : in.at("measures_name_UA_sun_store_capital_life_hours")) {
+    names.push_back(m[0].get<std::string>());
+    measures.push_back({m[1].get<double>(), m[2].get<double>(), m[3].get<double>(), m[4].get<double>(), m[5].get<double>(), m[6].get<double>()});
+  }
+  const auto placeOf = [&](const Json& name) {
+    return static_cast<std::size_t>(std::find(names.begin(), names.end(), name.get<std::string>()) - names.begin());
+  };
+  std::vector<std::pair<std::size_t, std::size_t>> excludes;
+  for (const Json& pair : in.at("excludes")) excludes.emplace_back(placeOf(pair[0]), placeOf(pair[1]));
+  const auto namesOf = [&](PackageSet set) {
+    std::string joined;
+    for (std::size_t k = 0; k < names.size(); ++k)
+      if (set >> k & 1U) joined += (joined.empty() ? "" : "+") + names[k];
+    return joined.empty() ? std::string("none") : joined;
+  };
+  const double price = num(in, "price_per_kWh");
+  const ChosenPackage chosen = choosePackage({num(in, "UA0_W_per_K"), num(in, "Tset_C"), num(in, "store0_kWh"), num(in, "keep")}, days, measures, excludes,
+                                             {price, num(in, "wage"), num(in, "rate")});
+  const auto turn = [&](const std::optional<PriceTurn>& at, const char* priceKey, const char* setKey, Json& out) {
+    out[priceKey] = at ? Json(at->perKWh) : Json();
+    out[setKey] = at ? Json(namesOf(at->set)) : Json();
+  };
+  Json out{{"chosen", namesOf(chosen.best.set)},
+           {"cost_per_year", chosen.best.cost(price)},
+           {"energy_kWh", chosen.best.energy_kWh},
+           {"second_best", chosen.second ? Json(namesOf(chosen.second->set)) : Json()},
+           {"second_best_cost", chosen.second ? Json(chosen.second->cost(price)) : Json()},
+           {"energy_bare_kWh", chosen.bare.energy_kWh},
+           {"cost_bare", chosen.bare.cost(price)},
+           {"To_first_days_C", std::vector<double>(days.outside_C.begin(), days.outside_C.begin() + 3)},
+           {"sun_first_days_kWh", std::vector<double>(days.sun_kWh.begin(), days.sun_kWh.begin() + 3)}};
+  turn(chosen.above, "price_above", "chosen_above", out);
+  turn(chosen.below, "price_below", "chosen_below", out);
+  return out;
+}
+
 } // namespace
 
 void addMoney(Adapters& a) {
@@ -266,6 +326,7 @@ void addMoney(Adapters& a) {
   a["break_even_price"] = breakEven;
   a["two_heater_split"] = twoHeaters;
   a["heater_choice"] = heaterChoice;
+  a["package_choice"] = packageChoice;
   a["fuel_use"] = fuelUse;
   a["combustion"] = combustionOf;
   a["fuel_co2_factor"] = fuelFactor;

@@ -110,7 +110,7 @@ Plan ofEverything() {
   p.waterLoops.emplace_back();
   firstHeater(p, {HeaterPlace::Of::tank}).power_W = 5000.0;
   p.soilCables.emplace_back();
-  for (const MassKind kind : {MassKind::wall, MassKind::path, MassKind::raisedBed}) p.mass.push_back({.name = "heavy", .kind = kind});
+  for (const MassKind kind : {MassKind::wall, MassKind::path, MassKind::raisedBed, MassKind::bench}) p.mass.push_back({.name = "heavy", .kind = kind});
   return p;
 }
 

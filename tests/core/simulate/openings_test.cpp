@@ -193,5 +193,25 @@ TEST(Openings, AreKeptInThePlansFile) {
   EXPECT_EQ(planToJson(*again), planToJson(p));
 }
 
+TEST(Openings, VentsOpenedByHandAreWorkOnTheDaysThatCallForThem) {
+  Plan p = testing::filmTunnel();
+  p.house.ventOpens_C = 8.0;
+  p.house.ventFull_C = 12.0;
+  p.house.hoursPerVenting = 0.25;
+  const auto run = simulate(p, makeScene(testing::frost(p.site), p), {.series = true});
+  ASSERT_TRUE(run);
+  const double hours = run->summary.ledger.sum(Metered::work, MeterUse::venting);
+  int days = 0; // on which the air was above it
+  for (int day = 0; day < 6; ++day) {
+    const auto from = run->series[0].air_C.begin() + 144 * day;
+    days += *std::max_element(from, from + 144) > 8.0F ? 1 : 0;
+  }
+  ASSERT_GT(days, 0);
+  EXPECT_NEAR(hours, 0.25 * days, 0.25 + 1e-9) << "a day at either end of the log may be cut";
+  p.house.ventOpens_C = 60.0;
+  p.house.ventFull_C = 65.0;
+  EXPECT_EQ(simulate(p, makeScene(testing::frost(p.site), p))->summary.ledger.sum(Metered::work, MeterUse::venting), 0.0);
+}
+
 } // namespace
 } // namespace muffle::openings_test
