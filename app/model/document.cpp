@@ -110,7 +110,7 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
 }
 
 std::optional<QString> Document::setController(const QString& address) {
-  if (const auto why = m_controller.connectTo(address)) return why;
+  if (auto why = m_controller.connectTo(address)) return why;
   m_controllerAddress = address;
   m_book.saveSetting("controller.address", address);
   return std::nullopt;

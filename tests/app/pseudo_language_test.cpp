@@ -32,7 +32,7 @@ constexpr QChar kOpen(0x27E6), kClose(0x27E7);
 class Longer : public QTranslator {
 public:
   [[nodiscard]] QString translate(const char* context, const char* source, const char* said, int n) const override {
-    const QString english = m_kept.translate(context, source, said, n);
+    QString english = m_kept.translate(context, source, said, n);
     const QString text = english.isNull() ? QString::fromUtf8(source) : english;
     if (text.trimmed().isEmpty() || !text.contains(m_letters)) return english;
     QString longer = text; // by words that may be parted from each other

@@ -23,7 +23,7 @@ protected:
     for (int i = 0; i < n; ++i)
       text +=
           "2031-01-" + std::to_string(10 + i / 24) + " " + (i % 24 < 10 ? "0" : "") + std::to_string(i % 24) + ":00," + std::to_string(-4.0 + 0.1 * i) + ",5\n";
-    const QString path = m_dir.filePath(QStringLiteral("from.csv"));
+    QString path = m_dir.filePath(QStringLiteral("from.csv"));
     EXPECT_TRUE(writeFile(path.toStdString(), text));
     return path;
   }
@@ -38,7 +38,7 @@ protected:
 TEST(StationAddress, TakesNamesNumbersAndBracketsAndSaysWhatIsWrong) {
   const auto read = [](const char* text) {
     QString why;
-    const auto a = StationAddress::from(QString::fromUtf8(text), why);
+    auto a = StationAddress::from(QString::fromUtf8(text), why);
     EXPECT_EQ(a.has_value(), why.isEmpty()) << text;
     return a;
   };

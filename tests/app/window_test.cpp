@@ -515,7 +515,7 @@ TEST_F(WindowTest, AFieldWhosePlaceIsGoneReadsNothingAndChangesNothing) {
 TEST_F(WindowTest, AFileThatIsNoLogChangesNothing) {
   open();
   const QString bad = m_dir.filePath(QStringLiteral("bad.csv"));
-  ASSERT_TRUE(writeFile(bad.toStdString(), std::string("\0\1\2 not a table", 16)));
+  ASSERT_TRUE(writeFile(bad.toStdString(), std::string("\0\1\2 not a table", 15)));
   whenAsked([](ImportDialog* dialog) {
     EXPECT_FALSE(dialog->read());
     dialog->reject();
