@@ -17,6 +17,7 @@
 #include <QMenuBar>
 #include <QPaintEngine>
 #include <QPainter>
+#include <QPainterPath>
 #include <QRegularExpression>
 #include <QTextDocument>
 #include <QTranslator>
