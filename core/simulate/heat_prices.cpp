@@ -17,8 +17,8 @@ struct Loads {
 
 Loads loadsOf(const Plan& plan, const Weather& weather, const Simulation& run) {
   const auto named = TimeZone::named(plan.site.timeZone);
-  LocalClock clock(named ? *named : TimeZone::utc());
   const TimeZone zone = named ? *named : TimeZone::utc();
+  LocalClock clock(zone);
   const Tariff tariff = plan.prices.electricity();
   const Heater usual{.kind = HeaterKind::heatPump};
   Loads sum;
