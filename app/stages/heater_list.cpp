@@ -517,7 +517,9 @@ QString HeaterList::cycleWords(std::size_t heater) const {
       tr("; it goes on about %1 times a winter, for %2 min at a time").arg(u.number(Quantity::count, std::round(mine->starts)), minutes(mine->mean_run_s));
   if (mine->isShort())
     words += tr(": too short, a start is worth %1 min. A smaller one, a wider band or heavier things in the house make it longer").arg(minutes(least_s));
-  return words + tr("; the air falls up to %1 below its setpoint").arg(u.text(Quantity::difference, mine->below_K));
+  const QString below = u.text(Quantity::difference, mine->below_K);
+  if (m_document.plan().heaters[heater].band_K) return words + tr("; the air falls up to %1 below its setpoint").arg(below);
+  return words + tr("; by a usual thermostat the air would fall up to %1 below its setpoint").arg(below);
 }
 
 QString HeaterList::words(std::size_t heater) const {
