@@ -73,7 +73,7 @@ void HeatPricesDialog::addRow(Carrier fuel) {
   const auto unit_kWh = [fuel](const Plan& p) { return kWhPerUnit(fuel, unitOf(p, fuel)); };
   constexpr double kDearest = 10000.0;
   auto* price = new NumberField(m_document,
-                                {tr("costs"), Quantity::money,
+                                {tr("costs"), Quantity::price,
                                  [fuel, unit_kWh](const Plan& p) {
                                    const FuelPrice* known = of(p, fuel);
                                    return known ? known->price_kWh * unit_kWh(p) : 0.0;
@@ -117,7 +117,7 @@ void HeatPricesDialog::refresh() {
   for (const HeatPrice& p : prices) {
     const QString kind = HeaterWords::kind(p.kind);
     lines << (p.perHeat ? tr("%1: %2 %3 a kWh of heat, %4 %3 a winter")
-                              .arg(kind, u.number(Quantity::price, *p.perHeat), currency, u.number(Quantity::money, *p.winter(heat_kWh)))
+                              .arg(kind, u.number(Quantity::price, *p.perHeat), currency, u.number(Quantity::money, *p.perHeat * heat_kWh))
                         : tr("%1: no price").arg(kind));
   }
   m_words->setText(lines.join(QLatin1Char('\n')));

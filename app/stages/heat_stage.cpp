@@ -151,7 +151,8 @@ void HeatStage::refresh() {
     break;
   }
   refreshUsual();
-  m_tariff->setText(m_document.plan().prices.electricityWindows.empty() ? tr("By the hour…") : TariffDialog::brief(m_document.plan().prices));
+  const std::size_t windows = m_document.plan().prices.electricityWindows.size();
+  m_tariff->setText(windows == 0 ? tr("By the hour…") : tr("By the hour (%1)…").arg(windows));
   const Plan& plan = m_document.plan();
   std::vector<Caution> cautions;
   for (std::size_t i = 0; i < plan.heaters.size(); ++i)

@@ -454,7 +454,7 @@ void HeaterList::addWhen(std::size_t heater, QVBoxLayout& body) {
     const auto [start, setStart] = own(&Heater::startUp_min, usualStart_min);
     put({tr("Minutes to heat"), Quantity::count, start, setStart, 0.0, 120.0, 1.0,
          tr("from its thermostat's call until it gives heat; usual of its kind: %1").arg(QLocale().toString(usualStart_min, 'g', 2))});
-    put(NumberField::Spec::at(tr("At rest"), Quantity::power, at(heater, &Heater::standby_W), 0.0, 5000.0, 5.0,
+    put(NumberField::Spec::at(tr("Watts at rest"), Quantity::count, at(heater, &Heater::standby_W), 0.0, 5000.0, 5.0,
                               tr("that it takes while it may give and does not: a pilot flame, a pump, electronics")));
     const auto low = [heater](const Plan& p) {
       return heater < p.heaters.size() && !p.heaters[heater].partLoad.empty() ? p.heaters[heater].partLoad.front().factor : 1.0;

@@ -73,12 +73,6 @@ TariffDialog::TariffDialog(Document& document, QWidget* parent)
   refresh();
 }
 
-QString TariffDialog::brief(const Prices& prices) {
-  const auto count = prices.electricityWindows.size();
-  if (count == 0) return tr("the same at every hour");
-  return count == 1 ? tr("hours of another price: 1") : tr("hours of other prices: %1").arg(count);
-}
-
 void TariffDialog::edit(const QString& name, const std::function<void(std::vector<TariffWindow>&)>& change) {
   const auto why = m_document.edit(name, [&](Plan& p) { change(p.prices.electricityWindows); });
   m_refused->setText(why.value_or(QString()));

@@ -17,8 +17,6 @@ class TariffDialog : public QDialog {
   Q_OBJECT
 public:
   explicit TariffDialog(Document& document, QWidget* parent = nullptr);
-  /// "the same at every hour", or how many windows there are.
-  static QString brief(const Prices& prices);
 
 private:
   void refresh();

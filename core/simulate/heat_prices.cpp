@@ -12,7 +12,7 @@ constexpr std::array kUsual{HeaterKind::electric,    HeaterKind::heatPump,  Heat
 
 /// A winter's heat of the rooms, and what electricity would have cost for it: as it is, and by a heat pump.
 struct Loads {
-  double heat_kWh = 0.0, electricity = 0.0, pump_kWh = 0.0, pump = 0.0;
+  double heat_kWh = 0.0, electricity = 0.0, pump = 0.0;
 };
 
 Loads loadsOf(const Plan& plan, const Weather& weather, const Simulation& run) {
@@ -33,7 +33,6 @@ Loads loadsOf(const Plan& plan, const Weather& weather, const Simulation& run) {
       const double pump_kWh = heat_kWh / heatPumpAt(usual, winter.outside_C[i]).cop;
       sum.heat_kWh += heat_kWh;
       sum.electricity += heat_kWh * price;
-      sum.pump_kWh += pump_kWh;
       sum.pump += pump_kWh * price;
     }
   }
@@ -57,9 +56,8 @@ std::vector<HeatPrice> heatPrices(const Plan& plan, const Weather& weather, cons
   const double power = loads.electricity / loads.heat_kWh; // of a kWh, as the hours of heating have it
   for (const HeaterKind kind : kUsual) {
     const HeaterKindFacts& facts = factsOf(kind);
-    HeatPrice price{kind, facts.carrier, {}, loads.heat_kWh / facts.efficiency / run.summary.winters};
+    HeatPrice price{kind, facts.carrier, {}};
     if (kind == HeaterKind::heatPump) {
-      price.taken_kWh = loads.pump_kWh / run.summary.winters;
       price.perHeat = loads.pump / loads.heat_kWh;
     } else if (facts.carrier == Carrier::electricity) {
       price.perHeat = power / facts.efficiency;

@@ -15,8 +15,6 @@ struct HeatPrice {
   HeaterKind kind = HeaterKind::electric;
   Carrier takes = Carrier::electricity;
   std::optional<double> perHeat; ///< money for a kWh of heat; nothing where the fuel has no price
-  double taken_kWh = 0.0;        ///< a winter, of what it runs on, for all the heat that the rooms' heaters gave
-  [[nodiscard]] std::optional<double> winter(double heat_kWh) const { return perHeat ? std::optional(*perHeat * heat_kWh) : std::nullopt; }
 };
 
 /// Of a net kWh: a heater of the plan that takes it, or the plan's list; nothing where neither says.

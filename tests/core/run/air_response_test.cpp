@@ -54,7 +54,7 @@ TEST(HeaterCycle, AWiderBandASmallerHeaterAndAHeavierHouseMakeFewerStarts) {
   };
   const double usual = starts(600e3, 4000.0, 1.0, 0.0);
   EXPECT_LT(starts(600e3, 4000.0, 2.0, 0.0), usual);
-  EXPECT_LT(starts(600e3, 3000.0, 1.0, 0.0), usual) << "nearer its half load it starts most; here the bigger one is";
+  EXPECT_LT(starts(600e3, 3000.0, 1.0, 0.0), usual) << "what it has over the load warms the air more slowly";
   EXPECT_LT(starts(1200e3, 4000.0, 1.0, 0.0), usual);
   EXPECT_LT(starts(600e3, 4000.0, 1.0, 5.0), usual) << "one that lights slowly starts less often, and lets the air fall further";
 }

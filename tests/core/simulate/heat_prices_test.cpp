@@ -48,7 +48,7 @@ TEST(HeatPrices, AreByEfficiencyOwnElectricityAndTheWeatherOfTheHoursOfHeating) 
     pump_kWh += static_cast<double>(run.series[0].heater_W[i]) * 600.0 / 3.6e6 / heatPumpAt({.kind = HeaterKind::heatPump}, w.outside_C[i]).cop;
   }
   EXPECT_CLOSE(*of(prices, HeaterKind::heatPump).perHeat, 0.30 * pump_kWh / heat_kWh, 1e-9, "by hand");
-  EXPECT_CLOSE(*of(prices, HeaterKind::electric).winter(heat_kWh / run.summary.winters) - p.prices.electricityStanding_per_day, run.summary.cost.energy,
+  EXPECT_CLOSE(*of(prices, HeaterKind::electric).perHeat * heat_kWh / run.summary.winters - p.prices.electricityStanding_per_day, run.summary.cost.energy,
                2e-3 * run.summary.cost.energy, "floats: what the plan itself pays");
   for (std::size_t k = 1; k < prices.size(); ++k) {
     EXPECT_TRUE(prices[k - 1].perHeat.has_value() || !prices[k].perHeat.has_value()) << "those without a price last";
