@@ -10,6 +10,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <utility>
 
 namespace muffle {
 
@@ -66,19 +67,27 @@ private:
   int m_fixed_s = 0;
 };
 
-/// The clock of a place, read at many moments that follow each other: the zone's rule is looked up only where it changes. The zone must outlive it.
+/// The clock of a place, read at many moments that follow each other: the zone's rule is looked up only where it changes.
 class LocalClock {
 public:
-  explicit LocalClock(const TimeZone& zone) : m_zone(zone) {}
+  explicit LocalClock(TimeZone zone) : m_zone(std::move(zone)) {}
   /// Hours since local midnight, 0..24, as TimeZone::localHour() has them.
   [[nodiscard]] double hour(UtcSeconds at) {
-    if (at < m_rule.from || at >= m_rule.to) m_rule = m_zone.ruleAt(at);
-    const std::int64_t local = at + m_rule.offset_s;
+    const std::int64_t local = local_s(at);
     return static_cast<double>(((local % 86400) + 86400) % 86400) / 3600.0;
+  }
+  /// Which hour of the local week it is, 0..167 from Monday 0:00.
+  [[nodiscard]] int hourOfWeek(UtcSeconds at) {
+    constexpr std::int64_t kWeek_s = 7 * 86400, kMonday_s = 3 * 86400; // the epoch was a Thursday
+    return static_cast<int>((((local_s(at) + kMonday_s) % kWeek_s) + kWeek_s) % kWeek_s / 3600);
   }
 
 private:
-  const TimeZone& m_zone;
+  std::int64_t local_s(UtcSeconds at) {
+    if (at < m_rule.from || at >= m_rule.to) m_rule = m_zone.ruleAt(at);
+    return at + m_rule.offset_s;
+  }
+  TimeZone m_zone;
   TimeZone::Rule m_rule{1, 0, 0};
 };
 

@@ -38,9 +38,8 @@ std::vector<bool> Assembler::mayHeat(const Heater& heater) const {
     const Tariff tariff = m_plan.prices.electricity();
     LocalClock clock(zone);
     for (std::size_t i = 0; i < may.size(); ++i) {
-      const UtcSeconds t = m_winter.time(i);
-      const auto weekday = static_cast<int>((daysSinceEpoch(zone.localDate(t)) + 3) % 7); // the epoch was a Thursday
-      if (tariff.priceAt((weekday + 7) % 7, static_cast<int>(clock.hour(t)) % 24) >= *heater.onlyBelowPrice_kWh) may[i] = false;
+      const int hour = clock.hourOfWeek(m_winter.time(i));
+      if (tariff.priceAt(hour / 24, hour % 24) >= *heater.onlyBelowPrice_kWh) may[i] = false;
     }
   }
   return may;

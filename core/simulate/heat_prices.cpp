@@ -17,8 +17,7 @@ struct Loads {
 
 Loads loadsOf(const Plan& plan, const Weather& weather, const Simulation& run) {
   const auto named = TimeZone::named(plan.site.timeZone);
-  const TimeZone zone = named ? *named : TimeZone::utc();
-  LocalClock clock(zone);
+  LocalClock clock(named ? *named : TimeZone::utc());
   const Tariff tariff = plan.prices.electricity();
   const Heater usual{.kind = HeaterKind::heatPump};
   Loads sum;
@@ -27,9 +26,8 @@ Loads loadsOf(const Plan& plan, const Weather& weather, const Simulation& run) {
     for (std::size_t i = 1; i < run.series[w].heater_W.size(); ++i) {
       const double heat_kWh = static_cast<double>(run.series[w].heater_W[i]) * winter.step_s / 3.6e6;
       if (heat_kWh <= 0.0) continue;
-      const UtcSeconds t = winter.time(i - 1);
-      const auto weekday = static_cast<int>((daysSinceEpoch(zone.localDate(t)) + 3) % 7);
-      const double price = tariff.windows.empty() ? tariff.price_per_kWh : tariff.priceAt((weekday + 7) % 7, static_cast<int>(clock.hour(t)) % 24);
+      const int hour = clock.hourOfWeek(winter.time(i - 1));
+      const double price = tariff.priceAt(hour / 24, hour % 24);
       const double pump_kWh = heat_kWh / heatPumpAt(usual, winter.outside_C[i]).cop;
       sum.heat_kWh += heat_kWh;
       sum.electricity += heat_kWh * price;

@@ -37,13 +37,9 @@ void sumUp(const Run& run, HouseWatch& house, const DampWatch& damp, StoreWatch&
 /// Which hour of the local week, from Monday 0:00, each hour of the winter is.
 std::vector<std::uint8_t> hoursOfWeek(const Plan& plan, const Winter& winter, std::size_t hours) {
   const auto named = TimeZone::named(plan.site.timeZone);
-  const TimeZone zone = named ? *named : TimeZone::utc();
+  LocalClock clock(named ? *named : TimeZone::utc());
   std::vector<std::uint8_t> all(hours);
-  for (std::size_t h = 0; h < hours; ++h) {
-    const UtcSeconds at = winter.time(0) + static_cast<UtcSeconds>(h) * 3600;
-    const long long monday = (daysSinceEpoch(zone.localDate(at)) + 3) % 7; // the epoch was a Thursday
-    all[h] = static_cast<std::uint8_t>(24 * ((monday + 7) % 7) + static_cast<long long>(zone.localHour(at)) % 24);
-  }
+  for (std::size_t h = 0; h < hours; ++h) all[h] = static_cast<std::uint8_t>(clock.hourOfWeek(winter.time(0) + static_cast<UtcSeconds>(h) * 3600));
   return all;
 }
 

@@ -75,6 +75,8 @@ TEST(LocalClock, SaysWhatTheZoneSaysAtWhateverMomentInWhateverOrder) {
       if (k % 1000 == 0) {
         const auto elsewhere = static_cast<UtcSeconds>(random() % 2000000000);
         EXPECT_EQ(clock.hour(elsewhere), zone->localHour(elsewhere)) << name;
+        const auto days = daysSinceEpoch(zone->localDate(elsewhere)) - daysSinceEpoch({2024, 1, 1}); // a Monday
+        EXPECT_EQ(clock.hourOfWeek(elsewhere), 24 * ((days % 7 + 7) % 7) + static_cast<int>(zone->localHour(elsewhere))) << name;
       }
       if (HasFailure()) return;
     }
