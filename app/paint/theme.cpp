@@ -2,6 +2,7 @@
 #include "app/paint/theme.h"
 
 #include <QFontDatabase>
+#include <QGuiApplication>
 
 #include <algorithm>
 #include <array>
@@ -98,6 +99,7 @@ QColor inkOn(const QColor& ground) {
 void loadFonts() {
   for (const char* file : {":/fonts/Lato-Regular.ttf", ":/fonts/Lato-Bold.ttf", ":/fonts/Vollkorn-Regular.ttf", ":/fonts/Vollkorn-SemiBold.ttf"})
     QFontDatabase::addApplicationFont(QString::fromLatin1(file));
+  QGuiApplication::setFont(textFont(10)); // before there are widgets: those made under a style sheet do not follow later
 }
 
 QFont textFont(double points, bool bold) {

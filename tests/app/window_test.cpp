@@ -539,6 +539,30 @@ TEST_F(WindowTest, TheWindowStaysLiveWhileAWinterIsWorkedOut) {
   EXPECT_TRUE(document->results().isCurrent());
 }
 
+/// Counts how often a widget is dressed anew.
+class Dressings : public QObject {
+public:
+  int count = 0;
+
+protected:
+  bool eventFilter(QObject* of, QEvent* event) override {
+    if (event->type() == QEvent::StyleChange) ++count;
+    return QObject::eventFilter(of, event);
+  }
+};
+
+TEST_F(WindowTest, IsDressedAnewForAnotherLightAloneAndNotForAnotherUnit) {
+  open();
+  Dressings dressings;
+  window->installEventFilter(&dressings);
+  Units units = document->view().units();
+  units.fahrenheit = !units.fahrenheit;
+  document->view().setUnits(units);
+  EXPECT_EQ(dressings.count, 0);
+  document->view().setDark(!document->view().isDark());
+  EXPECT_GE(dressings.count, 1);
+}
+
 TEST_F(WindowTest, EveryStagePaintsInBothThemesWithAndWithoutALog) {
   open();
   for (const bool withLog : {false, true}) {
