@@ -13,6 +13,7 @@
 #include "core/plan/names.h"
 #include "core/results/day_swings.h"
 #include "core/results/growth.h"
+#include "core/sizing/why_not.h"
 #include "words/words.h"
 
 #include <fmt/format.h>
@@ -403,11 +404,12 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
   } else {
     out["plan"] = nullptr;
     out["cost"] = nullptr;
-    out["why_none"] = fmt::format("none of {} packages holds {} C on all but {} nights; allow misses, lower the line or add measures", sizing.packages.size(),
+    out["why_none"] = fmt::format("none of {} packages holds {} C on all but {} nights; allow misses, lower the line or add measures", sizing.covered,
                                   plan.setpoints.hold_C, plan.ask.missesAllowed);
   }
-  out["proved_least"] = sizing.winner >= 0; // every package was simulated
-  out["gap"] = 0.0;
+  out["proved_least"] = sizing.provedLeast && sizing.winner >= 0;
+  out["bound"] = sizing.winner >= 0 || !sizing.provedLeast ? Json(digits(sizing.bound, 2)) : Json();
+  out["gap"] = sizing.winner < 0 ? Json() : Json(digits(sizing.packages[static_cast<std::size_t>(sizing.winner)].cost.total() - sizing.bound, 2));
   out["frontier"] = Json::array();
   for (const int i : sizing.frontier) out["frontier"].push_back(entry(i));
   // the packages nearest in cost to the winner, and why each lost
@@ -423,7 +425,23 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
                               {"total", digits(sizing.packages[static_cast<std::size_t>(i)].cost.total(), 2)},
                               {"why", english(whyNot(sizing, i, plan))}});
   }
+  out["measures"] = Json::array();
+  for (const MeasureVerdict& v : verdicts(sizing, plan)) {
+    const SizedPackage& other = sizing.packages[static_cast<std::size_t>(v.other)];
+    out["measures"].push_back({{"measure", v.measure},
+                               {"name", english(nameOf(plan.measures[v.measure]))},
+                               {"taken", v.isTaken},
+                               {"otherwise", english(other.label)},
+                               {"otherwise_holds", v.otherHolds},
+                               {"otherwise_misses", v.misses},
+                               {"otherwise_costs_more", digits(v.extra, 2)},
+                               {"turns_at_price", v.turnsAt ? Json(digits(*v.turnsAt, 4)) : Json()}});
+  }
+  if (sizing.winner < 0)
+    if (const int closest = closestToHolding(sizing); closest >= 0) out["closest"] = entry(closest);
   out["packages"] = sizing.packages.size();
+  out["covered"] = sizing.covered;
+  out["runs"] = sizing.runs;
   out["run_ms"] = digits(sizing.run_ms, 1);
   return out;
 }

@@ -60,7 +60,6 @@ int run(int argc, char** argv) {
   double wind = 2.0, clear = 1.0;
   std::string insideText, outsideText;
   GivenPlace place;
-  int threads = 0;
   const auto jsonFlag = [&](CLI::App* v) { v->add_flag("--json", json, "one JSON document on standard output"); };
 
   auto* network = app.add_subcommand("network", "integrate an explicit network");
@@ -111,9 +110,11 @@ int run(int argc, char** argv) {
   auto* sizeVerb = app.add_subcommand("size", "least cost over the plan's measures");
   sizeVerb->add_option("PLAN.json", file)->required();
   sizeVerb->add_option("--log", log.file)->required();
-  sizeVerb->add_option("--threads", threads, "0 for all cores; never changes the answer")->check(within(0, 256));
-  bool exhaustive = false;
-  sizeVerb->add_flag("--exhaustive", exhaustive, "simulate every combination (always so in this version)");
+  SizeOptions sizeOptions;
+  sizeVerb->add_option("--threads", sizeOptions.threads, "0 for all cores; never changes the answer")->check(within(0, 256));
+  sizeVerb->add_flag("--exhaustive", sizeOptions.exhaustive, "simulate every combination, up to 100 000 of them")
+      ->excludes(sizeVerb->add_option("--time", sizeOptions.time_s, "seconds after which it ends with the best it has, perhaps not proved")
+                     ->check(within(0.1, 86400.0)));
   addLogOptions(sizeVerb, log);
   jsonFlag(sizeVerb);
   auto* exportVerb = app.add_subcommand("export", "write a book as JSON and CSV files");
@@ -162,7 +163,7 @@ int run(int argc, char** argv) {
     if (*nights) return runNights(log, place, asked, json);
     if (*simulateVerb) return runSimulate(file, log, out, json);
     if (*failVerb) return runFail(file, log, failure, json);
-    if (*sizeVerb) return runSize(file, log, json, threads);
+    if (*sizeVerb) return runSize(file, log, json, sizeOptions);
     if (*fitVerb) return runFit(file, log, out, json);
     if (*exportVerb) return runExport(file, second);
     if (*importVerb) return runImport(file, second);

@@ -105,18 +105,25 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
   return kDone;
 }
 
-int runSize(const std::string& planFile, const LogOptions& o, bool json, int threads) {
+int runSize(const std::string& planFile, const LogOptions& o, bool json, const SizeOptions& how) {
   const auto in = readPlanAndWeather(planFile, o);
   if (!in) return kBadInput;
   SizingOptions options;
-  options.threads = threads;
+  options.threads = how.threads;
+  options.exhaustive = how.exhaustive;
+  options.time_s = how.time_s;
   if (isatty(STDERR_FILENO))
-    options.progress = [](std::size_t done, std::size_t of) {
-      fmt::print(stderr, "\r{} of {}", done, of);
-      if (done == of) fmt::print(stderr, "\n");
+    options.progress = [](const SizingProgress& so) {
+      if (so.of > 0)
+        fmt::print(stderr, "\r{} of {}", so.done, so.of);
+      else if (so.found && so.bound)
+        fmt::print(stderr, "\r{} run: {:.0f} holds, nothing below {:.0f} does  ", so.done, *so.found, *so.bound);
+      else
+        fmt::print(stderr, "\r{} run", so.done);
       return true;
     };
   const auto sizing = size(in->plan, in->weather, options);
+  if (options.progress) fmt::print(stderr, "\n");
   if (!sizing) return report(planFile, sizing.problems());
   const Json answer = sizeAnswer(in->plan, *sizing);
   if (json) {
@@ -131,6 +138,10 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, int thr
   } else {
     fmt::print("{}\n", answer["why_none"].get<std::string>());
   }
+  if (sizing->provedLeast)
+    fmt::print("the least of {} combinations, by {} runs\n", sizing->covered, sizing->runs);
+  else
+    fmt::print("not proved: none of {} combinations costs less than {:.0f}; {} runs\n", sizing->covered, sizing->bound, sizing->runs);
   fmt::print("cost against cold owed, {} packages simulated:\n", sizing->packages.size());
   for (const int i : sizing->frontier) {
     const SizedPackage& p = sizing->packages[static_cast<std::size_t>(i)];

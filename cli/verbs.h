@@ -17,7 +17,12 @@ int runCheck(const std::string& file, bool json);
 /// Temperatures in degC, wind in m/s, clearness of the sky 0..1.
 int runLoss(const std::string& file, double inside_C, double outside_C, double wind_m_s, double clear, bool json);
 int runSimulate(const std::string& planFile, const LogOptions& log, const std::string& out, bool json);
-int runSize(const std::string& planFile, const LogOptions& log, bool json, int threads);
+struct SizeOptions {
+  int threads = 0;
+  bool exhaustive = false;
+  std::optional<double> time_s = {};
+};
+int runSize(const std::string& planFile, const LogOptions& log, bool json, const SizeOptions& how);
 
 // failures: failure_verbs.cpp
 struct FailureAsked {

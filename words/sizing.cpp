@@ -13,6 +13,7 @@ constexpr WordsOf kSizing[] = {
     {"sizing.six-tenths-of-the-width", "six tenths of the width, for gables"},
     {"sizing.search-was-stopped", "the search was stopped"},
     {"sizing.combinations", "{} combinations"},
+    {"sizing.exhaustive-at-most", "at most {} can all be run; without that the search leaves out what cannot be the least"},
     {"sizing.combinations-at-most", "at most {} are searched; leave out some sizes"},
     {"sizing.cheapest-holds", "cheapest that holds"},
     {"sizing.misses-nights-allowed", "misses {} of {} nights, {} allowed"},

@@ -42,6 +42,8 @@ constexpr WordsOf kStore[] = {
     {"store.tank-at-most", "at most a quarter of the house, {}"},
     {"store.cable-lies-under-bed", "the cable lies under bed cover {} of {}"},
     {"store.cover-bed-first", "cover that bed first"},
+    {"store.cable-off-at", "it goes off at {} and on at {}"},
+    {"store.cable-off-above", "it goes off at least {} above where it goes on"},
     {"store.cable-on-bed", "{} on each m2 of bed"},
     {"store.cable-at-most", "at most {}: roots beside it are cooked; {} of it is the most here"},
     {"store.passes-apart", "passes {} apart"},

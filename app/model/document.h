@@ -75,7 +75,7 @@ signals:
   void selectionChanged();
   void viewChanged(); ///< units or theme
   void sizingChanged();
-  void sizingProgress(int done, int of);
+  void sizingProgress(const SizingProgress& progress);
   void trouble(const QString& text); ///< something was refused or could not be saved
   void told(const QString& text);    ///< what was done, in a line
   void savingChanged();              ///< book().whyNotSaved() or isFollowingWindow() may be another

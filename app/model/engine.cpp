@@ -16,6 +16,7 @@ Engine::Engine(QObject* parent) : QObject(parent) {
   qRegisterMetaType<std::shared_ptr<const Weather>>();
   qRegisterMetaType<std::shared_ptr<const WinterResult>>();
   qRegisterMetaType<std::shared_ptr<Sizing>>();
+  qRegisterMetaType<SizingProgress>();
   m_worker = std::jthread([this](const std::stop_token& stop) { work(stop); });
 }
 
@@ -104,8 +105,8 @@ void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<co
   m_stopSizing = false;
   m_sizer = std::jthread([this, generation, plan, weather] {
     SizingOptions options;
-    options.progress = [this](std::size_t done, std::size_t of) {
-      emit progress(static_cast<int>(done), static_cast<int>(of));
+    options.progress = [this](const SizingProgress& so) {
+      emit progress(so);
       return !m_stopSizing.load();
     };
     options.stop = &m_stopSizing;

@@ -38,7 +38,7 @@ signals:
   void simulated(quint64 generation, std::shared_ptr<const Weather> weather, std::shared_ptr<Simulation> result, std::shared_ptr<const Simulation> other,
                  QString problem);
   void sized(quint64 generation, std::shared_ptr<Sizing> sizing, QString problem);
-  void progress(int done, int of);
+  void progress(const SizingProgress& progress);
 
 private:
   struct Request {

@@ -64,7 +64,7 @@ signals:
   void arrived();       ///< all winters
   void winterArrived(); ///< the night in sight is new; later nights and the sums over all winters are still those of before
   void sizingChanged();
-  void sizingProgress(int done, int of);
+  void sizingProgress(const SizingProgress& progress);
   void trouble(const QString& text);
 
 private:

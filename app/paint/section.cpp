@@ -175,7 +175,15 @@ bool SectionGeometry::isTaken(const QRectF& floor) const {
 
 QRectF SectionGeometry::placeHeater(std::size_t of) const {
   const Heater& h = m_plan.heaters[of];
-  if (h.place.of != HeaterPlace::Of::house || h.power_W <= 0.0) return {};
+  if (h.power_W <= 0.0) return {};
+  if (h.place.of == HeaterPlace::Of::bed && h.place.index < m_plan.house.bedCovers.size()) { // on the bed, beside what grows there
+    const QRectF under = bedCoverRect(h.place.index);
+    constexpr double kAcross = 0.34, kHigh = 0.2;
+    const QSizeF size(kAcross * under.width(), std::max(kHigh * under.height(), 6.0));
+    return {QPointF(under.center().x() - 0.5 * size.width(), under.center().y() - size.height()), size};
+  }
+  if (h.place.of == HeaterPlace::Of::mass && h.place.index < m_plan.mass.size()) return mass(h.place.index).adjusted(2, 1, -2, -1);
+  if (h.place.of != HeaterPlace::Of::house) return {};
   const HeaterStand stand = standOf(h.kind);
   const double half = m_plan.house.shape.span_m() / 2.0, floor = -m_plan.house.shape.sunk_m;
   std::size_t among = 0; // of those that have the same place
@@ -284,7 +292,10 @@ Grip SectionGeometry::hit(const QPointF& point) const {
     return isAt(Handle::barrels, m_plan.barrels.size()) || isAt(Handle::mass, m_plan.mass.size()) || isAt(Handle::tank, m_plan.waterLoops.size()) ||
            isAt(Handle::pile, m_plan.compost.size());
   };
-  if (!isStoresOwn()) first(Handle::heater, m_plan.heaters.size(), [&](std::size_t i) { return !heater(i).isEmpty() && isIn(heater(i)); });
+  if (!isStoresOwn())
+    first(Handle::heater, m_plan.heaters.size(), [&](std::size_t i) {
+      return m_plan.heaters[i].place.of == HeaterPlace::Of::house && !heater(i).isEmpty() && isIn(heater(i)); // what lies in a bed or a bench goes with it
+    });
   first(Handle::cable, m_plan.soilCables.size(), [&](std::size_t i) { return isOn(cable(i)); });
   first(Handle::pipes, m_plan.groundPipes.size(), [&](std::size_t i) { return isOn(pipes(i)); });
   first(Handle::pile, m_plan.compost.size(), [&](std::size_t i) { return isIn(pile(i)); });

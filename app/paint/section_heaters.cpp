@@ -22,6 +22,14 @@ public:
       if (r.isEmpty()) continue;
       const bool lit = m_hovered == Grip(Handle::heater, i);
       m_line = QPen(lit ? m_theme.weld : m_theme.ink, lit ? 2.4 : 1.3);
+      if (m_plan.heaters[i].place.of == HeaterPlace::Of::mass) {
+        within(r);
+        continue;
+      }
+      if (m_plan.heaters[i].place.of == HeaterPlace::Of::bed) {
+        underCover(r);
+        continue;
+      }
       switch (standOf(m_plan.heaters[i].kind)) {
       case HeaterStand::floor: onFloor(m_plan.heaters[i], r); break;
       case HeaterStand::foot: tubes(r); break;
@@ -70,13 +78,7 @@ private:
       }
       return;
     }
-    if (factsOf(of.kind).hasFlue && isBurnt(carrierOf(of))) { // through the cover and clear of it
-      const double x = r.center().x(), top = m_g.roofY(x) - kFlueAbove_px;
-      m_p.setPen(QPen(m_line.color(), 4.0, Qt::SolidLine, Qt::FlatCap));
-      m_p.drawLine(QPointF(x, r.top()), QPointF(x, top));
-      m_p.setPen(QPen(m_line.color(), 2.0));
-      m_p.drawLine(QPointF(x - 6, top - 3), QPointF(x + 6, top - 3));
-    }
+    if (factsOf(of.kind).hasFlue && isBurnt(carrierOf(of))) flue(of, r);
     if (!isBurnt(carrierOf(of))) return fan(r);
     body(r);
     const QRectF door = r.adjusted(0.2 * r.width(), 0.35 * r.height(), -0.2 * r.width(), -0.15 * r.height());
@@ -91,6 +93,50 @@ private:
     m_p.setBrush(m_theme.wool);
     const double radius = 0.24 * r.height();
     for (const double y : {0.25, 0.75}) m_p.drawEllipse(QPointF(r.center().x(), r.top() + y * r.height()), radius, radius);
+  }
+
+  /// Low between the plants, whatever its kind.
+  void underCover(const QRectF& r) {
+    m_p.setPen(m_line);
+    m_p.setBrush(m_theme.madder);
+    const double radius = 0.3 * r.height();
+    for (const double x : {0.25, 0.75}) m_p.drawEllipse(QPointF(r.left() + x * r.width(), r.bottom() - radius), radius, radius);
+  }
+
+  /// A cable or mat to and fro within what it warms.
+  void within(const QRectF& r) {
+    constexpr double kTurn_px = 6.0;
+    QPainterPath path(QPointF(r.left(), r.center().y()));
+    const int turns = std::max(2, static_cast<int>(r.width() / kTurn_px));
+    const double step = r.width() / turns, high = std::min(0.35 * r.height(), 4.0);
+    for (int k = 0; k < turns; ++k)
+      path.quadTo(QPointF(r.left() + (k + 0.5) * step, r.center().y() + (k % 2 ? high : -high) * 2.0), QPointF(r.left() + (k + 1.0) * step, r.center().y()));
+    m_p.setPen(QPen(m_theme.madder, m_line.widthF() + 0.3));
+    m_p.setBrush(Qt::NoBrush);
+    m_p.drawPath(path);
+  }
+
+  /// A stove's smoke: straight up through the cover and clear of it, or first through the mass that it leads through.
+  void flue(const Heater& of, const QRectF& r) {
+    QPainterPath path(QPointF(r.center().x(), r.top()));
+    double x = r.center().x();
+    if (of.through > 0 && static_cast<std::size_t>(of.through) <= m_plan.mass.size()) {
+      const QRectF mass = m_g.mass(static_cast<std::size_t>(of.through) - 1);
+      const bool toTheRight = mass.center().x() >= r.center().x();
+      x = toTheRight ? mass.right() - 3.0 : mass.left() + 3.0;
+      path = QPainterPath(QPointF(toTheRight ? r.right() : r.left(), r.top() + 0.3 * r.height()));
+      const double enter = toTheRight ? mass.left() : mass.right();
+      if (toTheRight ? enter > r.right() : enter < r.left()) path.lineTo(enter, r.top() + 0.3 * r.height());
+      path.lineTo(path.currentPosition().x(), mass.center().y());
+      path.lineTo(x, mass.center().y());
+    }
+    const double top = m_g.roofY(x) - kFlueAbove_px;
+    path.lineTo(x, top);
+    m_p.setBrush(Qt::NoBrush);
+    m_p.setPen(QPen(m_line.color(), 4.0, Qt::SolidLine, Qt::FlatCap, Qt::RoundJoin));
+    m_p.drawPath(path);
+    m_p.setPen(QPen(m_line.color(), 2.0));
+    m_p.drawLine(QPointF(x - 6, top - 3), QPointF(x + 6, top - 3));
   }
 
   void hung(const Heater& of, const QRectF& r) {

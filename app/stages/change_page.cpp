@@ -103,12 +103,9 @@ void ChangePage::start() {
   m_asked = m_document.plan();
   m_asked.measures = changesToTry(m_asked);
   m_state->setText(tr("Trying each change over all logged nights."));
-  m_job.start(
-      [plan = m_asked, weather = m_weather](const auto& progress, const auto* stop) {
-        return oneChangeEach(plan, weather, {0, progress, stop});
-      },
-      [this](Result<Sizing> list) { show(std::move(list)); },
-      [this](std::size_t done, std::size_t of) { m_state->setText(tr("Trying each change over all logged nights: %1 of %2.").arg(done).arg(of)); });
+  m_job.start([plan = m_asked, weather = m_weather](const auto& progress, const auto* stop) { return oneChangeEach(plan, weather, countedBy(progress, stop)); },
+              [this](Result<Sizing> list) { show(std::move(list)); },
+              [this](std::size_t done, std::size_t of) { m_state->setText(tr("Trying each change over all logged nights: %1 of %2.").arg(done).arg(of)); });
 }
 
 void ChangePage::show(Result<Sizing> list) {

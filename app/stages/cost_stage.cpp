@@ -4,23 +4,25 @@
 
 #include "app/stages/caution_label.h"
 #include "app/stages/dates.h"
+#include "app/stages/frontier_view.h"
 #include "app/stages/measures_editor.h"
+#include "core/plan/measure_table.h"
 #include "core/plan/names.h"
 #include "core/sizing/usual_measures.h"
+#include "core/sizing/why_not.h"
 
+#include <QComboBox>
 #include <QGridLayout>
-#include <QHelpEvent>
 #include <QLabel>
 #include <QMenu>
-#include <QMouseEvent>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QSlider>
 #include <QStackedWidget>
-#include <QToolTip>
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace muffle {
 namespace {
@@ -29,218 +31,15 @@ constexpr int kUsualPrice = 80, kUsualHour = 60; // cents a kWh and money an hou
 
 constexpr int kPriceEdit = 7; // steps of one drag are one undo step
 
-/// Cold owed spans decades and reaches zero: a root keeps both ends readable.
-double squeezed(double degreeHours) { return std::sqrt(degreeHours); }
-
-/// The next number at or below with one digit that is not 0.
-double roundBelow(double value) {
-  if (value <= 0.0) return 0.0;
-  const double unit = std::pow(10.0, std::floor(std::log10(value) + 1e-9));
-  return std::floor(value / unit + 1e-9) * unit;
-}
-
 } // namespace
-
-FrontierView::FrontierView(Document& document, QWidget* parent)
-    : DocumentView(document, {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged}, parent) {
-  setAccessibleName(tr("Cost against cold owed"));
-}
-
-QRectF FrontierView::area() const { return {52.0, 12.0, width() - 66.0, height() - 52.0}; }
-
-QPointF FrontierView::packagePoint(int package) const {
-  const auto& all = m_document.results().sizing()->packages;
-  double least = 1e300, most = 0.0, cold = 1.0;
-  for (const SizedPackage& p : all) {
-    least = std::min(least, p.cost.total());
-    most = std::max(most, p.cost.total());
-    cold = std::max(cold, p.degreeHours_K_h);
-  }
-  const SizedPackage& p = all[static_cast<std::size_t>(package)];
-  const double pad = std::max((most - least) * 0.05, 1.0);
-  return {area().left() + area().width() * (p.cost.total() - least + pad) / (most - least + 2 * pad),
-          area().bottom() - 6 - (area().height() - 12) * squeezed(p.degreeHours_K_h) / squeezed(cold)};
-}
-
-int FrontierView::packageAt(const QPointF& at) const {
-  if (!m_document.results().sizing()) return -1;
-  int best = -1;
-  double nearest = 12.0;
-  const auto consider = [&](int i) {
-    const QPointF d = packagePoint(i) - at;
-    if (const double distance = std::hypot(d.x(), d.y()); distance < nearest) nearest = distance, best = i;
-  };
-  for (const int i : m_document.results().sizing()->frontier) consider(i);
-  for (std::size_t i = 0; i < m_document.results().sizing()->packages.size(); ++i) consider(static_cast<int>(i));
-  return best;
-}
-
-void FrontierView::setUsual(std::vector<Measure> usual) {
-  m_usual = std::move(usual);
-  update();
-}
-
-/// What a search of the usual will set against each other, and what it still needs.
-void FrontierView::paintUsual(QPainter& p) const {
-  const Theme& t = theme();
-  const Units& u = m_document.view().units();
-  double y = 62.0;
-  p.setFont(textFont(10));
-  double names = 0.0;
-  for (const Measure& m : m_usual) names = std::max(names, p.fontMetrics().horizontalAdvance(said(nameOf(m))) + 1.0);
-  names = std::min(names, width() * 0.5 - 8);
-  const double sizes_x = 8 + names + 28;
-  for (const Measure& m : m_usual) {
-    const QString name = said(nameOf(m)), sizes = m.levels.empty() ? tr("or not") : tr("none, or %1").arg(levelsText(m, u));
-    constexpr int kHow = Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap;
-    const QRectF left(8, y, names, 400), right(sizes_x, y, width() - 8 - sizes_x, 400);
-    p.setPen(t.ink);
-    p.drawText(left, kHow, name);
-    p.setPen(t.fleece);
-    p.drawText(right, kHow, sizes);
-    y += std::max(p.boundingRect(left, kHow, name).height(), p.boundingRect(right, kHow, sizes).height()) + 8;
-  }
-  y += 10;
-  p.setFont(textFont(10, true));
-  p.setPen(t.ink);
-  p.drawText(QRectF(8, y, width() - 16, 44), static_cast<int>(Qt::TextWordWrap),
-             m_document.readings().weather() ? tr("Every combination of these is run over every logged night; prices and sizes are yours to change afterwards.")
-                                             : tr("A log of nights is needed first: drop a logger's CSV on the window, or choose Log."));
-}
-
-void FrontierView::paintEvent(QPaintEvent*) {
-  QPainter p(this);
-  p.setRenderHint(QPainter::Antialiasing);
-  const Theme& t = theme();
-  const Sizing* s = m_document.results().sizing();
-  if (!s) {
-    p.setFont(textFont(10));
-    p.setPen(t.fleece);
-    p.drawText(rect().adjusted(0, 10, 0, 0), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop),
-               m_document.plan().measures.empty()
-                   ? tr("Nothing is listed to try yet. Search what is usual for such a house, a second film, blankets, sealing, barrels and heaters of "
-                        "several sizes at usual prices, or list your own under What may be added.")
-                   : tr("Every combination of the plan's %1 measures is run over every logged night; the cheapest that holds is "
-                        "named here, with what the others miss.")
-                         .arg(m_document.plan().measures.size()));
-    if (m_document.plan().measures.empty()) paintUsual(p);
-    return;
-  }
-  if (!m_document.results().sizingIsCurrent()) p.setOpacity(0.5);
-  const QRectF r = area();
-  p.setPen(QPen(t.seam, 1));
-  p.drawLine(r.topLeft(), r.bottomLeft());
-  p.drawLine(r.bottomLeft(), r.bottomRight());
-  const Units& u = m_document.view().units();
-  double least = 1e300, most = 0.0, cold = 1.0;
-  for (const SizedPackage& k : s->packages)
-    least = std::min(least, k.cost.total()), most = std::max(most, k.cost.total()), cold = std::max(cold, k.degreeHours_K_h);
-  const double pad = std::max((most - least) * 0.05, 1.0);
-  p.setFont(textFont(8.5));
-  p.setPen(t.fleece);
-  const double range = most - least + 2 * pad;
-  const double nice = std::pow(10.0, std::floor(std::log10(range / 3.0)));
-  const double step = range / nice > 20 ? nice * 5 : range / nice > 8 ? nice * 2 : nice;
-  for (double v = std::ceil((least - pad) / step) * step; v <= most + pad; v += step) {
-    const double x = r.left() + r.width() * (v - least + pad) / range;
-    p.drawLine(QPointF(x, r.bottom()), QPointF(x, r.bottom() + 4));
-    p.drawText(QRectF(x - 34, r.bottom() + 4, 68, 14), static_cast<int>(Qt::AlignHCenter), QLocale().toString(v, 'f', 0));
-  }
-  for (const double share : {0.0, 0.1, 0.4, 1.0}) {
-    const double owed = u.toSi(Quantity::degreeHours, roundBelow(u.show(Quantity::degreeHours, cold) * share));
-    const double y = r.bottom() - 6 - (r.height() - 12) * squeezed(owed) / squeezed(cold);
-    p.drawText(QRectF(0, y - 8, 47, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(Quantity::degreeHours, owed));
-  }
-  p.drawText(QRectF(r.left(), r.bottom() + 19, r.width(), 16), static_cast<int>(Qt::AlignRight),
-             tr("%1 each winter").arg(QString::fromStdString(m_document.plan().prices.currency)));
-  p.drawText(QRectF(r.left() + 6, 0, r.width(), 16), static_cast<int>(Qt::AlignLeft),
-             tr("cold owed, %1 over all logged nights").arg(u.unit(Quantity::degreeHours)));
-  // all plans: filled when they hold, open when they miss; the frontier joined by thread
-  for (std::size_t i = 0; i < s->packages.size(); ++i) {
-    const QPointF at = packagePoint(static_cast<int>(i));
-    p.setPen(QPen(s->packages[i].holds ? t.lichen : t.fleece, 1));
-    p.setBrush(s->packages[i].holds ? t.lichen : Qt::transparent);
-    p.drawEllipse(at, 2.6, 2.6);
-  }
-  QPolygonF thread;
-  for (const int i : s->frontier) thread << packagePoint(i);
-  p.setPen(QPen(t.madder, 1.8));
-  p.setBrush(Qt::NoBrush);
-  p.drawPolyline(thread);
-  for (const int i : s->frontier) {
-    p.setBrush(t.wool);
-    p.drawEllipse(packagePoint(i), 4.5, 4.5);
-  }
-  if (s->winner >= 0) {
-    const QPointF at = packagePoint(s->winner);
-    p.setPen(QPen(t.madder, 2));
-    p.setBrush(t.madder);
-    p.drawEllipse(at, 6.5, 6.5);
-    p.setPen(t.ink);
-    p.setFont(textFont(9, true));
-    const bool toLeft = at.x() > r.center().x();
-    const QString words = tr("cheapest that holds");
-    const double w = QFontMetricsF(textFont(9, true)).horizontalAdvance(words) + 8;
-    const QRectF box(toLeft ? at.x() - 10 - w : at.x() + 8, at.y() - 26, w, 17);
-    p.fillRect(box, t.wool);
-    p.drawText(box, static_cast<int>(Qt::AlignCenter), words);
-  }
-  if (const auto compared = m_document.results().otherPackage()) { // wears a ring
-    p.setPen(QPen(t.ink, 1.5));
-    p.setBrush(Qt::NoBrush);
-    p.drawEllipse(packagePoint(static_cast<int>(*compared)), 10, 10);
-  }
-}
-
-std::vector<SpokenLine> FrontierView::spoken() const {
-  const Sizing* s = m_document.results().sizing();
-  if (!s) return paintedLines(*this);
-  const Units& u = m_document.view().units();
-  std::vector<SpokenLine> lines;
-  for (const int i : s->frontier) {
-    const SizedPackage& p = s->packages[static_cast<std::size_t>(i)];
-    lines.push_back({said(p.label, m_document.view().units()),
-                     tr("%1 %2 each winter, held %3 of %4, cold owed %5%6")
-                         .arg(u.number(Quantity::money, p.cost.total()), QString::fromStdString(m_document.plan().prices.currency))
-                         .arg(p.held)
-                         .arg(p.nights)
-                         .arg(u.text(Quantity::degreeHours, p.degreeHours_K_h), i == s->winner ? tr(", the cheapest that holds") : QString())});
-  }
-  return lines;
-}
-
-void FrontierView::mousePressEvent(QMouseEvent* e) {
-  const int i = packageAt(e->position());
-  if (i < 0) return;
-  const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
-  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, said(p.label, m_document.view().units()), static_cast<std::size_t>(i));
-}
-
-bool FrontierView::event(QEvent* e) {
-  if (e->type() == QEvent::ToolTip && m_document.results().sizing()) {
-    const auto* help = static_cast<QHelpEvent*>(e);
-    const int i = packageAt(help->pos());
-    if (i >= 0) {
-      const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
-      QToolTip::showText(help->globalPos(),
-                         tr("%1\n%2 %3 each winter, held %4 of %5\n%6")
-                             .arg(said(p.label, m_document.view().units()), m_document.view().units().number(Quantity::money, p.cost.total()),
-                                  QString::fromStdString(m_document.plan().prices.currency))
-                             .arg(p.held)
-                             .arg(p.nights)
-                             .arg(said(whyNot(*m_document.results().sizing(), i, m_document.results().sizedPlan()), m_document.view().units())),
-                         this);
-    }
-    return true;
-  }
-  return QWidget::event(e);
-}
 
 Knot CostStage::knot(const Document& document) {
   if (document.results().isSizing()) return {tr("searching"), 0.5};
   if (!document.results().sizing()) return {tr("not searched yet"), 0.0};
   if (!document.results().sizingIsCurrent()) return {tr("searched for an older plan"), 0.5};
-  return {tr("%1 compared").arg(tr("%Ln plan(s)", nullptr, static_cast<int>(document.results().sizing()->packages.size()))), 1.0};
+  return {tr("%1 compared")
+              .arg(tr("%Ln plan(s)", nullptr, static_cast<int>(std::min<std::size_t>(document.results().sizing()->covered, std::numeric_limits<int>::max())))),
+          1.0};
 }
 
 CostStage::CostStage(const Bench& bench)
@@ -259,6 +58,7 @@ CostStage::CostStage(const Bench& bench)
   m_bill->setFont(textFont(10));
   m_lost->setWordWrap(true);
   m_lost->setFont(textFont(9));
+  m_lost->setTextFormat(Qt::RichText);
   page->addWidget(m_bill);
   page->addWidget(m_lost);
   page->addSpacing(2);
@@ -274,6 +74,14 @@ CostStage::CostStage(const Bench& bench)
   row->addWidget(m_search);
   row->addWidget(m_take);
   row->addStretch();
+  auto* against = m_against = new QComboBox(this);
+  against->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon); // the page stays as narrow as it was
+  against->setMinimumContentsLength(11);
+  against->setAccessibleName(tr("Set cost against"));
+  against->setToolTip(tr("what a plan's cost is set against in the picture"));
+  for (int a = 0; a < kCostAgainstCount; ++a) against->addItem(tr("against %1").arg(FrontierView::wordsFor(static_cast<CostAgainst>(a))));
+  connect(against, &QComboBox::activated, this, [this](int a) { m_frontier->setAgainst(static_cast<CostAgainst>(a)); });
+  row->addWidget(against);
   row->addWidget(m_turn);
   m_body->addLayout(row);
   connect(m_turn, &QPushButton::clicked, this, [this] { showMeasures(m_pages->currentIndex() == 0); });
@@ -287,12 +95,31 @@ CostStage::CostStage(const Bench& bench)
     if (!m_document.results().otherPlan()) compareWithWinner();
     m_document.takeOther();
   });
-  connect(&document, &Document::sizingProgress, this, [this](int done, int of) {
+  connect(&document, &Document::sizingProgress, this, [this](const SizingProgress& so) { tell(so); });
+  refreshOn({&Document::sizingChanged, &Document::planChanged, &Document::logChanged, &Document::resultChanged, &Document::viewChanged});
+}
+
+/// Of a search nobody knows the length of, what it has found and what nothing can be below.
+void CostStage::tell(const SizingProgress& so) {
+  const auto done = static_cast<int>(so.done), of = static_cast<int>(so.of);
+  if (of > 0) {
     m_progress->setMaximum(of);
     m_progress->setValue(done);
     m_progress->setFormat(tr("%1 of %2 plans run over every night").arg(done).arg(of));
-  });
-  refreshOn({&Document::sizingChanged, &Document::planChanged, &Document::logChanged, &Document::resultChanged, &Document::viewChanged});
+    return;
+  }
+  const QString runs = tr("%Ln plan(s) run", nullptr, done);
+  if (!so.found || !so.bound) {
+    m_progress->setMaximum(100);
+    m_progress->setValue(0);
+    m_progress->setFormat(tr("%1, none that holds yet").arg(runs));
+    return;
+  }
+  m_progress->setMaximum(1000);
+  m_progress->setValue(static_cast<int>(std::lround(1000.0 * std::clamp(*so.bound / std::max(*so.found, 1e-9), 0.0, 1.0))));
+  m_progress->setFormat(tr("%1: %2 %3 a winter holds, below %4 nothing does")
+                            .arg(runs, QLocale().toString(std::lround(*so.found)), QString::fromStdString(m_document.plan().prices.currency),
+                                 QLocale().toString(static_cast<qlonglong>(std::floor(*so.bound)))));
 }
 
 void CostStage::addActions(QMenu& planMenu) {
@@ -398,6 +225,58 @@ std::vector<Caution> CostStage::cautionsOfWhatIsProposed() const {
   return cautionsFor(chosen);
 }
 
+/// How many plans the answer is the least of, and how many of them had to be run for it.
+QString CostStage::plansLookedAt(const Sizing& s) const {
+  const QString all = tr("%Ln plan(s)", nullptr, static_cast<int>(std::min<std::size_t>(s.covered, std::numeric_limits<int>::max())));
+  return s.runs < s.covered ? tr("%1, %2 of them run,").arg(all, QLocale().toString(static_cast<qulonglong>(s.runs))) : all;
+}
+
+QString CostStage::notProved(const Sizing& s) const {
+  if (s.bound <= 0.0) return tr("At these prices it is the cheapest of those that were run; search again to prove it.");
+  return tr("Not proved: there may be one for less, but none below %1 %2.")
+      .arg(QLocale().toString(static_cast<qlonglong>(std::floor(s.bound))), QString::fromStdString(m_document.plan().prices.currency));
+}
+
+/// A measure's price by what it is of.
+QString CostStage::priced(const Plan& plan, const Measure& m, double price) const {
+  const Units& u = m_document.view().units();
+  const QString money = QString::fromStdString(plan.prices.currency);
+  const auto of = [&](double value) { return QLocale().toString(value, 'f', value < 100.0 ? 2 : 0) + QChar(0x00A0) + money; };
+  switch (rowOf(m.kind).pricedBy) {
+  case PricedBy::each: return tr("%1 each").arg(of(price));
+  case PricedBy::kilowatt: return tr("%1 a kW").arg(of(price));
+  case PricedBy::cover_m2:
+  case PricedBy::floor_m2: return tr("%1 a %2").arg(of(u.show(Quantity::areaPrice, price)), u.unit(Quantity::area));
+  case PricedBy::perimeter_m: return tr("%1 a metre").arg(of(price));
+  case PricedBy::whole:
+  case PricedBy::nothing: break;
+  }
+  return of(price);
+}
+
+/// What each thing on the list does for the cheapest plan, and the price at which that would turn.
+QString CostStage::whatEachDoes(const Sizing& s) const {
+  const Units& u = m_document.view().units();
+  const Plan& sized = m_document.results().sizedPlan();
+  const auto money = [&](double value) { return u.number(Quantity::money, std::abs(value)) + QChar(0x00A0) + QString::fromStdString(sized.prices.currency); };
+  QString rows;
+  for (const MeasureVerdict& v : verdicts(s, sized)) {
+    const Measure& m = sized.measures[v.measure];
+    const double level = m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(v.level)];
+    QString does;
+    if (!v.otherHolds)
+      does = (v.isTaken ? tr("without it %1") : tr("with it %1")).arg(tr("%Ln night(s) are missed", nullptr, v.misses));
+    else if (v.isTaken)
+      does = v.turnsAt ? tr("saves %1 a winter, pays up to %2").arg(money(v.extra), priced(sized, m, *v.turnsAt)) : tr("saves %1 a winter").arg(money(v.extra));
+    else
+      does = v.turnsAt ? tr("costs %1 more than it saves, would pay below %2").arg(money(v.extra), priced(sized, m, *v.turnsAt))
+                       : tr("costs %1 more than it saves, even as a gift").arg(money(v.extra));
+    rows += QStringLiteral("<tr><td>%1</td><td style='padding-left:10px'>%2</td></tr>")
+                .arg(v.isTaken ? QStringLiteral("<b>%1</b>").arg(said(nameOf(m, level), u).toHtmlEscaped()) : said(nameOf(m, level), u).toHtmlEscaped(), does);
+  }
+  return QStringLiteral("<table cellspacing='0' cellpadding='0'>%1</table>").arg(rows);
+}
+
 void CostStage::refresh() {
   const Sizing* s = m_document.results().sizing();
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
@@ -407,11 +286,10 @@ void CostStage::refresh() {
     m_frontier->setUsual(power ? measuresToSearch(m_document.plan(), *power) : std::vector<Measure>{});
   }
   if (m_pages->currentIndex() == 1)
-    setHeading(tr("What may be added"), tr("%1 to run").arg(tr("%Ln plan(s)", nullptr, static_cast<int>(packageCount(m_document.plan())))));
+    setHeading(tr("What may be added"), tr("%1 to choose among").arg(tr("%Ln plan(s)", nullptr, static_cast<int>(packageCount(m_document.plan())))));
   else
     setHeading(tr("What holds for least"), s ? tr("%1 over %2%3")
-                                                   .arg(tr("%Ln plan(s)", nullptr, static_cast<int>(s->packages.size())),
-                                                        tr("%Ln night(s)", nullptr, static_cast<int>(s->packages.front().nights)),
+                                                   .arg(plansLookedAt(*s), tr("%Ln night(s)", nullptr, static_cast<int>(s->packages.front().nights)),
                                                         m_document.results().sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
                                              : tr("not searched yet"));
   if (!m_price->isSliderDown() && !m_hour->isSliderDown()) {
@@ -424,6 +302,7 @@ void CostStage::refresh() {
     show(m_hour, m_document.plan().prices.hour, kUsualHour);
   }
   m_turn->setText(m_pages->currentIndex() == 1 ? tr("Back to the result") : tr("What may be added…"));
+  m_against->setVisible(s && m_pages->currentIndex() == 0);
   m_search->setText(m_document.results().isSizing()      ? tr("Stop")
                     : s                                  ? tr("Search again")
                     : m_document.plan().measures.empty() ? tr("Search the usual")
@@ -442,34 +321,28 @@ void CostStage::refresh() {
     return;
   }
   if (s->winner < 0) {
-    m_bill->setText(tr("<b>None of these holds %1 on all but %2 nights.</b> Lower the line, accept some misses, grow something hardier, or add measures.")
-                        .arg(u.text(Quantity::temperature, m_document.plan().setpoints.hold_C))
-                        .arg(m_document.plan().ask.missesAllowed));
+    const int closest = closestToHolding(*s);
+    const SizedPackage& c = s->packages[static_cast<std::size_t>(std::max(closest, 0))];
+    const int misses = c.nights - c.held;
+    m_bill->setText(tr("<b>None of these holds %1.</b> The closest, %2, %3. Lower the line, accept some misses, grow something hardier, or add measures.")
+                        .arg(u.text(Quantity::temperature, m_document.plan().setpoints.hold_C), said(c.label, u).toHtmlEscaped(),
+                             misses > m_document.plan().ask.missesAllowed
+                                 ? tr("misses %1").arg(tr("%Ln night(s)", nullptr, misses))
+                                 : tr("takes more money or work than there is: %1 %2, %3 h")
+                                       .arg(u.number(Quantity::money, c.capital), currency, u.number(Quantity::hours, c.cost.hours))));
   } else {
     const SizedPackage& w = s->packages[static_cast<std::size_t>(s->winner)];
     m_bill->setText(tr("<b>%1</b><br>%2 %3 each winter: power %4, kit %5, %6 h of your work at %7")
-                        .arg(said(w.label, m_document.view().units()), u.number(Quantity::money, w.cost.total()), currency, u.number(Quantity::money, w.cost.energy),
-                             u.number(Quantity::money, w.cost.kit), u.number(Quantity::hours, w.cost.hours), u.number(Quantity::money, w.cost.hoursMoney)) +
+                        .arg(said(w.label, m_document.view().units()), u.number(Quantity::money, w.cost.total()), currency,
+                             u.number(Quantity::money, w.cost.energy), u.number(Quantity::money, w.cost.kit), u.number(Quantity::hours, w.cost.hours),
+                             u.number(Quantity::money, w.cost.hoursMoney)) +
                     (m_document.results().simulation() && isScaledToWinter(m_document.results().simulation()->summary.winters)
                          ? QStringLiteral("<br>") + tr("A winter here is %1.").arg(winterMadeOf(m_document.results().simulation()->summary.winters))
-                         : QString()));
+                         : QString()) +
+                    (s->winner == 0 ? QStringLiteral("<br>") + tr("You hold every night you ask for already: spend nothing.") : QString()) +
+                    (s->provedLeast ? QString() : QStringLiteral("<br>") + notProved(*s)));
   }
-  // the next in cost, and what the plan as it is does
-  std::vector<int> order(s->packages.size());
-  for (std::size_t i = 0; i < order.size(); ++i) order[i] = static_cast<int>(i);
-  std::stable_sort(order.begin(), order.end(),
-                   [&](int a, int b) { return s->packages[static_cast<std::size_t>(a)].cost.total() < s->packages[static_cast<std::size_t>(b)].cost.total(); });
-  QStringList lines;
-  const auto say = [&](int i) {
-    lines << QStringLiteral("%1: %2").arg(said(s->packages[static_cast<std::size_t>(i)].label, m_document.view().units()),
-                                          said(whyNot(*s, i, m_document.results().sizedPlan()), m_document.view().units()));
-  };
-  if (s->winner != 0) say(0);
-  for (const int i : order) {
-    if (i == s->winner || i == 0 || lines.size() >= 3) continue;
-    say(i);
-  }
-  m_lost->setText(tr("Why others lost: ") + lines.join(QStringLiteral("; ")));
+  m_lost->setText(whatEachDoes(*s));
 }
 
 } // namespace muffle

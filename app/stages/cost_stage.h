@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/stages/document_view.h"
 #include "app/stages/stage.h"
 #include "app/stages/stage_page.h"
 #include "core/plan/cautions.h"
+#include "core/sizing/sizing.h"
 
+class QComboBox;
 class QGridLayout;
 class QLabel;
 class QProgressBar;
@@ -15,31 +16,8 @@ class QStackedWidget;
 
 namespace muffle {
 
-/// Cost against cold owed, one mark a plan; click one to compare with it.
 class CautionLabel;
-
-class FrontierView : public DocumentView {
-  Q_OBJECT
-public:
-  explicit FrontierView(Document& document, QWidget* parent = nullptr);
-  /// What a search would list where the plan lists nothing.
-  void setUsual(std::vector<Measure> usual);
-  QSize minimumSizeHint() const override { return {320, 210}; }
-  [[nodiscard]] QPointF packagePoint(int package) const;
-
-  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< the plans that nothing beats, from the cheapest
-
-protected:
-  void paintEvent(QPaintEvent*) override;
-  void mousePressEvent(QMouseEvent*) override;
-  bool event(QEvent*) override;
-
-private:
-  void paintUsual(QPainter& painter) const;
-  std::vector<Measure> m_usual;
-  [[nodiscard]] int packageAt(const QPointF& at) const;
-  [[nodiscard]] QRectF area() const;
-};
+class FrontierView;
 
 class CostStage : public StagePage {
   Q_OBJECT
@@ -56,6 +34,11 @@ public:
   void addActions(QMenu& planMenu) override;
 
 private:
+  void tell(const SizingProgress& so);
+  QString plansLookedAt(const Sizing& s) const;
+  QString priced(const Plan& plan, const Measure& measure, double price) const;
+  QString whatEachDoes(const Sizing& s) const;
+  QString notProved(const Sizing& s) const;
   std::function<void(StageId)> m_show;
   [[nodiscard]] std::vector<Caution> cautionsOfWhatIsProposed() const;
   void refresh() override;
@@ -66,6 +49,7 @@ private:
   QPushButton* m_search;
   QPushButton* m_take;
   QPushButton* m_turn;
+  QComboBox* m_against;
   QProgressBar* m_progress;
   QLabel* m_bill;
   QLabel* m_lost;

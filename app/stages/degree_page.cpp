@@ -99,19 +99,17 @@ void DegreePage::start() {
   m_plot->hide();
   m_what->hide();
   m_words->setText(tr("Trying warmer and cooler night setpoints over all logged nights."));
-  m_job.start(
-      [plan = m_document.plan(), weather = m_weather, step_K = m_step_K](const auto& progress, const auto* stop) {
-        return degreeMore(plan, weather, {0, progress, stop}, step_K);
-      },
-      [this](Result<std::vector<DegreePoint>> points) {
-        if (!points) {
-          m_words->setText(muffle::said(points.problem(), m_document.view().units()));
-          return;
-        }
-        m_points = std::move(*points);
-        refresh();
-      },
-      [this](std::size_t done, std::size_t of) { m_words->setText(tr("Trying night setpoints: %1 of %2.").arg(done).arg(of)); });
+  m_job.start([plan = m_document.plan(), weather = m_weather,
+               step_K = m_step_K](const auto& progress, const auto* stop) { return degreeMore(plan, weather, countedBy(progress, stop), step_K); },
+              [this](Result<std::vector<DegreePoint>> points) {
+                if (!points) {
+                  m_words->setText(muffle::said(points.problem(), m_document.view().units()));
+                  return;
+                }
+                m_points = std::move(*points);
+                refresh();
+              },
+              [this](std::size_t done, std::size_t of) { m_words->setText(tr("Trying night setpoints: %1 of %2.").arg(done).arg(of)); });
 }
 
 /// From the plan's setpoint to a degree more.

@@ -281,6 +281,26 @@ void HeaterList::setKind(std::size_t heater, HeaterKind kind) {
   if (why) emit m_document.trouble(*why);
 }
 
+/// What a stove burns: logs as they come, or of one tree.
+QComboBox* HeaterList::woods(std::size_t heater) {
+  const Heater& of = m_document.plan().heaters[heater];
+  auto* woods = new QComboBox(this);
+  woods->setFont(textFont(9));
+  woods->setAccessibleName(tr("%1: wood").arg(said(nameOf(m_document.plan(), of))));
+  for (const CarrierFacts& wood : carriers()) {
+    if (!isWood(wood.kind)) continue;
+    woods->addItem(HeaterWords::carrier(wood.kind), static_cast<int>(wood.kind));
+    if (wood.kind == carrierOf(of)) woods->setCurrentIndex(woods->count() - 1);
+  }
+  connect(woods, &QComboBox::activated, this, [this, heater, woods](int at) {
+    const auto why = m_document.edit(tr("what the stove burns"), [&](Plan& p) {
+      if (heater < p.heaters.size()) p.heaters[heater].burns = static_cast<Carrier>(woods->itemData(at).toInt());
+    });
+    if (why) emit m_document.trouble(*why);
+  });
+  return woods;
+}
+
 /// What its fuel costs, by the unit it is bought in.
 void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
   const Heater& of = m_document.plan().heaters[heater];
@@ -314,32 +334,30 @@ void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
   });
   line->addWidget(money, 2);
   line->addWidget(units, 1);
-  auto* hours = new NumberField(m_document,
-                                NumberField::Spec::at(tr("Hours a unit"), Quantity::hours, at(heater, &Heater::hoursPerUnit), 0.0, 100.0, 0.05,
-                                                      tr("of work: to fetch, change or fill one")),
-                                this);
-  hours->setMinimumWidth(kFieldWidth_px);
-  hours->setAccessibleName(tr("%1: hours a unit").arg(name));
-  line->addWidget(hours, 2);
+  if (isWood(carrierOf(of))) line->addWidget(woods(heater), 1);
   body.addLayout(line);
-  auto* yard = new QHBoxLayout; // how it comes to the yard
-  yard->setSpacing(8);
+  auto* yard = new QGridLayout; // the work of it, and how it comes to the yard
+  yard->setHorizontalSpacing(8);
+  yard->setVerticalSpacing(4);
   const auto part = [heater](double Delivery::*member) -> Find<double> {
     return [=](Plan& p) -> double* { return heater < p.heaters.size() ? &(p.heaters[heater].delivery.*member) : nullptr; };
   };
   const auto put = [&](NumberField::Spec spec) {
+    constexpr int kAcross = 3;
     const QString label = spec.label;
     auto* made = new NumberField(m_document, std::move(spec), this);
     made->setMinimumWidth(kFieldWidth_px);
     made->setAccessibleName(QStringLiteral("%1: %2").arg(name, label));
-    yard->addWidget(made, 1);
+    yard->addWidget(made, yard->count() / kAcross, yard->count() % kAcross);
   };
+  put(NumberField::Spec::at(tr("Hours a unit"), Quantity::hours, at(heater, &Heater::hoursPerUnit), 0.0, 100.0, 0.05,
+                            tr("of work: to fetch, change or fill one")));
   put(NumberField::Spec::at(tr("In stock"), Quantity::count, part(&Delivery::stock_units), 0.0, 1e6, 1.0, tr("units in the yard as winter begins")));
   put(NumberField::Spec::at(tr("A delivery"), Quantity::count, part(&Delivery::units), 0.0, 1e6, 1.0, tr("units that are delivered at a time"),
                             NumberField::Spec::Word{0.0, tr("fetched")}));
+  put(NumberField::Spec::at(tr("Its charge"), Quantity::money, part(&Delivery::charge), 0.0, 1e6, 5.0, tr("charged for each, beside the fuel")));
   put(NumberField::Spec::at(tr("Give or take"), Quantity::share, at(heater, &Heater::fuelPriceSpread), 0.0, 0.9, 0.05,
                             tr("by which the fuel may come out dearer or cheaper this winter")));
-  put(NumberField::Spec::at(tr("Its charge"), Quantity::money, part(&Delivery::charge), 0.0, 1e6, 5.0, tr("charged for each, beside the fuel")));
   body.addLayout(yard);
 }
 

@@ -21,6 +21,14 @@ QString HeaterWords::carrier(Carrier carrier) {
   case Carrier::hardwood: return tr("hardwood");
   case Carrier::wax: return tr("wax");
   case Carrier::heat: return tr("heat");
+  case Carrier::oak: return tr("oak");
+  case Carrier::beech: return tr("beech");
+  case Carrier::ash: return tr("ash");
+  case Carrier::birch: return tr("birch");
+  case Carrier::larch: return tr("larch");
+  case Carrier::pine: return tr("pine");
+  case Carrier::spruce: return tr("spruce");
+  case Carrier::poplar: return tr("poplar");
   }
   return {};
 }

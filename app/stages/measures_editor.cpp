@@ -95,11 +95,21 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
   row->addWidget(m_add);
   row->addStretch();
   body->addLayout(row);
-  body->addWidget(new NumberField(document,
-                                  {tr("Nights that may be missed"), Quantity::count, [](const Plan& p) { return static_cast<double>(p.ask.missesAllowed); },
-                                   [](Plan& p, double v) { p.ask.missesAllowed = static_cast<int>(std::lround(v)); }, 0, 1000, 1,
-                                   tr("of all logged nights; a plan with more misses does not hold")},
-                                  this));
+  static constexpr double kAnything = 1e6;
+  auto* asked = new QHBoxLayout;
+  asked->setSpacing(18);
+  asked->addWidget(new NumberField(document,
+                                   {tr("Nights that may be missed"), Quantity::count, [](const Plan& p) { return static_cast<double>(p.ask.missesAllowed); },
+                                    [](Plan& p, double v) { p.ask.missesAllowed = static_cast<int>(std::lround(v)); }, 0, 1000, 1,
+                                    tr("of all logged nights; a plan with more misses does not hold")},
+                                   this));
+  asked->addWidget(
+      new NumberField(document,
+                      {tr("Money to spend"), Quantity::money, [](const Plan& p) { return p.ask.toSpend.value_or(kAnything); },
+                       [](Plan& p, double v) { p.ask.toSpend = v < kAnything ? std::optional(v) : std::nullopt; }, 0, kAnything, 100,
+                       tr("for all that is bought, now; a plan that costs more does not count"), NumberField::Spec::Word{kAnything, tr("as it takes")}},
+                      this));
+  body->addLayout(asked);
   connect(m_add, &QComboBox::activated, this, [this](int i) {
     m_add->setCurrentIndex(0);
     if (i < 1) return;
@@ -129,8 +139,8 @@ void MeasuresEditor::rebuild() {
   for (std::size_t i = 0; i < m_shown.size(); ++i) m_cards->addWidget(card(i));
   if (m_shown.empty()) {
     auto* none =
-        new QLabel(tr("Nothing to try yet. Add a second skin, a blanket, sealing, barrels or a heater, each with your prices; the search then runs every "
-                      "combination over every logged night."),
+        new QLabel(tr("Nothing to try yet. Add a second skin, a blanket, sealing, barrels or a heater, each with your prices; the search then finds the "
+                      "combination that holds every logged night for least."),
                    this);
     none->setWordWrap(true);
     m_cards->addWidget(none);
@@ -216,7 +226,7 @@ QWidget* MeasuresEditor::card(std::size_t index) {
         sizes->setText(levelsText(m_document.plan().measures[index], m_document.view().units()));
     });
     grid->addWidget(sizes, 1, 0);
-    grid->addWidget(refused, 2, 0, 1, 2);
+    grid->addWidget(refused, 2, 0);
   }
   const auto number = [&](int row, int column, const QString& label, Quantity quantity, double Measure::*field, double max, double nudge,
                           const QString& source) {
@@ -227,6 +237,7 @@ QWidget* MeasuresEditor::card(std::size_t index) {
     const double least = field == &Measure::life_years ? 0.5 : 0.0;
     grid->addWidget(new NumberField(m_document, {label, quantity, get, set, least, max, nudge, source}, card), row, column);
   };
+  if (kind == MeasureKind::heater) grid->addWidget(heaterKinds(index, card), 2, 1);
   number(1, 1, priceText(kind), hasMaterial(kind) ? Quantity::areaPrice : Quantity::price, &Measure::price, 1e5, 1.0,
          tr("bought once; spread over its life with interest"));
   number(3, 0, tr("Lasts, years"), Quantity::count, &Measure::life_years, 60, 1, tr("until it must be bought again"));
@@ -238,6 +249,29 @@ QWidget* MeasuresEditor::card(std::size_t index) {
   caution->state(cautionsFor(std::vector<Measure>{m}));
   grid->addWidget(caution, grid->rowCount(), 0, 1, 2);
   return card;
+}
+
+/// Which of the kinds that hold a setpoint by themselves; what it burns is priced among the fuels.
+QComboBox* MeasuresEditor::heaterKinds(std::size_t index, QWidget* card) {
+  auto* kinds = new QComboBox(card);
+  kinds->setAccessibleName(tr("Kind of %1").arg(said(nameOf(m_document.plan().measures[index]))));
+  kinds->setToolTip(tr("what it burns costs what stands under Fuels side by side, in Heat"));
+  for (const HeaterKindFacts& facts : muffle::heaterKinds())
+    if (facts.inRooms && facts.control == HeatControl::thermostat) kinds->addItem(said(nameOf(facts.kind)), static_cast<int>(facts.kind));
+  const auto show = [this, kinds, index] {
+    if (index < m_document.plan().measures.size()) kinds->setCurrentIndex(kinds->findData(static_cast<int>(m_document.plan().measures[index].heater)));
+  };
+  show();
+  connect(&m_document, &Document::planChanged, kinds, show);
+  connect(kinds, &QComboBox::activated, this, [this, kinds, index](int at) {
+    const auto kind = static_cast<HeaterKind>(kinds->itemData(at).toInt());
+    if (const auto why = m_document.edit(tr("try another kind of heater"), [&](Plan& p) {
+          if (index < p.measures.size()) p.measures[index].heater = kind;
+        }))
+      emit m_document.trouble(*why);
+    rebuild(); // its cautions are others
+  });
+  return kinds;
 }
 
 } // namespace muffle

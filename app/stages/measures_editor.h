@@ -30,6 +30,7 @@ private:
   void rebuild();
   void refresh();
   QWidget* card(std::size_t index);
+  QComboBox* heaterKinds(std::size_t index, QWidget* card);
   [[nodiscard]] std::vector<MeasureKind> kinds() const;
   Document& m_document;
   QVBoxLayout* m_cards;

@@ -179,22 +179,20 @@ void ProportionsPage::start() {
   }
   m_state->setText(tr("Trying other proportions over all logged nights."));
   const double now = m_asked == Proportion::height ? shape.ridge_m : shape.width_m;
-  m_job.start(
-      [plan = m_document.plan(), weather = m_weather, of = m_asked](const auto& progress, const auto* stop) {
-        return sweepProportions(plan, weather, of, {0, progress, stop});
-      },
-      [this, now](Result<Proportions> sweep) {
-        if (!sweep) {
-          m_state->setText(said(sweep.problem(), m_document.view().units()));
-          return;
-        }
-        m_sweep = std::make_shared<const Proportions>(std::move(*sweep));
-        m_strips->show(m_sweep, now);
-        m_state->setText(m_sweep->of == Proportion::height ? tr("The same roof on taller or lower sides, the same floor.")
-                                                           : tr("Wider and shorter, or narrower and longer: the same floor and roof slope."));
-        refresh();
-      },
-      [this](std::size_t done, std::size_t of) { m_state->setText(tr("Trying other proportions: %1 of %2.").arg(done).arg(of)); });
+  m_job.start([plan = m_document.plan(), weather = m_weather,
+               of = m_asked](const auto& progress, const auto* stop) { return sweepProportions(plan, weather, of, countedBy(progress, stop)); },
+              [this, now](Result<Proportions> sweep) {
+                if (!sweep) {
+                  m_state->setText(said(sweep.problem(), m_document.view().units()));
+                  return;
+                }
+                m_sweep = std::make_shared<const Proportions>(std::move(*sweep));
+                m_strips->show(m_sweep, now);
+                m_state->setText(m_sweep->of == Proportion::height ? tr("The same roof on taller or lower sides, the same floor.")
+                                                                   : tr("Wider and shorter, or narrower and longer: the same floor and roof slope."));
+                refresh();
+              },
+              [this](std::size_t done, std::size_t of) { m_state->setText(tr("Trying other proportions: %1 of %2.").arg(done).arg(of)); });
 }
 
 } // namespace muffle

@@ -89,20 +89,18 @@ void StoreCurvePage::start() {
   m_points.clear();
   m_plot->hide();
   m_words->setText(tr("Trying more and less of it over all logged nights."));
-  m_job.start(
-      [plan = m_document.plan(), weather = m_weather, store](const auto& progress, const auto* stop) {
-        return storeCurve(plan, weather, store, {0, progress, stop});
-      },
-      [this](Result<std::vector<StorePoint>> points) {
-        if (!points) {
-          m_words->setText(said(points.problem(), m_document.view().units()));
-          return;
-        }
-        m_points = std::move(*points);
-        m_plot->show();
-        draw();
-      },
-      [this](std::size_t done, std::size_t of) { m_words->setText(tr("Trying more and less of it: %1 of %2.").arg(done).arg(of)); });
+  m_job.start([plan = m_document.plan(), weather = m_weather, store](const auto& progress,
+                                                                     const auto* stop) { return storeCurve(plan, weather, store, countedBy(progress, stop)); },
+              [this](Result<std::vector<StorePoint>> points) {
+                if (!points) {
+                  m_words->setText(said(points.problem(), m_document.view().units()));
+                  return;
+                }
+                m_points = std::move(*points);
+                m_plot->show();
+                draw();
+              },
+              [this](std::size_t done, std::size_t of) { m_words->setText(tr("Trying more and less of it: %1 of %2.").arg(done).arg(of)); });
 }
 
 /// By each point the nights it holds, on the side where neither line nor another number is; where there is none, nothing.

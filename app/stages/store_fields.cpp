@@ -320,7 +320,18 @@ void StoreFields::cable(std::size_t i) {
   number(tr("Length"), Quantity::length, &Plan::soilCables, i, &SoilCable::length_m, 1.0, 10000.0, 1.0, tr("on all beds of that kind together"));
   number(tr("W/m"), Quantity::count, &Plan::soilCables, i, &SoilCable::watts_per_m, 1.0, 60.0, 1.0, tr("from its label"));
   number(tr("Depth"), Quantity::thickness, &Plan::soilCables, i, &SoilCable::depth_m, 0.02, 0.5, 0.01, tr("in the bed"));
-  number(tr("Keeps"), Quantity::temperature, &Plan::soilCables, i, &SoilCable::setpoint_C, -5.0, 40.0, 0.5, tr("beside it, by its thermostat"));
+  number(tr("On below"), Quantity::temperature, &Plan::soilCables, i, &SoilCable::setpoint_C, -5.0, 40.0, 0.5, tr("what its thermostat feels"));
+  static constexpr double kAsItIsSet_C = -5.0;
+  const auto off = [i](const Plan& p) { return i < p.soilCables.size() ? p.soilCables[i].off_C.value_or(kAsItIsSet_C) : kAsItIsSet_C; };
+  const auto setOff = [i](Plan& p, double v) {
+    if (i < p.soilCables.size()) p.soilCables[i].off_C = v > kAsItIsSet_C ? std::optional(v) : std::nullopt;
+  };
+  put(new NumberField(m_document,
+                      {tr("Off at"), Quantity::temperature, off, setOff, kAsItIsSet_C, 45.0, 0.5,
+                       tr("without one soil is held as it is set, and air within a degree above"), NumberField::Spec::Word{kAsItIsSet_C, tr("as set")}},
+                      this));
+  choice<CableSensor>(tr("Feels"), {tr("the soil beside it"), tr("the air over the bed")}, tr("let the cable feel something else"),
+                      at(&Plan::soilCables, i, &SoilCable::sensor));
   number(tr("Price"), Quantity::money, &Plan::soilCables, i, &SoilCable::price, 0.0, 1e7, 10.0, tr("0 if you have it"));
 }
 

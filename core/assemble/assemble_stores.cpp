@@ -400,6 +400,13 @@ void Assembler::cable(std::size_t index) {
   t.sensor = t.heats = at;
   t.power_W = c.watts_per_m * c.length_m;
   t.setpoint_C = c.setpoint_C;
+  const bool feelsAir = c.sensor == CableSensor::air;
+  if (feelsAir) t.sensor = bedRoom(static_cast<std::size_t>(c.bed)).air;
+  if (feelsAir || c.off_C) { // the soil's own warmth comes hours later: no power would hold the air exactly
+    t.mode = Thermostat::Mode::hysteresis;
+    t.on_C = c.setpoint_C;
+    t.off_C = c.off_C.value_or(c.setpoint_C + kCableBand_K);
+  }
   StoreNodes store{StoreKind::cable, index, {at, nearest(kRoot_m), bedRoom(static_cast<std::size_t>(c.bed)).air}};
   const CableHandles handles{static_cast<int>(m_net.thermostats.size())};
   store.own = handles;

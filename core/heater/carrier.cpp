@@ -24,6 +24,14 @@ constexpr std::array<CarrierFacts, kCarrierCount> kCarriers{{
     {Carrier::hardwood, "hardwood", 18.4, 19.8, 450.0, 0.49, 0.062, 0.18, false},
     {Carrier::wax, "wax", 43.0, 46.3, 900.0, 0.852, 0.148, 0.0, true},
     {Carrier::heat, "heat", 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, false},
+    {Carrier::oak, "oak", 18.3, 19.7, 480.0, 0.49, 0.06, 0.18, false},
+    {Carrier::beech, "beech", 18.4, 19.8, 475.0, 0.479, 0.062, 0.18, false},
+    {Carrier::ash, "ash", 18.4, 19.8, 470.0, 0.49, 0.062, 0.18, false},
+    {Carrier::birch, "birch", 18.7, 20.1, 450.0, 0.487, 0.064, 0.18, false},
+    {Carrier::larch, "larch", 18.9, 20.3, 400.0, 0.499, 0.063, 0.18, false},
+    {Carrier::pine, "pine", 19.1, 20.5, 360.0, 0.509, 0.063, 0.18, false},
+    {Carrier::spruce, "spruce", 18.8, 20.2, 310.0, 0.498, 0.063, 0.18, false},
+    {Carrier::poplar, "poplar", 18.5, 19.8, 290.0, 0.475, 0.062, 0.18, false},
 }};
 
 constexpr FuelUnit kWh{"kWh", 0.0, 0.0, 1.0}, kKilogram{"kg", 1.0, 0.0, 0.0}, kTonne{"tonne", 1000.0, 0.0, 0.0}, kLitre{"litre", 0.0, 1e-3, 0.0},
@@ -44,6 +52,8 @@ double wetness(const CarrierFacts& facts, double moisture) { return moisture < 0
 } // namespace
 
 const std::array<CarrierFacts, kCarrierCount>& carriers() { return kCarriers; }
+
+bool isWood(Carrier carrier) { return unitsOf(carrier).data() == kOfWood.data(); }
 
 const CarrierFacts& factsOf(Carrier carrier) { return kCarriers[static_cast<std::size_t>(carrier)]; }
 
@@ -83,7 +93,15 @@ std::span<const FuelUnit> unitsOf(Carrier carrier) {
   case Carrier::heatingOil: return kOfLiquids;
   case Carrier::pellets: return kOfPellets;
   case Carrier::softwood:
-  case Carrier::hardwood: return kOfWood;
+  case Carrier::hardwood:
+  case Carrier::oak:
+  case Carrier::beech:
+  case Carrier::ash:
+  case Carrier::birch:
+  case Carrier::larch:
+  case Carrier::pine:
+  case Carrier::spruce:
+  case Carrier::poplar: return kOfWood;
   case Carrier::wax: return kOfWax;
   case Carrier::electricity:
   case Carrier::fuel:

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
 // What heaters take: electricity, heat that is delivered, and fuels with what they hold, what burning them makes, and the units they are bought by.
-// Heating values and densities: EN ISO 6976 (gases), EN 590 and ASTM D 3699 (liquids), ISO 17225 with ISO 18125 (wood); water and carbon dioxide follow from
-// the carbon and hydrogen in a kilogram.
+// Heating values and densities: EN ISO 6976 (gases), EN 590 and ASTM D 3699 (liquids), ISO 17225 with ISO 18125 (wood, its stacks of split logs by species:
+// usual handbook figures); water and carbon dioxide follow from the carbon and hydrogen in a kilogram.
 #pragma once
 
 #include <array>
@@ -12,8 +12,28 @@
 namespace muffle {
 
 /// `fuel`: of a kind that the grower does not say; by the kWh, and nothing is known of its smoke.
-enum class Carrier { electricity, fuel, propane, naturalGas, paraffin, heatingOil, pellets, softwood, hardwood, wax, heat };
-constexpr int kCarrierCount = 11;
+enum class Carrier {
+  electricity,
+  fuel,
+  propane,
+  naturalGas,
+  paraffin,
+  heatingOil,
+  pellets,
+  softwood,
+  hardwood,
+  wax,
+  heat,
+  oak,
+  beech,
+  ash,
+  birch,
+  larch,
+  pine,
+  spruce,
+  poplar
+};
+constexpr int kCarrierCount = 19;
 
 struct CarrierFacts {
   Carrier kind;
@@ -27,6 +47,8 @@ struct CarrierFacts {
 };
 const std::array<CarrierFacts, kCarrierCount>& carriers();
 const CarrierFacts& factsOf(Carrier carrier);
+/// Split logs: softwood and hardwood as they come, or one species, which are told apart by what a stack of them weighs.
+bool isWood(Carrier carrier);
 inline bool isBurnt(Carrier carrier) { return carrier != Carrier::electricity && carrier != Carrier::heat; }
 
 /// kWh in a kg as it is burnt, its water's heat of evaporation lost (net) as flues lose it. `moisture` 0..0.6 of the wet mass, of wood; negative for

@@ -139,6 +139,15 @@ bool goesWith(const Row& row, const Plan& plan, const Thing& thing) {
   return std::any_of(row.with.begin(), row.with.end(), [&](const GoesWith& w) { return w.kind == thing.kind && w.when(plan, thing.index); });
 }
 
+/// A heater's go by its kind, as they do once it stands there.
+bool goesWithMeasure(const Row& row, const Measure& m) {
+  if (m.kind != MeasureKind::heater || m.heater == HeaterKind::electric)
+    return std::find(row.measures.begin(), row.measures.end(), m.kind) != row.measures.end();
+  Plan with;
+  with.heaters = {{.kind = m.heater, .power_W = 1.0}};
+  return goesWith(row, with, {ThingKind::heater, 0});
+}
+
 } // namespace
 
 Thing thingOf(const StoreRef& store) { return {kindOf(store.kind), store.index}; }
@@ -195,9 +204,7 @@ std::vector<Caution> cautionsAbout(ThingKind kind) {
 std::vector<Caution> cautionsFor(const std::vector<Measure>& measures) {
   std::vector<Caution> cautions;
   for (const Row& row : table())
-    if (std::any_of(measures.begin(), measures.end(),
-                    [&](const Measure& m) { return std::find(row.measures.begin(), row.measures.end(), m.kind) != row.measures.end(); }))
-      cautions.push_back(row.caution);
+    if (std::any_of(measures.begin(), measures.end(), [&](const Measure& m) { return goesWithMeasure(row, m); })) cautions.push_back(row.caution);
   return cautions;
 }
 

@@ -19,6 +19,7 @@ constexpr std::size_t kMostLayers = 6;
 constexpr double kEaveToWorkUnder_m = 1.6; // room to work under it
 constexpr double kLobby_m = 1.5;
 constexpr double kStep_W = 500.0;
+constexpr double kNextStage_K = 0.5;    // of a heater beside another, below it
 constexpr const char* kStraw = "straw"; // of the table of materials
 
 Message nameAlone(Message name, double) { return name; }
@@ -65,6 +66,54 @@ void addBarrels(Plan& plan, const Measure&, double level) {
   plan.barrels.front().count += static_cast<int>(level);
 }
 
+void dig(Plan& plan, const Measure&, double level) {
+  plan.house.floor.edgeDepth_m = level;
+  plan.house.floor.edgeInsulation_m2K_W = kSkirtBoard_m2K_W;
+}
+
+void bearMore(Plan& plan, const Measure&, double level) {
+  plan.setpoints.hold_C -= level;
+  plan.setpoints.shift(-level);
+}
+
+/// As it is bought: its fuel at the plan's price for that fuel.
+Heater heaterOf(const Plan& plan, const Measure& m, double level_W) {
+  Heater heater{.name = m.name, .kind = m.heater, .power_W = level_W, .life_years = m.life_years};
+  const Carrier fuel = carrierOf(heater);
+  const auto price = std::find_if(plan.prices.fuels.begin(), plan.prices.fuels.end(), [fuel](const FuelPrice& f) { return f.fuel == fuel; });
+  if (price == plan.prices.fuels.end()) return heater;
+  heater.fuelPrice_kWh = price->price_kWh;
+  heater.boughtBy = price->boughtBy;
+  return heater;
+}
+
+// Bounds: see docs/sizing.md.
+
+/// Of second skins, barrels, straw, rooms and ceilings none is known that never costs heat.
+bool cannotRelax(Plan&, const Measure&) { return false; }
+
+bool relaxBlanket(Plan& plan, const Measure& m) {
+  if (plan.house.blanket) return false; // one for another may keep less in
+  hangBlanket(plan, m, 0.0);
+  return true;
+}
+
+bool relaxSealing(Plan& plan, const Measure& m) {
+  seal(plan, m, *std::min_element(m.levels.begin(), m.levels.end()));
+  return true;
+}
+
+bool relaxSkirt(Plan& plan, const Measure& m) {
+  if (plan.house.floor.edgeDepth_m > 0.0) return false;
+  dig(plan, m, *std::max_element(m.levels.begin(), m.levels.end()));
+  return true;
+}
+
+bool relaxHardier(Plan& plan, const Measure& m) {
+  bearMore(plan, m, *std::max_element(m.levels.begin(), m.levels.end()));
+  return true;
+}
+
 const std::array<MeasureRow, kMeasureKindCount> kTable{{
     {Kind::secondSkin,
      "second_skin",
@@ -75,6 +124,8 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      {.kind = Kind::secondSkin, .levels = {}, .material = "pe-film", .price = 1.5, .life_years = 4.0, .hoursPerWinter = 3.0},
      &nameAlone,
      &addSkin,
+     nullptr,
+     &cannotRelax,
      [](const Plan& plan, const Measure& usual) -> Measures {
        const House& house = plan.house;
        if (std::max({house.roof.layers.size(), house.sides.layers.size(), house.ends.layers.size()}) >= kMostLayers) return {};
@@ -89,6 +140,8 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      {.kind = Kind::nightBlanket, .levels = {}, .material = "woven-blanket", .price = 6.0, .life_years = 8.0, .hoursPerNight = 0.25},
      &nameAlone,
      &hangBlanket,
+     nullptr,
+     &relaxBlanket,
      [](const Plan& plan, const Measure& usual) -> Measures {
        if (plan.house.blanket) return {};
        return {made(usual, "woven-blanket", 0.05, usual.price), made(usual, "aluminised-screen", 0.05, 9.0)};
@@ -100,8 +153,12 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      true,
      {.kind = Kind::sealing, .levels = {0.4}, .material = {}, .price = 80.0, .life_years = 3.0, .hoursPerWinter = 5.0},
-     [](Message name, double level) { return Message{"measure.down-to", std::move(name), level}; },
+     [](Message name, double level) {
+       return Message{"measure.down-to", std::move(name), level};
+     },
      &seal,
+     nullptr,
+     &relaxSealing,
      [](const Plan& plan, const Measure& usual) -> Measures {
        if (plan.house.airChanges_per_h <= 0.2) return {};
        return {sized(usual, std::round(50.0 * plan.house.airChanges_per_h) / 100.0)};
@@ -111,13 +168,15 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      LevelOf::none,
      PricedBy::floor_m2,
      false,
-     false,
+     true,
      {.kind = Kind::ceiling, .levels = {}, .material = "clear-screen", .price = 2.5, .life_years = 5.0, .hoursPerWinter = 4.0},
      &nameAlone,
      [](Plan& plan, const Measure& m, double) {
        plan.house.roofVoid = RoofVoid{};
        plan.house.roofVoid->ceiling.layers = {{m.material, 0.05}};
      },
+     nullptr,
+     &cannotRelax,
      [](const Plan& plan, const Measure& usual) -> Measures {
        const House& house = plan.house;
        const bool hasRoom = house.shape.kind != ShapeKind::dome && house.shape.eave_m + house.shape.sunk_m >= kEaveToWorkUnder_m;
@@ -129,14 +188,18 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      LevelOf::length_m,
      PricedBy::whole,
      false,
-     false,
+     true,
      {.kind = Kind::lobby, .levels = {kLobby_m}, .material = {}, .price = 150.0, .life_years = 8.0},
-     [](Message name, double level) { return Message{"measure.of-length", std::move(name), Amount{level, Unit::metre}}; },
+     [](Message name, double level) {
+       return Message{"measure.of-length", std::move(name), Amount{level, Unit::metre}};
+     },
      [](Plan& plan, const Measure&, double level) {
        plan.house.lobby = Lobby{};
        plan.house.lobby->length_m = level;
        plan.house.door.lobby = false;
      },
+     nullptr,
+     &cannotRelax,
      [](const Plan& plan, const Measure& usual) -> Measures {
        const House& house = plan.house;
        const bool hasRoom = house.shape.kind != ShapeKind::dome && kLobby_m + (house.bay ? house.bay->length_m : 0.0) < 0.5 * house.shape.length_m;
@@ -150,8 +213,12 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      true,
      {.kind = Kind::barrels, .levels = {10, 20}, .material = {}, .price = 15.0, .life_years = 15.0},
-     [](Message name, double level) { return Message{"measure.so-many", level, std::move(name)}; },
+     [](Message name, double level) {
+       return Message{"measure.so-many", level, std::move(name)};
+     },
      &addBarrels,
+     nullptr,
+     &cannotRelax,
      [](const Plan& plan, const Measure& usual) -> Measures { // one to each ten square metres
        return {sized(usual, std::max(2.0, std::round(plan.house.shape.floor_m2() / 10.0)))};
      }},
@@ -160,13 +227,14 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      LevelOf::depth_m,
      PricedBy::perimeter_m,
      false,
-     false,
+     true,
      {.kind = Kind::skirt, .levels = {0.6}, .material = {}, .price = 9.0, .life_years = 25.0},
-     [](Message name, double level) { return Message{"measure.of-depth", std::move(name), Amount{level, Unit::metre}}; },
-     [](Plan& plan, const Measure&, double level) {
-       plan.house.floor.edgeDepth_m = level;
-       plan.house.floor.edgeInsulation_m2K_W = kSkirtBoard_m2K_W;
+     [](Message name, double level) {
+       return Message{"measure.of-depth", std::move(name), Amount{level, Unit::metre}};
      },
+     &dig,
+     nullptr,
+     &relaxSkirt,
      [](const Plan& plan, const Measure& usual) -> Measures {
        if (plan.house.floor.edgeDepth_m > 0.0) return {};
        return {sized(usual, 0.6)};
@@ -178,10 +246,16 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      true,
      {.kind = Kind::heater, .levels = {3000, 6000}, .material = {}, .price = 55.0, .life_years = 10.0},
-     [](Message name, double level) { return Message{"measure.of-power", std::move(name), Amount{level, Unit::watt}}; },
-     [](Plan& plan, const Measure& m, double level) {
-       replaceHeaters(plan, {.name = m.name, .power_W = level, .life_years = m.life_years});
+     [](Message name, double level) {
+       return Message{"measure.of-power", std::move(name), Amount{level, Unit::watt}};
      },
+     [](Plan& plan, const Measure& m, double level) { replaceHeaters(plan, heaterOf(plan, m, level)); },
+     [](Plan& plan, const Measure& m, double level) {
+       Heater heater = heaterOf(plan, m, level);
+       heater.stage_K = kNextStage_K * countOfRoomHeaters(plan);
+       addHeater(plan, heater);
+     },
+     &cannotRelax,
      [](const Plan& plan, const Measure& usual) -> Measures {
        const double power_W = heaterPower_W(plan, {HeaterPlace::Of::house});
        return {sized(usual, power_W > 0.0 ? std::round(power_W * 1.5 / kStep_W) * kStep_W
@@ -194,11 +268,12 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::hardier, .levels = {2}, .material = {}},
-     [](Message name, double level) { return Message{"measure.lower-by", std::move(name), Amount{level, Unit::kelvin}}; },
-     [](Plan& plan, const Measure&, double level) {
-       plan.setpoints.hold_C -= level;
-       plan.setpoints.shift(-level);
+     [](Message name, double level) {
+       return Message{"measure.lower-by", std::move(name), Amount{level, Unit::kelvin}};
      },
+     &bearMore,
+     nullptr,
+     &relaxHardier,
      [](const Plan&, const Measure& usual) -> Measures { return {sized(usual, 2.0)}; }},
     {Kind::mulch,
      "mulch",
@@ -207,11 +282,15 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::mulch, .levels = {0.1}, .material = {}, .price = 0.6, .life_years = 1.0, .hoursPerWinter = 2.0},
-     [](Message name, double level) { return Message{"measure.of-depth", std::move(name), Amount{level, Unit::metre}}; },
+     [](Message name, double level) {
+       return Message{"measure.of-depth", std::move(name), Amount{level, Unit::metre}};
+     },
      [](Plan& plan, const Measure&, double level) {
        plan.house.floor.cover = kStraw;
        plan.house.floor.cover_m = level;
      },
+     nullptr,
+     &cannotRelax,
      [](const Plan& plan, const Measure& usual) -> Measures {
        if (!plan.house.floor.cover.empty()) return {};
        return {sized(usual, 0.1)};

@@ -28,6 +28,11 @@ struct MeasureRow {
   Measure usual;     ///< as it is usually bought
   Message (*label)(Message name, double level);
   void (*apply)(Plan& plan, const Measure& measure, double level);
+  /// The same where one of its kind has been built in already: heaters stand beside each other. nullptr: as apply.
+  void (*also)(Plan& plan, const Measure& measure, double level);
+  /// Makes a house that needs no more heat than any with one of the measure's levels, or with none: what the search's bounds are of (docs/sizing.md). False
+  /// where there is none for this plan.
+  bool (*relax)(Plan& plan, const Measure& measure);
   /// One each with a size made to fit this house; none where it has it already or there is no room for it.
   std::vector<Measure> (*suggest)(const Plan& plan, const Measure& usual);
 };

@@ -41,6 +41,7 @@ constexpr std::array<std::pair<std::string_view, const char*>, 5> kCoverings{{{"
 
 Message usualName(MeasureKind kind, const std::string& material) {
   const std::string id = rowOf(kind).id;
+  if (kind == MeasureKind::heater && !material.empty()) return Message::of("heater", material);
   for (const auto& [covering, code] : kCoverings)
     if (covering == id + "." + material) return Message{code};
   return Message::of("measure", id);
@@ -90,7 +91,11 @@ Message nameOf(const Plan& plan, const Heater& heater) {
   return Message{"name.numbered", std::move(name), number};
 }
 
-Message nameOf(const Measure& measure) { return calledOr(measure.name, usualName(measure.kind, measure.material)); }
+Message nameOf(const Measure& measure) { return calledOr(measure.name, usualName(measure.kind, materialOf(measure))); }
+std::string materialOf(const Measure& measure) {
+  const bool isOther = measure.kind == MeasureKind::heater && measure.heater != HeaterKind::electric;
+  return isOther ? factsOf(measure.heater).id : measure.material;
+}
 Message nameOf(const Measure& measure, double level) { return rowOf(measure.kind).label(nameOf(measure), level); }
 
 Message nameOf(const Kit& kit) {

@@ -27,6 +27,8 @@ Message nameOf(HeaterKind kind);
 Message nameOf(const Plan& plan, const Heater& heater);
 /// Without its size.
 Message nameOf(const Measure& measure);
+/// What it is made of, or of a heater that is no electric one its kind: what its usual name goes by.
+std::string materialOf(const Measure& measure);
 /// At one of its sizes: "20 barrels", "sealing to 0.4 an hour".
 Message nameOf(const Measure& measure, double level);
 Message nameOf(const Kit& kit);

@@ -320,6 +320,7 @@ struct Measure {
   double life_years = 5.0;
   double hoursPerWinter = 0.0;
   double hoursPerNight = 0.0; ///< closing and opening
+  HeaterKind heater = HeaterKind::electric; ///< of a heater: which; it takes its fuel at the plan's price, Prices::fuels
   bool operator==(const Measure&) const = default;
 };
 
@@ -377,9 +378,11 @@ struct Calibration {
   bool operator==(const Calibration&) const = default;
 };
 
+/// What the search for least cost must keep to.
 struct Ask {
   int missesAllowed = 0;                   ///< nights below hold_C that are accepted
   std::optional<double> hoursPerWeek = {}; ///< of work that there is time for
+  std::optional<double> toSpend = {};      ///< money there is for kit, all of it now
   bool operator==(const Ask&) const = default;
 };
 

@@ -44,6 +44,8 @@ constexpr std::array<MassKindName, 4> kMassKinds{
     {{MassKind::wall, "wall"}, {MassKind::path, "path"}, {MassKind::raisedBed, "raised_bed"}, {MassKind::bench, "bench"}}};
 using HeldName = std::pair<HeldTemperature, const char*>;
 constexpr std::array<HeldName, 2> kHeld{{{HeldTemperature::air, "air"}, {HeldTemperature::leaf, "leaf"}}};
+using CableSensorName = std::pair<CableSensor, const char*>;
+constexpr std::array<CableSensorName, 2> kCableSensors{{{CableSensor::soil, "soil"}, {CableSensor::air, "air"}}};
 using CropInName = std::pair<CropStand::In, const char*>;
 constexpr std::array<CropInName, 3> kCropIn{{{CropStand::In::house, "house"}, {CropStand::In::bay, "bay"}, {CropStand::In::bed, "bed"}}};
 using MassMaterialName = std::pair<MassMaterial, const char*>;
@@ -388,7 +390,9 @@ template <class V> void describe(V& v, SoilCable& c) {
   v.number("watts_per_m", c.watts_per_m, {1.0, 60.0}, "power of a metre");
   v.number("length_m", c.length_m, {1.0, 10000.0}, "length, on all beds of that kind together");
   v.number("depth_m", c.depth_m, {0.02, 0.5}, "depth in the bed");
-  v.number("setpoint_C", c.setpoint_C, {-5.0, 40.0}, "temperature of the soil beside it that its thermostat keeps");
+  v.number("setpoint_C", c.setpoint_C, {-5.0, 40.0}, "temperature below which its thermostat puts it on");
+  v.choice("sensor", c.sensor, kCableSensors, "what its thermostat feels: the soil beside it, or the air among the leaves");
+  v.number("off_C", c.off_C, {-5.0, 45.0}, "temperature above which it is off; without it soil is held at the setpoint, air within a kelvin above");
   v.number("price", c.price, {0.0, 1e7}, "price, 0 if already owned");
   v.number("life_years", c.life_years, {0.5, 60.0}, "years it lasts");
 }
@@ -475,6 +479,7 @@ template <class V> void describe(V& v, Measure& m) {
   v.numbers("levels", m.levels, {0.0, 1e6}, "size to try: barrels, watts, air changes an hour, metres of skirt or lobby, or kelvin hardier");
   v.text("material", m.material, "material of a skin, blanket or ceiling");
   v.number("gap_m", m.gap_m, {0.003, 2.0}, "air gap of a second skin");
+  v.choice("heater", m.heater, namesOf(heaterKinds()), "of a heater: its kind; it takes its fuel at the price under prices/fuels");
   v.number("price", m.price, {0.0, 1e7}, "price per m2, per barrel, per kW, per metre of skirt, or of the whole sealing or lobby");
   v.number("life_years", m.life_years, {0.5, 60.0}, "years it lasts");
   v.number("hours_per_winter", m.hoursPerWinter, {0.0, 5000.0}, "hours of work each winter");
@@ -564,6 +569,7 @@ template <class V> void describe(V& v, Calibration& c) {
 template <class V> void describe(V& v, Ask& a) {
   v.integer("misses_allowed", a.missesAllowed, {0, 366}, "nights below the line that are accepted");
   v.number("hours_per_week", a.hoursPerWeek, {0.0, 168.0}, "of work that there is time for");
+  v.number("to_spend", a.toSpend, {0.0, 1e9}, "money there is for kit, all of it now");
 }
 
 template <class V> void describe(V& v, Plan& p) {

@@ -15,6 +15,7 @@ constexpr double kMostOfFloor = 0.9;
 constexpr double kWall = 1.1;             // outside of a pipe by its inside
 constexpr double kMostCable_W_m2 = 200.0; // beyond it roots beside the cable are cooked
 constexpr double kLeastBetweenCables_m = 0.04;
+constexpr double kLeastCableBand_K = 0.1;
 constexpr double kMostMoisture = 0.85; // a blend wetter than this is a slurry
 
 void checkRule(const StoreRule& rule, const std::string& where, Problems& problems) {
@@ -147,6 +148,9 @@ void checkCables(const Plan& plan, Problems& problems) {
       bad("/bed", Message{"store.cable-lies-under-bed", c.bed + 1, plan.house.bedCovers.size()}, Message{"store.cover-bed-first"});
       continue;
     }
+    if (c.off_C && *c.off_C < c.setpoint_C + kLeastCableBand_K)
+      bad("/off_C", Message{"store.cable-off-at", Amount{*c.off_C, Unit::celsius}, Amount{c.setpoint_C, Unit::celsius}},
+          Message{"store.cable-off-above", Amount{kLeastCableBand_K, Unit::kelvin}});
     const double bed_m2 = plan.house.bedCovers[static_cast<std::size_t>(c.bed)].bed_m2();
     const double power_W_m2 = c.watts_per_m * c.length_m / bed_m2;
     if (power_W_m2 > kMostCable_W_m2)

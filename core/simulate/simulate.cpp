@@ -83,6 +83,7 @@ Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::s
     options.tell(result, run.step());
   }
   result.nights = judgeNights(plan, winter, index, house, damp, last);
+  if (options.heaterPower && !options.series) result.series.heater_W = house.heater_W();
   sumUp(run, house, damp, stores, result);
   return result;
 }

@@ -98,6 +98,7 @@ struct Simulation {
 
 struct SimulateOptions {
   bool series = false;
+  bool heaterPower = false;                ///< of the series only what heaters give, WinterSeries::heater_W
   int threads = 1;                         ///< winters in parallel; the answer does not depend on it
   Scenario scenario = {};                  ///< what befalls the plan; a colder winter is the scene's (colderBy())
   const std::atomic<bool>* stop = nullptr; ///< set to give up; the result is then a cancelled problem

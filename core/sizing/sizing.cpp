@@ -4,6 +4,7 @@
 #include "core/parallel.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/names.h"
+#include "core/sizing/search.h"
 #include "core/sizing/usual_measures.h"
 
 #include <fmt/format.h>
@@ -11,13 +12,14 @@
 #include <algorithm>
 #include <chrono>
 #include <mutex>
+#include <tuple>
+#include <utility>
 
 namespace muffle {
 namespace {
 
-constexpr std::size_t kMostPackages = 4096;
-
-int levelCount(const Measure& m) { return hasMaterial(m.kind) ? 1 : static_cast<int>(m.levels.size()); }
+constexpr std::size_t kMostPackages = 1'000'000'000'000;
+constexpr double kWeeks = kWinterDays / 7.0;
 
 Choice choiceAt(const Plan& plan, std::size_t index) {
   Choice choice(plan.measures.size(), -1);
@@ -29,7 +31,11 @@ Choice choiceAt(const Plan& plan, std::size_t index) {
   return choice;
 }
 
-void judge(SizedPackage& p, const Plan& plan) { p.holds = p.nights - p.held <= plan.ask.missesAllowed; }
+void judge(SizedPackage& p, const Plan& plan) {
+  const Ask& ask = plan.ask;
+  p.holds = p.nights - p.held <= ask.missesAllowed && (!ask.toSpend || p.capital <= *ask.toSpend) &&
+            (!ask.hoursPerWeek || p.cost.hours <= *ask.hoursPerWeek * kWeeks);
+}
 
 void rank(Sizing& s) {
   s.winner = -1;
@@ -56,19 +62,41 @@ void rank(Sizing& s) {
 
 } // namespace
 
+int levelCount(const Measure& m) { return hasMaterial(m.kind) ? 1 : static_cast<int>(m.levels.size()); }
+
+SizedPackage sizedPackage(const Plan& plan, const Package& package, const Summary& s) {
+  SizedPackage p{package.choice, package.label, s.cost, s.nights, s.held, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
+  p.ledger = s.ledger;
+  p.winters = s.winters;
+  for (std::size_t k = 0; k < package.choice.size(); ++k) {
+    const Measure& m = plan.measures[k];
+    if (package.choice[k] >= 0) p.capital += measureCapital(plan, m, m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(package.choice[k])]);
+  }
+  judge(p, plan);
+  return p;
+}
+
+void rankPackages(Sizing& sizing, const Plan& plan) {
+  for (SizedPackage& p : sizing.packages) judge(p, plan);
+  std::sort(sizing.packages.begin(), sizing.packages.end(), [](const SizedPackage& a, const SizedPackage& b) { return a.choice < b.choice; });
+  rank(sizing);
+}
+
 Package buildPackage(const Plan& base, const Choice& choice) {
   Package p{choice, base, {}, {}};
   std::vector<Message> built;
+  bool hasHeater = false;
   for (std::size_t k = 0; k < base.measures.size(); ++k) {
     if (choice[k] < 0) continue;
     const Measure& m = base.measures[k];
     const MeasureRow& row = rowOf(m.kind);
     const double level = m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(choice[k])];
-    row.apply(p.plan, m, level);
+    const bool isAnother = m.kind == MeasureKind::heater && std::exchange(hasHeater, true);
+    (isAnother ? row.also : row.apply)(p.plan, m, level);
     const double capital = measureCapital(p.plan, m, level);
     const double everyNight_h = row.isDrawnDaily ? 0.0 : m.hoursPerNight * kWinterDays;
-    if (capital > 0.0 || m.hoursPerWinter > 0.0 || everyNight_h > 0.0) 
-      p.plan.kit.push_back({m.name, row.id, m.material, level, capital, m.life_years, m.hoursPerWinter + everyNight_h});
+    if (capital > 0.0 || m.hoursPerWinter > 0.0 || everyNight_h > 0.0)
+      p.plan.kit.push_back({m.name, row.id, materialOf(m), level, capital, m.life_years, m.hoursPerWinter + everyNight_h});
     built.push_back(nameOf(m, level));
   }
   p.label = built.empty() ? Message{"sizing.as-it-is"} : Message{"sizing.with", std::move(built)};
@@ -109,13 +137,8 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
       stop.set();
       return;
     }
-    SizedPackage& p = sizing.packages[i];
-    const Summary& s = run->summary;
-    p = {package.choice, package.label, s.cost, s.nights, s.held, s.coldest_C, s.degreeHours_K_h, s.heater_kWh / s.winters};
-    p.ledger = s.ledger;
-    p.winters = s.winters;
-    judge(p, plan);
-    if (options.progress && !options.progress(++done, count)) {
+    sizing.packages[i] = sizedPackage(plan, package, run->summary);
+    if (options.progress && !options.progress({.done = ++done, .of = count, .found = {}, .bound = {}})) {
       stop.set();
       if (!problem) problem = Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
     }
@@ -123,6 +146,9 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
   if (problem) return *problem;
   if (stop) return Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
   rank(sizing);
+  sizing.covered = sizing.runs = count;
+  sizing.provedLeast = true; // there is no other
+  if (sizing.winner >= 0) sizing.bound = sizing.packages[static_cast<std::size_t>(sizing.winner)].cost.total();
   sizing.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
   return sizing;
 }
@@ -133,6 +159,9 @@ Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, co
   const std::size_t count = packageCount(plan);
   if (count > kMostPackages)
     return Problem{ProblemKind::badInput, "/measures", Message{"sizing.combinations", count}, Message{"sizing.combinations-at-most", kMostPackages}};
+  if (options.exhaustive && count > kMostExhaustive)
+    return Problem{ProblemKind::badInput, "/measures", Message{"sizing.combinations", count}, Message{"sizing.exhaustive-at-most", kMostExhaustive}};
+  if (!options.exhaustive && count > kFewPackages) return searchPackages(plan, makeScene(std::move(weather), plan), options);
   return run(
       plan, std::move(weather), count, [&](std::size_t i) { return choiceAt(plan, i); }, options);
 }
@@ -148,7 +177,12 @@ Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> we
       plan, std::move(weather), choices.size(), [&](std::size_t i) { return choices[i]; }, options);
 }
 
+// What was proved without running everything is so at the prices it was proved at.
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
+  if (sizing.runs < sizing.covered) {
+    sizing.provedLeast = false;
+    sizing.bound = 0.0;
+  }
   for (SizedPackage& p : sizing.packages) {
     const Package package = buildPackage(plan, p.choice);
     p.cost = winterCost(package.plan, prices, p.ledger, p.winters, package.kit);

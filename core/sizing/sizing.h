@@ -1,13 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// Which of the plan's measures to take: every combination is simulated over the log on all cores, priced, and the
-// cheapest that holds what was asked is named, with the frontier of cost against cold and why the others lost.
+// Which of the plan's measures to take: the cheapest combination that holds what was asked, with the frontier of cost against cold and why the others
+// lost. Few combinations are all simulated; of many, those whose bound already costs more are left out (core/sizing/search.h), and what is found is the
+// least all the same.
 #pragma once
 
 #include "core/simulate/simulate.h"
 
 #include <atomic>
 #include <functional>
+#include <utility>
 
 namespace muffle {
 
@@ -33,7 +35,8 @@ struct SizedPackage {
   double heater_kWh = 0.0; ///< a winter
   Ledger ledger = {};      ///< over all winters
   double winters = 1.0;
-  bool holds = false;
+  double capital = 0.0; ///< money for kit, all of it now
+  bool holds = false;   ///< and keeps to what there is to spend, in money and in hours
   bool onFrontier = false;
 };
 
@@ -41,25 +44,58 @@ struct Sizing {
   std::vector<SizedPackage> packages; ///< in a fixed order: the last measure varies fastest
   int winner = -1;                    ///< cheapest that holds; -1 if none does
   std::vector<int> frontier;          ///< by rising cost, degree-hours falling
+  std::size_t covered = 0;            ///< combinations that were decided on, most of them without being run
+  std::size_t runs = 0;               ///< seasons run for it, each over all winters
+  bool provedLeast = false;           ///< none of those covered costs less than the winner, or none of them holds
+  double bound = 0.0;                 ///< money a winter that none that holds can cost less than; of the winner where that is proved
   double run_ms = 0.0;
+};
+
+/// How far a search has come.
+struct SizingProgress {
+  std::size_t done = 0, of = 0; ///< runs; `of` is 0 while nobody can say
+  std::optional<double> found;  ///< money a winter of the cheapest so far that holds
+  std::optional<double> bound;  ///< below which none can be
 };
 
 struct SizingOptions {
   int threads = 0;                                                ///< 0: all cores. Never changes the answer.
-  std::function<bool(std::size_t done, std::size_t of)> progress; ///< called from one thread at a time; false stops
+  std::function<bool(const SizingProgress&)> progress = {};       ///< called from one thread at a time; false stops
   const std::atomic<bool>* stop = nullptr;                        ///< set to give up at once, amid a run; the answer is then a cancelled problem
+  bool exhaustive = false;                                        ///< size(): every combination is run, up to kMostExhaustive
+  std::optional<double> time_s = {};                              ///< size(): after it the search ends with what it has, perhaps not proved
 };
+
+/// For one that only counts.
+inline SizingOptions countedBy(std::function<bool(std::size_t done, std::size_t of)> count, const std::atomic<bool>* stop) {
+  SizingOptions options;
+  options.progress = [count = std::move(count)](const SizingProgress& so) { return count(so.done, so.of); };
+  options.stop = stop;
+  return options;
+}
+
+/// Up to so many combinations are all run, whatever their bounds: then every one of them can be shown.
+constexpr std::size_t kFewPackages = 256;
+constexpr std::size_t kMostExhaustive = 100'000;
 
 /// How many combinations of its measures a plan has, none included; never overflows, it stops counting at 1e15.
 std::size_t packageCount(const Plan& plan);
 
-/// At most 4096 combinations; more is a problem that says so.
+/// Any number of combinations up to 1e12; more is a problem that says so, as is more than kMostExhaustive where every one is to be run. A plan that has
+/// nothing to hold by is one, too.
 Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options = {});
 
 /// The plan as it is, then each size of each of its measures alone: what one change would buy.
 Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options = {});
 
-/// Ranks the same packages under other prices without simulating again.
+/// What a season of a package says, for the list: priced, and judged by the plan's own wishes.
+SizedPackage sizedPackage(const Plan& plan, const Package& package, const Summary& summary);
+/// Winner and frontier of the packages as they stand, which are put in the order of combinations first.
+void rankPackages(Sizing& sizing, const Plan& plan);
+/// How many sizes it has besides "not".
+int levelCount(const Measure& measure);
+
+/// Ranks the same packages under other prices without simulating again. Where not all were run, nothing is proved at those.
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices);
 
 /// One sentence on why a package is not the winner.

@@ -28,7 +28,7 @@ std::optional<Problem> tryEach(const std::vector<Plan>& plans, const std::shared
       return;
     }
     take(i, *run);
-    if (options.progress && !options.progress(++done, plans.size())) {
+    if (options.progress && !options.progress({.done = ++done, .of = plans.size(), .found = {}, .bound = {}})) {
       stop.set();
       if (!problem) problem = Problem{ProblemKind::cancelled, "", Message{"sizing.comparison-was-stopped"}, {}};
     }

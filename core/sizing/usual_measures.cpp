@@ -41,6 +41,7 @@ std::vector<Measure> measuresToSearch(const Plan& plan, double heater_W) {
     if (isFirst && rowOf(m.kind).isUsual) list.push_back(std::move(m));
   }
   for (Measure& m : list) {
+    if (m.kind == MeasureKind::barrels) m.levels.push_back(2.0 * m.levels.front());
     if (m.kind != MeasureKind::heater) continue;
     constexpr double kStep_W = 500.0;
     m.levels.clear();

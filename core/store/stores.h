@@ -144,14 +144,22 @@ struct WaterLoop {
   bool operator==(const WaterLoop&) const = default;
 };
 
-/// A cable that warms the soil of the bed under a bed cover, with a thermostat beside it.
+/// Between on and off of a thermostat in air whose plan gives none: the usual mechanical one.
+constexpr double kCableBand_K = 1.0;
+
+/// What a cable's thermostat feels.
+enum class CableSensor { soil, air }; ///< beside the cable, or among the leaves over the bed
+
+/// A cable that warms the soil of the bed under a bed cover, with a thermostat of its own.
 struct SoilCable {
   std::string name = {}; ///< empty: it goes by what it is
   int bed = 0; ///< which of the bed covers, from 0
   double watts_per_m = 15.0;
   double length_m = 20.0; ///< on all beds of that kind together
   double depth_m = 0.14;
-  double setpoint_C = 12.0;
+  double setpoint_C = 12.0; ///< it goes on below that
+  CableSensor sensor = CableSensor::soil;
+  std::optional<double> off_C = {}; ///< and off above this; without it soil is held at the setpoint as it is, and air goes by kCableBand_K
   double price = 0.0;
   double life_years = 12.0;
   bool operator==(const SoilCable&) const = default;

@@ -4,14 +4,23 @@
 #include "app/pictures/waiting.h"
 #include "app/stages/measures_editor.h"
 
+#include "core/plan/cautions.h"
+#include "core/plan/names.h"
 #include "core/sizing/usual_measures.h"
+#include "core/sizing/why_not.h"
 
+#include "app/model/said.h"
 #include "app/stages/cost_stage.h"
+#include "app/stages/frontier_view.h"
 #include "tests/app/window_fixture.h"
 
 #include <QComboBox>
+#include <QLabel>
 #include <QLineEdit>
 #include <QSlider>
+
+#include <algorithm>
+#include <string_view>
 
 namespace muffle {
 namespace {
@@ -141,6 +150,66 @@ TEST_F(MeasuresTest, LettingGoOfAPriceIsOneUndoableEditAndKeepsTheSearch) {
   EXPECT_NEAR(document->plan().prices.electricity_per_kWh, 0.24, 1e-9);
   EXPECT_NEAR(document->results().sizing()->packages.front().cost.total(), total, 1e-9);
   EXPECT_EQ(price->value(), 24);
+}
+
+TEST_F(MeasuresTest, AHeaterOnTheListIsOfAnyKindAndItsCautionsGoWithIt) {
+  showEditor();
+  const auto of = [&] {
+    return std::find_if(document->plan().measures.begin(), document->plan().measures.end(), [](const Measure& m) { return m.kind == MeasureKind::heater; });
+  };
+  ASSERT_NE(of(), document->plan().measures.end());
+  auto* kinds = named<QComboBox>(QStringLiteral("Kind of %1").arg(said(nameOf(*of()))));
+  ASSERT_NE(kinds, nullptr);
+  kinds->setCurrentIndex(kinds->findData(static_cast<int>(HeaterKind::propaneUnvented)));
+  emit kinds->activated(kinds->currentIndex());
+  EXPECT_EQ(of()->heater, HeaterKind::propaneUnvented);
+  QTest::qWait(10);
+  const auto cautions = cautionsFor(std::vector<Measure>{*of()});
+  EXPECT_TRUE(std::any_of(cautions.begin(), cautions.end(), [](const Caution& c) { return std::string_view(c.id) == "carbon-monoxide"; }));
+  const auto labels = window->findChildren<QLabel*>();
+  EXPECT_TRUE(std::any_of(labels.begin(), labels.end(), [](QLabel* l) { return l->isVisible() && l->text().contains(QStringLiteral("carbon monoxide")); }));
+  document->planInHand().undoStack()->undo();
+  EXPECT_EQ(of()->heater, HeaterKind::electric);
+}
+
+TEST_F(MeasuresTest, ALongListIsSearchedAndEachThingSaysWhatItDoes) {
+  open();
+  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
+  ASSERT_TRUE(waitForResult(*document));
+  ASSERT_FALSE(document->edit(QStringLiteral("more"), [](Plan& p) {
+    for (Measure& m : p.measures) {
+      if (m.kind == MeasureKind::heater) m.levels = {2000, 3000, 5000, 7000, 9000};
+      if (m.kind == MeasureKind::barrels) m.levels = {5, 10, 20, 30};
+    }
+    p.measures.push_back(usualMeasure(MeasureKind::skirt));
+  }));
+  window->showStage(CostStage::kId);
+  SizingProgress last;
+  QObject::connect(document.get(), &Document::sizingProgress, window.get(), [&](const SizingProgress& so) { last = so; });
+  document->startSizing();
+  ASSERT_TRUE(waitForSizing(*document));
+  QTest::qWait(10);
+  const Sizing& s = *document->results().sizing();
+  EXPECT_TRUE(s.provedLeast);
+  EXPECT_EQ(s.covered, packageCount(document->plan()));
+  EXPECT_LT(s.runs, s.covered);
+  ASSERT_GE(s.winner, 0);
+  EXPECT_DOUBLE_EQ(last.found.value_or(0.0), s.packages[static_cast<std::size_t>(s.winner)].cost.total());
+  const auto labels = window->findChildren<QLabel*>();
+  for (const MeasureVerdict& v : verdicts(s, document->plan())) {
+    const QString name = said(nameOf(document->plan().measures[v.measure]));
+    EXPECT_TRUE(std::any_of(labels.begin(), labels.end(), [&](QLabel* l) {
+      return l->isVisible() && l->text().contains(QStringLiteral("<table")) && l->text().contains(name.toHtmlEscaped());
+    })) << name.toStdString();
+  }
+  auto* frontier = find<FrontierView>();
+  for (int a = 0; a < kCostAgainstCount; ++a) {
+    frontier->setAgainst(static_cast<CostAgainst>(a));
+    const auto line = frontier->unbeaten();
+    ASSERT_FALSE(line.empty()) << a;
+    for (std::size_t k = 1; k < line.size(); ++k)
+      EXPECT_GE(s.packages[static_cast<std::size_t>(line[k])].cost.total(), s.packages[static_cast<std::size_t>(line[k - 1])].cost.total()) << a;
+  }
 }
 
 } // namespace

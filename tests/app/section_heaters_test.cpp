@@ -84,6 +84,19 @@ TEST(SectionHeaters, ThoseOfTheBayOrATankAreNotDrawnInTheHouse) {
   for (std::size_t i = 0; i < p.heaters.size(); ++i) EXPECT_TRUE(g.heater(i).isEmpty()) << i;
 }
 
+TEST(SectionHeaters, WhatLiesUnderACoverOrInABenchIsDrawnThereAndGoesWithIt) {
+  Plan p;
+  p.house.shape.width_m = 8.0;
+  p.house.bedCovers.push_back({.count = 1, .width_m = 1.4, .x_m = -2.0});
+  p.mass.push_back({.kind = MassKind::bench, .x_m = 2.0});
+  addHeater(p, {.kind = HeaterKind::tube, .place = {HeaterPlace::Of::bed, 0}, .power_W = 300.0});
+  addHeater(p, {.kind = HeaterKind::electric, .place = {HeaterPlace::Of::mass, 0}, .power_W = 300.0});
+  const SectionGeometry g(p, kPicture);
+  EXPECT_TRUE(g.bedCoverRect(0).contains(g.heater(0)));
+  EXPECT_TRUE(g.mass(0).contains(g.heater(1)));
+  for (std::size_t i = 0; i < 2; ++i) EXPECT_NE(g.hit(g.heater(i).center()).what, Handle::heater) << i;
+}
+
 TEST_F(WindowTest, AHeaterIsMovedInTheSectionLeadsToItsRowAndIsPutBack) {
   open();
   importDemoLog();

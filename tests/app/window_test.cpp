@@ -6,6 +6,7 @@
 
 #include "app/stages/cost_stage.h"
 #include "app/stages/floor_page.h"
+#include "app/stages/frontier_view.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/ladder.h"

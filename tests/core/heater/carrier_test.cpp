@@ -46,6 +46,16 @@ TEST(Carriers, WetWoodHoldsLess) {
   EXPECT_CLOSE(net_kWh_kg(Carrier::hardwood, 0.2), (18.4 * 0.8 - 2.443 * 0.2) / 3.6, 1e-12, "rounding");
 }
 
+TEST(Carriers, OneTreesWoodIsLikeAnothersByTheKilogramAndUnlikeItByTheStack) {
+  for (const CarrierFacts& wood : carriers()) {
+    EXPECT_EQ(isWood(wood.kind), kWhPerUnit(wood.kind, "stere") > 0.0) << wood.id;
+    if (!isWood(wood.kind)) continue;
+    EXPECT_NEAR(net_kWh_kg(wood.kind) / net_kWh_kg(Carrier::beech), 1.0, 0.06) << wood.id;
+  }
+  EXPECT_GT(kWhPerUnit(Carrier::beech, "stere"), 1.4 * kWhPerUnit(Carrier::spruce, "stere"));
+  EXPECT_NEAR(kWhPerUnit(Carrier::beech, "stere"), 1900.0, 150.0) << "what handbooks give for a stacked cubic metre";
+}
+
 TEST(Carriers, EveryUnitHoldsSomethingAndUnknownOnesNothing) {
   for (const CarrierFacts& facts : carriers()) {
     EXPECT_STREQ(unitsOf(facts.kind).front().id, "kWh") << facts.id;

@@ -237,7 +237,7 @@ TEST(Sizing, CanBeStopped) {
   p.measures = {{MeasureKind::heater, "heater", {1000, 2000, 3000, 4000}, "", 0.05, 0.0, 10.0, 0.0, 0.0}};
   const auto weather = std::make_shared<const Weather>(*weatherFromLog(fortnight(), p.site));
   SizingOptions options;
-  options.progress = [](std::size_t done, std::size_t) { return done < 2; };
+  options.progress = [](const SizingProgress& so) { return so.done < 2; };
   const auto stopped = size(p, weather, options);
   ASSERT_FALSE(stopped);
   EXPECT_EQ(stopped.problem().kind, ProblemKind::cancelled);

@@ -62,7 +62,7 @@ TEST(StoreCurve, LeavesOutWhatDoesNotFitAndStopsWhenAsked) {
   const auto curve = storeCurve(plan, weather, storesOf(plan).front());
   ASSERT_TRUE(curve);
   EXPECT_LT(curve->back().size, 32.0);
-  const auto stopped = storeCurve(plan, weather, storesOf(plan).front(), {1, [](std::size_t, std::size_t) { return false; }});
+  const auto stopped = storeCurve(plan, weather, storesOf(plan).front(), {.threads = 1, .progress = [](const SizingProgress&) { return false; }});
   ASSERT_FALSE(stopped);
   EXPECT_EQ(stopped.problem().kind, ProblemKind::cancelled);
 }

@@ -145,6 +145,27 @@ TEST(StoresInSeason, ACableHoldsTheSoilBesideItAndWarmsTheLeavesUnderItsCover) {
   EXPECT_NEAR(warm.summary.stores.front().electricity_kWh, warm.summary.cable_kWh, 1e-9); // it is paid for
 }
 
+TEST(StoresInSeason, ACableWithAThermostatOfItsOwnGoesOnAndOffWhereItIsSet) {
+  Plan p = yard();
+  p.house.bedCovers.push_back({});
+  Plan inSoil = p, inAir = p, warmer = p;
+  inSoil.soilCables.push_back({.length_m = 40.0, .setpoint_C = 12.0, .off_C = 15.0});
+  inAir.soilCables.push_back({.length_m = 40.0, .setpoint_C = 6.0, .sensor = CableSensor::air});
+  warmer.soilCables.push_back({.length_m = 40.0, .setpoint_C = 6.0, .sensor = CableSensor::air, .off_C = 10.0});
+  const Simulation soil = run(inSoil), air = run(inAir), longer = run(warmer);
+  const StoreSeries& cable = soil.series.front().stores.front();
+  const double full_W = 40.0 * inSoil.soilCables[0].watts_per_m;
+  for (std::size_t i = 1; i < cable.given_W.size(); ++i) { // all of it or nothing, but for the step in which it turns
+    const double share = static_cast<double>(cable.given_W[i]) / full_W;
+    const auto [low, high] = std::minmax({static_cast<double>(cable.temperature_C[0][i - 1]), static_cast<double>(cable.temperature_C[0][i])});
+    if (high < 11.8) { EXPECT_NEAR(share, 1.0, 1e-6) << i; }
+    if (low > 15.2) { EXPECT_NEAR(share, 0.0, 1e-6) << i; }
+  }
+  EXPECT_GT(mean(cable.temperature_C[0], 10, 70), 12.0);
+  EXPECT_GT(air.summary.cable_kWh, 0.0);
+  EXPECT_GT(longer.summary.cable_kWh, air.summary.cable_kWh) << "off later, it takes more";
+}
+
 TEST(StoresInSeason, ACollectorMakesTheTankWarmerAndItsHeatReachesTheHouse) {
   Plan plain = yard();
   plain.waterLoops.push_back({});
@@ -369,6 +390,7 @@ TEST(AbsurdStores, AreRefusedWithTheLimitThatTheyBreak) {
   EXPECT_TRUE(says(refusal([](Plan& p) { p.mass[1].area_m2 = 95.0; }), "at most nine tenths of the floor"));
   EXPECT_TRUE(says(refusal([](Plan& p) { p.waterLoops[0].litres = 400000.0; }), "at most a quarter of the house"));
   EXPECT_TRUE(says(refusal([](Plan& p) { p.soilCables[0].bed = 3; }), "cover that bed first"));
+  EXPECT_TRUE(says(refusal([](Plan& p) { p.soilCables[0].off_C = p.soilCables[0].setpoint_C; }), "at least 0.1 K above where it goes on"));
   EXPECT_TRUE(says(refusal([](Plan& p) {
                      p.soilCables[0].watts_per_m = 60.0;
                      p.soilCables[0].length_m = 60.0;

@@ -1,0 +1,292 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stages/frontier_view.h"
+
+#include "app/model/said.h"
+#include "app/stages/measures_editor.h"
+#include "core/plan/names.h"
+
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QToolTip>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace muffle {
+namespace {
+
+/// Cold owed spans decades and reaches zero: a root keeps both ends readable.
+double squeezed(double degreeHours) { return std::sqrt(degreeHours); }
+
+/// The next number at or below with one digit that is not 0.
+double roundBelow(double value) {
+  if (value <= 0.0) return 0.0;
+  const double unit = std::pow(10.0, std::floor(std::log10(value) + 1e-9));
+  return std::floor(value / unit + 1e-9) * unit;
+}
+
+} // namespace
+
+FrontierView::FrontierView(Document& document, QWidget* parent)
+    : DocumentView(document, {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged}, parent) {
+  setAccessibleName(tr("Cost against cold owed"));
+}
+
+QRectF FrontierView::area() const { return {52.0, 12.0, width() - 66.0, height() - 52.0}; }
+
+QString FrontierView::wordsFor(CostAgainst against) {
+  switch (against) {
+  case CostAgainst::cold: return tr("cold owed");
+  case CostAgainst::hours: return tr("your hours");
+  case CostAgainst::capital: return tr("money now");
+  case CostAgainst::heat: return tr("heat bought");
+  }
+  return {};
+}
+
+void FrontierView::setAgainst(CostAgainst against) {
+  m_against = against;
+  setAccessibleName(tr("Cost against %1").arg(wordsFor(against)));
+  update();
+}
+
+double FrontierView::valueOf(const SizedPackage& p) const {
+  switch (m_against) {
+  case CostAgainst::cold: return p.degreeHours_K_h;
+  case CostAgainst::hours: return p.cost.hours;
+  case CostAgainst::capital: return p.capital;
+  case CostAgainst::heat: return p.heater_kWh;
+  }
+  return 0.0;
+}
+
+Quantity FrontierView::quantity() const {
+  switch (m_against) {
+  case CostAgainst::cold: return Quantity::degreeHours;
+  case CostAgainst::hours: return Quantity::hours;
+  case CostAgainst::capital: return Quantity::money;
+  case CostAgainst::heat: return Quantity::energy;
+  }
+  return Quantity::count;
+}
+
+double FrontierView::along(double value, const Axes& axes) const {
+  return m_against == CostAgainst::cold ? squeezed(value) / squeezed(axes.top) : value / axes.top;
+}
+
+FrontierView::Axes FrontierView::axesNow() const {
+  Axes axes{.least = 1e300};
+  for (const SizedPackage& p : m_document.results().sizing()->packages) {
+    axes.least = std::min(axes.least, p.cost.total());
+    axes.most = std::max(axes.most, p.cost.total());
+    axes.top = std::max(axes.top, valueOf(p));
+  }
+  axes.pad = std::max((axes.most - axes.least) * 0.05, 1.0);
+  return axes;
+}
+
+QPointF FrontierView::pointOf(const Axes& axes, int package) const {
+  const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(package)];
+  return {area().left() + area().width() * (p.cost.total() - axes.least + axes.pad) / (axes.most - axes.least + 2 * axes.pad),
+          area().bottom() - 6 - (area().height() - 12) * along(valueOf(p), axes)};
+}
+
+std::vector<int> FrontierView::unbeaten() const {
+  const Sizing& s = *m_document.results().sizing();
+  if (m_against == CostAgainst::cold) return s.frontier;
+  std::vector<int> order;
+  for (std::size_t i = 0; i < s.packages.size(); ++i)
+    if (s.packages[i].holds) order.push_back(static_cast<int>(i));
+  std::stable_sort(order.begin(), order.end(),
+                   [&](int a, int b) { return s.packages[static_cast<std::size_t>(a)].cost.total() < s.packages[static_cast<std::size_t>(b)].cost.total(); });
+  std::vector<int> line;
+  for (const int i : order)
+    if (line.empty() || valueOf(s.packages[static_cast<std::size_t>(i)]) < valueOf(s.packages[static_cast<std::size_t>(line.back())]) - 1e-9) line.push_back(i);
+  return line;
+}
+
+int FrontierView::packageAt(const QPointF& at) const {
+  if (!m_document.results().sizing()) return -1;
+  const Axes scale = axesNow();
+  int best = -1;
+  double nearest = 12.0;
+  const auto consider = [&](int i) {
+    const QPointF d = pointOf(scale, i) - at;
+    if (const double distance = std::hypot(d.x(), d.y()); distance < nearest) nearest = distance, best = i;
+  };
+  for (const int i : unbeaten()) consider(i);
+  for (std::size_t i = 0; i < m_document.results().sizing()->packages.size(); ++i) consider(static_cast<int>(i));
+  return best;
+}
+
+void FrontierView::setUsual(std::vector<Measure> usual) {
+  m_usual = std::move(usual);
+  update();
+}
+
+/// What a search of the usual will set against each other, and what it still needs.
+void FrontierView::paintUsual(QPainter& p) const {
+  const Theme& t = theme();
+  const Units& u = m_document.view().units();
+  double y = 62.0;
+  p.setFont(textFont(10));
+  double names = 0.0;
+  for (const Measure& m : m_usual) names = std::max(names, p.fontMetrics().horizontalAdvance(said(nameOf(m))) + 1.0);
+  names = std::min(names, width() * 0.5 - 8);
+  const double sizes_x = 8 + names + 28;
+  for (const Measure& m : m_usual) {
+    const QString name = said(nameOf(m)), sizes = m.levels.empty() ? tr("or not") : tr("none, or %1").arg(levelsText(m, u));
+    constexpr int kHow = Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap;
+    const QRectF left(8, y, names, 400), right(sizes_x, y, width() - 8 - sizes_x, 400);
+    p.setPen(t.ink);
+    p.drawText(left, kHow, name);
+    p.setPen(t.fleece);
+    p.drawText(right, kHow, sizes);
+    y += std::max(p.boundingRect(left, kHow, name).height(), p.boundingRect(right, kHow, sizes).height()) + 8;
+  }
+  y += 10;
+  p.setFont(textFont(10, true));
+  p.setPen(t.ink);
+  p.drawText(QRectF(8, y, width() - 16, 44), static_cast<int>(Qt::TextWordWrap),
+             m_document.readings().weather()
+                 ? tr("Every combination of these is decided on over every logged night; prices and sizes are yours to change afterwards.")
+                 : tr("A log of nights is needed first: drop a logger's CSV on the window, or choose Log."));
+}
+
+void FrontierView::paintAxes(QPainter& p, const Axes& axes) const {
+  const Theme& t = theme();
+  const QRectF r = area();
+  p.setPen(QPen(t.seam, 1));
+  p.drawLine(r.topLeft(), r.bottomLeft());
+  p.drawLine(r.bottomLeft(), r.bottomRight());
+  const Units& u = m_document.view().units();
+  p.setFont(textFont(8.5));
+  p.setPen(t.fleece);
+  const double range = axes.most - axes.least + 2 * axes.pad;
+  const double nice = std::pow(10.0, std::floor(std::log10(range / 3.0)));
+  const double step = range / nice > 20 ? nice * 5 : range / nice > 8 ? nice * 2 : nice;
+  for (double v = std::ceil((axes.least - axes.pad) / step) * step; v <= axes.most + axes.pad; v += step) {
+    const double x = r.left() + r.width() * (v - axes.least + axes.pad) / range;
+    p.drawLine(QPointF(x, r.bottom()), QPointF(x, r.bottom() + 4));
+    p.drawText(QRectF(x - 34, r.bottom() + 4, 68, 14), static_cast<int>(Qt::AlignHCenter), QLocale().toString(v, 'f', 0));
+  }
+  for (const double share : m_against == CostAgainst::cold ? std::array{0.0, 0.1, 0.4, 1.0} : std::array{0.0, 0.33, 0.66, 1.0}) {
+    const double value = u.toSi(quantity(), roundBelow(u.show(quantity(), axes.top) * share));
+    const double y = r.bottom() - 6 - (r.height() - 12) * along(value, axes);
+    p.drawText(QRectF(0, y - 8, 47, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(quantity(), value));
+  }
+  p.drawText(QRectF(r.left(), r.bottom() + 19, r.width(), 16), static_cast<int>(Qt::AlignRight),
+             tr("%1 each winter").arg(QString::fromStdString(m_document.plan().prices.currency)));
+  p.drawText(QRectF(r.left() + 6, 0, r.width(), 16), static_cast<int>(Qt::AlignLeft),
+             m_against == CostAgainst::cold    ? tr("cold owed, %1 over all logged nights").arg(u.unit(Quantity::degreeHours))
+             : m_against == CostAgainst::hours ? tr("your work, hours a winter")
+             : m_against == CostAgainst::heat  ? tr("heat bought, %1 a winter").arg(u.unit(Quantity::energy))
+                                               : tr("money for kit, all of it now, %1").arg(QString::fromStdString(m_document.plan().prices.currency)));
+}
+
+void FrontierView::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const Theme& t = theme();
+  const Sizing* s = m_document.results().sizing();
+  if (!s) {
+    p.setFont(textFont(10));
+    p.setPen(t.fleece);
+    p.drawText(rect().adjusted(0, 10, 0, 0), static_cast<int>(Qt::TextWordWrap | Qt::AlignTop),
+               m_document.plan().measures.empty()
+                   ? tr("Nothing is listed to try yet. Search what is usual for such a house, a second film, blankets, sealing, barrels and heaters of "
+                        "several sizes at usual prices, or list your own under What may be added.")
+                   : tr("Every combination of the plan's %1 measures is decided on over every logged night; the cheapest that holds is "
+                        "named here, with what the others miss.")
+                         .arg(m_document.plan().measures.size()));
+    if (m_document.plan().measures.empty()) paintUsual(p);
+    return;
+  }
+  if (!m_document.results().sizingIsCurrent()) p.setOpacity(0.5);
+  const Axes scale = axesNow();
+  paintAxes(p, scale);
+  // all plans: filled when they hold, open when they miss; the frontier joined by thread
+  for (std::size_t i = 0; i < s->packages.size(); ++i) {
+    const QPointF at = pointOf(scale, static_cast<int>(i));
+    p.setPen(QPen(s->packages[i].holds ? t.lichen : t.fleece, 1));
+    p.setBrush(s->packages[i].holds ? t.lichen : Qt::transparent);
+    p.drawEllipse(at, 2.6, 2.6);
+  }
+  const std::vector<int> best = unbeaten();
+  QPolygonF line;
+  for (const int i : best) line << pointOf(scale, i);
+  p.setPen(QPen(t.madder, 1.8));
+  p.setBrush(Qt::NoBrush);
+  p.drawPolyline(line);
+  for (const int i : best) {
+    p.setBrush(t.wool);
+    p.drawEllipse(pointOf(scale, i), 4.5, 4.5);
+  }
+  if (s->winner >= 0) {
+    const QPointF at = pointOf(scale, s->winner);
+    p.setPen(QPen(t.madder, 2));
+    p.setBrush(t.madder);
+    p.drawEllipse(at, 6.5, 6.5);
+    p.setPen(t.ink);
+    p.setFont(textFont(9, true));
+    const bool toLeft = at.x() > area().center().x();
+    const QString words = tr("cheapest that holds");
+    const double w = QFontMetricsF(textFont(9, true)).horizontalAdvance(words) + 8;
+    const QRectF box(toLeft ? at.x() - 10 - w : at.x() + 8, at.y() - 26, w, 17);
+    p.fillRect(box, t.wool);
+    p.drawText(box, static_cast<int>(Qt::AlignCenter), words);
+  }
+  if (const auto compared = m_document.results().otherPackage()) { // wears a ring
+    p.setPen(QPen(t.ink, 1.5));
+    p.setBrush(Qt::NoBrush);
+    p.drawEllipse(pointOf(scale, static_cast<int>(*compared)), 10, 10);
+  }
+}
+
+std::vector<SpokenLine> FrontierView::spoken() const {
+  const Sizing* s = m_document.results().sizing();
+  if (!s) return paintedLines(*this);
+  const Units& u = m_document.view().units();
+  std::vector<SpokenLine> lines;
+  for (const int i : unbeaten()) {
+    const SizedPackage& p = s->packages[static_cast<std::size_t>(i)];
+    lines.push_back({said(p.label, m_document.view().units()),
+                     tr("%1 %2 each winter, held %3 of %4, cold owed %5%6")
+                         .arg(u.number(Quantity::money, p.cost.total()), QString::fromStdString(m_document.plan().prices.currency))
+                         .arg(p.held)
+                         .arg(p.nights)
+                         .arg(u.text(Quantity::degreeHours, p.degreeHours_K_h), i == s->winner ? tr(", the cheapest that holds") : QString())});
+  }
+  return lines;
+}
+
+void FrontierView::mousePressEvent(QMouseEvent* e) {
+  const int i = packageAt(e->position());
+  if (i < 0) return;
+  const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
+  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, said(p.label, m_document.view().units()), static_cast<std::size_t>(i));
+}
+
+bool FrontierView::event(QEvent* e) {
+  if (e->type() == QEvent::ToolTip && m_document.results().sizing()) {
+    const auto* help = static_cast<QHelpEvent*>(e);
+    const int i = packageAt(help->pos());
+    if (i >= 0) {
+      const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
+      QToolTip::showText(help->globalPos(),
+                         tr("%1\n%2 %3 each winter, held %4 of %5\n%6")
+                             .arg(said(p.label, m_document.view().units()), m_document.view().units().number(Quantity::money, p.cost.total()),
+                                  QString::fromStdString(m_document.plan().prices.currency))
+                             .arg(p.held)
+                             .arg(p.nights)
+                             .arg(said(whyNot(*m_document.results().sizing(), i, m_document.results().sizedPlan()), m_document.view().units())),
+                         this);
+    }
+    return true;
+  }
+  return QWidget::event(e);
+}
+
+} // namespace muffle

@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Plans by what they cost a winter, against cold owed or another thing that matters: one mark a plan. Click one to compare with it.
+#pragma once
+
+#include "app/stages/document_view.h"
+#include "core/sizing/sizing.h"
+
+#include <vector>
+
+namespace muffle {
+
+/// What cost is set against.
+enum class CostAgainst { cold, hours, capital, heat };
+constexpr int kCostAgainstCount = 4;
+
+class FrontierView : public DocumentView {
+  Q_OBJECT
+public:
+  explicit FrontierView(Document& document, QWidget* parent = nullptr);
+  /// What a search would list where the plan lists nothing.
+  void setUsual(std::vector<Measure> usual);
+  void setAgainst(CostAgainst against);
+  [[nodiscard]] static QString wordsFor(CostAgainst against);
+  QSize minimumSizeHint() const override { return {320, 190}; }
+  [[nodiscard]] QPointF packagePoint(int package) const { return pointOf(axesNow(), package); }
+  /// Those that nothing beats in both, from the cheapest. Against cold all that were run count, else those that hold.
+  [[nodiscard]] std::vector<int> unbeaten() const;
+
+  [[nodiscard]] std::vector<SpokenLine> spoken() const override; ///< the plans that nothing beats, from the cheapest
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  bool event(QEvent*) override;
+
+private:
+  struct Axes {
+    double least = 0.0, most = 0.0, pad = 1.0; ///< money
+    double top = 1.0;                          ///< of the other
+  };
+  [[nodiscard]] Axes axesNow() const;
+  [[nodiscard]] QPointF pointOf(const Axes& axes, int package) const;
+  [[nodiscard]] double valueOf(const SizedPackage& package) const;
+  [[nodiscard]] Quantity quantity() const;
+  /// Along its axis, 0..1.
+  [[nodiscard]] double along(double value, const Axes& axes) const;
+  void paintUsual(QPainter& painter) const;
+  void paintAxes(QPainter& painter, const Axes& axes) const;
+  std::vector<Measure> m_usual;
+  CostAgainst m_against = CostAgainst::cold;
+  [[nodiscard]] int packageAt(const QPointF& at) const;
+  [[nodiscard]] QRectF area() const;
+};
+
+} // namespace muffle

@@ -1,0 +1,542 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/sizing/search.h"
+
+#include "core/calendar.h"
+#include "core/parallel.h"
+#include "core/plan/heaters.h"
+#include "core/plan/measure_table.h"
+
+#include <algorithm>
+#include <chrono>
+#include <map>
+#include <mutex>
+#include <optional>
+#include <queue>
+#include <tuple>
+#include <utility>
+
+namespace muffle {
+namespace {
+
+constexpr int kNot = -1;
+constexpr double kNever = 1e300;
+constexpr double kNeverTooSmall = 50.0; // times the largest size, of the heater that says what a house takes
+constexpr std::size_t kRound = 6;       // nodes looked at together, whatever the number of threads, so that it never changes the answer
+
+/// A heater measure whose sizes are read from one run with a heater that is never too small.
+struct SizedHeater {
+  std::size_t measure = 0;
+  std::vector<std::vector<float>> money_kWh; ///< by winter and step, for a kWh of heat
+  std::vector<std::vector<float>> capacity;  ///< of its size, by winter and step
+};
+
+/// Only what holds a setpoint by itself, at a price that is known beforehand, can be read so, and only where it stands alone.
+std::optional<SizedHeater> sizedHeater(const Plan& plan, const Weather& weather) {
+  std::optional<std::size_t> only;
+  for (std::size_t k = 0; k < plan.measures.size(); ++k) {
+    if (plan.measures[k].kind != MeasureKind::heater) continue;
+    if (only) return std::nullopt;
+    only = k;
+  }
+  if (!only) return std::nullopt;
+  const Measure& m = plan.measures[*only];
+  Plan with = plan;
+  rowOf(m.kind).apply(with, m, 1000.0);
+  const Heater& heater = *heaterIn(std::as_const(with), {HeaterPlace::Of::house});
+  if (factsOf(heater.kind).control != HeatControl::thermostat || countOfRoomHeaters(with) != 1) return std::nullopt;
+  const auto named = TimeZone::named(plan.site.timeZone);
+  const TimeZone zone = named ? *named : TimeZone::utc();
+  const Tariff tariff = plan.prices.electricity();
+  SizedHeater sized{.measure = *only, .money_kWh = {}, .capacity = {}};
+  for (const Winter& winter : weather.winters) {
+    LocalClock clock(zone);
+    std::vector<float> money(winter.size()), capacity(winter.size(), 1.0F);
+    for (std::size_t i = 0; i < winter.size(); ++i) {
+      double perHeat = 1.0 / efficiencyOf(heater);
+      if (heater.kind == HeaterKind::heatPump) {
+        const HeatPumpPoint at = heatPumpAt(heater, winter.outside_C[i]);
+        perHeat = 1.0 / at.cop;
+        capacity[i] = static_cast<float>(at.capacity);
+      }
+      // by the hours that the ledger keeps (Run::hour()), in which the step that ends here began
+      const auto since = static_cast<UtcSeconds>(static_cast<double>(i > 0 ? i - 1 : 0) * winter.step_s / 3600.0) * 3600;
+      const int hour = clock.hourOfWeek(winter.time(0) + since);
+      const double price = carrierOf(heater) == Carrier::electricity ? tariff.priceAt(hour / 24, hour % 24) : heater.fuelPrice_kWh;
+      money[i] = static_cast<float>(price * perHeat);
+    }
+    sized.money_kWh.push_back(std::move(money));
+    sized.capacity.push_back(std::move(capacity));
+  }
+  return sized;
+}
+
+/// What a run of a relaxed house says.
+struct Relaxed {
+  int misses = 0;
+  double money = 0.0;           ///< for the heaters' heat, a winter
+  std::vector<double> least;    ///< the same with a heater of each size, at least; of one that was never too small
+  std::vector<bool> neverShort; ///< whether that size is never too small for it
+};
+
+class Search {
+public:
+  Search(const Plan& plan, const Scene& scene, const SizingOptions& options)
+      : m_plan(plan), m_scene(scene), m_options(options), m_stop(options.stop), m_heater(sizedHeater(plan, *scene.weather)), m_open(relaxable(plan)) {
+    if (m_heater) m_open[m_heater->measure] = false;
+    m_slack = kBoundSlack_kWh_m2 * plan.house.shape.floor_m2() * kWinterDays * dearest_kWh();
+    for (std::size_t k = 0; k < plan.measures.size(); ++k) m_same.push_back(m_open[k] ? levelAsRelaxed(k) : kOpen);
+    // what costs most is decided first: its bound rises soonest
+    for (std::size_t k = 0; k < plan.measures.size(); ++k)
+      if (m_open[k]) m_order.push_back(k);
+    std::stable_sort(m_order.begin(), m_order.end(), [&](std::size_t a, std::size_t b) { return leastCost(a) > leastCost(b); });
+  }
+
+  Result<Sizing> run() {
+    const auto begin = std::chrono::steady_clock::now();
+    const auto isLate = [&] { return m_options.time_s && std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count() > *m_options.time_s; };
+    runLeaves(seeds());
+    plant();
+    bool isCut = false;
+    while (!m_problem && !m_stop && !m_queue.empty() && m_queue.top().bound <= incumbent() + 1e-9) {
+      if (isLate()) {
+        isCut = true;
+        break;
+      }
+      round();
+      tell();
+    }
+    if (m_problem) return *m_problem;
+    if (m_stop) return Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
+    const double left = m_queue.empty() ? kNever : m_queue.top().bound;
+    if (!isCut) runLeaves(neighbours());
+    if (m_problem) return *m_problem;
+    if (m_stop) return Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
+    Sizing sizing;
+    for (auto& [choice, package] : m_packages) sizing.packages.push_back(std::move(package));
+    rankPackages(sizing, m_plan);
+    sizing.covered = packageCount(m_plan);
+    sizing.runs = m_runs;
+    sizing.provedLeast = !isCut;
+    sizing.bound = sizing.winner < 0 ? (isCut ? left : 0.0) : std::min(left, sizing.packages[static_cast<std::size_t>(sizing.winner)].cost.total());
+    if (!isCut && sizing.winner >= 0) sizing.bound = sizing.packages[static_cast<std::size_t>(sizing.winner)].cost.total();
+    sizing.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+    return sizing;
+  }
+
+  /// See boundOf(). Nothing if a run failed: then there is a problem.
+  std::optional<PackageBound> bound(const Choice& choice) {
+    const auto limited = runRelaxed(asRun(choice), false);
+    if (!limited) return std::nullopt;
+    PackageBound bound{limited->misses, fixedCost(m_plan, choice)};
+    if (!m_heater || choice[m_heater->measure] < 0) {
+      bound.cost += atLeast(limited->money);
+      return bound;
+    }
+    const auto traced = runRelaxed(asRun(choice), true);
+    if (!traced) return std::nullopt;
+    bound.cost += atLeast(traced->least[static_cast<std::size_t>(choice[m_heater->measure])]);
+    return bound;
+  }
+  [[nodiscard]] const std::optional<Problem>& problem() const { return m_problem; }
+
+private:
+  /// A size of the heater that a node may still come to.
+  struct Alternative {
+    int level = kNot;
+    double fixed = 0.0;  ///< what is decided costs a winter, with it
+    double energy = 0.0; ///< at least
+    bool isTested = false;
+    [[nodiscard]] double bound() const { return fixed + energy; }
+  };
+  struct Node {
+    Choice choice; ///< the heater's own place, where it is sized, says nothing
+    std::vector<Alternative> alternatives;
+    bool isTraced = false;
+    double bound = 0.0;
+    std::size_t open = 0; ///< measures that are
+    std::size_t serial = 0;
+    [[nodiscard]] std::size_t best() const {
+      return static_cast<std::size_t>(
+          std::min_element(alternatives.begin(), alternatives.end(), [](const Alternative& a, const Alternative& b) { return a.bound() < b.bound(); }) -
+          alternatives.begin());
+    }
+  };
+  struct Later {
+    bool operator()(const Node& a, const Node& b) const { return std::tie(a.bound, a.open, a.serial) > std::tie(b.bound, b.open, b.serial); }
+  };
+  enum class Work { trace, test, leaf };
+  struct Job {
+    Node node;
+    Work work = Work::trace;
+  };
+
+  /// Money for a kWh of heat when it costs most.
+  double dearest_kWh() const {
+    double dearest = m_plan.prices.electricity_per_kWh;
+    for (const TariffWindow& w : m_plan.prices.electricityWindows) dearest = std::max(dearest, w.price_per_kWh);
+    if (m_heater)
+      for (const auto& winter : m_heater->money_kWh)
+        for (const float money : winter) dearest = std::max(dearest, static_cast<double>(money));
+    for (const Heater& h : m_plan.heaters) dearest = std::max(dearest, h.fuelPrice_kWh / efficiencyOf(h));
+    return dearest;
+  }
+  /// The level that makes the same house as the measure relaxed; kOpen if none does.
+  int levelAsRelaxed(std::size_t k) const {
+    const Measure& m = m_plan.measures[k];
+    Plan relaxed = m_plan;
+    rowOf(m.kind).relax(relaxed, m);
+    for (int level = 0; level < levelCount(m); ++level) {
+      Plan with = m_plan;
+      rowOf(m.kind).apply(with, m, m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(level)]);
+      if (with == relaxed) return level;
+    }
+    return kOpen;
+  }
+  double leastCost(std::size_t k) const {
+    Choice choice(m_plan.measures.size(), kNot);
+    double least = kNever;
+    for (choice[k] = 0; choice[k] < levelCount(m_plan.measures[k]); ++choice[k]) least = std::min(least, fixedCost(m_plan, choice));
+    return least;
+  }
+  /// Of money for the heat of a relaxed house, what that of a true one is not below.
+  double atLeast(double money) const { return std::max(0.0, (1.0 - kBoundSlack) * money - m_slack); }
+  double incumbent() const { return m_best ? m_packages.at(*m_best).cost.total() : kNever; }
+
+  // ---- runs
+
+  /// Of houses that are relaxed the same, the same.
+  Choice asRun(Choice choice) const {
+    for (std::size_t k = 0; k < choice.size(); ++k)
+      if (choice[k] == kOpen && m_same[k] != kOpen) choice[k] = m_same[k];
+    return choice;
+  }
+
+  std::optional<Relaxed> runRelaxed(const Choice& choice, bool isTrace) {
+    Plan plan = relaxedPlan(m_plan, choice);
+    const std::vector<double>* sizes = nullptr;
+    if (isTrace) {
+      sizes = &m_plan.measures[m_heater->measure].levels;
+      heaterIn(plan, {HeaterPlace::Of::house})->power_W = kNeverTooSmall * *std::max_element(sizes->begin(), sizes->end());
+    }
+    Relaxed relaxed;
+    double winters = 0.0;
+    std::vector<std::optional<Result<WinterResult>>> all(m_scene.weather->winters.size());
+    if (sizes) {
+      relaxed.least.assign(sizes->size(), 0.0);
+      relaxed.neverShort.assign(sizes->size(), true);
+    }
+    for (std::size_t w = 0; w < all.size(); ++w) {
+      all[w] = simulateWinter(plan, m_scene, w, {.heaterPower = isTrace, .stop = m_stop.flag()});
+      if (!*all[w] || !sizes) continue;
+      const std::vector<float>& load_W = (**all[w]).series.heater_W;
+      const double kWh = m_scene.weather->winters[w].step_s / 3.6e6;
+      for (std::size_t s = 0; s < sizes->size(); ++s)
+        for (std::size_t i = 1; i < load_W.size(); ++i) {
+          const double most_W = (*sizes)[s] * static_cast<double>(m_heater->capacity[w][i]), takes_W = static_cast<double>(load_W[i]);
+          relaxed.least[s] += std::min(most_W, takes_W) * static_cast<double>(m_heater->money_kWh[w][i]) * kWh;
+          if (takes_W > most_W) relaxed.neverShort[s] = false;
+        }
+    }
+    auto run = summarise(plan, m_scene, std::move(all));
+    if (!run) {
+      fail(run.problem());
+      return std::nullopt;
+    }
+    winters = run->summary.winters;
+    relaxed.misses = run->summary.nights - run->summary.held;
+    for (double& money : relaxed.least) money /= winters;
+    for (std::size_t h = 0; h < plan.heaters.size(); ++h) relaxed.money += run->summary.ledger.money(plan, plan.prices, MeterUse::heater, h) / winters;
+    return relaxed;
+  }
+
+  std::optional<SizedPackage> runLeaf(const Choice& choice) {
+    const Package package = buildPackage(m_plan, choice);
+    const auto run = simulate(package.plan, m_scene, {.stop = m_stop.flag()});
+    if (run) return sizedPackage(m_plan, package, run->summary);
+    fail(run.problem());
+    return std::nullopt;
+  }
+  void fail(const Problem& problem) {
+    const std::scoped_lock lock(m_mutex);
+    if (!m_problem && !m_stop) m_problem = problem;
+    m_stop.set();
+  }
+
+  /// Packages themselves, those that have been run already left out.
+  void runLeaves(std::vector<Choice> choices) {
+    std::sort(choices.begin(), choices.end());
+    choices.erase(std::unique(choices.begin(), choices.end()), choices.end());
+    std::erase_if(choices, [this](const Choice& c) { return m_packages.contains(c); });
+    for (std::size_t from = 0; from < choices.size() && !m_stop; from += kRound) {
+      const std::size_t count = std::min(kRound, choices.size() - from);
+      std::vector<std::optional<SizedPackage>> done(count);
+      forEachIndex(count, m_options.threads, [&](std::size_t i) {
+        if (!m_stop) done[i] = runLeaf(choices[from + i]);
+      });
+      for (auto& package : done)
+        if (package) take(std::move(*package));
+      tell();
+    }
+  }
+  void take(SizedPackage package) {
+    ++m_runs;
+    const Choice choice = package.choice;
+    const auto key = [](const SizedPackage& p) { return std::tuple(p.cost.total(), p.cost.hours, p.degreeHours_K_h, p.choice); };
+    const bool isBest = package.holds && (!m_best || key(package) < key(m_packages.at(*m_best)));
+    m_packages.emplace(choice, std::move(package));
+    if (isBest) m_best = choice;
+  }
+  void tell() {
+    if (!m_options.progress || m_stop) return;
+    SizingProgress progress{.done = m_runs, .of = 0, .found = {}, .bound = {}};
+    if (m_best) progress.found = incumbent();
+    if (!m_queue.empty()) progress.bound = std::min(m_queue.top().bound, incumbent());
+    if (m_options.progress(progress)) return;
+    m_problem = Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
+    m_stop.set();
+  }
+
+  // ---- where it begins and ends
+
+  /// As it is, each heater alone, and everything with each of them: something that holds is known soon, if there is any.
+  std::vector<Choice> seeds() const {
+    const Choice bare(m_plan.measures.size(), kNot);
+    Choice all(m_plan.measures.size(), kNot);
+    for (std::size_t k = 0; k < all.size(); ++k) all[k] = m_same[k] != kOpen ? m_same[k] : levelCount(m_plan.measures[k]) - 1;
+    std::vector<Choice> seeds{bare, all};
+    if (!m_heater) return seeds;
+    for (int level = 0; level < levelCount(m_plan.measures[m_heater->measure]); ++level)
+      for (Choice with : {bare, all}) {
+        with[m_heater->measure] = level;
+        seeds.push_back(std::move(with));
+      }
+    return seeds;
+  }
+  /// What differs from the winner in one measure; without a winner, from what came closest to holding.
+  std::vector<Choice> neighbours() const {
+    const auto closest = std::min_element(m_packages.begin(), m_packages.end(), [](const auto& a, const auto& b) {
+      const auto key = [](const SizedPackage& p) { return std::tuple(p.nights - p.held, p.degreeHours_K_h, p.cost.total()); };
+      return key(a.second) < key(b.second);
+    });
+    const Choice& at = m_best ? *m_best : closest->first;
+    std::vector<Choice> all;
+    for (std::size_t k = 0; k < at.size(); ++k)
+      for (int level = kNot; level < levelCount(m_plan.measures[k]); ++level) {
+        all.push_back(at);
+        all.back()[k] = level;
+      }
+    return all;
+  }
+
+  /// A node for each way to decide on what cannot be left open.
+  void plant() {
+    std::vector<Choice> roots{Choice(m_plan.measures.size(), kNot)};
+    for (std::size_t k = 0; k < m_plan.measures.size(); ++k) {
+      if (m_heater && k == m_heater->measure) continue;
+      if (m_open[k]) {
+        for (Choice& root : roots) root[k] = kOpen;
+        continue;
+      }
+      std::vector<Choice> more;
+      for (const Choice& root : roots)
+        for (int level = kNot; level < levelCount(m_plan.measures[k]); ++level) {
+          more.push_back(root);
+          more.back()[k] = level;
+        }
+      roots = std::move(more);
+    }
+    for (Choice& root : roots) {
+      Node node{.choice = std::move(root), .alternatives = {Alternative{}}};
+      if (m_heater)
+        for (int level = 0; level < levelCount(m_plan.measures[m_heater->measure]); ++level) node.alternatives.push_back({.level = level});
+      push(std::move(node));
+    }
+  }
+
+  void push(Node node) {
+    std::erase_if(node.alternatives, [&](Alternative& a) {
+      Choice decided = node.choice;
+      if (m_heater) decided[m_heater->measure] = a.level;
+      a.fixed = fixedCost(m_plan, decided);
+      return isTooMuch(decided);
+    });
+    if (node.alternatives.empty()) return;
+    node.open = static_cast<std::size_t>(std::count(node.choice.begin(), node.choice.end(), kOpen));
+    node.bound = node.alternatives[node.best()].bound();
+    node.serial = m_serial++;
+    m_queue.push(std::move(node));
+  }
+  /// What is decided already costs more than there is to spend.
+  bool isTooMuch(const Choice& choice) const {
+    if (!m_plan.ask.toSpend) return false;
+    double capital = 0.0;
+    for (std::size_t k = 0; k < choice.size(); ++k)
+      if (choice[k] >= 0) {
+        const Measure& m = m_plan.measures[k];
+        capital += measureCapital(m_plan, m, m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(choice[k])]);
+      }
+    return capital > *m_plan.ask.toSpend;
+  }
+
+  // ---- a round
+
+  [[nodiscard]] bool isLeaf(const Node& node) const { return node.open == 0; }
+  Choice withLevel(const Node& node, const Alternative& a) const {
+    Choice choice = node.choice;
+    if (m_heater) choice[m_heater->measure] = a.level;
+    return choice;
+  }
+  Choice traced(const Node& node) const {
+    Choice choice = asRun(node.choice);
+    choice[m_heater->measure] = 0;
+    return choice;
+  }
+
+  void round() {
+    std::vector<Job> jobs;
+    while (jobs.size() < kRound && !m_queue.empty() && m_queue.top().bound <= incumbent() + 1e-9) {
+      Node node = m_queue.top();
+      m_queue.pop();
+      const Alternative& best = node.alternatives[node.best()];
+      const bool sizesAreOpen =
+          m_heater && std::any_of(node.alternatives.begin(), node.alternatives.end(), [](const Alternative& a) { return a.level != kNot; });
+      if (sizesAreOpen && !node.isTraced)
+        jobs.push_back({std::move(node), Work::trace});
+      else if (isLeaf(node))
+        jobs.push_back({std::move(node), Work::leaf});
+      else if (!best.isTested)
+        jobs.push_back({std::move(node), Work::test});
+      else
+        branch(node);
+    }
+    std::vector<std::optional<Relaxed>> relaxed(jobs.size());
+    std::vector<std::optional<SizedPackage>> leaves(jobs.size());
+    forEachIndex(jobs.size(), m_options.threads, [&](std::size_t i) {
+      const Job& job = jobs[i];
+      if (m_stop) return;
+      const Alternative& best = job.node.alternatives[job.node.best()];
+      if (job.work == Work::leaf) {
+        if (!m_packages.contains(withLevel(job.node, best))) leaves[i] = runLeaf(withLevel(job.node, best));
+      } else {
+        const Choice key = job.work == Work::trace ? traced(job.node) : asRun(withLevel(job.node, best));
+        auto& known = job.work == Work::trace ? m_traces : m_tests;
+        if (const auto it = known.find(key); it != known.end())
+          relaxed[i] = it->second;
+        else
+          relaxed[i] = runRelaxed(key, job.work == Work::trace);
+      }
+    });
+    if (m_stop) return;
+    for (std::size_t i = 0; i < jobs.size(); ++i) {
+      Node& node = jobs[i].node;
+      if (jobs[i].work == Work::leaf) {
+        node.alternatives.erase(node.alternatives.begin() + static_cast<std::ptrdiff_t>(node.best()));
+        if (leaves[i]) take(std::move(*leaves[i]));
+      } else if (jobs[i].work == Work::trace) {
+        m_runs += m_traces.emplace(traced(node), *relaxed[i]).second ? 1 : 0;
+        takeTrace(node, *relaxed[i]);
+      } else {
+        m_runs += m_tests.emplace(asRun(withLevel(node, node.alternatives[node.best()])), *relaxed[i]).second ? 1 : 0;
+        takeTest(node, *relaxed[i]);
+      }
+      push(std::move(node));
+    }
+  }
+  void takeTrace(Node& node, const Relaxed& relaxed) const {
+    node.isTraced = true;
+    if (relaxed.misses > m_plan.ask.missesAllowed) std::erase_if(node.alternatives, [](const Alternative& a) { return a.level != kNot; });
+    for (Alternative& a : node.alternatives) {
+      if (a.level == kNot) continue;
+      const auto level = static_cast<std::size_t>(a.level);
+      a.energy = std::max(a.energy, atLeast(relaxed.least[level]));
+      if (relaxed.neverShort[level]) a.isTested = true;
+    }
+  }
+  void takeTest(Node& node, const Relaxed& relaxed) const {
+    const std::size_t best = node.best();
+    if (relaxed.misses > m_plan.ask.missesAllowed) {
+      node.alternatives.erase(node.alternatives.begin() + static_cast<std::ptrdiff_t>(best));
+      return;
+    }
+    Alternative& a = node.alternatives[best];
+    // what one of this size takes is not the same at every hour as what is the least: with a tariff that tells
+    if (!m_heater || a.level == kNot) a.energy = std::max(a.energy, atLeast(relaxed.money));
+    a.isTested = true;
+  }
+  /// The next measure is decided on. What was known of the whole holds for each part of it.
+  void branch(const Node& node) {
+    const std::size_t k = *std::find_if(m_order.begin(), m_order.end(), [&](std::size_t open) { return node.choice[open] == kOpen; });
+    for (int level = kNot; level < levelCount(m_plan.measures[k]); ++level) {
+      Node child = node;
+      child.choice[k] = level;
+      if (level != m_same[k]) {
+        child.isTraced = false;
+        for (Alternative& a : child.alternatives) a.isTested = false;
+      }
+      push(std::move(child));
+    }
+  }
+
+  const Plan& m_plan;
+  const Scene& m_scene;
+  const SizingOptions& m_options;
+  Stop m_stop;
+  std::optional<SizedHeater> m_heater;
+  double m_slack = 0.0;             ///< money a winter
+  std::vector<bool> m_open;         ///< by measure: it may be left open
+  std::vector<int> m_same;          ///< by measure: the level that makes the house it is relaxed to
+  std::vector<std::size_t> m_order; ///< of what may be left open
+  std::priority_queue<Node, std::vector<Node>, Later> m_queue;
+  std::size_t m_serial = 0, m_runs = 0;
+  std::map<Choice, SizedPackage> m_packages;
+  std::map<Choice, Relaxed> m_traces, m_tests;
+  std::optional<Choice> m_best;
+  std::mutex m_mutex;
+  std::optional<Problem> m_problem;
+};
+
+} // namespace
+
+std::vector<bool> relaxable(const Plan& plan) {
+  std::vector<bool> may;
+  for (const Measure& m : plan.measures) {
+    Plan relaxed = plan;
+    const auto ofItsKind = std::count_if(plan.measures.begin(), plan.measures.end(), [&](const Measure& o) { return o.kind == m.kind; });
+    may.push_back(ofItsKind == 1 && levelCount(m) > 0 && rowOf(m.kind).relax(relaxed, m)); // of two blankets the second hangs in place of the first
+  }
+  return may;
+}
+
+Plan relaxedPlan(const Plan& plan, const Choice& choice) {
+  Plan relaxed = plan;
+  bool hasHeater = false;
+  for (std::size_t k = 0; k < plan.measures.size(); ++k) {
+    const Measure& m = plan.measures[k];
+    const MeasureRow& row = rowOf(m.kind);
+    if (choice[k] == kOpen) row.relax(relaxed, m);
+    if (choice[k] < 0) continue;
+    const double level = m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(choice[k])];
+    const bool isAnother = m.kind == MeasureKind::heater && std::exchange(hasHeater, true);
+    (isAnother ? row.also : row.apply)(relaxed, m, level);
+  }
+  return relaxed;
+}
+
+double fixedCost(const Plan& plan, const Choice& choice) {
+  Choice decided = choice;
+  std::replace(decided.begin(), decided.end(), kOpen, kNot);
+  const Package package = buildPackage(plan, decided);
+  return winterCost(package.plan, plan.prices, Ledger(), 1.0, package.kit).total();
+}
+
+Result<PackageBound> boundOf(const Plan& plan, const Scene& scene, const Choice& choice) {
+  const SizingOptions options;
+  Search search(plan, scene, options);
+  const auto bound = search.bound(choice);
+  if (!bound) return *search.problem();
+  return *bound;
+}
+
+Result<Sizing> searchPackages(const Plan& plan, const Scene& scene, const SizingOptions& options) { return Search(plan, scene, options).run(); }
+
+} // namespace muffle

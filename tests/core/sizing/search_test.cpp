@@ -1,0 +1,191 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/sizing/search.h"
+
+#include "core/plan/measure_table.h"
+#include "core/sizing/usual_measures.h"
+#include "tests/support/frost.h"
+#include "tests/support/near.h"
+#include "tests/support/random_house.h"
+#include "words/words.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <limits>
+
+namespace muffle {
+namespace {
+
+using testing::Chance;
+
+const unsigned kProblems = testing::isSanitized() ? 6 : 200;
+const unsigned kPartialChoices = testing::isSanitized() ? 20 : 1000;
+
+/// A house with three to five things that may be added, at prices of all kinds.
+Plan randomProblem(unsigned seed) {
+  Chance chance(seed);
+  for (unsigned next = 0;; ++next) {
+    Plan p = testing::randomPlan(seed + 100000 * next);
+    p.prices.electricity_per_kWh = chance.between(0.05, 0.6);
+    p.prices.hour = chance.happens(0.5) ? chance.between(0.0, 25.0) : 0.0;
+    p.ask.missesAllowed = chance.happens(0.3) ? 1 : 0;
+    if (chance.happens(0.3)) p.prices.electricityWindows = {{.from_h = 22, .to_h = 6, .price_per_kWh = 0.5 * p.prices.electricity_per_kWh}};
+    if (chance.happens(0.2)) p.ask.toSpend = chance.between(0.0, 40.0) * p.house.shape.floor_m2();
+    for (const MeasureRow& row : measureTable()) {
+      if (!chance.happens(row.kind == MeasureKind::heater ? 0.85 : 0.35)) continue;
+      std::vector<Measure> offers = row.suggest(p, row.usual);
+      if (offers.empty()) continue;
+      Measure m = offers.front();
+      m.price *= chance.between(0.1, 3.0);
+      m.life_years = chance.between(1.0, 20.0);
+      if (!m.levels.empty() && chance.happens(0.5)) m.levels.push_back(m.kind == MeasureKind::sealing ? 0.7 * m.levels[0] : 2.0 * m.levels[0]);
+      if (row.levelOf == LevelOf::count)
+        for (double& level : m.levels) level = std::round(level);
+      p.measures.push_back(std::move(m));
+    }
+    if (p.measures.size() >= 2 && packageCount(p) <= 48 && check(p).empty()) return p;
+  }
+}
+
+const SizedPackage& winnerOf(const Sizing& s) { return s.packages[static_cast<std::size_t>(s.winner)]; }
+
+TEST(Search, FindsWhatTryingEveryCombinationFinds) {
+  std::size_t covered = 0, runs = 0;
+  for (unsigned seed = 1; seed <= kProblems; ++seed) {
+    const Plan p = randomProblem(seed);
+    const auto weather = testing::randomWeather(seed, p, 5);
+    const auto all = size(p, weather, {.exhaustive = true});
+    const auto found = searchPackages(p, makeScene(weather, p), {});
+    ASSERT_TRUE(all && found) << seed;
+    ASSERT_EQ(all->winner < 0, found->winner < 0) << seed << ": either holds or neither does";
+    EXPECT_TRUE(found->provedLeast);
+    covered += found->covered;
+    runs += found->runs;
+    if (all->winner < 0) continue;
+    EXPECT_EQ(winnerOf(*found).choice, winnerOf(*all).choice) << seed << ": " << english(winnerOf(*found).label) << " for " << winnerOf(*found).cost.total()
+                                                              << ", " << english(winnerOf(*all).label) << " for " << winnerOf(*all).cost.total();
+    EXPECT_DOUBLE_EQ(winnerOf(*found).cost.total(), winnerOf(*all).cost.total()) << seed;
+    EXPECT_DOUBLE_EQ(found->bound, winnerOf(*found).cost.total()) << seed;
+  }
+  EXPECT_LT(runs, covered) << "and runs fewer, even of so few";
+}
+
+TEST(Search, NoBoundIsAboveWhatItIsABoundOf) {
+  for (unsigned seed = 1; seed <= kPartialChoices; ++seed) {
+    const Plan p = randomProblem(1000 + seed / 4);
+    const auto weather = testing::randomWeather(1000 + seed / 4, p, 4);
+    const auto scene = makeScene(weather, p);
+    Chance chance(seed);
+    const std::vector<bool> may = relaxable(p);
+    Choice part(p.measures.size()), whole(p.measures.size());
+    for (std::size_t k = 0; k < part.size(); ++k) {
+      whole[k] = chance.whole(-1, levelCount(p.measures[k]) - 1);
+      part[k] = may[k] && chance.happens(0.6) ? kOpen : whole[k];
+    }
+    const auto bound = boundOf(p, scene, part);
+    const Package package = buildPackage(p, whole);
+    const auto run = simulate(package.plan, scene);
+    ASSERT_TRUE(bound && run) << seed;
+    const Summary& s = run->summary;
+    EXPECT_LE(bound->misses, s.nights - s.held) << seed << ": what is relaxed misses no more nights";
+    if (s.nights - s.held > p.ask.missesAllowed) continue;
+    EXPECT_LE(bound->cost, s.cost.total() + 1e-9) << seed << ": " << english(package.label);
+  }
+}
+
+Plan tunnelToSize() {
+  Plan p = testing::filmTunnel();
+  p.prices.electricity_per_kWh = 0.3;
+  p.measures = {usualMeasure(MeasureKind::secondSkin), usualMeasure(MeasureKind::nightBlanket), usualMeasure(MeasureKind::sealing),
+                usualMeasure(MeasureKind::barrels),    usualMeasure(MeasureKind::skirt),        usualMeasure(MeasureKind::heater),
+                usualMeasure(MeasureKind::hardier)};
+  p.measures[2].levels = {0.6, 0.3};
+  p.measures[3].levels = {10};
+  p.measures[5].levels = {3000, 6000, 12000};
+  return p;
+}
+
+TEST(Search, AnswersTheSameOnAnyNumberOfThreadsAndRunsFewOfMany) {
+  const Plan p = tunnelToSize();
+  const auto weather = testing::frost(p.site);
+  ASSERT_GT(packageCount(p), kFewPackages);
+  const auto one = size(p, weather, {.threads = 1}), three = size(p, weather, {.threads = 3});
+  ASSERT_TRUE(one && three);
+  EXPECT_EQ(one->covered, packageCount(p));
+  EXPECT_EQ(one->runs, three->runs);
+  ASSERT_EQ(one->packages.size(), three->packages.size());
+  for (std::size_t i = 0; i < one->packages.size(); ++i) {
+    EXPECT_EQ(one->packages[i].choice, three->packages[i].choice);
+    EXPECT_EQ(one->packages[i].cost.total(), three->packages[i].cost.total());
+  }
+  ASSERT_GE(one->winner, 0);
+  EXPECT_EQ(one->winner, three->winner);
+  EXPECT_LT(one->runs, packageCount(p) / 3);
+}
+
+TEST(Search, SaysHowFarOffItMayBeWhereItsTimeIsShort) {
+  const Plan p = tunnelToSize();
+  const auto weather = testing::frost(p.site);
+  const auto whole = size(p, weather), cut = size(p, weather, {.time_s = 0.0});
+  ASSERT_TRUE(whole && cut);
+  EXPECT_FALSE(cut->provedLeast);
+  EXPECT_LT(cut->runs, whole->runs);
+  ASSERT_GE(whole->winner, 0);
+  EXPECT_LE(cut->bound, winnerOf(*whole).cost.total()) << "nothing that holds can be below it";
+}
+
+TEST(Search, TellsWhatItHasFoundAndEndsWhenAsked) {
+  const Plan p = tunnelToSize();
+  double found = std::numeric_limits<double>::infinity(), bound = 0.0;
+  std::size_t told = 0;
+  const auto whole = size(p, testing::frost(p.site), {.progress = [&](const SizingProgress& so) {
+                            ++told;
+                            EXPECT_EQ(so.of, 0U);
+                            if (so.found) {
+                              EXPECT_LE(*so.found, found) << "never dearer than before";
+                              found = *so.found;
+                            }
+                            if (so.bound) {
+                              EXPECT_GE(*so.bound, bound - 1e-9) << "a bound only rises";
+                              bound = *so.bound;
+                            }
+                            return true;
+                          }});
+  ASSERT_TRUE(whole);
+  EXPECT_GT(told, 3U);
+  EXPECT_EQ(found, winnerOf(*whole).cost.total());
+  const auto stopped = size(p, testing::frost(p.site), {.progress = [](const SizingProgress& so) { return so.done < 12; }});
+  ASSERT_FALSE(stopped);
+  EXPECT_EQ(stopped.problem().kind, ProblemKind::cancelled);
+}
+
+TEST(Search, KeepsToWhatThereIsToSpend) {
+  Plan p = tunnelToSize();
+  const auto weather = testing::frost(p.site);
+  const auto free = size(p, weather);
+  ASSERT_GE(free->winner, 0);
+  const double spent = winnerOf(*free).capital;
+  ASSERT_GT(spent, 0.0);
+  p.ask.toSpend = 0.9 * spent;
+  const auto tight = size(p, weather);
+  ASSERT_TRUE(tight);
+  if (tight->winner >= 0) {
+    EXPECT_LE(winnerOf(*tight).capital, *p.ask.toSpend);
+    EXPECT_GE(winnerOf(*tight).cost.total(), winnerOf(*free).cost.total()) << "a limit never makes it cheaper";
+  }
+  p.ask.toSpend = 0.0;
+  const auto none = size(p, weather);
+  ASSERT_TRUE(none);
+  EXPECT_TRUE(none->winner < 0 || winnerOf(*none).capital == 0.0);
+}
+
+TEST(Search, MoreThanAnyoneCouldRunIsRefusedWithWhatIsAllowed) {
+  Plan p = tunnelToSize();
+  for (int copies = 0; copies < 3; ++copies) p.measures.insert(p.measures.end(), p.measures.begin(), p.measures.begin() + 7);
+  const auto tooMany = size(p, testing::frost(p.site), {.exhaustive = true});
+  ASSERT_FALSE(tooMany);
+  EXPECT_NE(english(tooMany.problem().allowed).find("100000"), std::string::npos) << english(tooMany.problem().allowed);
+}
+
+} // namespace
+} // namespace muffle
