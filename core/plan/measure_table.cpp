@@ -19,7 +19,6 @@ constexpr std::size_t kMostLayers = 6;
 constexpr double kEaveToWorkUnder_m = 1.6; // room to work under it
 constexpr double kLobby_m = 1.5;
 constexpr double kStep_W = 500.0;
-constexpr double kNextStage_K = 0.5;    // of a heater beside another, below it
 constexpr const char* kStraw = "straw"; // of the table of materials
 
 Message nameAlone(Message name, double) { return name; }

@@ -13,6 +13,9 @@
 
 namespace muffle {
 
+/// Below the heater before it, of one that is built in beside it.
+inline constexpr double kNextStage_K = 0.5;
+
 /// What a measure's levels are.
 enum class LevelOf { none, count, power_W, airChanges_per_h, depth_m, length_m, colder_K };
 /// What its price is of.

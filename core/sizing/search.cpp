@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <chrono>
+#include <cmath>
 #include <map>
 #include <mutex>
 #include <optional>
@@ -23,31 +24,22 @@ constexpr double kNever = 1e300;
 constexpr double kNeverTooSmall = 50.0; // times the largest size, of the heater that says what a house takes
 constexpr std::size_t kRound = 6;       // nodes looked at together, whatever the number of threads, so that it never changes the answer
 
-/// A heater measure whose sizes are read from one run with a heater that is never too small.
-struct SizedHeater {
-  std::size_t measure = 0;
-  std::vector<std::vector<float>> money_kWh; ///< by winter and step, for a kWh of heat
-  std::vector<std::vector<float>> capacity;  ///< of its size, by winter and step
+/// Heater measures whose sizes are read from one run with a heater that is never too small.
+struct SizedHeaters {
+  std::vector<std::size_t> measures;
+  std::vector<std::vector<int>> sets; ///< the level of each, kNot for none; one of them at least is there
+  struct Prices {
+    std::vector<std::vector<float>> money_kWh; ///< by winter and step, for a kWh of heat
+    std::vector<std::vector<float>> capacity;  ///< of its size, by winter and step
+  };
+  std::vector<Prices> prices; ///< by measure
 };
 
-/// Only what holds a setpoint by itself, at a price that is known beforehand, can be read so, and only where it stands alone.
-std::optional<SizedHeater> sizedHeater(const Plan& plan, const Weather& weather) {
-  std::optional<std::size_t> only;
-  for (std::size_t k = 0; k < plan.measures.size(); ++k) {
-    if (plan.measures[k].kind != MeasureKind::heater) continue;
-    if (only) return std::nullopt;
-    only = k;
-  }
-  if (!only) return std::nullopt;
-  const Measure& m = plan.measures[*only];
-  Plan with = plan;
-  rowOf(m.kind).apply(with, m, 1000.0);
-  const Heater& heater = *heaterIn(std::as_const(with), {HeaterPlace::Of::house});
-  if (factsOf(heater.kind).control != HeatControl::thermostat || countOfRoomHeaters(with) != 1) return std::nullopt;
+SizedHeaters::Prices pricesOf(const Plan& plan, const Weather& weather, const Heater& heater) {
   const auto named = TimeZone::named(plan.site.timeZone);
   const TimeZone zone = named ? *named : TimeZone::utc();
   const Tariff tariff = plan.prices.electricity();
-  SizedHeater sized{.measure = *only, .money_kWh = {}, .capacity = {}};
+  SizedHeaters::Prices prices;
   for (const Winter& winter : weather.winters) {
     LocalClock clock(zone);
     std::vector<float> money(winter.size()), capacity(winter.size(), 1.0F);
@@ -64,8 +56,42 @@ std::optional<SizedHeater> sizedHeater(const Plan& plan, const Weather& weather)
       const double price = carrierOf(heater) == Carrier::electricity ? tariff.priceAt(hour / 24, hour % 24) : heater.fuelPrice_kWh;
       money[i] = static_cast<float>(price * perHeat);
     }
-    sized.money_kWh.push_back(std::move(money));
-    sized.capacity.push_back(std::move(capacity));
+    prices.money_kWh.push_back(std::move(money));
+    prices.capacity.push_back(std::move(capacity));
+  }
+  return prices;
+}
+
+/// Only what holds a setpoint by itself, at a price that is known beforehand, can be read so, and of several only those whose heat goes much the same ways.
+std::optional<SizedHeaters> sizedHeaters(const Plan& plan, const Weather& weather) {
+  constexpr std::size_t kMostSets = 400;
+  constexpr double kMuchTheSame = 0.15; // of the heat, that one radiates more than another: well within kBoundSlack
+  SizedHeaters sized;
+  std::size_t sets = 1;
+  const HeaterKindFacts* like = nullptr;
+  for (std::size_t k = 0; k < plan.measures.size(); ++k) {
+    const Measure& m = plan.measures[k];
+    if (m.kind != MeasureKind::heater) continue;
+    Plan with = plan;
+    rowOf(m.kind).apply(with, m, 1000.0);
+    const Heater& heater = *heaterIn(std::as_const(with), {HeaterPlace::Of::house});
+    const HeaterKindFacts& facts = factsOf(heater.kind);
+    if (facts.control != HeatControl::thermostat || countOfRoomHeaters(with) != 1) return std::nullopt;
+    if (like && (std::abs(facts.radiantShare - like->radiantShare) > kMuchTheSame || !facts.hasFlue || !like->hasFlue)) return std::nullopt;
+    like = &facts;
+    sized.measures.push_back(k);
+    sized.prices.push_back(pricesOf(plan, weather, heater));
+    sets *= static_cast<std::size_t>(levelCount(m)) + 1;
+    if (sets > kMostSets) return std::nullopt;
+  }
+  if (!like) return std::nullopt;
+  std::vector<int> set(sized.measures.size(), kNot);
+  for (std::size_t n = 1; n < sets; ++n) { // the first varies slowest, as packages do
+    for (std::size_t k = set.size(); k-- > 0;) {
+      if (++set[k] < levelCount(plan.measures[sized.measures[k]])) break;
+      set[k] = kNot;
+    }
+    sized.sets.push_back(set);
   }
   return sized;
 }
@@ -74,15 +100,16 @@ std::optional<SizedHeater> sizedHeater(const Plan& plan, const Weather& weather)
 struct Relaxed {
   int misses = 0;
   double money = 0.0;           ///< for the heaters' heat, a winter
-  std::vector<double> least;    ///< the same with a heater of each size, at least; of one that was never too small
-  std::vector<bool> neverShort; ///< whether that size is never too small for it
+  std::vector<double> least;    ///< the same with each set of heaters, at least; of a heater that was never too small
+  std::vector<bool> neverShort; ///< whether that set is never too small for it
 };
 
 class Search {
 public:
   Search(const Plan& plan, const Scene& scene, const SizingOptions& options)
-      : m_plan(plan), m_scene(scene), m_options(options), m_stop(options.stop), m_heater(sizedHeater(plan, *scene.weather)), m_open(relaxable(plan)) {
-    if (m_heater) m_open[m_heater->measure] = false;
+      : m_plan(plan), m_scene(scene), m_options(options), m_stop(options.stop), m_heaters(sizedHeaters(plan, *scene.weather)), m_open(relaxable(plan)) {
+    if (m_heaters)
+      for (const std::size_t k : m_heaters->measures) m_open[k] = false;
     m_slack = kBoundSlack_kWh_m2 * plan.house.shape.floor_m2() * kWinterDays * dearest_kWh();
     for (std::size_t k = 0; k < plan.measures.size(); ++k) m_same.push_back(m_open[k] ? levelAsRelaxed(k) : kOpen);
     // what costs most is decided first: its bound rises soonest
@@ -128,19 +155,20 @@ public:
     const auto limited = runRelaxed(asRun(choice), false);
     if (!limited) return std::nullopt;
     PackageBound bound{limited->misses, fixedCost(m_plan, choice)};
-    if (!m_heater || choice[m_heater->measure] < 0) {
+    const auto set = m_heaters ? setOf(choice) : std::nullopt;
+    if (!set) {
       bound.cost += atLeast(limited->money);
       return bound;
     }
-    const auto traced = runRelaxed(asRun(choice), true);
+    const auto traced = runRelaxed(asTraced(choice), true);
     if (!traced) return std::nullopt;
-    bound.cost += atLeast(traced->least[static_cast<std::size_t>(choice[m_heater->measure])]);
+    bound.cost += atLeast(traced->least[*set]);
     return bound;
   }
   [[nodiscard]] const std::optional<Problem>& problem() const { return m_problem; }
 
 private:
-  /// A size of the heater that a node may still come to.
+  /// A set of heaters that a node may still come to: among SizedHeaters::sets, or kNot for those that the house has.
   struct Alternative {
     int level = kNot;
     double fixed = 0.0;  ///< what is decided costs a winter, with it
@@ -174,9 +202,10 @@ private:
   double dearest_kWh() const {
     double dearest = m_plan.prices.electricity_per_kWh;
     for (const TariffWindow& w : m_plan.prices.electricityWindows) dearest = std::max(dearest, w.price_per_kWh);
-    if (m_heater)
-      for (const auto& winter : m_heater->money_kWh)
-        for (const float money : winter) dearest = std::max(dearest, static_cast<double>(money));
+    if (m_heaters)
+      for (const auto& prices : m_heaters->prices)
+        for (const auto& winter : prices.money_kWh)
+          for (const float money : winter) dearest = std::max(dearest, static_cast<double>(money));
     for (const Heater& h : m_plan.heaters) dearest = std::max(dearest, h.fuelPrice_kWh / efficiencyOf(h));
     return dearest;
   }
@@ -213,40 +242,58 @@ private:
 
   std::optional<Relaxed> runRelaxed(const Choice& choice, bool isTrace) {
     Plan plan = relaxedPlan(m_plan, choice);
-    const std::vector<double>* sizes = nullptr;
     if (isTrace) {
-      sizes = &m_plan.measures[m_heater->measure].levels;
-      heaterIn(plan, {HeaterPlace::Of::house})->power_W = kNeverTooSmall * *std::max_element(sizes->begin(), sizes->end());
+      double largest_W = 0.0;
+      for (const std::size_t k : m_heaters->measures)
+        for (const double level_W : m_plan.measures[k].levels) largest_W = std::max(largest_W, level_W);
+      Heater& heater = *heaterIn(plan, {HeaterPlace::Of::house});
+      heater.power_W = kNeverTooSmall * largest_W;
+      heater.stage_K = kNextStage_K * static_cast<double>(m_heaters->measures.size() - 1); // the last of a set asks for no more
     }
     Relaxed relaxed;
-    double winters = 0.0;
     std::vector<std::optional<Result<WinterResult>>> all(m_scene.weather->winters.size());
-    if (sizes) {
-      relaxed.least.assign(sizes->size(), 0.0);
-      relaxed.neverShort.assign(sizes->size(), true);
+    if (isTrace) {
+      relaxed.least.assign(m_heaters->sets.size(), 0.0);
+      relaxed.neverShort.assign(m_heaters->sets.size(), true);
     }
     for (std::size_t w = 0; w < all.size(); ++w) {
       all[w] = simulateWinter(plan, m_scene, w, {.heaterPower = isTrace, .stop = m_stop.flag()});
-      if (!*all[w] || !sizes) continue;
-      const std::vector<float>& load_W = (**all[w]).series.heater_W;
-      const double kWh = m_scene.weather->winters[w].step_s / 3.6e6;
-      for (std::size_t s = 0; s < sizes->size(); ++s)
-        for (std::size_t i = 1; i < load_W.size(); ++i) {
-          const double most_W = (*sizes)[s] * static_cast<double>(m_heater->capacity[w][i]), takes_W = static_cast<double>(load_W[i]);
-          relaxed.least[s] += std::min(most_W, takes_W) * static_cast<double>(m_heater->money_kWh[w][i]) * kWh;
-          if (takes_W > most_W) relaxed.neverShort[s] = false;
-        }
+      if (*all[w] && isTrace) addLeast(relaxed, w, (**all[w]).series.heater_W);
     }
     auto run = summarise(plan, m_scene, std::move(all));
     if (!run) {
       fail(run.problem());
       return std::nullopt;
     }
-    winters = run->summary.winters;
+    const double winters = run->summary.winters;
     relaxed.misses = run->summary.nights - run->summary.held;
     for (double& money : relaxed.least) money /= winters;
     for (std::size_t h = 0; h < plan.heaters.size(); ++h) relaxed.money += run->summary.ledger.money(plan, plan.prices, MeterUse::heater, h) / winters;
     return relaxed;
+  }
+
+  /// What each set would give of a winter's load at least, the first first.
+  void addLeast(Relaxed& relaxed, std::size_t winter, const std::vector<float>& load_W) const {
+    const double kWh = m_scene.weather->winters[winter].step_s / 3.6e6;
+    for (std::size_t s = 0; s < m_heaters->sets.size(); ++s) {
+      double money = 0.0;
+      bool isShort = false;
+      std::vector<std::pair<double, const SizedHeaters::Prices*>> set;
+      for (std::size_t h = 0; h < m_heaters->measures.size(); ++h)
+        if (const int level = m_heaters->sets[s][h]; level >= 0)
+          set.emplace_back(m_plan.measures[m_heaters->measures[h]].levels[static_cast<std::size_t>(level)], &m_heaters->prices[h]);
+      for (std::size_t i = 1; i < load_W.size(); ++i) {
+        double left_W = static_cast<double>(load_W[i]);
+        for (const auto& [size_W, prices] : set) {
+          const double gives_W = std::min(size_W * static_cast<double>(prices->capacity[winter][i]), left_W);
+          money += gives_W * static_cast<double>(prices->money_kWh[winter][i]);
+          left_W -= gives_W;
+        }
+        isShort = isShort || left_W > 0.0;
+      }
+      relaxed.least[s] += money * kWh;
+      if (isShort) relaxed.neverShort[s] = false;
+    }
   }
 
   std::optional<SizedPackage> runLeaf(const Choice& choice) {
@@ -304,12 +351,14 @@ private:
     Choice all(m_plan.measures.size(), kNot);
     for (std::size_t k = 0; k < all.size(); ++k) all[k] = m_same[k] != kOpen ? m_same[k] : levelCount(m_plan.measures[k]) - 1;
     std::vector<Choice> seeds{bare, all};
-    if (!m_heater) return seeds;
-    for (int level = 0; level < levelCount(m_plan.measures[m_heater->measure]); ++level)
-      for (Choice with : {bare, all}) {
-        with[m_heater->measure] = level;
-        seeds.push_back(std::move(with));
-      }
+    if (!m_heaters) return seeds;
+    for (const std::size_t k : m_heaters->measures)
+      for (int level = 0; level < levelCount(m_plan.measures[k]); ++level)
+        for (Choice with : {bare, all}) {
+          for (const std::size_t other : m_heaters->measures) with[other] = kNot;
+          with[k] = level;
+          seeds.push_back(std::move(with));
+        }
     return seeds;
   }
   /// What differs from the winner in one measure; without a winner, from what came closest to holding.
@@ -332,7 +381,7 @@ private:
   void plant() {
     std::vector<Choice> roots{Choice(m_plan.measures.size(), kNot)};
     for (std::size_t k = 0; k < m_plan.measures.size(); ++k) {
-      if (m_heater && k == m_heater->measure) continue;
+      if (m_heaters && std::find(m_heaters->measures.begin(), m_heaters->measures.end(), k) != m_heaters->measures.end()) continue;
       if (m_open[k]) {
         for (Choice& root : roots) root[k] = kOpen;
         continue;
@@ -347,16 +396,15 @@ private:
     }
     for (Choice& root : roots) {
       Node node{.choice = std::move(root), .alternatives = {Alternative{}}};
-      if (m_heater)
-        for (int level = 0; level < levelCount(m_plan.measures[m_heater->measure]); ++level) node.alternatives.push_back({.level = level});
+      if (m_heaters)
+        for (std::size_t set = 0; set < m_heaters->sets.size(); ++set) node.alternatives.push_back({.level = static_cast<int>(set)});
       push(std::move(node));
     }
   }
 
   void push(Node node) {
     std::erase_if(node.alternatives, [&](Alternative& a) {
-      Choice decided = node.choice;
-      if (m_heater) decided[m_heater->measure] = a.level;
+      const Choice decided = withLevel(node, a);
       a.fixed = fixedCost(m_plan, decided);
       return isTooMuch(decided);
     });
@@ -383,13 +431,24 @@ private:
   [[nodiscard]] bool isLeaf(const Node& node) const { return node.open == 0; }
   Choice withLevel(const Node& node, const Alternative& a) const {
     Choice choice = node.choice;
-    if (m_heater) choice[m_heater->measure] = a.level;
+    if (m_heaters)
+      for (std::size_t h = 0; h < m_heaters->measures.size(); ++h)
+        choice[m_heaters->measures[h]] = a.level == kNot ? kNot : m_heaters->sets[static_cast<std::size_t>(a.level)][h];
     return choice;
   }
-  Choice traced(const Node& node) const {
-    Choice choice = asRun(node.choice);
-    choice[m_heater->measure] = 0;
-    return choice;
+  /// Which set it has taken; nothing for none.
+  std::optional<std::size_t> setOf(const Choice& choice) const {
+    std::vector<int> levels;
+    for (const std::size_t k : m_heaters->measures) levels.push_back(choice[k]);
+    const auto it = std::find(m_heaters->sets.begin(), m_heaters->sets.end(), levels);
+    if (it == m_heaters->sets.end()) return std::nullopt;
+    return static_cast<std::size_t>(it - m_heaters->sets.begin());
+  }
+  /// With one heater, whichever it is: their heat goes the same ways.
+  Choice asTraced(Choice choice) const {
+    for (const std::size_t k : m_heaters->measures) choice[k] = kNot;
+    choice[m_heaters->measures.front()] = 0;
+    return asRun(std::move(choice));
   }
 
   void round() {
@@ -399,7 +458,7 @@ private:
       m_queue.pop();
       const Alternative& best = node.alternatives[node.best()];
       const bool sizesAreOpen =
-          m_heater && std::any_of(node.alternatives.begin(), node.alternatives.end(), [](const Alternative& a) { return a.level != kNot; });
+          m_heaters && std::any_of(node.alternatives.begin(), node.alternatives.end(), [](const Alternative& a) { return a.level != kNot; });
       if (sizesAreOpen && !node.isTraced)
         jobs.push_back({std::move(node), Work::trace});
       else if (isLeaf(node))
@@ -418,7 +477,7 @@ private:
       if (job.work == Work::leaf) {
         if (!m_packages.contains(withLevel(job.node, best))) leaves[i] = runLeaf(withLevel(job.node, best));
       } else {
-        const Choice key = job.work == Work::trace ? traced(job.node) : asRun(withLevel(job.node, best));
+        const Choice key = job.work == Work::trace ? asTraced(job.node.choice) : asRun(withLevel(job.node, best));
         auto& known = job.work == Work::trace ? m_traces : m_tests;
         if (const auto it = known.find(key); it != known.end())
           relaxed[i] = it->second;
@@ -433,7 +492,7 @@ private:
         node.alternatives.erase(node.alternatives.begin() + static_cast<std::ptrdiff_t>(node.best()));
         if (leaves[i]) take(std::move(*leaves[i]));
       } else if (jobs[i].work == Work::trace) {
-        m_runs += m_traces.emplace(traced(node), *relaxed[i]).second ? 1 : 0;
+        m_runs += m_traces.emplace(asTraced(node.choice), *relaxed[i]).second ? 1 : 0;
         takeTrace(node, *relaxed[i]);
       } else {
         m_runs += m_tests.emplace(asRun(withLevel(node, node.alternatives[node.best()])), *relaxed[i]).second ? 1 : 0;
@@ -444,12 +503,13 @@ private:
   }
   void takeTrace(Node& node, const Relaxed& relaxed) const {
     node.isTraced = true;
-    if (relaxed.misses > m_plan.ask.missesAllowed) std::erase_if(node.alternatives, [](const Alternative& a) { return a.level != kNot; });
+    const bool isOne = m_heaters->measures.size() == 1; // of several the run is that of the last, which holds a little less
+    if (isOne && relaxed.misses > m_plan.ask.missesAllowed) std::erase_if(node.alternatives, [](const Alternative& a) { return a.level != kNot; });
     for (Alternative& a : node.alternatives) {
       if (a.level == kNot) continue;
       const auto level = static_cast<std::size_t>(a.level);
       a.energy = std::max(a.energy, atLeast(relaxed.least[level]));
-      if (relaxed.neverShort[level]) a.isTested = true;
+      if (isOne && relaxed.neverShort[level]) a.isTested = true;
     }
   }
   void takeTest(Node& node, const Relaxed& relaxed) const {
@@ -460,7 +520,7 @@ private:
     }
     Alternative& a = node.alternatives[best];
     // what one of this size takes is not the same at every hour as what is the least: with a tariff that tells
-    if (!m_heater || a.level == kNot) a.energy = std::max(a.energy, atLeast(relaxed.money));
+    if (!m_heaters || a.level == kNot) a.energy = std::max(a.energy, atLeast(relaxed.money));
     a.isTested = true;
   }
   /// The next measure is decided on. What was known of the whole holds for each part of it.
@@ -481,7 +541,7 @@ private:
   const Scene& m_scene;
   const SizingOptions& m_options;
   Stop m_stop;
-  std::optional<SizedHeater> m_heater;
+  std::optional<SizedHeaters> m_heaters;
   double m_slack = 0.0;             ///< money a winter
   std::vector<bool> m_open;         ///< by measure: it may be left open
   std::vector<int> m_same;          ///< by measure: the level that makes the house it is relaxed to

@@ -5,7 +5,7 @@
 //
 // A node has decided on some measures and left the others open. Its bound is what the decided ones cost and the least heat that any completion can take:
 // that of a relaxed house, in which every open measure keeps in what it can and costs neither money nor light (MeasureRow::relax). Of measures that cannot be
-// relaxed each level has a node of its own from the start. How large the heater is, is decided last: one run with a heater that is never too small gives what
+// relaxed each level has a node of its own from the start. How large the heaters are, is decided last: one run with a heater that is never too small gives what
 // the house takes at every moment, and min(size, what it takes) is less than what any heater of that size gives, since a house that fell short is
 // colder and takes more later. docs/sizing.md has the proofs and what they rest on.
 #pragma once

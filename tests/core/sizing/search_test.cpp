@@ -41,6 +41,15 @@ Plan randomProblem(unsigned seed) {
       if (!m.levels.empty() && chance.happens(0.5)) m.levels.push_back(m.kind == MeasureKind::sealing ? 0.7 * m.levels[0] : 2.0 * m.levels[0]);
       if (row.levelOf == LevelOf::count)
         for (double& level : m.levels) level = std::round(level);
+      if (m.kind == MeasureKind::heater && chance.happens(0.35)) { // and one that burns something before it
+        p.prices.fuels = {{Carrier::propane, "kWh", chance.between(0.05, 0.4)}};
+        Measure burner = m;
+        burner.heater = HeaterKind::propane;
+        burner.price *= chance.between(0.3, 2.0);
+        for (double& level : burner.levels) level = std::round(level * chance.between(0.4, 1.2));
+        p.measures.push_back(std::move(burner));
+        if (chance.happens(0.5)) p.setpoints.shift(0.6); // the second stands half a degree lower
+      }
       p.measures.push_back(std::move(m));
     }
     if (p.measures.size() >= 2 && packageCount(p) <= 48 && check(p).empty()) return p;
