@@ -53,6 +53,15 @@ CostStage::CostStage(const Bench& bench)
   page->setContentsMargins(0, 0, 0, 0);
   page->setSpacing(4);
   page->addWidget(m_frontier, 1);
+  auto* against = m_against = new QComboBox(m_frontier);
+  against->setAccessibleName(tr("Set cost against"));
+  against->setToolTip(tr("what a plan's cost is set against in the picture"));
+  for (int a = 0; a < kCostAgainstCount; ++a) against->addItem(tr("against %1").arg(FrontierView::wordsFor(static_cast<CostAgainst>(a))));
+  connect(against, &QComboBox::activated, this, [this](int a) { m_frontier->setAgainst(static_cast<CostAgainst>(a)); });
+  against->setFont(textFont(9));
+  auto* over = new QVBoxLayout(m_frontier); // in the picture's empty corner
+  over->setContentsMargins(0, 0, 0, 0);
+  over->addWidget(against, 0, Qt::AlignTop | Qt::AlignRight);
   m_bill->setWordWrap(true);
   m_bill->setTextFormat(Qt::RichText);
   m_bill->setFont(textFont(10));
@@ -74,14 +83,6 @@ CostStage::CostStage(const Bench& bench)
   row->addWidget(m_search);
   row->addWidget(m_take);
   row->addStretch();
-  auto* against = m_against = new QComboBox(this);
-  against->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon); // the page stays as narrow as it was
-  against->setMinimumContentsLength(11);
-  against->setAccessibleName(tr("Set cost against"));
-  against->setToolTip(tr("what a plan's cost is set against in the picture"));
-  for (int a = 0; a < kCostAgainstCount; ++a) against->addItem(tr("against %1").arg(FrontierView::wordsFor(static_cast<CostAgainst>(a))));
-  connect(against, &QComboBox::activated, this, [this](int a) { m_frontier->setAgainst(static_cast<CostAgainst>(a)); });
-  row->addWidget(against);
   row->addWidget(m_turn);
   m_body->addLayout(row);
   connect(m_turn, &QPushButton::clicked, this, [this] { showMeasures(m_pages->currentIndex() == 0); });

@@ -34,7 +34,8 @@ FrontierView::FrontierView(Document& document, QWidget* parent)
   setAccessibleName(tr("Cost against cold owed"));
 }
 
-QRectF FrontierView::area() const { return {52.0, 12.0, width() - 66.0, height() - 52.0}; }
+/// Below the words and the choice of what cost is set against.
+QRectF FrontierView::area() const { return {52.0, 32.0, width() - 66.0, height() - 72.0}; }
 
 QString FrontierView::wordsFor(CostAgainst against) {
   switch (against) {

@@ -56,7 +56,7 @@ void checkCompost(const Plan& plan, Problems& problems) {
   for (std::size_t i = 0; i < plan.compost.size(); ++i) {
     const CompostPile& c = plan.compost[i];
     const auto where = fmt::format("/compost/{}", i);
-    const auto bad = [&](std::string field, Message what, Message allowed) {
+    const auto bad = [&](const std::string& field, Message what, Message allowed) {
       problems.push_back({ProblemKind::badInput, where + field, std::move(what), std::move(allowed)});
     };
     if (!parseMonthDay(c.built)) bad("/built", Message{"store.not-day-year", c.built}, Message{"store.date-as"});
