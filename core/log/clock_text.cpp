@@ -210,6 +210,29 @@ DateForm guessDateForm(const std::vector<std::string>& cells, bool& ambiguous) {
   return DateForm::dayFirst;
 }
 
+void DateOrder::see(std::string_view date, DateForm form, Reading& reading) {
+  const auto clock = parseClock(date, form);
+  if (!clock) return;
+  const std::int64_t day = clock->local / 86400;
+  if (reading.readable > 0 && day == reading.day + 1) ++reading.follow;
+  ++reading.readable;
+  reading.day = day;
+}
+
+void DateOrder::see(std::string_view date) {
+  date = date.substr(0, date.find(' '));
+  if (date == m_last) return;
+  m_last = date;
+  see(date, DateForm::dayFirst, m_dayFirst);
+  see(date, DateForm::monthFirst, m_monthFirst);
+}
+
+std::optional<DateForm> DateOrder::form() const {
+  const auto key = [](const Reading& r) { return std::pair(r.readable, r.follow); };
+  if (key(m_dayFirst) == key(m_monthFirst)) return std::nullopt;
+  return key(m_dayFirst) > key(m_monthFirst) ? DateForm::dayFirst : DateForm::monthFirst;
+}
+
 bool stepsLikeDays(const std::vector<std::string>& cells) {
   constexpr double kFirst = 32874.0;        // 1990
   constexpr double kRounding_days = 1.1e-4; // of a number written to four places: two roundings

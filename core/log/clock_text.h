@@ -31,6 +31,24 @@ struct Clock {
 /// 1970. Nothing if it is no date of 1900 to 2200.
 std::optional<Clock> parseClock(std::string_view text, DateForm form);
 
+/// Which number is the month, where the first rows of a table do not prove it: from all its dates, told one after the other. A day above 12 proves it; without
+/// any the order in which the days follow one another.
+class DateOrder {
+public:
+  void see(std::string_view date);
+  /// Nothing where neither tells.
+  [[nodiscard]] std::optional<DateForm> form() const;
+
+private:
+  struct Reading {
+    std::int64_t day = 0; ///< the date before; since 1970
+    long readable = 0, follow = 0;
+  };
+  void see(std::string_view date, DateForm form, Reading& reading);
+  std::string m_last;
+  Reading m_dayFirst, m_monthFirst;
+};
+
 /// The form most of the cells have. `ambiguous`: no day above 12 and no month's name proves which number is the month.
 DateForm guessDateForm(const std::vector<std::string>& cells, bool& ambiguous);
 

@@ -128,7 +128,7 @@ void takeUnit(Column& column, const std::optional<UnitMark>& inHeading, const st
 /// Looks at the first rows and fills a layout, one question after the other.
 class Recogniser {
 public:
-  Recogniser(std::string_view bytes, const ReadOptions& options) : m_options(options) {
+  Recogniser(std::string_view bytes, const ReadOptions& options) : m_bytes(bytes), m_options(options) {
     m_layout.separator = options.separator.value_or(guessSeparator(bytes));
     m_sampled = eachRow(bytes, m_layout.separator, [&](const auto& cells, long) {
       m_sample.emplace_back(cells.begin(), cells.end());
@@ -142,6 +142,7 @@ public:
     if (m_layout.width < 2) return noTable(Message{"log.no-columns-were-found"}, Message{"log.separated-table-needed"});
     findTime();
     if (m_layout.timeColumn < 0) return noTable(Message{"log.no-column-dates-was"}, Message{"log.dates-needed"});
+    proveDates();
     findClock();
     findHeadings();
     findDecimalSign();
@@ -187,6 +188,20 @@ private:
   void findTime() {
     findTime(false);
     if (m_layout.timeColumn < 0) findTime(true);
+  }
+  /// The first rows may end before any day above 12: then all of them are looked through.
+  void proveDates() {
+    if (!m_layout.ambiguousDate || m_options.monthFirst) return;
+    DateOrder order;
+    const auto column = index(m_layout.timeColumn);
+    const auto seen = eachRow(m_bytes, m_layout.separator, [&](const auto& cells, long) {
+      if (cells.size() == m_layout.width && beginsLikeNumber(cells[column])) order.see(trim(cells[column]));
+      return true;
+    });
+    const auto form = seen ? order.form() : std::nullopt;
+    if (!form) return;
+    m_layout.form = *form;
+    m_layout.ambiguousDate = false;
   }
   /// A spreadsheet's day numbers are known by their heading, or, where there is no other time, by their even steps.
   void findTime(bool bySteps) {
@@ -375,6 +390,7 @@ private:
     only->channel.id.clear();
     only->placeIsUnsure = true;
   }
+  std::string_view m_bytes;
   const ReadOptions& m_options;
   std::vector<Row> m_sample;
   Status m_sampled = Done{};

@@ -9,6 +9,8 @@
 #include "tests/support/near.h"
 #include "words/words.h"
 
+#include <fmt/format.h>
+
 namespace muffle {
 namespace {
 
@@ -215,6 +217,32 @@ TEST(Lift, IsTakenOverTheColdestSamples) {
   EXPECT_CLOSE(lift.least_K, 8.5, 1e-12, "rounding");
   EXPECT_CLOSE(lift.coldestOutside_C, -9.0, 1e-12, "rounding");
   EXPECT_CLOSE(lift.liftAtColdest_K, 10.0, 1e-12, "rounding");
+}
+
+/// So many days of a reading each quarter of an hour from the first of December on, dates written in that order.
+std::string fromDecember(int days, bool monthFirst) {
+  std::string text = "Date;Time;Outside\r\n";
+  for (int i = 0; i < days * 96; ++i) {
+    const Date date = dateFromDays(daysSinceEpoch({2024, 12, 1}) + i / 96);
+    const unsigned a = monthFirst ? date.month : date.day, b = monthFirst ? date.day : date.month;
+    text += fmt::format("{:02}/{:02}/{};{:02}:{:02};{:.1f}\r\n", a, b, date.year, i / 4 % 24, i % 4 * 15, -3.0 + i % 7);
+  }
+  return text;
+}
+
+TEST(ReadDates, AMonthThatBeginsOnTheFirstIsReadRightHoweverLateItsFirstDayAboveTwelve) {
+  for (const bool monthFirst : {true, false})
+    for (const int days : {3, 9, 12, 20, 45}) {
+      const auto read = readLog(fromDecember(days, monthFirst), {});
+      ASSERT_TRUE(read) << english(read.problem());
+      EXPECT_EQ(read->rowsLeftOut, 0) << days << (monthFirst ? ", month first" : ", day first");
+      ASSERT_EQ(read->log.time.size(), static_cast<std::size_t>(days) * 96) << days;
+      EXPECT_EQ(read->log.time.front(), daysSinceEpoch({2024, 12, 1}) * 86400) << days;
+      EXPECT_EQ(read->log.time.back() - read->log.time.front(), days * 86400 - 900) << days << ": one day after the other";
+    }
+  ReadOptions said;
+  said.monthFirst = false;
+  EXPECT_EQ(readLog(fromDecember(2, true), said)->log.time.front(), daysSinceEpoch({2024, 1, 12}) * 86400) << "what the grower says counts";
 }
 
 } // namespace
