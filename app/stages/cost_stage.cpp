@@ -17,6 +17,7 @@
 #include <QMenu>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QSlider>
 #include <QStackedWidget>
 
@@ -45,8 +46,8 @@ Knot CostStage::knot(const Document& document) {
 CostStage::CostStage(const Bench& bench)
     : StagePage(bench.document), m_show(bench.show), m_pages(new QStackedWidget(this)), m_frontier(new FrontierView(bench.document, this)),
       m_search(new QPushButton(this)), m_take(new QPushButton(tr("Make it the plan"), this)), m_turn(new QPushButton(this)), m_progress(new QProgressBar(this)),
-      m_bill(new QLabel(this)), m_lost(new QLabel(this)), m_caution(new CautionLabel(this)), m_price(new QSlider(Qt::Horizontal, this)),
-      m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)), m_hourText(new QLabel(this)) {
+      m_bill(new QLabel(this)), m_lost(new QLabel(this)), m_worth(new QScrollArea(this)), m_caution(new CautionLabel(this)),
+      m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)), m_hourText(new QLabel(this)) {
   Document& document = bench.document;
   auto* result = new QWidget(this);
   auto* page = new QVBoxLayout(result);
@@ -69,7 +70,12 @@ CostStage::CostStage(const Bench& bench)
   m_lost->setFont(textFont(9));
   m_lost->setTextFormat(Qt::RichText);
   page->addWidget(m_bill);
-  page->addWidget(m_lost);
+  m_worth->setWidgetResizable(true);
+  m_worth->setFrameShape(QFrame::NoFrame);
+  m_worth->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  m_worth->setWidget(m_lost);
+  m_lost->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  page->addWidget(m_worth, 2); // what there is no room for is scrolled to: the cautions below stay whole
   page->addSpacing(2);
   page->addWidget(m_caution);
   page->addSpacing(6);
@@ -143,7 +149,10 @@ bool CostStage::listUsual() {
   const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
   const auto why = power ? m_document.edit(tr("list the usual measures"), [&](Plan& p) { p.measures = measuresToSearch(p, *power); })
                          : std::optional(said(power.problem(), m_document.view().units()));
-  if (why) m_lost->setText(*why);
+  if (why) {
+    m_lost->setText(*why);
+    fitWorth();
+  }
   return !why;
 }
 
@@ -194,6 +203,14 @@ QGridLayout* CostStage::priceSliders() {
     });
   }
   return grid;
+}
+
+/// As high as what it says, down to three rows.
+void CostStage::fitWorth() {
+  const int whole = m_lost->sizeHint().height() + 2;
+  const int least = std::min(whole, 3 * m_lost->fontMetrics().lineSpacing());
+  m_worth->setMinimumHeight(least);
+  m_worth->setMaximumHeight(std::max(whole, least));
 }
 
 void CostStage::showMeasures(bool on) {
@@ -319,6 +336,7 @@ void CostStage::refresh() {
   if (!s) {
     m_bill->clear();
     m_lost->clear();
+    fitWorth();
     return;
   }
   if (s->winner < 0) {
@@ -344,6 +362,7 @@ void CostStage::refresh() {
                     (s->provedLeast ? QString() : QStringLiteral("<br>") + notProved(*s)));
   }
   m_lost->setText(whatEachDoes(*s));
+  fitWorth();
 }
 
 } // namespace muffle

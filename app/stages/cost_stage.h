@@ -11,6 +11,7 @@ class QGridLayout;
 class QLabel;
 class QProgressBar;
 class QPushButton;
+class QScrollArea;
 class QSlider;
 class QStackedWidget;
 
@@ -38,6 +39,7 @@ private:
   QString plansLookedAt(const Sizing& s) const;
   QString priced(const Plan& plan, const Measure& measure, double price) const;
   QString whatEachDoes(const Sizing& s) const;
+  void fitWorth();
   QString notProved(const Sizing& s) const;
   std::function<void(StageId)> m_show;
   [[nodiscard]] std::vector<Caution> cautionsOfWhatIsProposed() const;
@@ -53,6 +55,7 @@ private:
   QProgressBar* m_progress;
   QLabel* m_bill;
   QLabel* m_lost;
+  QScrollArea* m_worth;
   CautionLabel* m_caution;
   QSlider* m_price;
   QSlider* m_hour;

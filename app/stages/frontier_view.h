@@ -22,7 +22,7 @@ public:
   void setUsual(std::vector<Measure> usual);
   void setAgainst(CostAgainst against);
   [[nodiscard]] static QString wordsFor(CostAgainst against);
-  QSize minimumSizeHint() const override { return {320, 190}; }
+  QSize minimumSizeHint() const override { return {320, 150}; }
   [[nodiscard]] QPointF packagePoint(int package) const { return pointOf(axesNow(), package); }
   /// Those that nothing beats in both, from the cheapest. Against cold all that were run count, else those that hold.
   [[nodiscard]] std::vector<int> unbeaten() const;

@@ -10,6 +10,7 @@
 #include "core/sizing/why_not.h"
 
 #include "app/model/said.h"
+#include "app/stages/caution_label.h"
 #include "app/stages/cost_stage.h"
 #include "app/stages/frontier_view.h"
 #include "tests/app/window_fixture.h"
@@ -202,7 +203,12 @@ TEST_F(MeasuresTest, ALongListIsSearchedAndEachThingSaysWhatItDoes) {
       return l->isVisible() && l->text().contains(QStringLiteral("<table")) && l->text().contains(name.toHtmlEscaped());
     })) << name.toStdString();
   }
+  for (const CautionLabel* caution : window->findChildren<CautionLabel*>())
+    if (caution->isVisible()) {
+      EXPECT_GE(caution->height(), caution->heightForWidth(caution->width()) - 2) << "a caution is whole, however much stands above it";
+    }
   auto* frontier = find<FrontierView>();
+  EXPECT_GE(frontier->height(), frontier->minimumSizeHint().height());
   for (int a = 0; a < kCostAgainstCount; ++a) {
     frontier->setAgainst(static_cast<CostAgainst>(a));
     const auto line = frontier->unbeaten();
