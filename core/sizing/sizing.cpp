@@ -183,8 +183,10 @@ void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
     sizing.provedLeast = false;
     sizing.bound = 0.0;
   }
+  Plan priced = plan; // what a heater burns is bought at them too
+  priced.prices = prices;
   for (SizedPackage& p : sizing.packages) {
-    const Package package = buildPackage(plan, p.choice);
+    const Package package = buildPackage(priced, p.choice);
     p.cost = winterCost(package.plan, prices, p.ledger, p.winters, package.kit);
     judge(p, plan);
   }

@@ -232,6 +232,23 @@ TEST(Sizing, RepricingGivesWhatASearchAtThosePricesGives) {
   for (std::size_t i = 0; i < again->packages.size(); ++i) EXPECT_DOUBLE_EQ(again->packages[i].cost.total(), sizing->packages[i].cost.total());
 }
 
+TEST(Sizing, RepricingReachesWhatAHeaterOnTheListBurns) {
+  Plan p = yard();
+  Measure burner{MeasureKind::heater, "burner", {8000}, "", 0.05, 60.0, 10.0, 0.0, 0.0};
+  burner.heater = HeaterKind::propane;
+  p.measures = {burner};
+  p.prices.fuels = {{Carrier::propane, "kWh", 0.10}};
+  const auto weather = std::make_shared<const Weather>(*weatherFromLog(fortnight(), p.site));
+  auto sizing = size(p, weather);
+  ASSERT_GT(sizing->packages.back().heater_kWh, 0.0);
+  Prices dear = p.prices;
+  dear.fuels[0].price_kWh = 0.30;
+  reprice(*sizing, p, dear);
+  p.prices = dear;
+  const auto again = size(p, weather);
+  for (std::size_t i = 0; i < again->packages.size(); ++i) EXPECT_DOUBLE_EQ(again->packages[i].cost.total(), sizing->packages[i].cost.total());
+}
+
 TEST(Sizing, CanBeStopped) {
   Plan p = yard();
   p.measures = {{MeasureKind::heater, "heater", {1000, 2000, 3000, 4000}, "", 0.05, 0.0, 10.0, 0.0, 0.0}};
