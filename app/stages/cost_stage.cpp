@@ -207,7 +207,7 @@ QGridLayout* CostStage::priceSliders() {
 
 /// As high as what it says, down to three rows.
 void CostStage::fitWorth() {
-  const int whole = m_lost->sizeHint().height() + 2;
+  const int whole = m_lost->heightForWidth(std::max(m_worth->viewport()->width(), m_frontier->minimumSizeHint().width())) + 2;
   const int least = std::min(whole, 3 * m_lost->fontMetrics().lineSpacing());
   m_worth->setMinimumHeight(least);
   m_worth->setMaximumHeight(std::max(whole, least));

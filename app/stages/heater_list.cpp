@@ -343,7 +343,7 @@ void HeaterList::addFuel(std::size_t heater, QVBoxLayout& body) {
     return [=](Plan& p) -> double* { return heater < p.heaters.size() ? &(p.heaters[heater].delivery.*member) : nullptr; };
   };
   const auto put = [&](NumberField::Spec spec) {
-    constexpr int kAcross = 3;
+    constexpr int kAcross = 2;
     const QString label = spec.label;
     auto* made = new NumberField(m_document, std::move(spec), this);
     made->setMinimumWidth(kFieldWidth_px);
