@@ -17,6 +17,7 @@ constexpr WordsOf kSizing[] = {
     {"sizing.combinations-at-most", "at most {} are searched; leave out some sizes"},
     {"sizing.cheapest-holds", "cheapest that holds"},
     {"sizing.misses-nights-allowed", "misses {} of {} nights, {} allowed"},
+    {"sizing.more-than-there-is", "takes {} {} now and {} hours a winter: more than there is"},
     {"sizing.holds-but-costs-more", "holds, but costs {} {} more each winter"},
     {"sizing.comparison-was-stopped", "the comparison was stopped"},
     {"sizing.no-heater-stands-house", "no heater stands in the house"},

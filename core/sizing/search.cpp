@@ -144,8 +144,8 @@ public:
     sizing.covered = packageCount(m_plan);
     sizing.runs = m_runs;
     sizing.provedLeast = !isCut;
-    sizing.bound = sizing.winner < 0 ? (isCut ? left : 0.0) : std::min(left, sizing.packages[static_cast<std::size_t>(sizing.winner)].cost.total());
-    if (!isCut && sizing.winner >= 0) sizing.bound = sizing.packages[static_cast<std::size_t>(sizing.winner)].cost.total();
+    const double cost = sizing.winner < 0 ? kNever : sizing.packages[static_cast<std::size_t>(sizing.winner)].cost.total();
+    sizing.bound = isCut ? std::min(left, cost) : sizing.winner < 0 ? 0.0 : cost;
     sizing.run_ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
     return sizing;
   }

@@ -196,6 +196,8 @@ void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
 Message whyNot(const Sizing& sizing, int package, const Plan& plan) {
   const SizedPackage& p = sizing.packages[static_cast<std::size_t>(package)];
   if (package == sizing.winner) return Message{"sizing.cheapest-holds"};
+  if (!p.holds && p.nights - p.held <= plan.ask.missesAllowed)
+    return Message{"sizing.more-than-there-is", std::llround(p.capital), plan.prices.currency, std::llround(p.cost.hours)};
   if (!p.holds) return Message{"sizing.misses-nights-allowed", p.nights - p.held, p.nights, plan.ask.missesAllowed};
   const Cost& best = sizing.packages[static_cast<std::size_t>(sizing.winner)].cost;
   return Message{"sizing.holds-but-costs-more", std::llround(p.cost.total() - best.total()), plan.prices.currency};

@@ -182,6 +182,11 @@ TEST(Search, KeepsToWhatThereIsToSpend) {
     EXPECT_LE(winnerOf(*tight).capital, *p.ask.toSpend);
     EXPECT_GE(winnerOf(*tight).cost.total(), winnerOf(*free).cost.total()) << "a limit never makes it cheaper";
   }
+  for (std::size_t i = 0; i < tight->packages.size(); ++i)
+    if (tight->packages[i].capital > *p.ask.toSpend && tight->packages[i].nights == tight->packages[i].held) {
+      EXPECT_FALSE(tight->packages[i].holds);
+      EXPECT_NE(english(whyNot(*tight, static_cast<int>(i), p)).find("more than there is"), std::string::npos);
+    }
   p.ask.toSpend = 0.0;
   const auto none = size(p, weather);
   ASSERT_TRUE(none);
