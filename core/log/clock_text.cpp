@@ -256,7 +256,7 @@ bool stepsLikeDays(const std::vector<std::string>& cells) {
 bool isClockOnly(std::string_view cell) {
   cell = trim(cell);
   const auto colon = cell.find(':');
-  return colon != std::string_view::npos && colon <= 2 && colon > 0 && cell.find_first_of("-/") == std::string_view::npos && cell.size() <= 11;
+  return colon >= 1 && colon <= 2 && cell.find_first_of("-/") == std::string_view::npos && cell.size() <= 11;
 }
 
 } // namespace muffle
