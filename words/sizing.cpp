@@ -17,6 +17,8 @@ constexpr WordsOf kSizing[] = {
     {"sizing.combinations-at-most", "at most {} are searched; leave out some sizes"},
     {"sizing.cheapest-holds", "cheapest that holds"},
     {"sizing.misses-nights-allowed", "misses {} of {} nights, {} allowed"},
+    {"sizing.fuel-without-price", "{} burns {}, which has no price"},
+    {"sizing.price-it-among-fuels", "give its price in the list of fuels, 0 where it costs nothing"},
     {"sizing.more-than-there-is", "takes {} {} now and {} hours a winter: more than there is"},
     {"sizing.holds-but-costs-more", "holds, but costs {} {} more each winter"},
     {"sizing.comparison-was-stopped", "the comparison was stopped"},

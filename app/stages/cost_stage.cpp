@@ -46,7 +46,7 @@ Knot CostStage::knot(const Document& document) {
 CostStage::CostStage(const Bench& bench)
     : StagePage(bench.document), m_show(bench.show), m_pages(new QStackedWidget(this)), m_frontier(new FrontierView(bench.document, this)),
       m_search(new QPushButton(this)), m_take(new QPushButton(tr("Make it the plan"), this)), m_turn(new QPushButton(this)), m_progress(new QProgressBar(this)),
-      m_bill(new QLabel(this)), m_lost(new QLabel(this)), m_worth(new QScrollArea(this)), m_caution(new CautionLabel(this)),
+      m_bill(new QLabel(this)), m_eachDoes(new QLabel(this)), m_worth(new QScrollArea(this)), m_caution(new CautionLabel(this)),
       m_price(new QSlider(Qt::Horizontal, this)), m_hour(new QSlider(Qt::Horizontal, this)), m_priceText(new QLabel(this)), m_hourText(new QLabel(this)) {
   Document& document = bench.document;
   auto* result = new QWidget(this);
@@ -66,15 +66,15 @@ CostStage::CostStage(const Bench& bench)
   m_bill->setWordWrap(true);
   m_bill->setTextFormat(Qt::RichText);
   m_bill->setFont(textFont(10));
-  m_lost->setWordWrap(true);
-  m_lost->setFont(textFont(9));
-  m_lost->setTextFormat(Qt::RichText);
+  m_eachDoes->setWordWrap(true);
+  m_eachDoes->setFont(textFont(9));
+  m_eachDoes->setTextFormat(Qt::RichText);
   page->addWidget(m_bill);
   m_worth->setWidgetResizable(true);
   m_worth->setFrameShape(QFrame::NoFrame);
   m_worth->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  m_worth->setWidget(m_lost);
-  m_lost->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  m_worth->setWidget(m_eachDoes);
+  m_eachDoes->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   page->addWidget(m_worth, 2); // what there is no room for is scrolled to: the cautions below stay whole
   page->addSpacing(2);
   page->addWidget(m_caution);
@@ -150,7 +150,7 @@ bool CostStage::listUsual() {
   const auto why = power ? m_document.edit(tr("list the usual measures"), [&](Plan& p) { p.measures = measuresToSearch(p, *power); })
                          : std::optional(said(power.problem(), m_document.view().units()));
   if (why) {
-    m_lost->setText(*why);
+    m_eachDoes->setText(*why);
     fitWorth();
   }
   return !why;
@@ -207,8 +207,8 @@ QGridLayout* CostStage::priceSliders() {
 
 /// As high as what it says, down to three rows.
 void CostStage::fitWorth() {
-  const int whole = m_lost->heightForWidth(std::max(m_worth->viewport()->width(), m_frontier->minimumSizeHint().width())) + 2;
-  const int least = std::min(whole, 3 * m_lost->fontMetrics().lineSpacing());
+  const int whole = m_eachDoes->heightForWidth(std::max(m_worth->viewport()->width(), m_frontier->minimumSizeHint().width())) + 2;
+  const int least = std::min(whole, 3 * m_eachDoes->fontMetrics().lineSpacing());
   m_worth->setMinimumHeight(least);
   m_worth->setMaximumHeight(std::max(whole, least));
 }
@@ -335,7 +335,7 @@ void CostStage::refresh() {
   m_caution->state(cautionsOfWhatIsProposed());
   if (!s) {
     m_bill->clear();
-    m_lost->clear();
+    m_eachDoes->clear();
     fitWorth();
     return;
   }
@@ -361,7 +361,7 @@ void CostStage::refresh() {
                     (s->winner == 0 ? QStringLiteral("<br>") + tr("You hold every night you ask for already: spend nothing.") : QString()) +
                     (s->provedLeast ? QString() : QStringLiteral("<br>") + notProved(*s)));
   }
-  m_lost->setText(whatEachDoes(*s));
+  m_eachDoes->setText(whatEachDoes(*s));
   fitWorth();
 }
 

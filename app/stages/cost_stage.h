@@ -54,7 +54,7 @@ private:
   QComboBox* m_against;
   QProgressBar* m_progress;
   QLabel* m_bill;
-  QLabel* m_lost;
+  QLabel* m_eachDoes;
   QScrollArea* m_worth;
   CautionLabel* m_caution;
   QSlider* m_price;

@@ -4,6 +4,7 @@
 #include "app/paint/theme.h"
 #include "app/stages/heater_words.h"
 #include "app/stages/number_field.h"
+#include "core/plan/heaters.h"
 #include "core/simulate/heat_prices.h"
 
 #include <QComboBox>
@@ -20,18 +21,13 @@ namespace {
 
 constexpr std::array kPriced{Carrier::propane, Carrier::naturalGas, Carrier::heatingOil, Carrier::pellets, Carrier::hardwood, Carrier::paraffin, Carrier::heat};
 
-const FuelPrice* of(const Plan& plan, Carrier fuel) {
-  const auto it = std::find_if(plan.prices.fuels.begin(), plan.prices.fuels.end(), [fuel](const FuelPrice& f) { return f.fuel == fuel; });
-  return it == plan.prices.fuels.end() ? nullptr : &*it;
-}
-
 FuelPrice& there(Plan& plan, Carrier fuel) {
-  if (const FuelPrice* known = of(plan, fuel)) return plan.prices.fuels[static_cast<std::size_t>(known - plan.prices.fuels.data())];
+  if (const FuelPrice* known = listedPrice(plan.prices, fuel)) return plan.prices.fuels[static_cast<std::size_t>(known - plan.prices.fuels.data())];
   return plan.prices.fuels.emplace_back(FuelPrice{.fuel = fuel, .boughtBy = unitsOf(fuel).back().id});
 }
 
 std::string unitOf(const Plan& plan, Carrier fuel) {
-  const FuelPrice* known = of(plan, fuel);
+  const FuelPrice* known = listedPrice(plan.prices, fuel);
   return known ? known->boughtBy : std::string(unitsOf(fuel).back().id);
 }
 
@@ -75,7 +71,7 @@ void HeatPricesDialog::addRow(Carrier fuel) {
   auto* price = new NumberField(m_document,
                                 {tr("costs"), Quantity::price,
                                  [fuel, unit_kWh](const Plan& p) {
-                                   const FuelPrice* known = of(p, fuel);
+                                   const FuelPrice* known = listedPrice(p.prices, fuel);
                                    return known ? known->price_kWh * unit_kWh(p) : 0.0;
                                  },
                                  [fuel, unit_kWh](Plan& p, double money) { there(p, fuel).price_kWh = money / unit_kWh(p); }, 0.0, kDearest, 0.5,

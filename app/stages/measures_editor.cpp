@@ -2,7 +2,9 @@
 #include "app/stages/measures_editor.h"
 
 #include "app/model/said.h"
+#include "core/plan/heaters.h"
 #include "core/plan/names.h"
+#include "core/simulate/heat_prices.h"
 #include "core/sizing/usual_measures.h"
 
 #include "app/paint/theme.h"
@@ -266,7 +268,12 @@ QComboBox* MeasuresEditor::heaterKinds(std::size_t index, QWidget* card) {
   connect(kinds, &QComboBox::activated, this, [this, kinds, index](int at) {
     const auto kind = static_cast<HeaterKind>(kinds->itemData(at).toInt());
     if (const auto why = m_document.edit(tr("try another kind of heater"), [&](Plan& p) {
-          if (index < p.measures.size()) p.measures[index].heater = kind;
+          if (index >= p.measures.size()) return;
+          p.measures[index].heater = kind;
+          // a heater of the plan that burns the same says what it costs
+          const Carrier burns = factsOf(kind).carrier;
+          if (const auto known = fuelPrice_kWh(p, burns); known && !listedPrice(p.prices, burns))
+            p.prices.fuels.push_back({.fuel = burns, .boughtBy = unitsOf(burns).back().id, .price_kWh = *known});
         }))
       emit m_document.trouble(*why);
     rebuild(); // its cautions are others

@@ -214,7 +214,7 @@ void DateOrder::see(std::string_view date, DateForm form, Reading& reading) {
   const auto clock = parseClock(date, form);
   if (!clock) return;
   const std::int64_t day = clock->local / 86400;
-  if (reading.readable > 0 && day == reading.day + 1) ++reading.follow;
+  if (reading.readable > 0 && std::abs(day - reading.day) == 1) ++reading.follow; // some tables have the newest first
   ++reading.readable;
   reading.day = day;
 }

@@ -146,6 +146,18 @@ void removePlace(Plan& plan, const HeaterPlace& place) {
   }
 }
 
+const FuelPrice* listedPrice(const Prices& prices, Carrier fuel) {
+  const auto it = std::find_if(prices.fuels.begin(), prices.fuels.end(), [fuel](const FuelPrice& f) { return f.fuel == fuel; });
+  return it == prices.fuels.end() ? nullptr : &*it;
+}
+
+std::optional<Problem> checkRoomHeater(HeaterKind kind, std::string where) {
+  const HeaterKindFacts& facts = factsOf(kind);
+  if (facts.inRooms) return std::nullopt;
+  return Problem{ProblemKind::badInput, std::move(where), Message{"plan.does-not-heat", facts.id, placeId({Of::house})},
+                 Message{"plan.boilers-heat-tanks-stoves"}};
+}
+
 void checkHeaters(const Plan& plan, Problems& problems) {
   for (std::size_t i = 0; i < plan.heaters.size(); ++i) {
     const Heater& h = plan.heaters[i];

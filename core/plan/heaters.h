@@ -5,6 +5,7 @@
 
 #include "core/plan/plan.h"
 
+#include <optional>
 #include <string>
 
 namespace muffle {
@@ -33,7 +34,12 @@ void removeHeaters(Plan& plan, const HeaterPlace& place);
 /// A tank, a bed cover or a mass is gone: what heated it with it, and those behind it have moved up.
 void removePlace(Plan& plan, const HeaterPlace& place);
 
+/// As it stands in the list of fuels; nullptr where it does not.
+const FuelPrice* listedPrice(const Prices& prices, Carrier fuel);
+
 /// Ids that two have, kinds and places that do not go together, rooms and tanks that are not there.
 void checkHeaters(const Plan& plan, Problems& problems);
+/// What a heater that may be bought must be to stand in a room; nothing if it may.
+std::optional<Problem> checkRoomHeater(HeaterKind kind, std::string where);
 
 } // namespace muffle

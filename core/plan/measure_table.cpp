@@ -75,14 +75,13 @@ void bearMore(Plan& plan, const Measure&, double level) {
   plan.setpoints.shift(-level);
 }
 
-/// As it is bought: its fuel at the plan's price for that fuel.
+/// As it is bought: its fuel at the price in the list.
 Heater heaterOf(const Plan& plan, const Measure& m, double level_W) {
   Heater heater{.name = m.name, .kind = m.heater, .power_W = level_W, .life_years = m.life_years};
-  const Carrier fuel = carrierOf(heater);
-  const auto price = std::find_if(plan.prices.fuels.begin(), plan.prices.fuels.end(), [fuel](const FuelPrice& f) { return f.fuel == fuel; });
-  if (price == plan.prices.fuels.end()) return heater;
-  heater.fuelPrice_kWh = price->price_kWh;
-  heater.boughtBy = price->boughtBy;
+  if (const FuelPrice* price = listedPrice(plan.prices, carrierOf(heater))) {
+    heater.fuelPrice_kWh = price->price_kWh;
+    heater.boughtBy = price->boughtBy;
+  }
   return heater;
 }
 

@@ -257,6 +257,8 @@ Problems check(const Plan& plan) {
     if (hasMaterial(m.kind) && !materials.find(m.material))
       bad(where + "/material", Message{"plan.not-known-material", m.material}, Message{"plan.see-materials"});
     if (!hasMaterial(m.kind) && m.levels.empty()) bad(where + "/levels", Message{"plan.no-sizes-try"}, Message{"plan.give-least-one"});
+    if (m.kind == MeasureKind::heater)
+      if (auto why = checkRoomHeater(m.heater, where + "/heater")) problems.push_back(std::move(*why));
     if (m.kind == MeasureKind::ceiling && !mayHaveCeiling(plan.house.shape))
       bad(where, Message{"plan.ceiling-eaves-too-low"}, Message{"plan.eaves-of-long-house-at-least", Amount{kLeastEave_m, Unit::metre}});
     if (m.kind == MeasureKind::lobby)

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/simulate/heat_prices.h"
 
+#include "core/plan/heaters.h"
+
 #include <algorithm>
 #include <array>
 
@@ -42,9 +44,8 @@ Loads loadsOf(const Plan& plan, const Weather& weather, const Simulation& run) {
 std::optional<double> fuelPrice_kWh(const Plan& plan, Carrier fuel) {
   for (const Heater& h : plan.heaters)
     if (carrierOf(h) == fuel && h.fuelPrice_kWh > 0.0) return h.fuelPrice_kWh;
-  for (const FuelPrice& f : plan.prices.fuels)
-    if (f.fuel == fuel && f.price_kWh > 0.0) return f.price_kWh;
-  return std::nullopt;
+  const FuelPrice* listed = listedPrice(plan.prices, fuel);
+  return listed && listed->price_kWh > 0.0 ? std::optional(listed->price_kWh) : std::nullopt;
 }
 
 std::vector<HeatPrice> heatPrices(const Plan& plan, const Weather& weather, const Simulation& run) {

@@ -1,14 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/search.h"
 
-#include "core/calendar.h"
 #include "core/parallel.h"
 #include "core/plan/heaters.h"
 #include "core/plan/measure_table.h"
+#include "core/sizing/sized_heaters.h"
 
 #include <algorithm>
 #include <chrono>
-#include <cmath>
 #include <map>
 #include <mutex>
 #include <optional>
@@ -19,82 +18,9 @@
 namespace muffle {
 namespace {
 
-constexpr int kNot = -1;
 constexpr double kNever = 1e300;
 constexpr double kNeverTooSmall = 50.0; // times the largest size, of the heater that says what a house takes
 constexpr std::size_t kRound = 6;       // nodes looked at together, whatever the number of threads, so that it never changes the answer
-
-/// Heater measures whose sizes are read from one run with a heater that is never too small.
-struct SizedHeaters {
-  std::vector<std::size_t> measures;
-  std::vector<std::vector<int>> sets; ///< the level of each, kNot for none; one of them at least is there
-  struct Prices {
-    std::vector<std::vector<float>> money_kWh; ///< by winter and step, for a kWh of heat
-    std::vector<std::vector<float>> capacity;  ///< of its size, by winter and step
-  };
-  std::vector<Prices> prices; ///< by measure
-};
-
-SizedHeaters::Prices pricesOf(const Plan& plan, const Weather& weather, const Heater& heater) {
-  const auto named = TimeZone::named(plan.site.timeZone);
-  const TimeZone zone = named ? *named : TimeZone::utc();
-  const Tariff tariff = plan.prices.electricity();
-  SizedHeaters::Prices prices;
-  for (const Winter& winter : weather.winters) {
-    LocalClock clock(zone);
-    std::vector<float> money(winter.size()), capacity(winter.size(), 1.0F);
-    for (std::size_t i = 0; i < winter.size(); ++i) {
-      double perHeat = 1.0 / efficiencyOf(heater);
-      if (heater.kind == HeaterKind::heatPump) {
-        const HeatPumpPoint at = heatPumpAt(heater, winter.outside_C[i]);
-        perHeat = 1.0 / at.cop;
-        capacity[i] = static_cast<float>(at.capacity);
-      }
-      // by the hours that the ledger keeps (Run::hour()), in which the step that ends here began
-      const auto since = static_cast<UtcSeconds>(static_cast<double>(i > 0 ? i - 1 : 0) * winter.step_s / 3600.0) * 3600;
-      const int hour = clock.hourOfWeek(winter.time(0) + since);
-      const double price = carrierOf(heater) == Carrier::electricity ? tariff.priceAt(hour / 24, hour % 24) : heater.fuelPrice_kWh;
-      money[i] = static_cast<float>(price * perHeat);
-    }
-    prices.money_kWh.push_back(std::move(money));
-    prices.capacity.push_back(std::move(capacity));
-  }
-  return prices;
-}
-
-/// Only what holds a setpoint by itself, at a price that is known beforehand, can be read so, and of several only those whose heat goes much the same ways.
-std::optional<SizedHeaters> sizedHeaters(const Plan& plan, const Weather& weather) {
-  constexpr std::size_t kMostSets = 400;
-  constexpr double kMuchTheSame = 0.15; // of the heat, that one radiates more than another: well within kBoundSlack
-  SizedHeaters sized;
-  std::size_t sets = 1;
-  const HeaterKindFacts* like = nullptr;
-  for (std::size_t k = 0; k < plan.measures.size(); ++k) {
-    const Measure& m = plan.measures[k];
-    if (m.kind != MeasureKind::heater) continue;
-    Plan with = plan;
-    rowOf(m.kind).apply(with, m, 1000.0);
-    const Heater& heater = *heaterIn(std::as_const(with), {HeaterPlace::Of::house});
-    const HeaterKindFacts& facts = factsOf(heater.kind);
-    if (facts.control != HeatControl::thermostat || countOfRoomHeaters(with) != 1) return std::nullopt;
-    if (like && (std::abs(facts.radiantShare - like->radiantShare) > kMuchTheSame || !facts.hasFlue || !like->hasFlue)) return std::nullopt;
-    like = &facts;
-    sized.measures.push_back(k);
-    sized.prices.push_back(pricesOf(plan, weather, heater));
-    sets *= static_cast<std::size_t>(levelCount(m)) + 1;
-    if (sets > kMostSets) return std::nullopt;
-  }
-  if (!like) return std::nullopt;
-  std::vector<int> set(sized.measures.size(), kNot);
-  for (std::size_t n = 1; n < sets; ++n) { // the first varies slowest, as packages do
-    for (std::size_t k = set.size(); k-- > 0;) {
-      if (++set[k] < levelCount(plan.measures[sized.measures[k]])) break;
-      set[k] = kNot;
-    }
-    sized.sets.push_back(set);
-  }
-  return sized;
-}
 
 /// What a run of a relaxed house says.
 struct Relaxed {
@@ -198,15 +124,16 @@ private:
     Work work = Work::trace;
   };
 
-  /// Money for a kWh of heat when it costs most.
+  /// Money for a kWh of heat when it costs most, whatever gives it.
   double dearest_kWh() const {
     double dearest = m_plan.prices.electricity_per_kWh;
     for (const TariffWindow& w : m_plan.prices.electricityWindows) dearest = std::max(dearest, w.price_per_kWh);
-    if (m_heaters)
-      for (const auto& prices : m_heaters->prices)
-        for (const auto& winter : prices.money_kWh)
-          for (const float money : winter) dearest = std::max(dearest, static_cast<double>(money));
     for (const Heater& h : m_plan.heaters) dearest = std::max(dearest, h.fuelPrice_kWh / efficiencyOf(h));
+    for (const Measure& m : m_plan.measures) {
+      const HeaterKindFacts& facts = factsOf(m.heater);
+      const FuelPrice* fuel = m.kind == MeasureKind::heater ? listedPrice(m_plan.prices, facts.carrier) : nullptr;
+      if (fuel) dearest = std::max(dearest, fuel->price_kWh / facts.efficiency);
+    }
     return dearest;
   }
   /// The level that makes the same house as the measure relaxed; kOpen if none does.
@@ -258,7 +185,12 @@ private:
     }
     for (std::size_t w = 0; w < all.size(); ++w) {
       all[w] = simulateWinter(plan, m_scene, w, {.heaterPower = isTrace, .stop = m_stop.flag()});
-      if (*all[w] && isTrace) addLeast(relaxed, w, (**all[w]).series.heater_W);
+      if (!*all[w] || !isTrace) continue;
+      for (std::size_t set = 0; set < m_heaters->sets.size(); ++set) {
+        const LeastMoney least = leastMoney(*m_heaters, m_plan, set, w, (**all[w]).series.heater_W, m_scene.weather->winters[w].step_s);
+        relaxed.least[set] += least.money;
+        if (least.isShort) relaxed.neverShort[set] = false;
+      }
     }
     auto run = summarise(plan, m_scene, std::move(all));
     if (!run) {
@@ -270,30 +202,6 @@ private:
     for (double& money : relaxed.least) money /= winters;
     for (std::size_t h = 0; h < plan.heaters.size(); ++h) relaxed.money += run->summary.ledger.money(plan, plan.prices, MeterUse::heater, h) / winters;
     return relaxed;
-  }
-
-  /// What each set would give of a winter's load at least, the first first.
-  void addLeast(Relaxed& relaxed, std::size_t winter, const std::vector<float>& load_W) const {
-    const double kWh = m_scene.weather->winters[winter].step_s / 3.6e6;
-    for (std::size_t s = 0; s < m_heaters->sets.size(); ++s) {
-      double money = 0.0;
-      bool isShort = false;
-      std::vector<std::pair<double, const SizedHeaters::Prices*>> set;
-      for (std::size_t h = 0; h < m_heaters->measures.size(); ++h)
-        if (const int level = m_heaters->sets[s][h]; level >= 0)
-          set.emplace_back(m_plan.measures[m_heaters->measures[h]].levels[static_cast<std::size_t>(level)], &m_heaters->prices[h]);
-      for (std::size_t i = 1; i < load_W.size(); ++i) {
-        double left_W = static_cast<double>(load_W[i]);
-        for (const auto& [size_W, prices] : set) {
-          const double gives_W = std::min(size_W * static_cast<double>(prices->capacity[winter][i]), left_W);
-          money += gives_W * static_cast<double>(prices->money_kWh[winter][i]);
-          left_W -= gives_W;
-        }
-        isShort = isShort || left_W > 0.0;
-      }
-      relaxed.least[s] += money * kWh;
-      if (isShort) relaxed.neverShort[s] = false;
-    }
   }
 
   std::optional<SizedPackage> runLeaf(const Choice& choice) {

@@ -2,6 +2,7 @@
 #include "core/sizing/sizing.h"
 
 #include "core/parallel.h"
+#include "core/plan/heaters.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/names.h"
 #include "core/sizing/search.h"
@@ -153,9 +154,22 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, std
   return sizing;
 }
 
+/// A fuel that nobody has priced would be burnt for nothing.
+std::optional<Problem> unpriced(const Plan& plan) {
+  for (std::size_t k = 0; k < plan.measures.size(); ++k) {
+    const Measure& m = plan.measures[k];
+    const Carrier takes = factsOf(m.heater).carrier;
+    if (m.kind != MeasureKind::heater || takes == Carrier::electricity || listedPrice(plan.prices, takes)) continue;
+    return Problem{ProblemKind::badInput, fmt::format("/measures/{}/heater", k), Message{"sizing.fuel-without-price", nameOf(m), factsOf(takes).id},
+                   Message{"sizing.price-it-among-fuels"}};
+  }
+  return std::nullopt;
+}
+
 } // namespace
 
 Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options) {
+  if (auto why = unpriced(plan)) return *why;
   const std::size_t count = packageCount(plan);
   if (count > kMostPackages)
     return Problem{ProblemKind::badInput, "/measures", Message{"sizing.combinations", count}, Message{"sizing.combinations-at-most", kMostPackages}};

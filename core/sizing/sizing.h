@@ -81,8 +81,8 @@ constexpr std::size_t kMostExhaustive = 100'000;
 /// How many combinations of its measures a plan has, none included; never overflows, it stops counting at 1e15.
 std::size_t packageCount(const Plan& plan);
 
-/// Any number of combinations up to 1e12; more is a problem that says so, as is more than kMostExhaustive where every one is to be run. A plan that has
-/// nothing to hold by is one, too.
+/// Any number of combinations up to 1e12; more is a problem that says so, as is more than kMostExhaustive where every one is to be run. A heater
+/// on the list whose fuel has no price is one, too.
 Result<Sizing> size(const Plan& plan, std::shared_ptr<const Weather> weather, const SizingOptions& options = {});
 
 /// The plan as it is, then each size of each of its measures alone: what one change would buy.

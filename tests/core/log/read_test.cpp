@@ -240,6 +240,16 @@ TEST(ReadDates, AMonthThatBeginsOnTheFirstIsReadRightHoweverLateItsFirstDayAbove
       EXPECT_EQ(read->log.time.front(), daysSinceEpoch({2024, 12, 1}) * 86400) << days;
       EXPECT_EQ(read->log.time.back() - read->log.time.front(), days * 86400 - 900) << days << ": one day after the other";
     }
+  std::string newestFirst = fromDecember(9, true), turned;
+  const std::size_t heading = newestFirst.find('\n') + 1;
+  for (std::size_t at = heading; at < newestFirst.size();) {
+    const std::size_t next = newestFirst.find('\n', at) + 1;
+    turned.insert(0, newestFirst.substr(at, next - at));
+    at = next;
+  }
+  const auto backwards = readLog(newestFirst.substr(0, heading) + turned, {});
+  ASSERT_TRUE(backwards);
+  EXPECT_EQ(backwards->log.time.front(), daysSinceEpoch({2024, 12, 1}) * 86400) << "a table with the newest first";
   ReadOptions said;
   said.monthFirst = false;
   EXPECT_EQ(readLog(fromDecember(2, true), said)->log.time.front(), daysSinceEpoch({2024, 1, 12}) * 86400) << "what the grower says counts";

@@ -2,6 +2,7 @@
 #include "core/sizing/search.h"
 
 #include "core/plan/measure_table.h"
+#include "core/plan/plan_json.h"
 #include "core/sizing/usual_measures.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
@@ -191,6 +192,26 @@ TEST(Search, KeepsToWhatThereIsToSpend) {
   const auto none = size(p, weather);
   ASSERT_TRUE(none);
   EXPECT_TRUE(none->winner < 0 || winnerOf(*none).capital == 0.0);
+}
+
+TEST(Search, WhatAHeaterOnTheListBurnsHasAPriceAndItStandsInARoom) {
+  Plan p = tunnelToSize();
+  Measure& heater = p.measures[5];
+  for (const HeaterKindFacts& facts : heaterKinds()) {
+    heater.heater = facts.kind;
+    p.prices.fuels.clear();
+    EXPECT_EQ(check(p).empty(), facts.inRooms) << facts.id;
+    if (!facts.inRooms) continue;
+    Choice choice(p.measures.size(), -1);
+    choice[5] = 0;
+    const Package package = buildPackage(p, choice);
+    ASSERT_TRUE(check(package.plan).empty()) << facts.id << ": " << english(check(package.plan).front());
+    EXPECT_EQ(*planFromJson(planToJson(package.plan)), package.plan) << facts.id << " is kept as it was taken";
+    if (facts.carrier == Carrier::electricity) continue;
+    const auto free = size(p, testing::frost(p.site));
+    ASSERT_FALSE(free) << facts.id << " would burn for nothing";
+    EXPECT_NE(english(free.problem().what).find("no price"), std::string::npos);
+  }
 }
 
 TEST(Search, MoreThanAnyoneCouldRunIsRefusedWithWhatIsAllowed) {
