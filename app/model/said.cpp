@@ -50,6 +50,10 @@ Speaker speakerFor(const Units& units) {
 } // namespace
 
 QString said(const Message& message, const Units& units) { return QString::fromStdString(say(message, speakerFor(units))); }
-QString said(const Problem& problem, const Units& units) { return QString::fromStdString(say(problem, speakerFor(units))); }
+QString said(const Problem& problem, const Units& units) {
+  Problem told = problem;
+  if (told.where.starts_with('/')) told.where.clear(); // a place in a plan's file
+  return QString::fromStdString(say(told, speakerFor(units)));
+}
 
 } // namespace muffle

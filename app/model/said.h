@@ -11,6 +11,7 @@
 namespace muffle {
 
 QString said(const Message& message, const Units& units = {});
+/// With the line or sensor that it is about; not with its place in a plan's file, which is for those who write files.
 QString said(const Problem& problem, const Units& units = {});
 
 } // namespace muffle

@@ -209,6 +209,7 @@ QGridLayout* CostStage::priceSliders() {
 void CostStage::fitWorth() {
   const int whole = m_eachDoes->heightForWidth(std::max(m_worth->viewport()->width(), m_frontier->minimumSizeHint().width())) + 2;
   const int least = std::min(whole, 3 * m_eachDoes->fontMetrics().lineSpacing());
+  m_worth->setVisible(!m_eachDoes->text().isEmpty());
   m_worth->setMinimumHeight(least);
   m_worth->setMaximumHeight(std::max(whole, least));
 }
@@ -283,7 +284,7 @@ QString CostStage::whatEachDoes(const Sizing& s) const {
     const double level = m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(v.level)];
     QString does;
     if (!v.otherHolds)
-      does = (v.isTaken ? tr("without it %1") : tr("with it %1")).arg(tr("%Ln night(s) are missed", nullptr, v.misses));
+      does = (v.isTaken ? tr("without it %1 missed") : tr("with it %1 missed")).arg(tr("%Ln night(s)", nullptr, v.misses));
     else if (v.isTaken)
       does = v.turnsAt ? tr("saves %1 a winter, pays up to %2").arg(money(v.extra), priced(sized, m, *v.turnsAt)) : tr("saves %1 a winter").arg(money(v.extra));
     else

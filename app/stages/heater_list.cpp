@@ -4,14 +4,11 @@
 #include "app/model/said.h"
 #include "app/paint/theme.h"
 #include "app/stages/cards.h"
-#include "app/stages/dates.h"
+#include "app/stages/heater_row_words.h"
 #include "app/stages/heater_words.h"
 #include "app/stages/number_field.h"
-#include "core/constants.h"
-#include "core/cost/fuel_orders.h"
 #include "core/plan/heaters.h"
 #include "core/plan/names.h"
-#include "core/plan/unvented.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -44,26 +41,20 @@ std::vector<std::size_t> inTurn(const Plan& plan) {
 QStringList signatureOf(const Plan& plan) {
   QStringList signature;
   for (const std::size_t i : inTurn(plan))
-    signature << QStringLiteral("%1 %2 %3 %4 %5 %6 %7 %8 %9")
+    signature << QStringLiteral("%1 %2 %3 %4 %5 %6 %7 %8 %9 %10")
                      .arg(i)
                      .arg(static_cast<int>(plan.heaters[i].kind))
                      .arg(plan.heaters[i].through)
                      .arg(plan.mass.size())
                      .arg(4 * plan.house.bedCovers.size() + (plan.house.bay ? 1 : 0) + (plan.prices.electricityWindows.empty() ? 0 : 2))
                      .arg(QString::fromStdString(placeId(plan.heaters[i].place)), QString::fromStdString(plan.heaters[i].id),
-                          said(nameOf(plan, plan.heaters[i])), QString::fromStdString(plan.heaters[i].boughtBy));
+                          said(nameOf(plan, plan.heaters[i])), QString::fromStdString(plan.heaters[i].boughtBy))
+                     .arg(static_cast<int>(plan.heaters[i].burns));
   return signature;
 }
 
 Find<double> at(std::size_t heater, double Heater::*member) {
   return [=](Plan& p) -> double* { return heater < p.heaters.size() ? &(p.heaters[heater].*member) : nullptr; };
-}
-
-/// Below a kilogram or a pound, by the gram or ounce.
-QString littleMass(const Units& units, double kg) {
-  constexpr double kPound_kg = 0.45359237;
-  if (kg >= (units.feet ? kPound_kg : 1.0)) return units.text(Quantity::mass, kg);
-  return units.feet ? HeaterList::tr("%1 oz").arg(QLocale().toString(16.0 * kg / kPound_kg, 'f', 1)) : HeaterList::tr("%1 g").arg(std::lround(1000.0 * kg));
 }
 
 constexpr double kCold_C = -40.0, kColdest_C = -60.0, kWarm_C = 40.0; // outside, as plans allow
@@ -500,89 +491,6 @@ void HeaterList::addWhen(std::size_t heater, QVBoxLayout& body) {
   body.addWidget(inside);
 }
 
-/// How often it is delivered, and when the stock is gone.
-QString HeaterList::fuelWords(std::size_t heater) const {
-  const Plan& plan = m_document.plan();
-  const Delivery& delivery = plan.heaters[heater].delivery;
-  const Simulation& run = *m_document.results().simulation();
-  QString words;
-  for (const FuelWinter& fuel : fuelOfWinter(plan, run.summary.ledger, run.summary.winters)) {
-    if (fuel.heater != heater || delivery.units <= 0.0) continue;
-    words += tr("; delivered %Ln time(s) a winter", nullptr, static_cast<int>(fuel.deliveries));
-    if (fuel.deliveryCost > 0.0)
-      words += tr(" for %1 %2 in all").arg(m_document.view().units().number(Quantity::money, fuel.deliveryCost), QString::fromStdString(plan.prices.currency));
-  }
-  if (delivery.stock_units <= 0.0 || run.ledgers.empty()) return words;
-  std::optional<UtcSeconds> gone; // of the winter in which it lasts least
-  std::size_t least_h = 0;
-  for (std::size_t w = 0; w < run.ledgers.size() && w < m_document.readings().weather()->winters.size(); ++w)
-    if (const auto hour = stockGone_h(plan, heater, run.ledgers[w]); hour && (!gone || *hour < least_h)) {
-      least_h = *hour;
-      gone = m_document.readings().weather()->winters[w].start + static_cast<UtcSeconds>(static_cast<double>(*hour) * kHour_s);
-    }
-  return words + (gone ? tr("; what is in stock is gone on %1").arg(dayText(m_document.planInHand().zone().localDate(*gone), QStringLiteral("d MMM yyyy")))
-                       : tr("; what is in stock lasts every logged winter"));
-}
-
-/// How often it goes on and off, and whether that does it good.
-QString HeaterList::cycleWords(std::size_t heater) const {
-  const auto mine = std::find_if(m_cycles.begin(), m_cycles.end(), [&](const HeaterCycles& c) { return c.heater == heater; });
-  if (mine == m_cycles.end()) return {};
-  const Units& u = m_document.view().units();
-  const auto minutes = [](double s) { return QLocale().toString(s / 60.0, 'f', s < 600.0 ? 1 : 0); };
-  const double least_s = factsOf(m_document.plan().heaters[heater].kind).leastRun_s;
-  QString words =
-      tr("; it goes on about %1 times a winter, for %2 min at a time").arg(u.number(Quantity::count, std::round(mine->starts)), minutes(mine->mean_run_s));
-  if (mine->isShort())
-    words += tr(": too short, a start is worth %1 min. A smaller one, a wider band or heavier things in the house make it longer").arg(minutes(least_s));
-  const QString below = u.text(Quantity::difference, mine->below_K);
-  if (m_document.plan().heaters[heater].band_K) return words + tr("; the air falls up to %1 below its setpoint").arg(below);
-  return words + tr("; by a usual thermostat the air would fall up to %1 below its setpoint").arg(below);
-}
-
-QString HeaterList::words(std::size_t heater) const {
-  const Plan& plan = m_document.plan();
-  const Heater& of = plan.heaters[heater];
-  const Units& u = m_document.view().units();
-  const Simulation* const run = m_document.results().simulation();
-  if (!run || of.power_W <= 0.0) return said(nameOf(m_document.plan(), of));
-  const double winters = run->summary.winters;
-  const Ledger& ledger = run->summary.ledger;
-  const bool isElectric = carrierOf(of) == Carrier::electricity;
-  const double given_kWh = ledger.heat_kWh(MeterUse::heater, heater) / winters;
-  const double taken_kWh = ledger.sum(isElectric ? Metered::electricity : Metered::fuel, MeterUse::heater, heater) / winters;
-  const double money = (ledger.money(plan, plan.prices, MeterUse::heater, heater) + ledger.money(plan, plan.prices, MeterUse::heaterOwn, heater)) / winters;
-  QString words = tr("%1: %2 and %3 %4 a winter, as much as %5 h at full stretch")
-                      .arg(said(nameOf(m_document.plan(), of)), u.text(Quantity::energy, given_kWh), u.number(Quantity::money, money),
-                           QString::fromStdString(plan.prices.currency), QLocale().toString(1000.0 * given_kWh / of.power_W, 'f', 0));
-  const double unit_kWh = kWhPerUnit(carrierOf(of), of.boughtBy, of.stoking.moisture);
-  if (!isElectric && unit_kWh > 0.0 && of.boughtBy != "kWh")
-    words += tr("; %1 of %2, by the %3")
-                 .arg(QLocale().toString(taken_kWh / unit_kWh, 'f', taken_kWh < 20.0 * unit_kWh ? 1 : 0), HeaterWords::carrier(carrierOf(of)),
-                      HeaterWords::unit(of.boughtBy.c_str()));
-  words += fuelWords(heater);
-  if (of.kind == HeaterKind::heatPump && taken_kWh > 0.0)
-    words += tr("; %1 of heat for one of electricity").arg(QLocale().toString(given_kWh / taken_kWh, 'f', 1));
-  if (factsOf(of.kind).control == HeatControl::batches && heater < run->summary.heaters.size()) {
-    const HeaterCount& count = run->summary.heaters[heater];
-    words += tr("; %1 loads, %2 of them between 23 and 6")
-                 .arg(QLocale().toString(std::lround(count.loads / winters)), QLocale().toString(std::lround(count.atNight / winters)));
-  }
-  if (of.beforeNightsBelow_C) {
-    const auto lit = std::count_if(m_nights.begin(), m_nights.end(), [&](const AskedSetpoint& night) { return night.outside_C < *of.beforeNightsBelow_C; });
-    if (!m_nights.empty())
-      words +=
-          tr("; before %1 of %Ln logged night(s) it may give", nullptr, static_cast<int>(m_nights.size())).arg(QLocale().toString(static_cast<qlonglong>(lit)));
-  }
-  words += cycleWords(heater);
-  if (!factsOf(of.kind).hasFlue) {
-    const UnventedAir air = unventedAir(of, plan);
-    words += tr("; at full stretch the shut house comes to %1 ppm of carbon dioxide and %2 more water an hour")
-                 .arg(QLocale().toString(std::lround(air.carbonDioxide_ppm / 100.0) * 100), littleMass(u, air.water_kg_h));
-  }
-  return words;
-}
-
 void HeaterList::rebuild() {
   clearCards(*m_rows);
   m_shown.clear();
@@ -595,15 +503,8 @@ void HeaterList::refresh() {
     rebuild();
   }
   m_none->setVisible(m_shown.empty());
-  const Plan& plan = m_document.plan();
-  const bool isAsked = std::any_of(plan.heaters.begin(), plan.heaters.end(), [](const Heater& h) { return h.beforeNightsBelow_C.has_value(); });
-  const Weather* weather = isAsked ? m_document.readings().weather() : nullptr;
-  const auto zone = TimeZone::named(plan.site.timeZone);
-  m_nights = weather && zone ? askedNights(plan.setpoints, *weather, *zone) : std::vector<AskedSetpoint>();
-  const Simulation* const run = m_document.results().simulation();
-  const Weather* const logged = m_document.readings().weather();
-  m_cycles = run && logged && m_document.results().isCurrent() ? heaterCycles(plan, *logged, *run) : std::vector<HeaterCycles>();
-  for (const Row& row : m_shown) row.words->setText(words(row.heater));
+  const HeaterRowWords words(m_document);
+  for (const Row& row : m_shown) row.words->setText(words.of(row.heater));
 }
 
 } // namespace muffle

@@ -5,8 +5,6 @@
 #pragma once
 
 #include "app/model/document.h"
-#include "core/control/asked_setpoints.h"
-#include "core/simulate/heater_cycles.h"
 
 #include <QWidget>
 
@@ -14,6 +12,7 @@
 #include <string>
 #include <vector>
 
+class QComboBox;
 class QLabel;
 class QPushButton;
 class QVBoxLayout;
@@ -42,17 +41,12 @@ private:
   void addWhen(std::size_t heater, QVBoxLayout& body);
   void setKind(std::size_t heater, HeaterKind kind);
   void addAnother();
-  [[nodiscard]] QString words(std::size_t heater) const;
-  [[nodiscard]] QString fuelWords(std::size_t heater) const;
-  [[nodiscard]] QString cycleWords(std::size_t heater) const;
 
   Document& m_document;
   QLabel* m_none;
   QVBoxLayout* m_rows;
   QPushButton* m_add;
   std::vector<Row> m_shown;
-  std::vector<HeaterCycles> m_cycles;  ///< of the run in sight
-  std::vector<AskedSetpoint> m_nights; ///< of the log, for what is lit by the forecast
   std::set<std::string> m_opened;      ///< ids of those whose hours and limits are in sight
   QStringList m_signature; ///< of what the rows were made for
 };

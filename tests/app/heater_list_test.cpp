@@ -210,5 +210,33 @@ TEST_F(HeaterListTest, FuelsAreSetSideBySideAtThisHousesLoads) {
   EXPECT_TRUE(dialog.words().contains(QStringLiteral("a kWh of heat"))) << dialog.words().toStdString();
 }
 
+TEST_F(HeaterListTest, APriceOfAStackIsOfTheWoodThatWasChosen) {
+  open();
+  ASSERT_FALSE(document->edit(QStringLiteral("a stove"),
+                              [](Plan& p) { p.heaters = {{.id = "stove", .kind = HeaterKind::woodStove, .power_W = 7000.0, .boughtBy = "stere"}}; }));
+  HeaterList& rows = list();
+  QCoreApplication::processEvents();
+  const auto priced = [&](Carrier wood) {
+    QComboBox* woods = nullptr;
+    for (auto* c : rows.findChildren<QComboBox*>())
+      if (c->accessibleName().endsWith(QStringLiteral(": wood")) && c->isVisible()) woods = c;
+    ASSERT_NE(woods, nullptr);
+    woods->setCurrentIndex(woods->findData(static_cast<int>(wood)));
+    emit woods->activated(woods->currentIndex());
+    QCoreApplication::processEvents();
+    QTest::qWait(1); // the row made anew
+    NumberField* price = nullptr;
+    for (auto* f : rows.findChildren<NumberField*>())
+      if (f->accessibleName().endsWith(QStringLiteral(": price of its fuel")) && f->isVisible()) price = f;
+    ASSERT_NE(price, nullptr);
+    type(price, QStringLiteral("80"));
+    const Heater& stove = document->plan().heaters.front();
+    EXPECT_EQ(carrierOf(stove), wood);
+    EXPECT_NEAR(stove.fuelPrice_kWh, 80.0 / kWhPerUnit(wood, "stere", stove.stoking.moisture), 1e-9);
+  };
+  priced(Carrier::beech);
+  priced(Carrier::spruce);
+}
+
 } // namespace
 } // namespace muffle

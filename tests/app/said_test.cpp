@@ -56,5 +56,12 @@ TEST(Said, ARefusedEditNamesItsLimitInTheUnitsThatAreShown) {
 
 TEST(Said, WhatSomebodyWroteStaysAsItIs) { EXPECT_EQ(said(Message::verbatim("by the 3.5 m door"), kFeet), QStringLiteral("by the 3.5 m door")); }
 
+TEST(Said, APlaceInAPlansFileIsNotForTheWindow) {
+  const Problem inFile{ProblemKind::badInput, "/measures/4/heater", Message{"plan.no-sizes-try"}, Message{"plan.give-least-one"}};
+  EXPECT_FALSE(said(inFile).contains(QLatin1Char('/'))) << said(inFile).toStdString();
+  const Problem onLine{ProblemKind::badInput, "line 12", Message{"plan.no-sizes-try"}, Message{"plan.give-least-one"}};
+  EXPECT_TRUE(said(onLine).startsWith(QStringLiteral("line 12"))) << "a line of a log is";
+}
+
 } // namespace
 } // namespace muffle
