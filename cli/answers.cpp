@@ -31,7 +31,9 @@ Json dampJson(const Dampness& d) {
   return {{"hours_above_90", digits(d.above90_h, 0)}, {"leaf_wet_hours", digits(d.leafWet_h, 0)}, {"longest_hours", digits(d.longest_h, 1)}};
 }
 
-Json costJson(const Cost& c, const Prices& prices) {
+} // namespace
+
+Json costAnswer(const Cost& c, const Prices& prices) {
   return {{"total", digits(c.total(), 2)},
           {"energy", digits(c.energy, 2)},
           {"kit", digits(c.kit, 2)},
@@ -42,8 +44,6 @@ Json costJson(const Cost& c, const Prices& prices) {
           {"currency", prices.currency},
           {"per", "winter of 182 days"}};
 }
-
-} // namespace
 
 Json nightsAnswer(const ReadLog& read, const std::vector<LogProblem>& problems, const std::vector<Night>& nights, const TimeZone& zone) {
   const Log& log = read.log;
@@ -177,7 +177,7 @@ Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weat
   for (int p = 0; p < kLossPathCount; ++p)
     if (s.loss_kWh[static_cast<std::size_t>(p)] != 0.0)
       out["loss_kWh"][lossPathId(static_cast<LossPath>(p))] = digits(s.loss_kWh[static_cast<std::size_t>(p)], 1);
-  out["cost"] = costJson(s.cost, plan.prices);
+  out["cost"] = costAnswer(s.cost, plan.prices);
   out["hours"] = {{"work", digits(s.cost.hours, 1)}};
   out["closure"] = s.closure;
   out["cautions"] = cautionsAnswer(plan);
@@ -370,79 +370,6 @@ Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>&
   out["remarks"] = Json::array();
   for (const Remark& r : remarks(full)) out["remarks"].push_back(said(r));
   out["run_ms"] = digits(full.run_ms, 1);
-  return out;
-}
-
-Json sizeAnswer(const Plan& plan, const Sizing& sizing) {
-  const auto entry = [&](int i) {
-    const SizedPackage& p = sizing.packages[static_cast<std::size_t>(i)];
-    Json taken = Json::array();
-    for (std::size_t k = 0; k < p.choice.size(); ++k) {
-      if (p.choice[k] < 0) continue;
-      const Measure& m = plan.measures[k];
-      Json measure{{"measure", k}, {"name", english(nameOf(m))}};
-      if (!m.levels.empty()) measure["level"] = m.levels[static_cast<std::size_t>(p.choice[k])];
-      taken.push_back(measure);
-    }
-    return Json{{"label", english(p.label)},
-                {"taken", taken},
-                {"cost", costJson(p.cost, plan.prices)},
-                {"nights", p.nights},
-                {"held", p.held},
-                {"coldest_C", digits(p.coldest_C, 2)},
-                {"degree_hours_K_h", digits(p.degreeHours_K_h, 2)},
-                {"heater_kWh", digits(p.heater_kWh, 1)},
-                {"holds", p.holds}};
-  };
-  Json out;
-  if (sizing.winner >= 0) {
-    out["plan"] = entry(sizing.winner);
-    const Plan proposed = buildPackage(plan, sizing.packages[static_cast<std::size_t>(sizing.winner)].choice).plan;
-    out["plan"]["plan"] = planToJson(proposed);
-    out["cautions"] = cautionsAnswer(proposed);
-    out["cost"] = out["plan"]["cost"];
-  } else {
-    out["plan"] = nullptr;
-    out["cost"] = nullptr;
-    out["why_none"] = fmt::format("none of {} packages holds {} C on all but {} nights; allow misses, lower the line or add measures", sizing.covered,
-                                  plan.setpoints.hold_C, plan.ask.missesAllowed);
-  }
-  out["proved_least"] = sizing.provedLeast && sizing.winner >= 0;
-  out["bound"] = sizing.winner >= 0 || !sizing.provedLeast ? Json(digits(sizing.bound, 2)) : Json();
-  out["gap"] = sizing.winner < 0 ? Json() : Json(digits(sizing.packages[static_cast<std::size_t>(sizing.winner)].cost.total() - sizing.bound, 2));
-  out["frontier"] = Json::array();
-  for (const int i : sizing.frontier) out["frontier"].push_back(entry(i));
-  // the packages nearest in cost to the winner, and why each lost
-  std::vector<int> order(sizing.packages.size());
-  for (std::size_t i = 0; i < order.size(); ++i) order[i] = static_cast<int>(i);
-  std::stable_sort(order.begin(), order.end(), [&](int a, int b) {
-    return sizing.packages[static_cast<std::size_t>(a)].cost.total() < sizing.packages[static_cast<std::size_t>(b)].cost.total();
-  });
-  out["why_not"] = Json::array();
-  for (const int i : order) {
-    if (i == sizing.winner || out["why_not"].size() >= 12) continue;
-    out["why_not"].push_back({{"label", english(sizing.packages[static_cast<std::size_t>(i)].label)},
-                              {"total", digits(sizing.packages[static_cast<std::size_t>(i)].cost.total(), 2)},
-                              {"why", english(whyNot(sizing, i, plan))}});
-  }
-  out["measures"] = Json::array();
-  for (const MeasureVerdict& v : verdicts(sizing, plan)) {
-    const SizedPackage& other = sizing.packages[static_cast<std::size_t>(v.other)];
-    out["measures"].push_back({{"measure", v.measure},
-                               {"name", english(nameOf(plan.measures[v.measure]))},
-                               {"taken", v.isTaken},
-                               {"otherwise", english(other.label)},
-                               {"otherwise_holds", v.otherHolds},
-                               {"otherwise_misses", v.misses},
-                               {"otherwise_costs_more", digits(v.extra, 2)},
-                               {"turns_at_price", v.turnsAt ? Json(digits(*v.turnsAt, 4)) : Json()}});
-  }
-  if (sizing.winner < 0)
-    if (const int closest = closestToHolding(sizing); closest >= 0) out["closest"] = entry(closest);
-  out["packages"] = sizing.packages.size();
-  out["covered"] = sizing.covered;
-  out["runs"] = sizing.runs;
-  out["run_ms"] = digits(sizing.run_ms, 1);
   return out;
 }
 

@@ -24,9 +24,10 @@ Json lossAnswer(const HeatLoss& loss);
 Json simulateAnswer(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone);
 /// Every step as CSV: time, outside, sky, sun, wind, air, floor, barrels, heater, loss by part.
 std::string simulateSeries(const Plan& plan, const Simulation& run, const Weather& weather, const TimeZone& zone);
+/// A winter's, by what it is for.
+Json costAnswer(const Cost& cost, const Prices& prices);
 /// What goes with the things of a plan: [{id, text, of}].
 Json cautionsAnswer(const Plan& plan);
-Json sizeAnswer(const Plan& plan, const Sizing& sizing);
 
 Json fitAnswer(const QuickFit& quick, const std::optional<MeasuredAgainstParts>& parts, const Calibrated& full, const std::optional<HouseLoss>& together);
 

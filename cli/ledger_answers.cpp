@@ -43,6 +43,7 @@ Json heatersAnswer(const Plan& plan, const Summary& summary) {
         answer["loads_at_night"] = summary.heaters[i].atNight;
       }
     }
+    if (!heater.tendedBy.empty()) answer["tended_by"] = heater.tendedBy;
     answer["tending_h"] = digits(summary.ledger.sum(Metered::work, MeterUse::stoking, i) + summary.ledger.sum(Metered::work, MeterUse::refuelling, i), 2);
     answer["cost_a_winter"] =
         digits((summary.ledger.money(plan, plan.prices, use, i) + summary.ledger.money(plan, plan.prices, MeterUse::heaterOwn, i)) / summary.winters, 2);
@@ -52,8 +53,10 @@ Json heatersAnswer(const Plan& plan, const Summary& summary) {
 
 Json workAnswer(const Plan& plan, const Summary& summary) {
   Json all = Json::array();
-  const auto tell = [&](const std::string& what, double hours) {
-    if (hours > 0.0) all.push_back({{"what", what}, {"hours_a_winter", digits(hours, 2)}});
+  const auto tell = [&](const std::string& what, double hours, const std::string& by = {}) {
+    if (hours <= 0.0) return;
+    all.push_back({{"what", what}, {"hours_a_winter", digits(hours, 2)}});
+    if (!by.empty()) all.back()["by"] = by;
   };
   for (const Meter& m : summary.ledger.meters()) {
     if (m.of != Metered::work) continue;
@@ -66,7 +69,8 @@ Json workAnswer(const Plan& plan, const Summary& summary) {
       default: return "refuelling " + english(nameOf(plan, plan.heaters[m.index]));
       }
     };
-    tell(what(), m.amount / summary.winters);
+    const bool isTending = m.use == MeterUse::stoking || m.use == MeterUse::refuelling;
+    tell(what(), m.amount / summary.winters, isTending ? plan.heaters[m.index].tendedBy : std::string());
   }
   for (const Bought& k : kitOf(plan)) tell(english(k.name), k.hoursPerWinter);
   return all;

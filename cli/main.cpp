@@ -115,6 +115,10 @@ int run(int argc, char** argv) {
   sizeVerb->add_flag("--exhaustive", sizeOptions.exhaustive, "simulate every combination, up to 100 000 of them")
       ->excludes(sizeVerb->add_option("--time", sizeOptions.time_s, "seconds after which it ends with the best it has, perhaps not proved")
                      ->check(within(0.1, 86400.0)));
+  sizeVerb->add_option(
+      "--holds", sizeOptions.holds,
+      "what counts as holding: all, all-but:K nights, cold:H degree-hours a winter; and with commas return:YEARS, any-heater-out, mains-off:HOURS");
+  sizeVerb->add_option("--limit", sizeOptions.limit, "with commas: spend:MONEY, hours:A-WEEK, supply:KW, trench:M, fuel-store:KWH, no-fire-asleep");
   addLogOptions(sizeVerb, log);
   jsonFlag(sizeVerb);
   auto* exportVerb = app.add_subcommand("export", "write a book as JSON and CSV files");

@@ -12,9 +12,7 @@
 #include "words/words.h"
 
 #include <fmt/format.h>
-#include <unistd.h>
 
-#include <cmath>
 #include <cstdio>
 #include <thread>
 
@@ -102,51 +100,6 @@ int runSimulate(const std::string& planFile, const LogOptions& o, const std::str
   for (std::size_t k = 0; k < stores.size() && k < s.stores.size(); ++k)
     fmt::print("{}: gave {:.0f} kWh, took {:.0f}, {:+.0f} in all\n", english(stores[k].name), s.stores[k].given_kWh, s.stores[k].taken_kWh,
                s.stores[k].given_kWh - s.stores[k].taken_kWh);
-  return kDone;
-}
-
-int runSize(const std::string& planFile, const LogOptions& o, bool json, const SizeOptions& how) {
-  const auto in = readPlanAndWeather(planFile, o);
-  if (!in) return kBadInput;
-  SizingOptions options;
-  options.threads = how.threads;
-  options.exhaustive = how.exhaustive;
-  options.time_s = how.time_s;
-  if (isatty(STDERR_FILENO))
-    options.progress = [](const SizingProgress& so) {
-      if (so.of > 0)
-        fmt::print(stderr, "\r{} of {}", so.done, so.of);
-      else if (so.found && so.bound)
-        fmt::print(stderr, "\r{} run: {:.0f} holds, nothing below {:.0f} does  ", so.done, *so.found, *so.bound);
-      else
-        fmt::print(stderr, "\r{} run", so.done);
-      return true;
-    };
-  const auto sizing = size(in->plan, in->weather, options);
-  if (options.progress) fmt::print(stderr, "\n");
-  if (!sizing) return report(planFile, sizing.problems());
-  const Json answer = sizeAnswer(in->plan, *sizing);
-  if (json) {
-    print(answer);
-    return kDone;
-  }
-  const std::string& currency = in->plan.prices.currency;
-  if (sizing->winner >= 0) {
-    const SizedPackage& w = sizing->packages[static_cast<std::size_t>(sizing->winner)];
-    fmt::print("cheapest that holds: {}\n  {:.0f} {} a winter: power {:.0f}, kit {:.0f}, {:.0f} h of work at {:.0f}\n", english(w.label), w.cost.total(), currency,
-               w.cost.energy, w.cost.kit, w.cost.hours, w.cost.hoursMoney);
-  } else {
-    fmt::print("{}\n", answer["why_none"].get<std::string>());
-  }
-  if (sizing->provedLeast)
-    fmt::print("the least of {} combinations, by {} runs\n", sizing->covered, sizing->runs);
-  else
-    fmt::print("not proved: none of {} combinations costs less than {:.0f}; {} runs\n", sizing->covered, sizing->bound, sizing->runs);
-  fmt::print("cost against cold owed, {} packages simulated:\n", sizing->packages.size());
-  for (const int i : sizing->frontier) {
-    const SizedPackage& p = sizing->packages[static_cast<std::size_t>(i)];
-    fmt::print("  {:6.0f} {}  {:7.1f} K h  held {}/{}  {}\n", p.cost.total(), currency, p.degreeHours_K_h, p.held, p.nights, english(p.label));
-  }
   return kDone;
 }
 

@@ -21,7 +21,10 @@ struct SizeOptions {
   int threads = 0;
   bool exhaustive = false;
   std::optional<double> time_s = {};
+  std::string holds = {}; ///< what counts as holding, in place of the plan's own
+  std::string limit = {}; ///< limits beside the plan's own
 };
+// size_verb.cpp
 int runSize(const std::string& planFile, const LogOptions& log, bool json, const SizeOptions& how);
 
 // failures: failure_verbs.cpp

@@ -7,6 +7,8 @@ namespace muffle {
 namespace {
 
 constexpr WordsOf kCommand[] = {
+    {"command.no-such-wish", "\"{}\" is no such wish"},
+    {"command.wishes-are", "with commas between: {}"},
     {"command.no-time-of-day", "\"{}\" is no time of the day"},
     {"command.time-as", "HH:MM is needed, such as 22:30"},
     {"command.no-date", "\"{}\" is no date"},

@@ -60,6 +60,10 @@ constexpr WordsOf kName[] = {
     {"measure.heater", "heater"},
     {"measure.hardier", "hardier crop"},
     {"measure.mulch", "straw on the soil"},
+    {"measure.pipe_bed", "pipes under the floor"},
+    {"measure.hot_bed", "hot beds of compost"},
+    {"measure.mass_wall", "heavy wall"},
+    {"measure.own", "of your own"},
     {"measure.second-film", "second film, heat-holding"},
     {"measure.bubble-wrap-lining", "bubble wrap lining"},
     {"measure.woven-night-blanket", "woven night blanket"},
@@ -71,6 +75,8 @@ constexpr WordsOf kName[] = {
     {"measure.of-depth", "{} {} deep"},
     {"measure.of-power", "{} {}"},
     {"measure.lower-by", "{}, {} lower"},
+    {"measure.of-area", "{} of {}"},
+    {"measure.at-level", "{}: {}"},
 };
 
 } // namespace

@@ -32,7 +32,8 @@ Results::Results(QObject* parent) : QObject(parent), m_engine(std::make_unique<E
   connect(m_engine.get(), &Engine::sized, this, [this](quint64 generation, std::shared_ptr<Sizing> sizing, const QString& problem) {
     if (generation != m_sizingAsked) return; // of a book that is no longer open
     m_isSizing = false;
-    if (sizing) {
+    const bool isLess = sizing && sizing->isStopped && sizing->winner < 0 && m_sizing; // than what the search before has found
+    if (sizing && !isLess) {
       m_sizing = std::move(sizing);
       m_sizingOf = generation;
     } else if (!problem.isEmpty()) {

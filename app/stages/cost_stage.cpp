@@ -5,9 +5,12 @@
 #include "app/stages/caution_label.h"
 #include "app/stages/dates.h"
 #include "app/stages/frontier_view.h"
+#include "app/stages/heater_words.h"
 #include "app/stages/measures_editor.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/names.h"
+#include "core/simulate/heat_prices.h"
+#include "core/sizing/how_sure.h"
 #include "core/sizing/usual_measures.h"
 #include "core/sizing/why_not.h"
 
@@ -29,6 +32,8 @@ namespace muffle {
 namespace {
 
 constexpr int kUsualPrice = 80, kUsualHour = 60; // cents a kWh and money an hour that the sliders reach at least
+
+constexpr double kFarOff = 4.0; // times a price of today
 
 constexpr int kPriceEdit = 7; // steps of one drag are one undo step
 
@@ -251,9 +256,47 @@ QString CostStage::plansLookedAt(const Sizing& s) const {
 }
 
 QString CostStage::notProved(const Sizing& s) const {
+  if (s.isStopped && s.bound <= 0.0) return tr("Stopped before its end: the cheapest of those that were run.");
   if (s.bound <= 0.0) return tr("At these prices it is the cheapest of those that were run; search again to prove it.");
   return tr("Not proved: there may be one for less, but none below %1 %2.")
       .arg(QLocale().toString(static_cast<qlonglong>(std::floor(s.bound))), QString::fromStdString(m_document.plan().prices.currency));
+}
+
+/// Where none holds: what alone stands in the way.
+QString CostStage::whatToLoosen(const Sizing& s) const {
+  QString rows;
+  const Plan& sized = m_document.results().sizedPlan();
+  for (const Loosening& l : loosenings(s, sized))
+    rows += QStringLiteral("<br>") + said(whatWouldDo(l, s, sized), m_document.view().units()).toHtmlEscaped() + QLatin1Char('.');
+  return rows;
+}
+
+/// How the answer stands if prices come out otherwise, and which price turns it.
+QString CostStage::howSureItIs(const Sizing& s) const {
+  if (s.winner < 0) return {};
+  const Units& u = m_document.view().units();
+  const Plan& sized = m_document.results().sizedPlan();
+  Plan priced = sized;
+  priced.prices = m_document.plan().prices;
+  const HowSure sure = howSure(s, priced);
+  QString words;
+  if (sure.hasRanges && sure.stays > 0.9995)
+    words = tr("Whatever prices come to within their ranges, it stays the cheapest.");
+  else if (sure.hasRanges)
+    words = tr("By the ranges of prices it stays the cheapest in %1 of 100 cases; in the others one costs %2 %3 less a winter in the mean.")
+                .arg(std::lround(100.0 * sure.stays))
+                .arg(u.number(Quantity::money, sure.regret / (1.0 - sure.stays)), QString::fromStdString(priced.prices.currency));
+  for (const UncertainPrice& price : sure.prices) {
+    if (price.of == UncertainPrice::Of::measure) continue; // the table has theirs
+    const QString what = price.of == UncertainPrice::Of::electricity ? tr("a kWh of electricity") : tr("a kWh of %1").arg(HeaterWords::carrier(price.fuel));
+    const double now = price.of == UncertainPrice::Of::electricity ? priced.prices.electricity_per_kWh : fuelPrice_kWh(priced, price.fuel).value_or(0.0);
+    for (const auto& [turn, way] : {std::pair{price.below, tr("below")}, {price.above, tr("above")}})
+      if (turn && turn->factor < kFarOff)
+        words += QLatin1Char(' ') + tr("With %1 %2 %3 %4, cheapest is: %5.")
+                                        .arg(what, way, QLocale().toString(now * turn->factor, 'f', 2), QString::fromStdString(priced.prices.currency),
+                                             said(s.packages[static_cast<std::size_t>(turn->package)].label, u));
+  }
+  return words;
 }
 
 /// A measure's price by what it is of.
@@ -265,6 +308,7 @@ QString CostStage::priced(const Plan& plan, const Measure& m, double price) cons
   case PricedBy::each: return tr("%1 each").arg(of(price));
   case PricedBy::kilowatt: return tr("%1 a kW").arg(of(price));
   case PricedBy::cover_m2:
+  case PricedBy::level_m2:
   case PricedBy::floor_m2: return tr("%1 a %2").arg(of(u.show(Quantity::areaPrice, price)), u.unit(Quantity::area));
   case PricedBy::perimeter_m: return tr("%1 a metre").arg(of(price));
   case PricedBy::whole:
@@ -281,7 +325,7 @@ QString CostStage::whatEachDoes(const Sizing& s) const {
   QString rows;
   for (const MeasureVerdict& v : verdicts(s, sized)) {
     const Measure& m = sized.measures[v.measure];
-    const double level = m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(v.level)];
+    const double level = levelAt(m, v.level);
     QString does;
     if (!v.otherHolds)
       does = (v.isTaken ? tr("without it %1 missed") : tr("with it %1 missed")).arg(tr("%Ln night(s)", nullptr, v.misses));
@@ -343,13 +387,10 @@ void CostStage::refresh() {
   if (s->winner < 0) {
     const int closest = closestToHolding(*s);
     const SizedPackage& c = s->packages[static_cast<std::size_t>(std::max(closest, 0))];
-    const int misses = c.nights - c.held;
     m_bill->setText(tr("<b>None of these holds %1.</b> The closest, %2, %3. Lower the line, accept some misses, grow something hardier, or add measures.")
                         .arg(u.text(Quantity::temperature, m_document.plan().setpoints.hold_C), said(c.label, u).toHtmlEscaped(),
-                             misses > m_document.plan().ask.missesAllowed
-                                 ? tr("misses %1").arg(tr("%Ln night(s)", nullptr, misses))
-                                 : tr("takes more money or work than there is: %1 %2, %3 h")
-                                       .arg(u.number(Quantity::money, c.capital), currency, u.number(Quantity::hours, c.cost.hours))));
+                             said(whyNot(*s, std::max(closest, 0), m_document.results().sizedPlan()), u).toHtmlEscaped()) +
+                    whatToLoosen(*s));
   } else {
     const SizedPackage& w = s->packages[static_cast<std::size_t>(s->winner)];
     m_bill->setText(tr("<b>%1</b><br>%2 %3 each winter: power %4, kit %5, %6 h of your work at %7")
@@ -362,7 +403,8 @@ void CostStage::refresh() {
                     (s->winner == 0 ? QStringLiteral("<br>") + tr("You hold every night you ask for already: spend nothing.") : QString()) +
                     (s->provedLeast ? QString() : QStringLiteral("<br>") + notProved(*s)));
   }
-  m_eachDoes->setText(whatEachDoes(*s));
+  const QString sure = howSureItIs(*s);
+  m_eachDoes->setText((sure.isEmpty() ? QString() : QStringLiteral("<p style='margin:0 0 4px 0'>%1</p>").arg(sure.toHtmlEscaped())) + whatEachDoes(*s));
   fitWorth();
 }
 

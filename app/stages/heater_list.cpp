@@ -386,7 +386,32 @@ void HeaterList::addStoking(std::size_t heater, QVBoxLayout& body) {
   loads->setMinimumWidth(kFieldWidth_px);
   loads->setAccessibleName(tr("%1: loads a night").arg(name));
   put(loads);
+  field(tr("Work a load"), Quantity::hours, of(&Stoking::hoursPerLoad), 0.0, 5.0, 0.05, tr("fetching it, putting it on, the ash"));
+  field(tr("Its water"), Quantity::share, of(&Stoking::moisture), 0.0, 0.6, 0.02, tr("share of the wood's mass; dry after two summers it is 0.18"));
   body.addLayout(lines);
+}
+
+/// Who lights, loads and refuels it.
+QWidget* HeaterList::tendedBy(std::size_t heater) {
+  const Heater& of = m_document.plan().heaters[heater];
+  auto* whose = new QLineEdit(QString::fromStdString(of.tendedBy), this);
+  whose->setMaxLength(40);
+  whose->setFont(textFont(9));
+  whose->setPlaceholderText(tr("tended by: you"));
+  whose->setToolTip(tr("who lights, loads and refuels it; their hours are told apart"));
+  whose->setAccessibleName(tr("%1: tended by").arg(said(nameOf(m_document.plan(), of))));
+  connect(whose, &QLineEdit::editingFinished, this, [this, whose, heater] {
+    const std::string typed = whose->text().trimmed().toStdString();
+    if (heater >= m_document.plan().heaters.size() || m_document.plan().heaters[heater].tendedBy == typed) return;
+    const auto why = m_document.edit(tr("who tends a heater"), [&](Plan& p) {
+      if (heater < p.heaters.size()) p.heaters[heater].tendedBy = typed;
+    });
+    if (why) emit m_document.trouble(*why);
+  });
+  connect(&m_document, &Document::planChanged, whose, [this, whose, heater] {
+    if (heater < m_document.plan().heaters.size() && !whose->hasFocus()) whose->setText(QString::fromStdString(m_document.plan().heaters[heater].tendedBy));
+  });
+  return whose;
 }
 
 /// When it may give, by whom that is decided: the clock, the weather outside, the forecast.
@@ -475,6 +500,11 @@ void HeaterList::addWhen(std::size_t heater, QVBoxLayout& body) {
     };
     put({tr("At low load"), Quantity::share, low, setLow, 0.05, 2.0, 0.05, tr("heat for what it takes at a third of its size, by that at full stretch")});
   }
+  if (factsOf(of.kind).control == HeatControl::thermostat && of.place.of == HeaterPlace::Of::house)
+    put(NumberField::Spec::at(tr("Stirs"), Quantity::airFlow, at(heater, &Heater::stirs_m3_h), 0.0, 100000.0, 50.0,
+                              tr("of the house's air, its fan: the covers take its warmth sooner, leaves dry"),
+                              NumberField::Spec::Word{0.0, tr("next to none")}));
+  if (carrierOf(of) != Carrier::electricity) grid->addWidget(tendedBy(heater), place / 2, place % 2);
   auto* toggle = new QPushButton(tr("when and how it gives"), this);
   toggle->setAccessibleName(tr("When and how %1 gives").arg(name));
   toggle->setFont(textFont(9));

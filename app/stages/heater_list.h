@@ -34,6 +34,7 @@ private:
   void rebuild();
   void addRow(std::size_t heater);
   QComboBox* woods(std::size_t heater);
+  QWidget* tendedBy(std::size_t heater);
   void addFuel(std::size_t heater, QVBoxLayout& body);
   void addStoking(std::size_t heater, QVBoxLayout& body);
   void addPlace(std::size_t heater, QVBoxLayout& body);

@@ -105,6 +105,11 @@ QString HeaterRowWords::of(std::size_t heater) const {
     words += tr("; %1 loads, %2 of them between 23 and 6")
                  .arg(QLocale().toString(std::lround(count.loads / winters)), QLocale().toString(std::lround(count.atNight / winters)));
   }
+  if (const double tended_h = (ledger.sum(Metered::work, MeterUse::stoking, heater) + ledger.sum(Metered::work, MeterUse::refuelling, heater)) / winters;
+      tended_h >= 0.05) {
+    const QString hours = u.text(Quantity::hours, tended_h < 10.0 ? std::round(10.0 * tended_h) / 10.0 : std::round(tended_h));
+    words += heating.tendedBy.empty() ? tr("; %1 of tending").arg(hours) : tr("; %1 of tending by %2").arg(hours, QString::fromStdString(heating.tendedBy));
+  }
   if (heating.beforeNightsBelow_C) {
     const auto lit =
         std::count_if(m_nights.begin(), m_nights.end(), [&](const AskedSetpoint& night) { return night.outside_C < *heating.beforeNightsBelow_C; });

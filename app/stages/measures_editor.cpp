@@ -12,8 +12,10 @@
 #include "app/stages/caution_label.h"
 #include "app/stages/number_field.h"
 #include "app/stages/stack_field.h"
+#include "app/stages/wishes_card.h"
 #include "core/material/materials.h"
 #include "core/plan/measure_table.h"
+#include "core/plan/own_measure.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -39,6 +41,7 @@ QString priceText(MeasureKind kind) {
   case PricedBy::perimeter_m: return MeasuresEditor::tr("Price a metre round");
   case PricedBy::cover_m2:
   case PricedBy::floor_m2:
+  case PricedBy::level_m2:
   case PricedBy::nothing: break;
   }
   return MeasuresEditor::tr("Price");
@@ -53,6 +56,8 @@ Quantity levelQuantity(MeasureKind kind) {
   case LevelOf::depth_m:
   case LevelOf::length_m: return Quantity::length;
   case LevelOf::colder_K: return Quantity::difference;
+  case LevelOf::area_m2: return Quantity::area;
+  case LevelOf::any: return Quantity::factor;
   case LevelOf::none:
   case LevelOf::count: break;
   }
@@ -97,31 +102,53 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
   row->addWidget(m_add);
   row->addStretch();
   body->addLayout(row);
-  static constexpr double kAnything = 1e6;
-  auto* asked = new QHBoxLayout;
-  asked->setSpacing(18);
-  asked->addWidget(new NumberField(document,
-                                   {tr("Nights that may be missed"), Quantity::count, [](const Plan& p) { return static_cast<double>(p.ask.missesAllowed); },
-                                    [](Plan& p, double v) { p.ask.missesAllowed = static_cast<int>(std::lround(v)); }, 0, 1000, 1,
-                                    tr("of all logged nights; a plan with more misses does not hold")},
-                                   this));
-  asked->addWidget(
-      new NumberField(document,
-                      {tr("Money to spend"), Quantity::money, [](const Plan& p) { return p.ask.toSpend.value_or(kAnything); },
-                       [](Plan& p, double v) { p.ask.toSpend = v < kAnything ? std::optional(v) : std::nullopt; }, 0, kAnything, 100,
-                       tr("for all that is bought, now; a plan that costs more does not count"), NumberField::Spec::Word{kAnything, tr("as it takes")}},
-                      this));
-  body->addLayout(asked);
+  body->addWidget(new WishesCard(document, this));
   connect(m_add, &QComboBox::activated, this, [this](int i) {
     m_add->setCurrentIndex(0);
     if (i < 1) return;
     const MeasureKind kind = measureTable()[static_cast<std::size_t>(i - 1)].kind;
+    if (kind == MeasureKind::own) return offerChanges();
     if (const auto why = m_document.edit(tr("add %1 to try").arg(kindText(kind)), [&](Plan& p) { p.measures.push_back(usualMeasure(kind)); }))
       emit m_document.trouble(*why);
   });
   connect(&document, &Document::planChanged, this, &MeasuresEditor::refresh);
   connect(&document, &Document::viewChanged, this, &MeasuresEditor::rebuild);
   rebuild();
+}
+
+/// What the second plan has otherwise, or what was changed since the last search, becomes something to choose.
+void MeasuresEditor::offerChanges() {
+  const Results& results = m_document.results();
+  const Plan& plan = m_document.plan();
+  const bool isOfOther = results.otherPlan().has_value();
+  if (!isOfOther && !results.sizing()) {
+    emit m_document.trouble(
+        tr("Search once, then change the house as you might have it, and come back here: what you changed becomes something to choose, with a "
+           "price of its own. A plan set beside yours does as well."));
+    return;
+  }
+  const Plan& from = isOfOther ? plan : results.sizedPlan();
+  const Plan& to = isOfOther ? *results.otherPlan() : plan;
+  const auto settings = settingsBetween(from, to);
+  if (!settings) {
+    emit m_document.trouble(said(settings.problem(), m_document.view().units()));
+    return;
+  }
+  const auto why = m_document.edit(tr("offer a change of your own"), [&](Plan& p) {
+    Plan back = p;
+    if (!isOfOther) { // the house is again as it was searched
+      back = from;
+      back.measures = p.measures;
+      back.prices = p.prices;
+      back.ask = p.ask;
+    }
+    Measure own = usualMeasure(MeasureKind::own);
+    own.name = tr("change of your own").toStdString();
+    own.sets = *settings;
+    back.measures.push_back(std::move(own));
+    p = std::move(back);
+  });
+  if (why) emit m_document.trouble(*why);
 }
 
 std::vector<MeasureKind> MeasuresEditor::kinds() const {
@@ -202,6 +229,14 @@ QWidget* MeasuresEditor::card(std::size_t index) {
         emit m_document.trouble(*why);
     });
     grid->addWidget(material, 1, 0);
+  } else if (kind == MeasureKind::own && m.levels.empty()) {
+    QStringList sets;
+    for (const Setting& s : m.sets) sets << QStringLiteral("%1 \u2192 %2").arg(QString::fromStdString(s.field), QString::fromStdString(s.to).left(40));
+    auto* what = new QLabel(sets.join(QLatin1Char('\n')), card);
+    what->setFont(textFont(8.5));
+    what->setWordWrap(true);
+    what->setToolTip(tr("where the plan's file has it, and what it becomes"));
+    grid->addWidget(what, 1, 0);
   } else {
     auto* sizes = new QLineEdit(levelsText(m, m_document.view().units()), card);
     sizes->setAccessibleName(tr("Sizes of %1 to try").arg(said(nameOf(m))));
@@ -234,23 +269,57 @@ QWidget* MeasuresEditor::card(std::size_t index) {
                           const QString& source) {
     const auto get = [index, field](const Plan& p) { return index < p.measures.size() ? p.measures[index].*field : 0.0; };
     const auto set = [index, field](Plan& p, double v) {
-      if (index < p.measures.size()) p.measures[index].*field = v;
+      if (index >= p.measures.size()) return;
+      p.measures[index].*field = v;
+      if (field == &Measure::price) p.measures[index].isUsualPrice = false;
     };
     const double least = field == &Measure::life_years ? 0.5 : 0.0;
     grid->addWidget(new NumberField(m_document, {label, quantity, get, set, least, max, nudge, source}, card), row, column);
   };
   if (kind == MeasureKind::heater) grid->addWidget(heaterKinds(index, card), 2, 1);
-  number(1, 1, priceText(kind), hasMaterial(kind) ? Quantity::areaPrice : Quantity::price, &Measure::price, 1e5, 1.0,
-         tr("bought once; spread over its life with interest"));
+  number(1, 1, priceText(kind), hasMaterial(kind) || rowOf(kind).pricedBy == PricedBy::level_m2 ? Quantity::areaPrice : Quantity::price, &Measure::price, 1e5,
+         1.0, tr("bought once; spread over its life with interest"));
   number(3, 0, tr("Lasts, years"), Quantity::count, &Measure::life_years, 60, 1, tr("until it must be bought again"));
   if (rowOf(kind).isDrawnDaily)
     number(3, 1, tr("Work a night"), Quantity::hours, &Measure::hoursPerNight, 12, 0.05, tr("closing and opening it"));
   else
     number(3, 1, tr("Work a winter"), Quantity::hours, &Measure::hoursPerWinter, 1000, 1, tr("putting up, mending, taking down"));
+  number(4, 1, tr("Give or take"), Quantity::share, &Measure::priceSpread, 0.9, 0.05, tr("by which its price may come out dearer or cheaper"));
+  grid->addWidget(offers(index, card), 4, 0);
+  auto* usual = new QLabel(tr("a usual price: put yours"), card);
+  usual->setFont(textFont(8.5));
+  const auto showUsual = [this, usual, index] {
+    usual->setVisible(index < m_document.plan().measures.size() && m_document.plan().measures[index].isUsualPrice);
+  };
+  showUsual();
+  connect(&m_document, &Document::planChanged, usual, showUsual);
+  grid->addWidget(usual, grid->rowCount(), 0, 1, 2);
   auto* caution = new CautionLabel(card);
   caution->state(cautionsFor(std::vector<Measure>{m}));
   grid->addWidget(caution, grid->rowCount(), 0, 1, 2);
   return card;
+}
+
+/// Whether it is a question at all.
+QComboBox* MeasuresEditor::offers(std::size_t index, QWidget* card) {
+  auto* offers = new QComboBox(card);
+  offers->setFont(textFont(9));
+  offers->setAccessibleName(tr("%1: how it is offered").arg(said(nameOf(m_document.plan().measures[index]))));
+  offers->addItem(tr("if it pays"), static_cast<int>(Offer::open));
+  offers->addItem(tr("in any case"), static_cast<int>(Offer::fixed));
+  offers->addItem(tr("not this time"), static_cast<int>(Offer::ruledOut));
+  const auto show = [this, offers, index] {
+    if (index < m_document.plan().measures.size()) offers->setCurrentIndex(offers->findData(static_cast<int>(m_document.plan().measures[index].offer)));
+  };
+  show();
+  connect(&m_document, &Document::planChanged, offers, show);
+  connect(offers, &QComboBox::activated, this, [this, offers, index](int at) {
+    const auto why = m_document.edit(tr("how a measure is offered"), [&](Plan& p) {
+      if (index < p.measures.size()) p.measures[index].offer = static_cast<Offer>(offers->itemData(at).toInt());
+    });
+    if (why) emit m_document.trouble(*why);
+  });
+  return offers;
 }
 
 /// Which of the kinds that hold a setpoint by themselves; what it burns is priced among the fuels.

@@ -30,6 +30,8 @@ private:
   void rebuild();
   void refresh();
   QWidget* card(std::size_t index);
+  QComboBox* offers(std::size_t index, QWidget* card);
+  void offerChanges();
   QComboBox* heaterKinds(std::size_t index, QWidget* card);
   [[nodiscard]] std::vector<MeasureKind> kinds() const;
   Document& m_document;

@@ -7,6 +7,7 @@
 #include "core/calendar.h"
 #include "core/control/coming_night.h"
 #include "core/control/held_setpoint.h"
+#include "core/house/stirred_air.h"
 
 #include <fmt/format.h>
 
@@ -53,6 +54,7 @@ std::vector<HeatShare> Assembler::elsewhere(const Heater& heater, const Assembly
   if (!facts.hasFlue && counted < 1.0) shares.push_back({room.vapour, 1.0 - counted});
   if (heater.through > 0) shares.push_back({warmedWithin(static_cast<std::size_t>(heater.through) - 1), counted * heater.massShare});
   const double radiant = facts.radiantShare * counted * toRoom(heater);
+  addStirred(shares, heater, counted * toRoom(heater) - radiant);
   if (radiant <= 0.0) return shares;
   // a body that stands between floor and covers sees as much of one as of the other
   std::vector<int> around;
@@ -64,6 +66,24 @@ std::vector<HeatShare> Assembler::elsewhere(const Heater& heater, const Assembly
   if (room.floor >= 0) shares.push_back({room.floor, toFloor});
   for (const int sheet : around) shares.push_back({sheet, 0.5 * radiant / static_cast<double>(around.size())});
   return shares;
+}
+
+/// To the covers of the house, or the blanket that hangs before them, what its fan carries there of that share of warm air.
+void Assembler::addStirred(std::vector<HeatShare>& shares, const Heater& heater, double warmAir) const {
+  if (heater.stirs_m3_h <= 0.0 || warmAir <= 0.0) return;
+  const Room& house = m_rooms.front();
+  const double changes_per_h = heater.stirs_m3_h / house.space.volume_m3;
+  std::vector<StirredFace> faces;
+  std::vector<int> nodes;
+  for (const CoverPart& part : house.covers->parts()) {
+    if (part.overBed) continue;
+    const bool isRoof = part.group == FaceGroup::roof;
+    faces.push_back({part.area_m2, insideFilm_W_m2K43(part.group), isRoof ? forcedAtRoof_W_m2K(changes_per_h) : forcedAtWalls_W_m2K(changes_per_h)});
+    nodes.push_back(part.blanket ? part.blanket->innerNode : part.sheets.back().innerNode);
+  }
+  const std::vector<double> stirred = stirredShares(faces, heater.power_W * warmAir);
+  for (std::size_t i = 0; i < nodes.size(); ++i)
+    if (stirred[i] > 0.0) shares.push_back({nodes[i], warmAir * stirred[i]});
 }
 
 /// A mass where a flue leads through it or a cable lies in it: the middle of a wall, the foot of what lies on the ground.

@@ -135,6 +135,7 @@ private:
   [[nodiscard]] Thermostat thermostatOf(const Heater& heater, Assembly::HeaterNodes& nodes);
   [[nodiscard]] std::vector<bool> mayHeat(const Heater& heater) const;
   [[nodiscard]] std::vector<HeatShare> elsewhere(const Heater& heater, const Assembly::Room& room, double counted) const;
+  void addStirred(std::vector<HeatShare>& shares, const Heater& heater, double warmAir) const;
   [[nodiscard]] std::vector<std::size_t> loadsOf(const Heater& stove) const;
   [[nodiscard]] int warmedWithin(std::size_t mass) const;
   int leaf();

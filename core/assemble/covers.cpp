@@ -49,9 +49,9 @@ void linkGap(Network& net, int outer, int inner, double area_m2, FaceGroup group
     net.addNatural(outer, inner, area_m2, turning, kFilmExponent);
 }
 
-double insideFilm(FaceGroup group) { return group == FaceGroup::roof ? kRoofFilm : kWallFilm; }
-
 } // namespace
+
+double insideFilm_W_m2K43(FaceGroup group) { return group == FaceGroup::roof ? kRoofFilm : kWallFilm; }
 
 double skyView(FaceGroup group, const HouseShape& shape) {
   double view = 0.0, area = 0.0;
@@ -102,7 +102,7 @@ CoverPart& Covers::add(const Skin& skin, FaceGroup group, double area, double vi
   else
     m_net.addConductance(part.sheets.front().outerNode, m_at.outside, area, id).modulator = m_at.windFilm;
   part.toAir = m_net.links.size();
-  m_net.addNatural(m_at.air, part.sheets.back().innerNode, area, insideFilm(group), kFilmExponent).vapour = m_at.vapour;
+  m_net.addNatural(m_at.air, part.sheets.back().innerNode, area, insideFilm_W_m2K43(group), kFilmExponent).vapour = m_at.vapour;
   wets(part, part.toAir, area);
   m_parts.push_back(std::move(part));
   return m_parts.back();
@@ -137,7 +137,7 @@ void Covers::hang(CoverPart& part, const NightBlanket& blanket, const BlanketSig
   const CoverMaterial& m = *m_materials.find(blanket.material);
   part.blanket = sheet(part.prefix + part.id + " blanket", {blanket.material, kBlanketGap_m}, part.area_m2);
   part.hung = when;
-  Link& film = m_net.addNatural(m_at.air, part.blanket->innerNode, part.area_m2, insideFilm(part.group), kFilmExponent);
+  Link& film = m_net.addNatural(m_at.air, part.blanket->innerNode, part.area_m2, insideFilm_W_m2K43(part.group), kFilmExponent);
   film.modulator = when.closed;
   film.vapour = m_at.vapour;
   // a body has its resistance between its faces, for all that passes; a thin cloth's stands with the air

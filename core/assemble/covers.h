@@ -106,8 +106,10 @@ private:
   int m_radiation = -1;
 };
 
-/// Free convection from plates h = k dT^(1/3), W/(m2 K^(4/3)): over a warm floor, and the exponent.
+/// Free convection from plates h = k dT^(1/3), W/(m2 K^(4/3)): over a warm floor, and inside a cover; and the exponent.
 constexpr double kFloorFilm = 1.5;
+/// Inside a cover.
+double insideFilm_W_m2K43(FaceGroup group);
 constexpr double kFilmExponent = 1.0 / 3.0;
 
 /// The mean view of the sky of a group of faces, 0..1.

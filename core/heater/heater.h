@@ -149,6 +149,8 @@ struct Heater {
   double defrostBelow_C = 5.0;                    ///< outside, a heat pump loses a share to its own ice
   double defrostLoss = 0.08;                      ///< of what it gives
   Stoking stoking = {};
+  std::string tendedBy = {}; ///< who lights, loads and refuels it; empty: whoever grows there
+  double stirs_m3_h = 0.0;   ///< of the house's air that its fan moves while it gives (core/house/stirred_air.h); 0: next to none
   int through = 0;         ///< which mass of the plan, from 1, its flue leads through; 0: none
   double massShare = 0.65; ///< of the heat it gives, to that
   double price = 0.0; ///< bought with this plan; 0 if already owned

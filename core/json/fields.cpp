@@ -10,6 +10,8 @@ namespace muffle {
 
 namespace {
 
+constexpr std::size_t kMostText = 2000; // letters
+
 /// Counts what stands outside strings; whether it is JSON at all is the parser's to say.
 std::optional<Problem> pastABound(std::string_view text) {
   if (text.size() > kMostJsonBytes)
@@ -159,7 +161,7 @@ void FieldReader::text(const char* key, std::string& value, const char*, bool re
   if (!node) return;
   if (!node->is_string())
     bad(key, Message{"json.is", key, describeValue(*node)}, Message{"json.text-quotes-needed"});
-  else if (node->get_ref<const std::string&>().size() > 2000)
+  else if (node->get_ref<const std::string&>().size() > kMostText)
     bad(key, Message{"json.too-long", key}, Message{"json.text-at-most"});
   else
     value = node->get<std::string>();
@@ -175,6 +177,24 @@ void FieldReader::numbers(const char* key, std::vector<double>& values, Range ra
     read.push_back(value);
   }
   values = std::move(read);
+}
+
+void FieldReader::texts(const char* key, std::vector<std::string>& values, const char*, std::size_t most) {
+  const Json* node = takeList(key, most);
+  if (!node) return;
+  std::vector<std::string> read;
+  for (std::size_t i = 0; i < node->size(); ++i) {
+    const Json& entry = (*node)[i];
+    if (!entry.is_string()) return bad(key, Message{"json.is", key, describeValue(entry)}, Message{"json.text-quotes-needed"}, static_cast<int>(i));
+    if (entry.get_ref<const std::string&>().size() > kMostText)
+      return bad(key, Message{"json.too-long", key}, Message{"json.text-at-most"}, static_cast<int>(i));
+    read.push_back(entry.get<std::string>());
+  }
+  values = std::move(read);
+}
+
+void FieldReader::anything(const char* key, std::string& value, const char*) {
+  if (const Json* node = take(key, false)) value = node->dump();
 }
 
 void FieldReader::fixedText(const char* key, std::string_view value) {

@@ -51,6 +51,9 @@ public:
   void boolean(const char* key, bool& value, const char* what);
   void text(const char* key, std::string& value, const char* what, bool required = false);
   void numbers(const char* key, std::vector<double>& values, Range range, const char* what);
+  void texts(const char* key, std::vector<std::string>& values, const char* what, std::size_t most = 40);
+  /// Any value, kept as its JSON text; empty for none.
+  void anything(const char* key, std::string& value, const char* what);
   void fixedText(const char* key, std::string_view value);
 
   template <class E, std::size_t N>
@@ -117,6 +120,10 @@ public:
   void boolean(const char* key, bool& value, const char*) { m_node[key] = value; }
   void text(const char* key, std::string& value, const char*, bool = false) { m_node[key] = value; }
   void numbers(const char* key, std::vector<double>& values, Range, const char*) { m_node[key] = values; }
+  void texts(const char* key, std::vector<std::string>& values, const char*, std::size_t = 40) { m_node[key] = values; }
+  void anything(const char* key, std::string& value, const char*) {
+    if (!value.empty()) m_node[key] = Json::parse(value, nullptr, false);
+  }
   void fixedText(const char* key, std::string_view value) { m_node[key] = value; }
   template <class E, std::size_t N> void choice(const char* key, E& value, const std::array<std::pair<E, const char*>, N>& names, const char*, bool = false) {
     for (const auto& [option, name] : names)
@@ -171,6 +178,12 @@ public:
   void numbers(const char* key, std::vector<double>&, Range range, const char* what) {
     property(key, "array", what, false)["items"] = {{"type", "number"}, {"minimum", range.min}, {"maximum", range.max}};
   }
+  void texts(const char* key, std::vector<std::string>&, const char* what, std::size_t most = 40) {
+    Json& p = property(key, "array", what, false);
+    p["maxItems"] = most;
+    p["items"] = {{"type", "string"}};
+  }
+  void anything(const char* key, std::string&, const char* what) { m_node["properties"][key] = {{"description", what}}; }
   void fixedText(const char* key, std::string_view value) { property(key, "string", "", true)["const"] = value; }
   template <class E, std::size_t N>
   void choice(const char* key, E&, const std::array<std::pair<E, const char*>, N>& names, const char* what, bool required = false) {

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/cautions.h"
 
-#include "core/plan/names.h"
 #include "core/plan/heaters.h"
+#include "core/plan/names.h"
+#include "core/plan/own_measure.h"
 
 #include <algorithm>
 #include <initializer_list>
@@ -71,7 +72,9 @@ const std::vector<Row>& table() {
        {{K::covers, [](const Plan& p, std::size_t) { return p.house.roof.layers.size() > 1 || p.house.blanket; }}},
        {M::secondSkin, M::nightBlanket, M::ceiling}},
       {{"open-in-wind"}, {{K::vents, [](const Plan& p, std::size_t) { return p.house.rollUp || p.house.retractable; }}}, {}},
-      {{"trench"}, {{K::shape, &isDug}, {K::pipes}, {K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::path; }}}, {M::skirt}},
+      {{"trench"},
+       {{K::shape, &isDug}, {K::pipes}, {K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::path; }}},
+       {M::skirt, M::pipeBed}},
       {{"pit-gas"},
        {{K::shape, &isSunk}, {K::compost, [](const Plan& p, std::size_t i) { return p.compost[i].place == PilePlace::chamber || p.compost[i].buried > 0.0; }}},
        {}},
@@ -99,7 +102,7 @@ const std::vector<Row>& table() {
         {K::loop},
         {K::compost,
          [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::mound) || p.compost[i].fan_m3_h > 0.0 || p.compost[i].blown_m3_h > 0.0; }}},
-       {}},
+       {M::pipeBed}},
       {{"soil-cable"}, {{K::cable}}, {}},
       {{"sleeping"}, {{K::heater}, {K::rooms, &hasHeater}, {K::loop, &burns}}, {M::heater}},
       {{"fabric-fire"},
@@ -109,13 +112,13 @@ const std::vector<Row>& table() {
       {{"straw-fire"}, {{K::floor, [](const Plan& p, std::size_t) { return !p.house.floor.cover.empty(); }}}, {M::mulch}},
       {{"damp"}, {{K::floor}}, {M::sealing}},
       {{"heavy"}, {{K::barrels}}, {M::barrels}},
-      {{"standing-water"}, {{K::pipes}}, {}},
-      {{"manure"}, {{K::compost, &holdsManure}}, {}},
-      {{"roots"}, {{K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::hotBed); }}}, {}},
-      {{"spores"}, {{K::compost}}, {}},
+      {{"standing-water"}, {{K::pipes}}, {M::pipeBed}},
+      {{"manure"}, {{K::compost, &holdsManure}}, {M::hotBed}},
+      {{"roots"}, {{K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::hotBed); }}}, {M::hotBed}},
+      {{"spores"}, {{K::compost}}, {M::hotBed}},
       {{"heap"}, {{K::compost, [](const Plan& p, std::size_t i) { return !isPlace(p, i, PilePlace::hotBed); }}}, {}},
       {{"heavy-bench"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::bench; }}}, {}},
-      {{"free-wall"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::wall; }}}, {}},
+      {{"free-wall"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::wall; }}}, {M::massWall}},
       {{"lifting"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::path; }}}, {}},
       {{"wet-soil"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::raisedBed; }}}, {}},
       {{"hardier"}, {}, {M::hardier}},
@@ -139,8 +142,32 @@ bool goesWith(const Row& row, const Plan& plan, const Thing& thing) {
   return std::any_of(row.with.begin(), row.with.end(), [&](const GoesWith& w) { return w.kind == thing.kind && w.when(plan, thing.index); });
 }
 
+/// A measure of one's own touches things of that kind.
+bool changes(const Measure& m, ThingKind kind) {
+  const auto any = [&m](std::initializer_list<const char*> pointers) {
+    return std::any_of(pointers.begin(), pointers.end(), [&m](const char* pointer) { return setsAny(m, pointer); });
+  };
+  switch (kind) {
+  case ThingKind::shape: return any({"/house/shape"});
+  case ThingKind::covers: return any({"/house/roof/", "/house/sides", "/house/ends", "/house/back_wall", "/house/blanket"});
+  case ThingKind::floor: return any({"/house/floor"});
+  case ThingKind::vents: return any({"/house/vent", "/house/roll_up_sides", "/house/extract_fan", "/house/retractable_roof"});
+  case ThingKind::rooms: return any({"/house/warm_bay", "/house/lobby", "/house/roof_void", "/house/bed_covers"});
+  case ThingKind::heater: return any({"/heaters/"});
+  case ThingKind::barrels: return any({"/barrels/"});
+  case ThingKind::pipes: return any({"/ground_pipes/"});
+  case ThingKind::compost: return any({"/compost/"});
+  case ThingKind::loop: return any({"/water_loops/"});
+  case ThingKind::cable: return any({"/soil_cables/"});
+  case ThingKind::mass: return any({"/mass/"});
+  case ThingKind::measure: break;
+  }
+  return false;
+}
+
 /// A heater's go by its kind, as they do once it stands there.
 bool goesWithMeasure(const Row& row, const Measure& m) {
+  if (m.kind == MeasureKind::own) return std::any_of(row.with.begin(), row.with.end(), [&](const GoesWith& w) { return changes(m, w.kind); });
   if (m.kind != MeasureKind::heater || m.heater == HeaterKind::electric)
     return std::find(row.measures.begin(), row.measures.end(), m.kind) != row.measures.end();
   Plan with;

@@ -57,6 +57,8 @@ template <class Bad> void checkOwn(const Plan& plan, const Heater& h, const Bad&
     bad("through", Message{"plan.flue-leads-through", h.through}, Message{"plan.masses-there-are", plan.mass.size()});
   if (h.through > 0 && (factsOf(h.kind).control != HeatControl::batches || h.place.of != Of::house))
     bad("through", Message{"plan.no-flue-through-mass", factsOf(h.kind).id}, Message{"plan.stoves-of-the-house-only"});
+  if (h.stirs_m3_h > 0.0 && (h.place.of != Of::house || factsOf(h.kind).control == HeatControl::batches))
+    bad("stirs_m3_h", Message{"plan.no-fan-that-stirs", factsOf(h.kind).id}, Message{"plan.fans-of-heaters-in-house"});
   for (std::size_t k = 1; k < h.heatPump.size(); ++k)
     if (h.heatPump[k].outside_C <= h.heatPump[k - 1].outside_C)
       bad("heat_pump", Message{"plan.point-no-warmer-than", k + 1}, Message{"plan.points-rising-temperature-outside"});

@@ -2,6 +2,8 @@
 #include "core/plan/measure_table.h"
 
 #include "core/plan/heaters.h"
+#include "core/plan/own_measure.h"
+#include "core/plan/usual_stores.h"
 
 #include <fmt/format.h>
 
@@ -19,6 +21,7 @@ constexpr std::size_t kMostLayers = 6;
 constexpr double kEaveToWorkUnder_m = 1.6; // room to work under it
 constexpr double kLobby_m = 1.5;
 constexpr double kStep_W = 500.0;
+constexpr double kPerPipe_m3_h = 100.0;
 constexpr const char* kStraw = "straw"; // of the table of materials
 
 Message nameAlone(Message name, double) { return name; }
@@ -75,6 +78,18 @@ void bearMore(Plan& plan, const Measure&, double level) {
   plan.setpoints.shift(-level);
 }
 
+void digPipes(Plan& plan, const Measure&, double level) {
+  GroundPipes pipes = usualPipes(plan, PipePlace::underFloor);
+  pipes.count = static_cast<int>(level);
+  pipes.fan_m3_h = kPerPipe_m3_h * level;
+  plan.groundPipes.push_back(pipes);
+}
+
+/// Each with the hours of building it.
+void buildHotBeds(Plan& plan, const Measure&, double level) {
+  for (int n = 0; n < static_cast<int>(level); ++n) plan.compost.push_back(usualPile(plan, PilePlace::hotBed));
+}
+
 /// As it is bought: its fuel at the price in the list.
 Heater heaterOf(const Plan& plan, const Measure& m, double level_W) {
   Heater heater{.name = m.name, .kind = m.heater, .power_W = level_W, .life_years = m.life_years};
@@ -110,6 +125,14 @@ bool relaxSkirt(Plan& plan, const Measure& m) {
 bool relaxHardier(Plan& plan, const Measure& m) {
   bearMore(plan, m, *std::max_element(m.levels.begin(), m.levels.end()));
   return true;
+}
+
+/// Nothing where the house is too small for it, or what stands there is in its way.
+Measures ifItFits(const Plan& plan, Measure m) {
+  Plan with = plan;
+  with.measures.clear();
+  rowOf(m.kind).apply(with, m, m.levels.front());
+  return check(with).empty() ? Measures{std::move(m)} : Measures{};
 }
 
 const std::array<MeasureRow, kMeasureKindCount> kTable{{
@@ -293,6 +316,76 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
        if (!plan.house.floor.cover.empty()) return {};
        return {sized(usual, 0.1)};
      }},
+    {Kind::pipeBed,
+     "pipe_bed",
+     LevelOf::count,
+     PricedBy::each,
+     false,
+     false,
+     {.kind = Kind::pipeBed, .levels = {6}, .material = {}, .price = 70.0, .life_years = 20.0},
+     [](Message name, double level) {
+       return Message{"measure.so-many", level, std::move(name)};
+     },
+     &digPipes,
+     nullptr,
+     &cannotRelax,
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       if (!plan.groundPipes.empty()) return {};
+       return ifItFits(plan, sized(usual, usualPipes(plan, PipePlace::underFloor).count));
+     }},
+    {Kind::hotBed,
+     "hot_bed",
+     LevelOf::count,
+     PricedBy::each,
+     false,
+     false,
+     {.kind = Kind::hotBed, .levels = {1}, .material = {}, .price = 40.0, .life_years = 1.0},
+     [](Message name, double level) {
+       return Message{"measure.so-many", level, std::move(name)};
+     },
+     &buildHotBeds,
+     nullptr,
+     &cannotRelax,
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       if (!plan.compost.empty()) return {};
+       return ifItFits(plan, sized(usual, 1.0));
+     }},
+    {Kind::massWall,
+     "mass_wall",
+     LevelOf::area_m2,
+     PricedBy::level_m2,
+     false,
+     false,
+     {.kind = Kind::massWall, .levels = {6}, .material = {}, .price = 90.0, .life_years = 40.0},
+     [](Message name, double level) {
+       return Message{"measure.of-area", std::move(name), Amount{level, Unit::squareMetre}};
+     },
+     [](Plan& plan, const Measure&, double level) {
+       plan.mass.push_back(usualMass(plan, MassKind::wall));
+       plan.mass.back().area_m2 = level;
+     },
+     nullptr,
+     &cannotRelax,
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       if (!plan.mass.empty()) return {};
+       return ifItFits(plan, sized(usual, usualMass(plan, MassKind::wall).area_m2));
+     }},
+    {Kind::own,
+     "own",
+     LevelOf::any,
+     PricedBy::whole,
+     false,
+     false,
+     {.kind = Kind::own, .levels = {}, .material = {}, .price = 0.0, .life_years = 10.0},
+     [](Message name, double level) {
+       return level == 0.0 ? name : Message{"measure.at-level", std::move(name), level};
+     },
+     [](Plan& plan, const Measure& m, double level) {
+       if (auto changed = withSettings(plan, m, level)) plan = std::move(*changed); // one that cannot be set is found by check()
+     },
+     nullptr,
+     &cannotRelax,
+     [](const Plan&, const Measure&) -> Measures { return {}; }},
 }};
 
 } // namespace
@@ -305,6 +398,13 @@ const MeasureRow& rowOf(MeasureKind kind) {
 
 bool hasMaterial(MeasureKind kind) { return rowOf(kind).levelOf == LevelOf::none; }
 
+int levelCount(const Measure& m) {
+  const bool isOneSize = hasMaterial(m.kind) || (m.kind == MeasureKind::own && m.levels.empty());
+  return isOneSize ? 1 : static_cast<int>(m.levels.size());
+}
+
+double levelAt(const Measure& m, int place) { return m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(place)]; }
+
 double measureCapital(const Plan& plan, const Measure& m, double level) {
   const HouseShape& shape = plan.house.shape;
   switch (rowOf(m.kind).pricedBy) {
@@ -314,6 +414,7 @@ double measureCapital(const Plan& plan, const Measure& m, double level) {
   case PricedBy::kilowatt: return m.price * level / 1000.0;
   case PricedBy::cover_m2: return m.price * shape.cover_m2();
   case PricedBy::floor_m2: return m.price * shape.floor_m2();
+  case PricedBy::level_m2: return m.price * level;
   case PricedBy::perimeter_m: return m.price * shape.perimeter_m();
   }
   return 0.0;

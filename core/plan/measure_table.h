@@ -17,9 +17,9 @@ namespace muffle {
 inline constexpr double kNextStage_K = 0.5;
 
 /// What a measure's levels are.
-enum class LevelOf { none, count, power_W, airChanges_per_h, depth_m, length_m, colder_K };
+enum class LevelOf { none, count, power_W, airChanges_per_h, depth_m, length_m, colder_K, area_m2, any };
 /// What its price is of.
-enum class PricedBy { nothing, whole, each, kilowatt, cover_m2, floor_m2, perimeter_m };
+enum class PricedBy { nothing, whole, each, kilowatt, cover_m2, floor_m2, perimeter_m, level_m2 };
 
 struct MeasureRow {
   MeasureKind kind;
@@ -42,6 +42,10 @@ struct MeasureRow {
 
 const std::array<MeasureRow, kMeasureKindCount>& measureTable();
 const MeasureRow& rowOf(MeasureKind kind);
+/// How many sizes it has besides "not".
+int levelCount(const Measure& measure);
+/// Of one of its sizes, by its place among them.
+double levelAt(const Measure& measure, int place);
 /// What a level of it costs to buy for this house, in the plan's currency.
 double measureCapital(const Plan& plan, const Measure& measure, double level);
 

@@ -302,25 +302,42 @@ struct Kit {
   bool operator==(const Kit&) const = default;
 };
 
-enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater, skirt, hardier, ceiling, lobby, mulch };
-constexpr int kMeasureKindCount = 10;
+enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater, skirt, hardier, ceiling, lobby, mulch, pipeBed, hotBed, massWall, own };
+constexpr int kMeasureKindCount = 14;
 
 /// Of these one chooses a material, and there is one size; the others have levels.
 bool hasMaterial(MeasureKind kind);
 
+/// Whether it is a question at all.
+enum class Offer { open, fixed, ruledOut }; ///< fixed: it is built, in one of its sizes
+
+/// A value that a measure of one's own gives a plan (core/plan/own_measure.h).
+struct Setting {
+  std::string field = {}; ///< its place in the plan's file, a JSON pointer: "/setpoints/night_C"; "/mass/-" adds to a list
+  std::string to = {};    ///< JSON text of the value; empty: the level in hand, a number
+  bool operator==(const Setting&) const = default;
+};
+
 /// Something that may be added. `levels` are its sizes to try besides "not": barrels, watts, air changes per hour, metres
-/// of skirt, lobby or straw, or how many kelvin hardier the crop is.
+/// of skirt, lobby or straw, pipes, hot beds, square metres of wall, or how many kelvin hardier the crop is.
 struct Measure {
+  std::string id = {}; ///< by which other measures call it; empty: none does
   MeasureKind kind = MeasureKind::sealing;
   std::string name = {}; ///< empty: it goes by what it is
   std::vector<double> levels;
   std::string material; ///< skin, blanket and ceiling
   double gap_m = 0.05;  ///< skin
-  double price = 0.0; ///< per m2 of cover or ceiling, per barrel, per kW, per metre round the foot, per m2 of floor (straw), or the whole for sealing and lobby
+  double price = 0.0;   ///< per m2 of cover or ceiling, per barrel, pipe, bed or kW, per metre round the foot, per m2 of floor (straw) or wall, or the whole
+  double priceSpread = 0.0;  ///< share by which that may come out dearer or cheaper
+  bool isUsualPrice = false; ///< nobody has put a price of their own yet
   double life_years = 5.0;
   double hoursPerWinter = 0.0;
   double hoursPerNight = 0.0; ///< closing and opening
   HeaterKind heater = HeaterKind::electric; ///< of a heater: which; it takes its fuel at the plan's price, Prices::fuels
+  Offer offer = Offer::open;
+  std::vector<std::string> excludes = {}; ///< ids of measures that are not built together with it
+  std::vector<std::string> needs = {};    ///< ids of measures without which it is not built
+  std::vector<Setting> sets = {};         ///< of one's own: what it changes
   bool operator==(const Measure&) const = default;
 };
 
@@ -380,9 +397,17 @@ struct Calibration {
 
 /// What the search for least cost must keep to.
 struct Ask {
-  int missesAllowed = 0;                   ///< nights below hold_C that are accepted
+  int missesAllowed = 0;                      ///< nights below hold_C that are accepted, in each room that has a line
+  std::optional<double> coldAllowed_K_h = {}; ///< in place of nights: degree-hours a winter below hold_C that are accepted
+  std::optional<double> rareNight_years = {}; ///< a night as cold as comes once in so many years is held too, by Site::annualLows_C
+  bool anyHeaterOut = false;                  ///< with any one heater out for the whole winter it holds too
+  std::optional<double> mainsOff_h = {};      ///< a power cut of so many hours at the worst moment crosses no line
   std::optional<double> hoursPerWeek = {}; ///< of work that there is time for
   std::optional<double> toSpend = {};      ///< money there is for kit, all of it now
+  std::optional<double> supply_kW = {};    ///< that all electric heaters together may take
+  std::optional<double> trench_m = {};     ///< metres that may be dug: pipes and skirt
+  std::optional<double> fuelStore_kWh = {}; ///< fuel for a winter that there is room for
+  bool noFireAsleep = false;                ///< nothing is put on a fire between 23 and 6
   bool operator==(const Ask&) const = default;
 };
 

@@ -7,6 +7,7 @@
 #include "core/material/materials.h"
 #include "core/plan/crop_stands.h"
 #include "core/plan/heaters.h"
+#include "core/plan/measure_rules.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/stores_check.h"
 
@@ -256,7 +257,8 @@ Problems check(const Plan& plan) {
     const auto where = fmt::format("/measures/{}", i);
     if (hasMaterial(m.kind) && !materials.find(m.material))
       bad(where + "/material", Message{"plan.not-known-material", m.material}, Message{"plan.see-materials"});
-    if (!hasMaterial(m.kind) && m.levels.empty()) bad(where + "/levels", Message{"plan.no-sizes-try"}, Message{"plan.give-least-one"});
+    if (!hasMaterial(m.kind) && m.kind != MeasureKind::own && m.levels.empty())
+      bad(where + "/levels", Message{"plan.no-sizes-try"}, Message{"plan.give-least-one"});
     if (m.kind == MeasureKind::heater)
       if (auto why = checkRoomHeater(m.heater, where + "/heater")) problems.push_back(std::move(*why));
     if (m.kind == MeasureKind::ceiling && !mayHaveCeiling(plan.house.shape))
@@ -266,8 +268,14 @@ Problems check(const Plan& plan) {
         if (plan.house.shape.kind == ShapeKind::dome || length < 0.3 ||
             length + (plan.house.bay ? plan.house.bay->length_m : 0.0) > kMostOfHouse * plan.house.shape.length_m)
           bad(where + "/levels", Message{"plan.lobby-of-length", Amount{length, Unit::metre, 6}}, Message{"plan.lobby-at-least", Amount{0.3, Unit::metre}});
+    if ((m.kind == MeasureKind::pipeBed || m.kind == MeasureKind::hotBed) &&
+        std::any_of(m.levels.begin(), m.levels.end(), [](double n) { return n < 1.0 || n != std::round(n); }))
+      bad(where + "/levels", Message{"plan.sizes-not-whole", rowOf(m.kind).id}, Message{"plan.whole-numbers-from-1"});
     if (m.levels.size() > 12) bad(where + "/levels", Message{"plan.sizes", m.levels.size()}, Message{"plan.measures-at-most"});
   }
+  if (plan.ask.rareNight_years && plan.site.annualLows_C.size() < 3)
+    bad("/ask/rare_night_years", Message{"plan.rare-night-without-lows", plan.site.annualLows_C.size()}, Message{"plan.lows-of-three-winters"});
+  checkMeasureRules(plan, problems);
   return problems;
 }
 

@@ -5,6 +5,7 @@
 #include "core/plan/heaters.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/plan_upgrade.h"
+#include "core/plan/stores_check.h"
 
 #include <fmt/format.h>
 
@@ -456,6 +457,8 @@ template <class V> void describe(V& v, Heater& h) {
   v.number("defrost_below_C", h.defrostBelow_C, {-30.0, 20.0}, "heat pump: temperature outside below which it ices");
   v.number("defrost_loss", h.defrostLoss, {0.0, 0.5}, "heat pump: share of what it gives that its ice takes");
   v.object("stoking", h.stoking, "wood stove or mass stove: how it is fed");
+  v.text("tended_by", h.tendedBy, "who lights, loads and refuels it; without it whoever grows there");
+  v.number("stirs_m3_h", h.stirs_m3_h, {0.0, 100000.0}, "in the house: air that its fan moves while it gives, which warms covers sooner");
   v.integer("through", h.through, {0, 12}, "stove in the house: which mass its flue leads through, from 1; 0: none");
   v.number("mass_share", h.massShare, {0.0, 1.0}, "stove: share of the heat it gives that goes into that");
   v.number("price", h.price, {0.0, 1e7}, "price, 0 if already owned");
@@ -473,17 +476,32 @@ template <class V> void describe(V& v, Kit& k) {
   v.number("hours_per_winter", k.hoursPerWinter, {0.0, 5000.0}, "hours of work each winter");
 }
 
+constexpr std::array<std::pair<Offer, const char*>, 3> kOffers{{{Offer::open, "open"}, {Offer::fixed, "fixed"}, {Offer::ruledOut, "ruled-out"}}};
+
+template <class V> void describe(V& v, Setting& s) {
+  v.text("field", s.field, "place in this file, as a JSON pointer; one that ends in /- adds to a list", true);
+  v.anything("to", s.to, "value to put there; without it the measure's level");
+}
+
 template <class V> void describe(V& v, Measure& m) {
+  v.text("id", m.id, "by which other measures call it, of its own");
   v.choice("kind", m.kind, namesOf(measureTable()), "kind of measure", true);
   v.text("name", m.name, "name");
-  v.numbers("levels", m.levels, {0.0, 1e6}, "size to try: barrels, watts, air changes an hour, metres of skirt or lobby, or kelvin hardier");
+  v.numbers("levels", m.levels, {0.0, 1e6},
+            "size to try: barrels, watts, air changes an hour, metres of skirt or lobby, pipes, hot beds, square metres of wall, or kelvin hardier");
   v.text("material", m.material, "material of a skin, blanket or ceiling");
   v.number("gap_m", m.gap_m, {0.003, 2.0}, "air gap of a second skin");
   v.choice("heater", m.heater, namesOf(heaterKinds()), "of a heater: its kind; it takes its fuel at the price under prices/fuels");
-  v.number("price", m.price, {0.0, 1e7}, "price per m2, per barrel, per kW, per metre of skirt, or of the whole sealing or lobby");
+  v.number("price", m.price, {0.0, 1e7}, "price per m2, per barrel, pipe, bed or kW, per metre of skirt, or of the whole");
+  v.number("price_spread", m.priceSpread, {0.0, 0.9}, "share by which that may come out dearer or cheaper");
+  v.boolean("usual_price", m.isUsualPrice, "the price is a usual one: nobody has put one of their own");
   v.number("life_years", m.life_years, {0.5, 60.0}, "years it lasts");
   v.number("hours_per_winter", m.hoursPerWinter, {0.0, 5000.0}, "hours of work each winter");
   v.number("hours_per_night", m.hoursPerNight, {0.0, 12.0}, "hours of work each night");
+  v.choice("offer", m.offer, kOffers, "open: the search decides; fixed: it is built, in one of its sizes; ruled-out: it is not");
+  v.texts("excludes", m.excludes, "ids of measures that are not built together with it");
+  v.texts("needs", m.needs, "ids of measures without which it is not built");
+  v.list("sets", m.sets, "own: what it changes in the plan", 40);
 }
 
 template <class V> void describe(V& v, OwnMaterial& m) {
@@ -567,9 +585,17 @@ template <class V> void describe(V& v, Calibration& c) {
 }
 
 template <class V> void describe(V& v, Ask& a) {
-  v.integer("misses_allowed", a.missesAllowed, {0, 366}, "nights below the line that are accepted");
+  v.integer("misses_allowed", a.missesAllowed, {0, 366}, "nights below the line that are accepted, in each room that has one");
+  v.number("cold_allowed_K_h", a.coldAllowed_K_h, {0.0, 100000.0}, "in place of nights: degree-hours a winter below the line that are accepted");
+  v.number("rare_night_years", a.rareNight_years, {1.5, 200.0}, "a night as cold as comes once in so many years is held too; needs site/annual_lows_C");
+  v.boolean("any_heater_out", a.anyHeaterOut, "it holds too with any one heater out for the whole winter");
+  v.number("mains_off_h", a.mainsOff_h, {0.1, 240.0}, "a power cut of so many hours at the worst moment crosses no line");
   v.number("hours_per_week", a.hoursPerWeek, {0.0, 168.0}, "of work that there is time for");
   v.number("to_spend", a.toSpend, {0.0, 1e9}, "money there is for kit, all of it now");
+  v.number("supply_kW", a.supply_kW, {0.0, 100000.0}, "that all electric heaters together may take");
+  v.number("trench_m", a.trench_m, {0.0, 100000.0}, "metres that may be dug for pipes and skirt");
+  v.number("fuel_store_kWh", a.fuelStore_kWh, {0.0, 1e9}, "fuel for a winter that there is room for");
+  v.boolean("no_fire_asleep", a.noFireAsleep, "nothing is put on a fire between 23 and 6");
 }
 
 template <class V> void describe(V& v, Plan& p) {
@@ -578,16 +604,16 @@ template <class V> void describe(V& v, Plan& p) {
   v.object("site", p.site, "site", true);
   v.object("house", p.house, "house", true);
   v.object("setpoints", p.setpoints, "setpoints");
-  v.list("barrels", p.barrels, "water barrels", 50);
-  v.list("ground_pipes", p.groundPipes, "pipes in the ground", 8);
-  v.list("compost", p.compost, "piles of compost", 8);
-  v.list("water_loops", p.waterLoops, "tanks whose water goes round", 4);
-  v.list("soil_cables", p.soilCables, "cables that warm the soil of beds", 12);
-  v.list("mass", p.mass, "walls, paths and raised beds in the house", 12);
+  v.list("barrels", p.barrels, "water barrels", kMostBarrelRows);
+  v.list("ground_pipes", p.groundPipes, "pipes in the ground", kMostPipes);
+  v.list("compost", p.compost, "piles of compost", kMostPiles);
+  v.list("water_loops", p.waterLoops, "tanks whose water goes round", kMostLoops);
+  v.list("soil_cables", p.soilCables, "cables that warm the soil of beds", kMostCables);
+  v.list("mass", p.mass, "walls, paths and raised beds in the house", kMostMasses);
   v.integer("warm_up_days", p.warmUp_days, {0, 200}, "days that stores are run before the log begins");
   v.list("heaters", p.heaters, "heaters of rooms and tanks", kMostHeaters);
   v.list("kit", p.kit, "what has been bought for the plan", 200);
-  v.list("measures", p.measures, "measures that may be added", 12);
+  v.list("measures", p.measures, "measures that may be added", 40);
   v.list("materials", p.materials, "materials of your own, beside the table's", 40);
   v.list("crops", p.crops, "crops, by which the plan is judged beside its line", kMostCrops);
   v.list("own_crops", p.ownCrops, "crops of your own, beside the table's", 40);

@@ -165,6 +165,15 @@ void checkCables(const Plan& plan, Problems& problems) {
 } // namespace
 
 void checkStores(const Plan& plan, Problems& problems) {
+  const auto atMost = [&](const char* where, std::size_t count, std::size_t most) {
+    if (count > most) problems.push_back({ProblemKind::badInput, where, Message{"json.entries", count}, Message{"json.at-most", most}});
+  };
+  atMost("/barrels", plan.barrels.size(), kMostBarrelRows);
+  atMost("/ground_pipes", plan.groundPipes.size(), kMostPipes);
+  atMost("/compost", plan.compost.size(), kMostPiles);
+  atMost("/water_loops", plan.waterLoops.size(), kMostLoops);
+  atMost("/soil_cables", plan.soilCables.size(), kMostCables);
+  atMost("/mass", plan.mass.size(), kMostMasses);
   checkPipes(plan, problems);
   checkCompost(plan, problems);
   checkMass(plan, problems);

@@ -5,7 +5,12 @@
 
 #include "core/plan/plan.h"
 
+#include <cstddef>
+
 namespace muffle {
+
+/// What a plan and its file hold at most of each.
+constexpr std::size_t kMostBarrelRows = 50, kMostPipes = 8, kMostPiles = 8, kMostLoops = 4, kMostCables = 12, kMostMasses = 12;
 
 void checkStores(const Plan& plan, Problems& problems);
 

@@ -4,6 +4,7 @@
 #include "core/parallel.h"
 #include "core/plan/heaters.h"
 #include "core/plan/measure_table.h"
+#include "core/plan/own_measure.h"
 #include "core/sizing/sized_heaters.h"
 
 #include <algorithm>
@@ -25,6 +26,7 @@ constexpr std::size_t kRound = 6;       // nodes looked at together, whatever th
 /// What a run of a relaxed house says.
 struct Relaxed {
   int misses = 0;
+  double degreeHours_K_h = 0.0; ///< a winter
   double money = 0.0;           ///< for the heaters' heat, a winter
   std::vector<double> least;    ///< the same with each set of heaters, at least; of a heater that was never too small
   std::vector<bool> neverShort; ///< whether that set is never too small for it
@@ -32,12 +34,12 @@ struct Relaxed {
 
 class Search {
 public:
-  Search(const Plan& plan, const Scene& scene, const SizingOptions& options)
-      : m_plan(plan), m_scene(scene), m_options(options), m_stop(options.stop), m_heaters(sizedHeaters(plan, *scene.weather)), m_open(relaxable(plan)) {
+  Search(const Plan& plan, PackageScenes& scenes, const SizingOptions& options)
+      : m_plan(plan), m_scenes(scenes), m_options(options), m_stop(options.stop), m_heaters(sizedHeaters(plan, *scenes.weather())), m_open(relaxable(plan)) {
     if (m_heaters)
       for (const std::size_t k : m_heaters->measures) m_open[k] = false;
-    m_slack = kBoundSlack_kWh_m2 * plan.house.shape.floor_m2() * kWinterDays * dearest_kWh();
-    for (std::size_t k = 0; k < plan.measures.size(); ++k) m_same.push_back(m_open[k] ? levelAsRelaxed(k) : kOpen);
+    m_slack = kBoundSlack_kWh_m2 * largestFloor_m2() * kWinterDays * dearest_kWh();
+    for (std::size_t k = 0; k < plan.measures.size(); ++k) m_same.push_back(m_open[k] ? levelAsRelaxed(k) : kUndecided);
     // what costs most is decided first: its bound rises soonest
     for (std::size_t k = 0; k < plan.measures.size(); ++k)
       if (m_open[k]) m_order.push_back(k);
@@ -48,7 +50,12 @@ public:
     const auto begin = std::chrono::steady_clock::now();
     const auto isLate = [&] { return m_options.time_s && std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count() > *m_options.time_s; };
     runLeaves(seeds());
-    plant();
+    if (m_packages.empty() && !m_problem && !m_stop) {
+      const auto first = firstThatCanBeBuilt(m_plan);
+      if (!first) return nothingAllowed();
+      runLeaves({*first});
+    }
+    if (!m_stop) plant();
     bool isCut = false;
     while (!m_problem && !m_stop && !m_queue.empty() && m_queue.top().bound <= incumbent() + 1e-9) {
       if (isLate()) {
@@ -59,12 +66,13 @@ public:
       tell();
     }
     if (m_problem) return *m_problem;
-    if (m_stop) return Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
+    if (m_stop && m_packages.empty()) return Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
     const double left = m_queue.empty() ? kNever : m_queue.top().bound;
     if (!isCut) runLeaves(neighbours());
     if (m_problem) return *m_problem;
-    if (m_stop) return Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
+    isCut = isCut || m_stop;
     Sizing sizing;
+    sizing.isStopped = static_cast<bool>(m_stop);
     for (auto& [choice, package] : m_packages) sizing.packages.push_back(std::move(package));
     rankPackages(sizing, m_plan);
     sizing.covered = packageCount(m_plan);
@@ -80,7 +88,7 @@ public:
   std::optional<PackageBound> bound(const Choice& choice) {
     const auto limited = runRelaxed(asRun(choice), false);
     if (!limited) return std::nullopt;
-    PackageBound bound{limited->misses, fixedCost(m_plan, choice)};
+    PackageBound bound{limited->misses, limited->degreeHours_K_h, fixedCost(m_plan, choice)};
     const auto set = m_heaters ? setOf(choice) : std::nullopt;
     if (!set) {
       bound.cost += atLeast(limited->money);
@@ -94,9 +102,9 @@ public:
   [[nodiscard]] const std::optional<Problem>& problem() const { return m_problem; }
 
 private:
-  /// A set of heaters that a node may still come to: among SizedHeaters::sets, or kNot for those that the house has.
+  /// A set of heaters that a node may still come to: among SizedHeaters::sets, or kNotBuilt for those that the house has.
   struct Alternative {
-    int level = kNot;
+    int level = kNotBuilt;
     double fixed = 0.0;  ///< what is decided costs a winter, with it
     double energy = 0.0; ///< at least
     bool isTested = false;
@@ -124,6 +132,14 @@ private:
     Work work = Work::trace;
   };
 
+  /// Of the house and whatever a measure of one's own makes of it.
+  double largestFloor_m2() const {
+    double largest = m_plan.house.shape.floor_m2();
+    for (const Measure& m : m_plan.measures)
+      for (int place = 0; place < levelCount(m) && setsAny(m, "/house/shape"); ++place)
+        if (const auto made = withSettings(m_plan, m, levelAt(m, place))) largest = std::max(largest, made->house.shape.floor_m2());
+    return largest;
+  }
   /// Money for a kWh of heat when it costs most, whatever gives it.
   double dearest_kWh() const {
     double dearest = m_plan.prices.electricity_per_kWh;
@@ -136,20 +152,20 @@ private:
     }
     return dearest;
   }
-  /// The level that makes the same house as the measure relaxed; kOpen if none does.
+  /// The level that makes the same house as the measure relaxed; kUndecided if none does.
   int levelAsRelaxed(std::size_t k) const {
     const Measure& m = m_plan.measures[k];
     Plan relaxed = m_plan;
     rowOf(m.kind).relax(relaxed, m);
     for (int level = 0; level < levelCount(m); ++level) {
       Plan with = m_plan;
-      rowOf(m.kind).apply(with, m, m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(level)]);
+      rowOf(m.kind).apply(with, m, levelAt(m, level));
       if (with == relaxed) return level;
     }
-    return kOpen;
+    return kUndecided;
   }
   double leastCost(std::size_t k) const {
-    Choice choice(m_plan.measures.size(), kNot);
+    Choice choice(m_plan.measures.size(), kNotBuilt);
     double least = kNever;
     for (choice[k] = 0; choice[k] < levelCount(m_plan.measures[k]); ++choice[k]) least = std::min(least, fixedCost(m_plan, choice));
     return least;
@@ -163,7 +179,7 @@ private:
   /// Of houses that are relaxed the same, the same.
   Choice asRun(Choice choice) const {
     for (std::size_t k = 0; k < choice.size(); ++k)
-      if (choice[k] == kOpen && m_same[k] != kOpen) choice[k] = m_same[k];
+      if (choice[k] == kUndecided && m_same[k] != kUndecided) choice[k] = m_same[k];
     return choice;
   }
 
@@ -178,37 +194,38 @@ private:
       heater.stage_K = kNextStage_K * static_cast<double>(m_heaters->measures.size() - 1); // the last of a set asks for no more
     }
     Relaxed relaxed;
-    std::vector<std::optional<Result<WinterResult>>> all(m_scene.weather->winters.size());
+    const Scene& scene = m_scenes.of(plan);
+    std::vector<std::optional<Result<WinterResult>>> all(scene.weather->winters.size());
     if (isTrace) {
       relaxed.least.assign(m_heaters->sets.size(), 0.0);
       relaxed.neverShort.assign(m_heaters->sets.size(), true);
     }
     for (std::size_t w = 0; w < all.size(); ++w) {
-      all[w] = simulateWinter(plan, m_scene, w, {.heaterPower = isTrace, .stop = m_stop.flag()});
+      all[w] = simulateWinter(plan, scene, w, {.heaterPower = isTrace, .stop = m_stop.flag()});
       if (!*all[w] || !isTrace) continue;
       for (std::size_t set = 0; set < m_heaters->sets.size(); ++set) {
-        const LeastMoney least = leastMoney(*m_heaters, m_plan, set, w, (**all[w]).series.heater_W, m_scene.weather->winters[w].step_s);
+        const LeastMoney least = leastMoney(*m_heaters, m_plan, set, w, (**all[w]).series.heater_W, scene.weather->winters[w].step_s);
         relaxed.least[set] += least.money;
         if (least.isShort) relaxed.neverShort[set] = false;
       }
     }
-    auto run = summarise(plan, m_scene, std::move(all));
+    auto run = summarise(plan, scene, std::move(all));
     if (!run) {
       fail(run.problem());
       return std::nullopt;
     }
     const double winters = run->summary.winters;
     relaxed.misses = run->summary.nights - run->summary.held;
+    relaxed.degreeHours_K_h = run->summary.degreeHours_K_h / winters;
     for (double& money : relaxed.least) money /= winters;
     for (std::size_t h = 0; h < plan.heaters.size(); ++h) relaxed.money += run->summary.ledger.money(plan, plan.prices, MeterUse::heater, h) / winters;
     return relaxed;
   }
 
   std::optional<SizedPackage> runLeaf(const Choice& choice) {
-    const Package package = buildPackage(m_plan, choice);
-    const auto run = simulate(package.plan, m_scene, {.stop = m_stop.flag()});
-    if (run) return sizedPackage(m_plan, package, run->summary);
-    fail(run.problem());
+    auto package = runPackage(m_plan, choice, m_scenes, m_stop.flag());
+    if (package) return *std::move(package);
+    fail(package.problem());
     return std::nullopt;
   }
   void fail(const Problem& problem) {
@@ -221,7 +238,7 @@ private:
   void runLeaves(std::vector<Choice> choices) {
     std::sort(choices.begin(), choices.end());
     choices.erase(std::unique(choices.begin(), choices.end()), choices.end());
-    std::erase_if(choices, [this](const Choice& c) { return m_packages.contains(c); });
+    std::erase_if(choices, [this](const Choice& c) { return m_packages.contains(c) || !canBeBuilt(m_plan, c); });
     for (std::size_t from = 0; from < choices.size() && !m_stop; from += kRound) {
       const std::size_t count = std::min(kRound, choices.size() - from);
       std::vector<std::optional<SizedPackage>> done(count);
@@ -237,33 +254,33 @@ private:
     ++m_runs;
     const Choice choice = package.choice;
     const auto key = [](const SizedPackage& p) { return std::tuple(p.cost.total(), p.cost.hours, p.degreeHours_K_h, p.choice); };
-    const bool isBest = package.holds && (!m_best || key(package) < key(m_packages.at(*m_best)));
+    const auto isBest = [&] { return package.holds && (!m_best || key(package) < key(m_packages.at(*m_best))); };
+    if (isBest() && !m_stop)
+      if (auto why = tryPackage(package, m_plan, m_scenes, m_stop.flag())) fail(*why);
+    if (isBest()) m_best = choice;
     m_packages.emplace(choice, std::move(package));
-    if (isBest) m_best = choice;
   }
   void tell() {
     if (!m_options.progress || m_stop) return;
     SizingProgress progress{.done = m_runs, .of = 0, .found = {}, .bound = {}};
     if (m_best) progress.found = incumbent();
     if (!m_queue.empty()) progress.bound = std::min(m_queue.top().bound, incumbent());
-    if (m_options.progress(progress)) return;
-    m_problem = Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
-    m_stop.set();
+    if (!m_options.progress(progress)) m_stop.set();
   }
 
   // ---- where it begins and ends
 
   /// As it is, each heater alone, and everything with each of them: something that holds is known soon, if there is any.
   std::vector<Choice> seeds() const {
-    const Choice bare(m_plan.measures.size(), kNot);
-    Choice all(m_plan.measures.size(), kNot);
-    for (std::size_t k = 0; k < all.size(); ++k) all[k] = m_same[k] != kOpen ? m_same[k] : levelCount(m_plan.measures[k]) - 1;
+    const Choice bare(m_plan.measures.size(), kNotBuilt);
+    Choice all(m_plan.measures.size(), kNotBuilt);
+    for (std::size_t k = 0; k < all.size(); ++k) all[k] = m_same[k] != kUndecided ? m_same[k] : levelCount(m_plan.measures[k]) - 1;
     std::vector<Choice> seeds{bare, all};
     if (!m_heaters) return seeds;
     for (const std::size_t k : m_heaters->measures)
       for (int level = 0; level < levelCount(m_plan.measures[k]); ++level)
         for (Choice with : {bare, all}) {
-          for (const std::size_t other : m_heaters->measures) with[other] = kNot;
+          for (const std::size_t other : m_heaters->measures) with[other] = kNotBuilt;
           with[k] = level;
           seeds.push_back(std::move(with));
         }
@@ -278,7 +295,7 @@ private:
     const Choice& at = m_best ? *m_best : closest->first;
     std::vector<Choice> all;
     for (std::size_t k = 0; k < at.size(); ++k)
-      for (int level = kNot; level < levelCount(m_plan.measures[k]); ++level) {
+      for (const int level : placesOf(m_plan.measures[k])) {
         all.push_back(at);
         all.back()[k] = level;
       }
@@ -287,22 +304,23 @@ private:
 
   /// A node for each way to decide on what cannot be left open.
   void plant() {
-    std::vector<Choice> roots{Choice(m_plan.measures.size(), kNot)};
+    std::vector<Choice> roots{Choice(m_plan.measures.size(), kNotBuilt)};
     for (std::size_t k = 0; k < m_plan.measures.size(); ++k) {
       if (m_heaters && std::find(m_heaters->measures.begin(), m_heaters->measures.end(), k) != m_heaters->measures.end()) continue;
       if (m_open[k]) {
-        for (Choice& root : roots) root[k] = kOpen;
+        for (Choice& root : roots) root[k] = kUndecided;
         continue;
       }
       std::vector<Choice> more;
       for (const Choice& root : roots)
-        for (int level = kNot; level < levelCount(m_plan.measures[k]); ++level) {
+        for (const int level : placesOf(m_plan.measures[k])) {
           more.push_back(root);
           more.back()[k] = level;
         }
       roots = std::move(more);
     }
     for (Choice& root : roots) {
+      if (!isSound(relaxedPlan(m_plan, root))) continue;
       Node node{.choice = std::move(root), .alternatives = {Alternative{}}};
       if (m_heaters)
         for (std::size_t set = 0; set < m_heaters->sets.size(); ++set) node.alternatives.push_back({.level = static_cast<int>(set)});
@@ -314,10 +332,10 @@ private:
     std::erase_if(node.alternatives, [&](Alternative& a) {
       const Choice decided = withLevel(node, a);
       a.fixed = fixedCost(m_plan, decided);
-      return isTooMuch(decided);
+      return !mayBeBuilt(m_plan, m_heaters ? decided : node.choice) || isTooMuch(decided);
     });
     if (node.alternatives.empty()) return;
-    node.open = static_cast<std::size_t>(std::count(node.choice.begin(), node.choice.end(), kOpen));
+    node.open = static_cast<std::size_t>(std::count(node.choice.begin(), node.choice.end(), kUndecided));
     node.bound = node.alternatives[node.best()].bound();
     node.serial = m_serial++;
     m_queue.push(std::move(node));
@@ -329,7 +347,7 @@ private:
     for (std::size_t k = 0; k < choice.size(); ++k)
       if (choice[k] >= 0) {
         const Measure& m = m_plan.measures[k];
-        capital += measureCapital(m_plan, m, m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(choice[k])]);
+        capital += measureCapital(m_plan, m, levelAt(m, choice[k]));
       }
     return capital > *m_plan.ask.toSpend;
   }
@@ -341,7 +359,7 @@ private:
     Choice choice = node.choice;
     if (m_heaters)
       for (std::size_t h = 0; h < m_heaters->measures.size(); ++h)
-        choice[m_heaters->measures[h]] = a.level == kNot ? kNot : m_heaters->sets[static_cast<std::size_t>(a.level)][h];
+        choice[m_heaters->measures[h]] = a.level == kNotBuilt ? kNotBuilt : m_heaters->sets[static_cast<std::size_t>(a.level)][h];
     return choice;
   }
   /// Which set it has taken; nothing for none.
@@ -354,7 +372,7 @@ private:
   }
   /// With one heater, whichever it is: their heat goes the same ways.
   Choice asTraced(Choice choice) const {
-    for (const std::size_t k : m_heaters->measures) choice[k] = kNot;
+    for (const std::size_t k : m_heaters->measures) choice[k] = kNotBuilt;
     choice[m_heaters->measures.front()] = 0;
     return asRun(std::move(choice));
   }
@@ -366,7 +384,7 @@ private:
       m_queue.pop();
       const Alternative& best = node.alternatives[node.best()];
       const bool sizesAreOpen =
-          m_heaters && std::any_of(node.alternatives.begin(), node.alternatives.end(), [](const Alternative& a) { return a.level != kNot; });
+          m_heaters && std::any_of(node.alternatives.begin(), node.alternatives.end(), [](const Alternative& a) { return a.level != kNotBuilt; });
       if (sizesAreOpen && !node.isTraced)
         jobs.push_back({std::move(node), Work::trace});
       else if (isLeaf(node))
@@ -383,7 +401,7 @@ private:
       if (m_stop) return;
       const Alternative& best = job.node.alternatives[job.node.best()];
       if (job.work == Work::leaf) {
-        if (!m_packages.contains(withLevel(job.node, best))) leaves[i] = runLeaf(withLevel(job.node, best));
+        if (const Choice leaf = withLevel(job.node, best); !m_packages.contains(leaf) && canBeBuilt(m_plan, leaf)) leaves[i] = runLeaf(leaf);
       } else {
         const Choice key = job.work == Work::trace ? asTraced(job.node.choice) : asRun(withLevel(job.node, best));
         auto& known = job.work == Work::trace ? m_traces : m_tests;
@@ -412,29 +430,33 @@ private:
   void takeTrace(Node& node, const Relaxed& relaxed) const {
     node.isTraced = true;
     const bool isOne = m_heaters->measures.size() == 1; // of several the run is that of the last, which holds a little less
-    if (isOne && relaxed.misses > m_plan.ask.missesAllowed) std::erase_if(node.alternatives, [](const Alternative& a) { return a.level != kNot; });
+    if (isOne && isTooCold(relaxed)) std::erase_if(node.alternatives, [](const Alternative& a) { return a.level != kNotBuilt; });
     for (Alternative& a : node.alternatives) {
-      if (a.level == kNot) continue;
+      if (a.level == kNotBuilt) continue;
       const auto level = static_cast<std::size_t>(a.level);
       a.energy = std::max(a.energy, atLeast(relaxed.least[level]));
       if (isOne && relaxed.neverShort[level]) a.isTested = true;
     }
   }
+  /// So that nothing it stands for could hold; degree-hours with the slack that bounds have.
+  [[nodiscard]] bool isTooCold(const Relaxed& relaxed) const {
+    return muffle::isTooCold(m_plan.ask, relaxed.misses, (1.0 - kBoundSlack) * relaxed.degreeHours_K_h - kBoundSlack_K_h);
+  }
   void takeTest(Node& node, const Relaxed& relaxed) const {
     const std::size_t best = node.best();
-    if (relaxed.misses > m_plan.ask.missesAllowed) {
+    if (isTooCold(relaxed)) {
       node.alternatives.erase(node.alternatives.begin() + static_cast<std::ptrdiff_t>(best));
       return;
     }
     Alternative& a = node.alternatives[best];
     // what one of this size takes is not the same at every hour as what is the least: with a tariff that tells
-    if (!m_heaters || a.level == kNot) a.energy = std::max(a.energy, atLeast(relaxed.money));
+    if (!m_heaters || a.level == kNotBuilt) a.energy = std::max(a.energy, atLeast(relaxed.money));
     a.isTested = true;
   }
   /// The next measure is decided on. What was known of the whole holds for each part of it.
   void branch(const Node& node) {
-    const std::size_t k = *std::find_if(m_order.begin(), m_order.end(), [&](std::size_t open) { return node.choice[open] == kOpen; });
-    for (int level = kNot; level < levelCount(m_plan.measures[k]); ++level) {
+    const std::size_t k = *std::find_if(m_order.begin(), m_order.end(), [&](std::size_t open) { return node.choice[open] == kUndecided; });
+    for (const int level : placesOf(m_plan.measures[k])) {
       Node child = node;
       child.choice[k] = level;
       if (level != m_same[k]) {
@@ -446,7 +468,7 @@ private:
   }
 
   const Plan& m_plan;
-  const Scene& m_scene;
+  PackageScenes& m_scenes;
   const SizingOptions& m_options;
   Stop m_stop;
   std::optional<SizedHeaters> m_heaters;
@@ -470,7 +492,8 @@ std::vector<bool> relaxable(const Plan& plan) {
   for (const Measure& m : plan.measures) {
     Plan relaxed = plan;
     const auto ofItsKind = std::count_if(plan.measures.begin(), plan.measures.end(), [&](const Measure& o) { return o.kind == m.kind; });
-    may.push_back(ofItsKind == 1 && levelCount(m) > 0 && rowOf(m.kind).relax(relaxed, m)); // of two blankets the second hangs in place of the first
+    may.push_back(ofItsKind == 1 && levelCount(m) > 0 && m.offer != Offer::ruledOut &&
+                  rowOf(m.kind).relax(relaxed, m)); // of two blankets the second hangs in place of the first
   }
   return may;
 }
@@ -481,9 +504,9 @@ Plan relaxedPlan(const Plan& plan, const Choice& choice) {
   for (std::size_t k = 0; k < plan.measures.size(); ++k) {
     const Measure& m = plan.measures[k];
     const MeasureRow& row = rowOf(m.kind);
-    if (choice[k] == kOpen) row.relax(relaxed, m);
+    if (choice[k] == kUndecided) row.relax(relaxed, m);
     if (choice[k] < 0) continue;
-    const double level = m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(choice[k])];
+    const double level = levelAt(m, choice[k]);
     const bool isAnother = m.kind == MeasureKind::heater && std::exchange(hasHeater, true);
     (isAnother ? row.also : row.apply)(relaxed, m, level);
   }
@@ -492,19 +515,19 @@ Plan relaxedPlan(const Plan& plan, const Choice& choice) {
 
 double fixedCost(const Plan& plan, const Choice& choice) {
   Choice decided = choice;
-  std::replace(decided.begin(), decided.end(), kOpen, kNot);
+  std::replace(decided.begin(), decided.end(), kUndecided, kNotBuilt);
   const Package package = buildPackage(plan, decided);
   return winterCost(package.plan, plan.prices, Ledger(), 1.0, package.kit).total();
 }
 
-Result<PackageBound> boundOf(const Plan& plan, const Scene& scene, const Choice& choice) {
+Result<PackageBound> boundOf(const Plan& plan, PackageScenes& scenes, const Choice& choice) {
   const SizingOptions options;
-  Search search(plan, scene, options);
+  Search search(plan, scenes, options);
   const auto bound = search.bound(choice);
   if (!bound) return *search.problem();
   return *bound;
 }
 
-Result<Sizing> searchPackages(const Plan& plan, const Scene& scene, const SizingOptions& options) { return Search(plan, scene, options).run(); }
+Result<Sizing> searchPackages(const Plan& plan, PackageScenes& scenes, const SizingOptions& options) { return Search(plan, scenes, options).run(); }
 
 } // namespace muffle

@@ -10,6 +10,8 @@
 // colder and takes more later. docs/sizing.md has the proofs and what they rest on.
 #pragma once
 
+#include "core/plan/measure_rules.h"
+#include "core/sizing/package_scenes.h"
 #include "core/sizing/sizing.h"
 
 namespace muffle {
@@ -19,20 +21,23 @@ namespace muffle {
 /// kWh/m2; a season's own error is a tenth of a percent (docs/sizing.md).
 constexpr double kBoundSlack = 0.02;
 constexpr double kBoundSlack_kWh_m2 = 0.004;
+/// Degree-hours a winter by which a relaxed house may owe more than a true one: a setpoint on the line is held to half a thousandth of a kelvin through 2000
+/// hours.
+constexpr double kBoundSlack_K_h = 1.0;
 
 /// What size() does where there are more than kFewPackages. In the list of its answer are the packages that were run: those whose bound did not rule them out,
 /// and those that differ from the winner in one measure.
-Result<Sizing> searchPackages(const Plan& plan, const Scene& scene, const SizingOptions& options);
+Result<Sizing> searchPackages(const Plan& plan, PackageScenes& scenes, const SizingOptions& options);
 
-/// The relaxed house of a choice, with kOpen for what is left open.
-constexpr int kOpen = -2;
+/// The relaxed house of a choice, with kUndecided for what is left open.
 Plan relaxedPlan(const Plan& plan, const Choice& choice);
 /// What the search knows of every package that agrees with a choice whose heaters are all decided.
 struct PackageBound {
   int misses = 0;    ///< nights at least
+  double degreeHours_K_h = 0.0; ///< a winter, at least but for kBoundSlack
   double cost = 0.0; ///< money a winter at least, of one that holds
 };
-Result<PackageBound> boundOf(const Plan& plan, const Scene& scene, const Choice& choice);
+Result<PackageBound> boundOf(const Plan& plan, PackageScenes& scenes, const Choice& choice);
 /// What its decided measures cost a winter whatever the weather: kit, its hours and standing charges.
 double fixedCost(const Plan& plan, const Choice& choice);
 /// Of the measures that may be left open in this plan.

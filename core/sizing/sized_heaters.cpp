@@ -3,7 +3,9 @@
 
 #include "core/calendar.h"
 #include "core/plan/heaters.h"
+#include "core/plan/measure_rules.h"
 #include "core/plan/measure_table.h"
+#include "core/plan/own_measure.h"
 #include "core/sizing/sizing.h"
 
 #include <algorithm>
@@ -48,6 +50,7 @@ std::optional<SizedHeaters> sizedHeaters(const Plan& plan, const Weather& weathe
   SizedHeaters sized;
   std::size_t sets = 1;
   const HeaterKindFacts* like = nullptr;
+  if (std::any_of(plan.measures.begin(), plan.measures.end(), [](const Measure& m) { return setsAny(m, "/heaters/"); })) return std::nullopt;
   for (std::size_t k = 0; k < plan.measures.size(); ++k) {
     const Measure& m = plan.measures[k];
     if (m.kind != MeasureKind::heater) continue;
@@ -64,11 +67,11 @@ std::optional<SizedHeaters> sizedHeaters(const Plan& plan, const Weather& weathe
     if (sets > kMostSets) return std::nullopt;
   }
   if (!like) return std::nullopt;
-  std::vector<int> set(sized.measures.size(), kNot);
+  std::vector<int> set(sized.measures.size(), kNotBuilt);
   for (std::size_t n = 1; n < sets; ++n) { // the first varies slowest, as packages do
     for (std::size_t k = set.size(); k-- > 0;) {
       if (++set[k] < levelCount(plan.measures[sized.measures[k]])) break;
-      set[k] = kNot;
+      set[k] = kNotBuilt;
     }
     sized.sets.push_back(set);
   }

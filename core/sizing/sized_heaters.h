@@ -12,13 +12,10 @@
 
 namespace muffle {
 
-/// Of a measure, that it is not taken.
-constexpr int kNot = -1;
-
 /// Heater measures whose sizes are read from one run with a heater that is never too small.
 struct SizedHeaters {
   std::vector<std::size_t> measures;
-  std::vector<std::vector<int>> sets; ///< the level of each, kNot for none; one of them at least is there
+  std::vector<std::vector<int>> sets; ///< the level of each, kNotBuilt for none; one of them at least is there
   struct Prices {
     std::vector<std::vector<float>> money_kWh; ///< by winter and step, for a kWh of heat
     std::vector<std::vector<float>> capacity;  ///< of its size, by winter and step

@@ -9,6 +9,7 @@
 
 #include <atomic>
 #include <functional>
+#include <optional>
 #include <utility>
 
 namespace muffle {
@@ -19,7 +20,7 @@ using Choice = std::vector<int>;
 /// The plan with the chosen measures built in and bought.
 struct Package {
   Choice choice;
-  Plan plan;
+  Plan plan;               ///< check() says whether its measures go together
   std::vector<Bought> kit; ///< all of the plan's
   Message label;           ///< "as it is", or the measures by name
 };
@@ -36,7 +37,13 @@ struct SizedPackage {
   Ledger ledger = {};      ///< over all winters
   double winters = 1.0;
   double capital = 0.0; ///< money for kit, all of it now
-  bool holds = false;   ///< and keeps to what there is to spend, in money and in hours
+  double electric_W = 0.0;           ///< all electric heaters together
+  double trench_m = 0.0;             ///< that it digs
+  double fuelStored_kWh = 0.0;       ///< fuel burnt a winter
+  double loadsAsleep = 0.0;          ///< put on a fire between 23 and 6, a winter
+  std::optional<Message> fails = {}; ///< what it was tried against beside the log and did not withstand (core/sizing/withstands.h)
+  bool isTried = false;              ///< it was
+  bool holds = false;                ///< the line in every room, by what the plan asks, and keeps to its limits
   bool onFrontier = false;
 };
 
@@ -47,6 +54,7 @@ struct Sizing {
   std::size_t covered = 0;            ///< combinations that were decided on, most of them without being run
   std::size_t runs = 0;               ///< seasons run for it, each over all winters
   bool provedLeast = false;           ///< none of those covered costs less than the winner, or none of them holds
+  bool isStopped = false;             ///< before its end, by whoever waited: what it has is the best so far
   double bound = 0.0;                 ///< money a winter that none that holds can cost less than; of the winner where that is proved
   double run_ms = 0.0;
 };
@@ -60,8 +68,8 @@ struct SizingProgress {
 
 struct SizingOptions {
   int threads = 0;                                                ///< 0: all cores. Never changes the answer.
-  std::function<bool(const SizingProgress&)> progress = {};       ///< called from one thread at a time; false stops
-  const std::atomic<bool>* stop = nullptr;                        ///< set to give up at once, amid a run; the answer is then a cancelled problem
+  std::function<bool(const SizingProgress&)> progress = {}; ///< called from one thread at a time; false stops: what has been run is the answer, if anything has
+  const std::atomic<bool>* stop = nullptr; ///< set to give up at once, amid a run; size() answers with what has been run, else it is a cancelled problem
   bool exhaustive = false;                                        ///< size(): every combination is run, up to kMostExhaustive
   std::optional<double> time_s = {};                              ///< size(): after it the search ends with what it has, perhaps not proved
 };
@@ -90,11 +98,26 @@ Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> we
 
 /// What a season of a package says, for the list: priced, and judged by the plan's own wishes.
 SizedPackage sizedPackage(const Plan& plan, const Package& package, const Summary& summary);
+/// Warm enough for the wishes and within their limits; what it was tried against beside the log is SizedPackage::fails.
+bool keepsTo(const SizedPackage& package, const Ask& ask);
+/// Nights below the line, or degree-hours where those are asked for: whether it is colder than the plan accepts.
+bool isTooCold(const Ask& ask, int misses, double degreeHours_K_h);
+/// Whether a plan's own check() finds nothing: pipes that fit under the floor, a lobby beside the bay.
+bool isSound(Plan plan);
+/// The rules of the measures allow it, and its plan is sound.
+bool canBeBuilt(const Plan& plan, const Choice& choice);
+/// In the order of combinations; nothing where the rules and the house leave none among the first 10 000 that the rules allow.
+std::optional<Choice> firstThatCanBeBuilt(const Plan& plan);
+class PackageScenes;
+Result<SizedPackage> runPackage(const Plan& plan, const Choice& choice, PackageScenes& scenes, const std::atomic<bool>* stop);
+/// Tries it against what the plan asks beside the log (core/sizing/withstands.h), once.
+std::optional<Problem> tryPackage(SizedPackage& package, const Plan& plan, PackageScenes& scenes, const std::atomic<bool>* stop);
+/// Tries the winner, and the next where it fails, until one withstands all.
+std::optional<Problem> tryWinners(Sizing& sizing, const Plan& plan, PackageScenes& scenes, const std::atomic<bool>* stop);
+/// What is said where no combination is allowed.
+Problem nothingAllowed();
 /// Winner and frontier of the packages as they stand, which are put in the order of combinations first.
 void rankPackages(Sizing& sizing, const Plan& plan);
-/// How many sizes it has besides "not".
-int levelCount(const Measure& measure);
-
 /// Ranks the same packages under other prices without simulating again. Where not all were run, nothing is proved at those.
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices);
 

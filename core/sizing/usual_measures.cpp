@@ -15,9 +15,12 @@ std::vector<Measure> changesToTry(const Plan& plan) {
   std::vector<Measure> changes;
   for (const MeasureRow& row : measureTable())
     for (Measure& m : row.suggest(plan, row.usual)) {
+      m.isUsualPrice = row.pricedBy != PricedBy::nothing;
       const auto own = std::find_if(plan.measures.begin(), plan.measures.end(), [&](const Measure& o) { return o.kind == m.kind && o.material == m.material; });
       if (own != plan.measures.end()) {
         m.price = own->price;
+        m.priceSpread = own->priceSpread;
+        m.isUsualPrice = own->isUsualPrice;
         m.life_years = own->life_years;
         m.hoursPerWinter = own->hoursPerWinter;
         m.hoursPerNight = own->hoursPerNight;
@@ -41,6 +44,8 @@ std::vector<Measure> measuresToSearch(const Plan& plan, double heater_W) {
     if (isFirst && rowOf(m.kind).isUsual) list.push_back(std::move(m));
   }
   for (Measure& m : list) {
+    constexpr double kUsualSpread = 0.3; // as quotations differ from shop to shop
+    if (m.isUsualPrice) m.priceSpread = kUsualSpread;
     if (m.kind == MeasureKind::barrels) m.levels.push_back(2.0 * m.levels.front());
     if (m.kind != MeasureKind::heater) continue;
     constexpr double kStep_W = 500.0;

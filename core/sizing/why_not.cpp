@@ -4,6 +4,8 @@
 #include "core/plan/measure_table.h"
 
 #include <algorithm>
+#include <cmath>
+#include <functional>
 #include <map>
 #include <tuple>
 
@@ -14,7 +16,7 @@ namespace {
 double perPrice(const Plan& plan, const Measure& m, int level) {
   Measure unit = m;
   unit.price = 1.0;
-  return measureCapital(plan, unit, m.levels.empty() ? 0.0 : m.levels[static_cast<std::size_t>(level)]) * annuityFactor(plan.prices.interest, m.life_years);
+  return measureCapital(plan, unit, levelAt(m, level)) * annuityFactor(plan.prices.interest, m.life_years);
 }
 
 } // namespace
@@ -54,6 +56,68 @@ std::vector<MeasureVerdict> verdicts(const Sizing& sizing, const Plan& plan) {
     all.push_back(verdict);
   }
   return all;
+}
+
+std::vector<Loosening> loosenings(const Sizing& sizing, const Plan& plan) {
+  using Of = Loosening::Of;
+  std::vector<Loosening> all;
+  if (sizing.winner >= 0) return all;
+  struct Wish {
+    Of of;
+    bool isAsked;
+    std::function<void(Ask&)> drop;
+    std::function<double(const SizedPackage&)> needs;
+  };
+  const Ask& ask = plan.ask;
+  const auto nothing = [](const SizedPackage&) { return 0.0; };
+  const Wish wishes[] = {
+      {ask.coldAllowed_K_h ? Of::cold : Of::misses, true,
+       [](Ask& a) {
+         a.missesAllowed = 1'000'000;
+         if (a.coldAllowed_K_h) a.coldAllowed_K_h = 1e9;
+       },
+       [&ask](const SizedPackage& p) { return ask.coldAllowed_K_h ? p.degreeHours_K_h / p.winters : p.nights - p.held; }},
+      {Of::spend, ask.toSpend.has_value(), [](Ask& a) { a.toSpend.reset(); }, [](const SizedPackage& p) { return p.capital; }},
+      {Of::hours, ask.hoursPerWeek.has_value(), [](Ask& a) { a.hoursPerWeek.reset(); }, [](const SizedPackage& p) { return p.cost.hours * 7.0 / kWinterDays; }},
+      {Of::supply, ask.supply_kW.has_value(), [](Ask& a) { a.supply_kW.reset(); }, [](const SizedPackage& p) { return p.electric_W / 1000.0; }},
+      {Of::trench, ask.trench_m.has_value(), [](Ask& a) { a.trench_m.reset(); }, [](const SizedPackage& p) { return p.trench_m; }},
+      {Of::fuelStore, ask.fuelStore_kWh.has_value(), [](Ask& a) { a.fuelStore_kWh.reset(); }, [](const SizedPackage& p) { return p.fuelStored_kWh; }},
+      {Of::noFireAsleep, ask.noFireAsleep, [](Ask& a) { a.noFireAsleep = false; }, nothing},
+      {Of::resilience, ask.anyHeaterOut || ask.mainsOff_h || ask.rareNight_years, nullptr, nothing},
+  };
+  for (const Wish& wish : wishes) {
+    if (!wish.isAsked) continue;
+    Ask without = ask;
+    if (wish.drop) wish.drop(without);
+    std::optional<Loosening> least;
+    for (std::size_t i = 0; i < sizing.packages.size(); ++i) {
+      const SizedPackage& p = sizing.packages[i];
+      const bool mayFail = wish.of == Of::resilience;
+      if ((p.fails && !mayFail) || !keepsTo(p, without)) continue;
+      const double needs = wish.needs(p);
+      if (!least || needs < least->needs || (needs == least->needs && p.cost.total() < sizing.packages[static_cast<std::size_t>(least->package)].cost.total()))
+        least = Loosening{wish.of, needs, static_cast<int>(i)};
+    }
+    if (least) all.push_back(*least);
+  }
+  return all;
+}
+
+Message whatWouldDo(const Loosening& l, const Sizing& sizing, const Plan& plan) {
+  using Of = Loosening::Of;
+  const Message& label = sizing.packages[static_cast<std::size_t>(l.package)].label;
+  switch (l.of) {
+  case Of::misses: return {"sizing.would-do-misses", label, std::llround(l.needs)};
+  case Of::cold: return {"sizing.would-do-cold", label, std::llround(std::ceil(l.needs))};
+  case Of::spend: return {"sizing.would-do-spend", label, std::llround(std::ceil(l.needs)), plan.prices.currency};
+  case Of::hours: return {"sizing.would-do-hours", label, std::ceil(10.0 * l.needs) / 10.0};
+  case Of::supply: return {"sizing.would-do-supply", label, Amount{1000.0 * l.needs, Unit::watt}};
+  case Of::trench: return {"sizing.would-do-trench", label, Amount{l.needs, Unit::metre}};
+  case Of::fuelStore: return {"sizing.would-do-fuel-store", label, Amount{l.needs, Unit::kilowattHour}};
+  case Of::noFireAsleep: return {"sizing.would-do-fire-asleep", label};
+  case Of::resilience: return {"sizing.would-do-without-failure", label};
+  }
+  return label;
 }
 
 int closestToHolding(const Sizing& sizing) {

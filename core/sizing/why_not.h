@@ -27,6 +27,18 @@ struct MeasureVerdict {
 /// One for each measure of the plan that was sized, in its order; none without a winner. Measures whose neighbour was not run are left out.
 std::vector<MeasureVerdict> verdicts(const Sizing& sizing, const Plan& plan);
 
+/// A wish that alone stands in the way of some package, and what it would have to be for the one that needs least of it.
+struct Loosening {
+  enum class Of { misses, cold, spend, hours, supply, trench, fuelStore, noFireAsleep, resilience };
+  Of of = Of::misses;
+  double needs = 0.0; ///< nights, K h, money, hours a week, kW, metres, kWh; 0 for the last two
+  int package = -1;   ///< that would then hold
+};
+/// Where none holds: each wish that would do by itself, among what was run. Empty where only more measures would.
+std::vector<Loosening> loosenings(const Sizing& sizing, const Plan& plan);
+/// One sentence for one of them.
+Message whatWouldDo(const Loosening& loosening, const Sizing& sizing, const Plan& plan);
+
 /// Where none holds, the package that comes closest: fewest nights missed, then least cold, then cheapest. -1 for none.
 int closestToHolding(const Sizing& sizing);
 

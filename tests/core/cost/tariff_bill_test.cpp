@@ -85,7 +85,14 @@ TEST(TariffBill, ACheaperWindowNeverCostsMoreAndAStandingChargeIsPaidByTheDay) {
 
 TEST(TariffBill, ASearchBillsByTheHourAndIsRankedAgainByOtherPricesOfTheSameHours) {
   Plan p = tunnelOfTwo();
-  p.measures = {{MeasureKind::sealing, "sealing", {0.3}, "", 0.05, 60.0, 3.0, 2.0, 0.0}};
+  p.measures = {{.kind = MeasureKind::sealing,
+                 .name = "sealing",
+                 .levels = {0.3},
+                 .material = "",
+                 .gap_m = 0.05,
+                 .price = 60.0,
+                 .life_years = 3.0,
+                 .hoursPerWinter = 2.0}};
   p.prices.electricityWindows = {{0x7F, 22, 6, 0.2}};
   const auto weather = testing::frost(p.site);
   auto sizing = size(p, weather);

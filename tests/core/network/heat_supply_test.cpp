@@ -14,7 +14,7 @@ namespace muffle {
 namespace {
 
 constexpr int kDay = 144; // steps of ten minutes
-constexpr double kStep_s = 600.0;
+constexpr double kSupplyStep_s = 600.0;
 
 struct Supplied {
   Network net;
@@ -36,7 +36,7 @@ Supplied suppliedRoom(double power_W) {
 
 Signal everyStep(std::vector<double> value, bool hold) {
   Signal s;
-  s.step_s = kStep_s;
+  s.step_s = kSupplyStep_s;
   s.hold = hold;
   s.value = std::move(value);
   return s;
@@ -51,7 +51,7 @@ TEST(HeatSupply, WhileTheMainsAreOffNothingIsGivenAndTheRoomCoolsAsItsOwnHeatLet
     Solver solver = *Solver::prepare(s.net, {.multistep = multistep});
     double coldest_C = 99.0;
     for (int i = 0; i < kDay; ++i) {
-      ASSERT_TRUE(solver.advance(kStep_s));
+      ASSERT_TRUE(solver.advance(kSupplyStep_s));
       const bool off = mains[static_cast<std::size_t>(i)] == 0.0;
       if (off) { EXPECT_EQ(solver.lastPower_W(0), 0.0) << i; }
       if (!off && (i < 60 || i > 110)) { EXPECT_CLOSE(solver.temperature_C(s.room), 10.0, 0.02, "what a step may miss a setpoint by"); }
@@ -77,7 +77,7 @@ TEST(HeatSupply, ACapacityThatFollowsTheWeatherIsNeverExceededAndHoldsWhereItIsE
     Solver solver = *Solver::prepare(s.net, {.multistep = multistep});
     int held = 0, limited = 0;
     for (int i = 0; i < 3 * kDay; ++i) {
-      ASSERT_TRUE(solver.advance(kStep_s));
+      ASSERT_TRUE(solver.advance(kSupplyStep_s));
       const double most_W = 2000.0 * std::max(capacity[static_cast<std::size_t>(i)], capacity[static_cast<std::size_t>(i) + 1]);
       constexpr double kBends_W = 3.0; // the two-step method's mean of a step takes in the one before: 1.5 of what the capacity bends by, 1.7 W a step squared
       EXPECT_LE(solver.lastPower_W(0), most_W + (multistep ? kBends_W : 1e-6));
@@ -102,7 +102,7 @@ TEST(HeatSupply, SharesGoWhereTheyAreSaidToGo) {
     Supplied s = suppliedRoom(5000.0);
     s.net.thermostats[0].elsewhere = {{s.wall, 0.5}};
     Solver solver = *Solver::prepare(s.net, {.multistep = multistep});
-    for (int i = 0; i < 30 * kDay; ++i) ASSERT_TRUE(solver.advance(kStep_s));
+    for (int i = 0; i < 30 * kDay; ++i) ASSERT_TRUE(solver.advance(kSupplyStep_s));
     EXPECT_CLOSE(solver.temperature_C(s.room), T, 2e-3, "what a stage may be off its setpoint");
     EXPECT_CLOSE(solver.temperature_C(s.wall), W, 1e-2, "thirty days are ten time constants of the wall");
     EXPECT_CLOSE(solver.lastPower_W(0), power, 4.0, "2e-3 K of a room that answers with 1 W for a millikelvin, twice");
@@ -123,11 +123,11 @@ TEST(HeatSupply, StoppedAtAnyStepACopyGoesOnToTheLastBit) {
     std::vector<Solver> kept;
     for (int i = 0; i < 3 * kDay; ++i) {
       if (stops.contains(i)) kept.push_back(unbroken);
-      ASSERT_TRUE(unbroken.advance(kStep_s));
+      ASSERT_TRUE(unbroken.advance(kSupplyStep_s));
     }
     auto at = stops.begin();
     for (Solver& solver : kept) {
-      for (int i = *at++; i < 3 * kDay; ++i) ASSERT_TRUE(solver.advance(kStep_s));
+      for (int i = *at++; i < 3 * kDay; ++i) ASSERT_TRUE(solver.advance(kSupplyStep_s));
       for (std::size_t n = 0; n < net.nodes.size(); ++n) ASSERT_EQ(solver.temperature_C(static_cast<int>(n)), unbroken.temperature_C(static_cast<int>(n)));
       EXPECT_EQ(solver.balance().throughput_J, unbroken.balance().throughput_J);
       EXPECT_EQ(solver.balance().thermostat_J, unbroken.balance().thermostat_J);

@@ -70,10 +70,10 @@ double switched(const Plan& plan, const Winter& night, double band_K, double siz
   t.power_W = size_W;
   auto solver = Solver::prepare(std::move(assembly.network));
   if (!solver) return -1.0;
-  constexpr double kStep_s = 20.0, kBefore_h = 2.0, kFor_h = 2.0;
+  constexpr double kFine_s = 20.0, kBefore_h = 2.0, kFor_h = 2.0;
   int before = 0;
-  for (double t_s = 0.0; t_s < (kBefore_h + kFor_h) * 3600.0; t_s += kStep_s) {
-    if (!solver->advance(kStep_s)) return -1.0;
+  for (double t_s = 0.0; t_s < (kBefore_h + kFor_h) * 3600.0; t_s += kFine_s) {
+    if (!solver->advance(kFine_s)) return -1.0;
     if (t_s < kBefore_h * 3600.0) before = solver->starts(0);
   }
   return (solver->starts(0) - before) / kFor_h;

@@ -35,7 +35,14 @@ TEST(JudgedRooms, ABayThatFreezesIsAMissedNightForTheHouseToo) {
 
 TEST(JudgedRooms, SizingDoesNotTakeItForHeld) {
   Plan p = withFrozenBay();
-  p.measures.push_back({MeasureKind::sealing, "sealed", {0.3}, "", 0.05, 90.0, 3.0, 1.0, 0.0});
+  p.measures.push_back({.kind = MeasureKind::sealing,
+                        .name = "sealed",
+                        .levels = {0.3},
+                        .material = "",
+                        .gap_m = 0.05,
+                        .price = 90.0,
+                        .life_years = 3.0,
+                        .hoursPerWinter = 1.0});
   const auto sizing = size(p, testing::frost(p.site));
   ASSERT_TRUE(sizing);
   EXPECT_EQ(sizing->winner, -1);

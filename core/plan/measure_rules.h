@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// Which measures of a plan may be built together: what is fixed, what is ruled out, what excludes or needs what.
+#pragma once
+
+#include "core/plan/plan.h"
+#include "core/status.h"
+
+#include <span>
+#include <vector>
+
+namespace muffle {
+
+inline constexpr int kNotBuilt = -1, kUndecided = -2;
+
+/// What a measure's own offer leaves to choose from: kNotBuilt, or the places of its sizes.
+std::vector<int> placesOf(const Measure& measure);
+
+/// Of a choice by measure: kNotBuilt, the place of a size, or kUndecided. False where what is decided breaks a rule.
+bool mayBeBuilt(const Plan& plan, std::span<const int> choice);
+
+/// Ids that two have or that none has, settings that cannot be set, rules that leave nothing to build.
+void checkMeasureRules(const Plan& plan, Problems& problems);
+
+} // namespace muffle

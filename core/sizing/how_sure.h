@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// How sure the cheapest plan is to be that: under prices within their ranges, at which price another would be, and in a colder winter. Among the packages that
+// were run.
+#pragma once
+
+#include "core/sizing/package_scenes.h"
+#include "core/sizing/sizing.h"
+
+#include <optional>
+#include <vector>
+
+namespace muffle {
+
+/// A price that may come out otherwise.
+struct UncertainPrice {
+  enum class Of { electricity, fuel, measure };
+  Of of = Of::electricity;
+  Carrier fuel = Carrier::electricity;
+  std::size_t measure = 0;
+  double spread = 0.0; ///< share of its range to either side; 0: none was given
+  /// Another package is cheapest from that multiple of it on, and which.
+  struct Turn {
+    double factor = 1.0;
+    int package = -1;
+  };
+  std::optional<Turn> below = {}, above = {};
+};
+
+struct HowSure {
+  std::vector<UncertainPrice> prices; ///< that the costs of what was run depend on
+  bool hasRanges = false;             ///< any of them has one
+  double stays = 1.0;                 ///< share of draws of all prices within their ranges, alike within each, in which the winner stays the cheapest
+  double regret = 0.0;                ///< money a winter that it costs more than the cheapest, in the mean of the draws
+};
+/// Needs a winner. Deterministic.
+HowSure howSure(const Sizing& sizing, const Plan& plan, unsigned draws = 2000);
+
+/// The winner and its rivals in the logged winters so much colder throughout.
+struct ColderWinter {
+  double by_K = 1.0;
+  int misses = 0;     ///< of the winner
+  bool holds = false; ///< the winner does
+  int cheapest = -1;  ///< of those run again; -1 if none holds
+  double extra = 0.0; ///< money a winter that the winner takes more in such a one than in those logged
+};
+/// The winner, the cheapest others that hold, and what is warmest on the frontier: `rivals` of them.
+Result<std::vector<ColderWinter>> colderWinters(const Sizing& sizing, const Plan& plan, PackageScenes& scenes, const SizingOptions& options = {},
+                                                std::size_t rivals = 7);
+
+} // namespace muffle
