@@ -123,6 +123,8 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing, const HowSure* sure, con
   }
   if (sizing.winner < 0)
     if (const int closest = closestToHolding(sizing); closest >= 0) out["closest"] = entry(closest);
+  out["staircase"] = Json::array();
+  for (const int i : staircase(sizing, plan)) out["staircase"].push_back(entry(i));
   if (sure) out["sensitivity"] = sureAnswer(plan, sizing, *sure, colder);
   out["packages"] = sizing.packages.size();
   out["covered"] = sizing.covered;

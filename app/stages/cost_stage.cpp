@@ -3,16 +3,10 @@
 #include "app/model/said.h"
 
 #include "app/stages/caution_label.h"
-#include "app/stages/dates.h"
 #include "app/stages/frontier_view.h"
-#include "app/stages/heater_words.h"
 #include "app/stages/measures_editor.h"
-#include "core/plan/measure_table.h"
-#include "core/plan/names.h"
-#include "core/simulate/heat_prices.h"
-#include "core/sizing/how_sure.h"
+#include "app/stages/sizing_words.h"
 #include "core/sizing/usual_measures.h"
-#include "core/sizing/why_not.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -33,7 +27,9 @@ namespace {
 
 constexpr int kUsualPrice = 80, kUsualHour = 60; // cents a kWh and money an hour that the sliders reach at least
 
-constexpr double kFarOff = 4.0; // times a price of today
+bool buysAnything(const SizedPackage& p) {
+  return std::any_of(p.choice.begin(), p.choice.end(), [](int place) { return place >= 0; });
+}
 
 constexpr int kPriceEdit = 7; // steps of one drag are one undo step
 
@@ -249,101 +245,9 @@ std::vector<Caution> CostStage::cautionsOfWhatIsProposed() const {
   return cautionsFor(chosen);
 }
 
-/// How many plans the answer is the least of, and how many of them had to be run for it.
-QString CostStage::plansLookedAt(const Sizing& s) const {
-  const QString all = tr("%Ln plan(s)", nullptr, static_cast<int>(std::min<std::size_t>(s.covered, std::numeric_limits<int>::max())));
-  return s.runs < s.covered ? tr("%1, %2 of them run,").arg(all, QLocale().toString(static_cast<qulonglong>(s.runs))) : all;
-}
-
-QString CostStage::notProved(const Sizing& s) const {
-  if (s.isStopped && s.bound <= 0.0) return tr("Stopped before its end: the cheapest of those that were run.");
-  if (s.bound <= 0.0) return tr("At these prices it is the cheapest of those that were run; search again to prove it.");
-  return tr("Not proved: there may be one for less, but none below %1 %2.")
-      .arg(QLocale().toString(static_cast<qlonglong>(std::floor(s.bound))), QString::fromStdString(m_document.plan().prices.currency));
-}
-
-/// Where none holds: what alone stands in the way.
-QString CostStage::whatToLoosen(const Sizing& s) const {
-  QString rows;
-  const Plan& sized = m_document.results().sizedPlan();
-  for (const Loosening& l : loosenings(s, sized))
-    rows += QStringLiteral("<br>") + said(whatWouldDo(l, s, sized), m_document.view().units()).toHtmlEscaped() + QLatin1Char('.');
-  return rows;
-}
-
-/// How the answer stands if prices come out otherwise, and which price turns it.
-QString CostStage::howSureItIs(const Sizing& s) const {
-  if (s.winner < 0) return {};
-  const Units& u = m_document.view().units();
-  const Plan& sized = m_document.results().sizedPlan();
-  Plan priced = sized;
-  priced.prices = m_document.plan().prices;
-  const HowSure sure = howSure(s, priced);
-  QString words;
-  if (sure.hasRanges && sure.stays > 0.9995)
-    words = tr("Whatever prices come to within their ranges, it stays the cheapest.");
-  else if (sure.hasRanges)
-    words = tr("By the ranges of prices it stays the cheapest in %1 of 100 cases; in the others one costs %2 %3 less a winter in the mean.")
-                .arg(std::lround(100.0 * sure.stays))
-                .arg(u.number(Quantity::money, sure.regret / (1.0 - sure.stays)), QString::fromStdString(priced.prices.currency));
-  for (const UncertainPrice& price : sure.prices) {
-    if (price.of == UncertainPrice::Of::measure) continue; // the table has theirs
-    const QString what = price.of == UncertainPrice::Of::electricity ? tr("a kWh of electricity") : tr("a kWh of %1").arg(HeaterWords::carrier(price.fuel));
-    const double now = price.of == UncertainPrice::Of::electricity ? priced.prices.electricity_per_kWh : fuelPrice_kWh(priced, price.fuel).value_or(0.0);
-    for (const auto& [turn, way] : {std::pair{price.below, tr("below")}, {price.above, tr("above")}})
-      if (turn && turn->factor < kFarOff)
-        words += QLatin1Char(' ') + tr("With %1 %2 %3 %4, cheapest is: %5.")
-                                        .arg(what, way, QLocale().toString(now * turn->factor, 'f', 2), QString::fromStdString(priced.prices.currency),
-                                             said(s.packages[static_cast<std::size_t>(turn->package)].label, u));
-  }
-  return words;
-}
-
-/// A measure's price by what it is of.
-QString CostStage::priced(const Plan& plan, const Measure& m, double price) const {
-  const Units& u = m_document.view().units();
-  const QString money = QString::fromStdString(plan.prices.currency);
-  const auto of = [&](double value) { return QLocale().toString(value, 'f', value < 100.0 ? 2 : 0) + QChar(0x00A0) + money; };
-  switch (rowOf(m.kind).pricedBy) {
-  case PricedBy::each: return tr("%1 each").arg(of(price));
-  case PricedBy::kilowatt: return tr("%1 a kW").arg(of(price));
-  case PricedBy::cover_m2:
-  case PricedBy::level_m2:
-  case PricedBy::floor_m2: return tr("%1 a %2").arg(of(u.show(Quantity::areaPrice, price)), u.unit(Quantity::area));
-  case PricedBy::perimeter_m: return tr("%1 a metre").arg(of(price));
-  case PricedBy::whole:
-  case PricedBy::nothing: break;
-  }
-  return of(price);
-}
-
-/// What each thing on the list does for the cheapest plan, and the price at which that would turn.
-QString CostStage::whatEachDoes(const Sizing& s) const {
-  const Units& u = m_document.view().units();
-  const Plan& sized = m_document.results().sizedPlan();
-  const auto money = [&](double value) { return u.number(Quantity::money, std::abs(value)) + QChar(0x00A0) + QString::fromStdString(sized.prices.currency); };
-  QString rows;
-  for (const MeasureVerdict& v : verdicts(s, sized)) {
-    const Measure& m = sized.measures[v.measure];
-    const double level = levelAt(m, v.level);
-    QString does;
-    if (!v.otherHolds)
-      does = (v.isTaken ? tr("without it %1 missed") : tr("with it %1 missed")).arg(tr("%Ln night(s)", nullptr, v.misses));
-    else if (v.isTaken)
-      does = v.turnsAt ? tr("saves %1 a winter, pays up to %2").arg(money(v.extra), priced(sized, m, *v.turnsAt)) : tr("saves %1 a winter").arg(money(v.extra));
-    else
-      does = v.turnsAt ? tr("costs %1 more than it saves, would pay below %2").arg(money(v.extra), priced(sized, m, *v.turnsAt))
-                       : tr("costs %1 more than it saves, even as a gift").arg(money(v.extra));
-    rows += QStringLiteral("<tr><td>%1</td><td style='padding-left:10px'>%2</td></tr>")
-                .arg(v.isTaken ? QStringLiteral("<b>%1</b>").arg(said(nameOf(m, level), u).toHtmlEscaped()) : said(nameOf(m, level), u).toHtmlEscaped(), does);
-  }
-  return QStringLiteral("<table cellspacing='0' cellpadding='0'>%1</table>").arg(rows);
-}
-
 void CostStage::refresh() {
   const Sizing* s = m_document.results().sizing();
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
-  const Units& u = m_document.view().units();
   if (m_document.plan().measures.empty()) {
     const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
     m_frontier->setUsual(power ? measuresToSearch(m_document.plan(), *power) : std::vector<Measure>{});
@@ -351,10 +255,11 @@ void CostStage::refresh() {
   if (m_pages->currentIndex() == 1)
     setHeading(tr("What may be added"), tr("%1 to choose among").arg(tr("%Ln plan(s)", nullptr, static_cast<int>(packageCount(m_document.plan())))));
   else
-    setHeading(tr("What holds for least"), s ? tr("%1 over %2%3")
-                                                   .arg(plansLookedAt(*s), tr("%Ln night(s)", nullptr, static_cast<int>(s->packages.front().nights)),
-                                                        m_document.results().sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
-                                             : tr("not searched yet"));
+    setHeading(tr("What holds for least"),
+               s ? tr("%1 over %2%3")
+                       .arg(SizingWords(m_document).plansLookedAt(), tr("%Ln night(s)", nullptr, static_cast<int>(s->packages.front().nights)),
+                            m_document.results().sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
+                 : tr("not searched yet"));
   if (!m_price->isSliderDown() && !m_hour->isSliderDown()) {
     const auto show = [](QSlider* slider, double value, int usual) {
       const int at = static_cast<int>(std::lround(value));
@@ -372,7 +277,7 @@ void CostStage::refresh() {
                                                          : tr("Search"));
   m_search->setEnabled(m_document.readings().weather() != nullptr);
   m_progress->setVisible(m_document.results().isSizing());
-  const bool canTake = m_document.results().otherPlan().has_value() || (s && s->winner > 0); // the first is the plan as it stands
+  const bool canTake = m_document.results().otherPlan().has_value() || (s && s->winner >= 0 && buysAnything(s->packages[static_cast<std::size_t>(s->winner)]));
   m_take->setVisible(canTake && !m_document.results().isSizing());
   m_take->setText(m_document.results().otherPlan() ? tr("Make it the plan") : tr("Make the cheapest the plan"));
   m_priceText->setText(tr("a kWh costs %1 %2").arg(QLocale().toString(m_price->value() / 100.0, 'f', 2), currency));
@@ -384,27 +289,9 @@ void CostStage::refresh() {
     fitWorth();
     return;
   }
-  if (s->winner < 0) {
-    const int closest = closestToHolding(*s);
-    const SizedPackage& c = s->packages[static_cast<std::size_t>(std::max(closest, 0))];
-    m_bill->setText(tr("<b>None of these holds %1.</b> The closest, %2, %3. Lower the line, accept some misses, grow something hardier, or add measures.")
-                        .arg(u.text(Quantity::temperature, m_document.plan().setpoints.hold_C), said(c.label, u).toHtmlEscaped(),
-                             said(whyNot(*s, std::max(closest, 0), m_document.results().sizedPlan()), u).toHtmlEscaped()) +
-                    whatToLoosen(*s));
-  } else {
-    const SizedPackage& w = s->packages[static_cast<std::size_t>(s->winner)];
-    m_bill->setText(tr("<b>%1</b><br>%2 %3 each winter: power %4, kit %5, %6 h of your work at %7")
-                        .arg(said(w.label, m_document.view().units()), u.number(Quantity::money, w.cost.total()), currency,
-                             u.number(Quantity::money, w.cost.energy), u.number(Quantity::money, w.cost.kit), u.number(Quantity::hours, w.cost.hours),
-                             u.number(Quantity::money, w.cost.hoursMoney)) +
-                    (m_document.results().simulation() && isScaledToWinter(m_document.results().simulation()->summary.winters)
-                         ? QStringLiteral("<br>") + tr("A winter here is %1.").arg(winterMadeOf(m_document.results().simulation()->summary.winters))
-                         : QString()) +
-                    (s->winner == 0 ? QStringLiteral("<br>") + tr("You hold every night you ask for already: spend nothing.") : QString()) +
-                    (s->provedLeast ? QString() : QStringLiteral("<br>") + notProved(*s)));
-  }
-  const QString sure = howSureItIs(*s);
-  m_eachDoes->setText((sure.isEmpty() ? QString() : QStringLiteral("<p style='margin:0 0 4px 0'>%1</p>").arg(sure.toHtmlEscaped())) + whatEachDoes(*s));
+  const SizingWords words(m_document);
+  m_bill->setText(words.bill());
+  m_eachDoes->setText(words.argument());
   fitWorth();
 }
 

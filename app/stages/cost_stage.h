@@ -36,13 +36,7 @@ public:
 
 private:
   void tell(const SizingProgress& so);
-  QString plansLookedAt(const Sizing& s) const;
-  QString priced(const Plan& plan, const Measure& measure, double price) const;
-  QString whatToLoosen(const Sizing& s) const;
-  QString howSureItIs(const Sizing& s) const;
-  QString whatEachDoes(const Sizing& s) const;
   void fitWorth();
-  QString notProved(const Sizing& s) const;
   std::function<void(StageId)> m_show;
   [[nodiscard]] std::vector<Caution> cautionsOfWhatIsProposed() const;
   void refresh() override;

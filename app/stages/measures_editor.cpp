@@ -102,7 +102,12 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
   row->addWidget(m_add);
   row->addStretch();
   body->addLayout(row);
-  body->addWidget(new WishesCard(document, this));
+  auto* wishes = new WishesCard(document, this);
+  connect(wishes, &WishesCard::opened, this, [this, scroll](bool isOpen) {
+    scroll->setVisible(!isOpen);
+    m_add->setVisible(!isOpen);
+  });
+  body->addWidget(wishes);
   connect(m_add, &QComboBox::activated, this, [this](int i) {
     m_add->setCurrentIndex(0);
     if (i < 1) return;

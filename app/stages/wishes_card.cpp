@@ -72,11 +72,15 @@ WishesCard::WishesCard(Document& document, QWidget* parent) : QWidget(parent), m
   check(tr("holds with any one heater out"), tr("for the whole winter"), &Ask::anyHeaterOut);
   check(tr("no wood put on between 23 and 6"), tr("nobody gets up for the fire"), &Ask::noFireAsleep);
   for (const auto& entry : m_checks) grid->addWidget(entry.first, grid->rowCount(), 0, 1, 2);
-  auto* toggle = new QPushButton(tr("what counts as holding, and limits"), this);
+  auto* toggle = new QPushButton(tr("What counts as holding, and limits…"), this);
   toggle->setFont(textFont(9));
   toggle->setCheckable(true);
   more->setVisible(false);
-  connect(toggle, &QPushButton::toggled, more, &QWidget::setVisible);
+  connect(toggle, &QPushButton::toggled, this, [this, more, toggle](bool isOpen) {
+    toggle->setText(isOpen ? tr("Back to the list") : tr("What counts as holding, and limits…"));
+    more->setVisible(isOpen);
+    emit opened(isOpen);
+  });
   body->insertWidget(1, toggle, 0, Qt::AlignLeft);
 }
 

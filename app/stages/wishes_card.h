@@ -16,6 +16,10 @@ class WishesCard : public QWidget {
 public:
   explicit WishesCard(Document& document, QWidget* parent = nullptr);
 
+signals:
+  /// All of them are in sight, or the two that are always.
+  void opened(bool isOpen);
+
 private:
   void check(const QString& words, const QString& source, bool Ask::*wish);
   Document& m_document;

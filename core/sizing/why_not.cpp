@@ -58,6 +58,23 @@ std::vector<MeasureVerdict> verdicts(const Sizing& sizing, const Plan& plan) {
   return all;
 }
 
+std::vector<int> staircase(const Sizing& sizing, const Plan& plan) {
+  Ask others = plan.ask; // cold and money are what the steps are made of
+  others.missesAllowed = 1'000'000;
+  others.coldAllowed_K_h.reset();
+  others.toSpend.reset();
+  std::vector<int> order;
+  for (std::size_t i = 0; i < sizing.packages.size(); ++i)
+    if (!sizing.packages[i].fails && keepsTo(sizing.packages[i], others)) order.push_back(static_cast<int>(i));
+  const auto at = [&](int i) -> const SizedPackage& { return sizing.packages[static_cast<std::size_t>(i)]; };
+  const auto worth = [&](int i) { return std::tuple(at(i).nights - at(i).held, at(i).cost.total()); };
+  std::stable_sort(order.begin(), order.end(), [&](int a, int b) { return std::tuple(at(a).capital, worth(a)) < std::tuple(at(b).capital, worth(b)); });
+  std::vector<int> steps;
+  for (const int i : order)
+    if (steps.empty() || worth(i) < worth(steps.back())) steps.push_back(i);
+  return steps;
+}
+
 std::vector<Loosening> loosenings(const Sizing& sizing, const Plan& plan) {
   using Of = Loosening::Of;
   std::vector<Loosening> all;

@@ -27,6 +27,10 @@ struct MeasureVerdict {
 /// One for each measure of the plan that was sized, in its order; none without a winner. Measures whose neighbour was not run are left out.
 std::vector<MeasureVerdict> verdicts(const Sizing& sizing, const Plan& plan);
 
+/// What money buys, step by step: of what was run, by rising capital, each that misses fewer nights than all that take less money, or as few for less a winter.
+/// Packages that do not keep to the other wishes are left out.
+std::vector<int> staircase(const Sizing& sizing, const Plan& plan);
+
 /// A wish that alone stands in the way of some package, and what it would have to be for the one that needs least of it.
 struct Loosening {
   enum class Of { misses, cold, spend, hours, supply, trench, fuelStore, noFireAsleep, resilience };

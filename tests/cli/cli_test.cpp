@@ -294,6 +294,47 @@ TEST_F(Cli, ALongListIsDecidedWithoutRunningMostOfItAndEachThingIsArguedFor) {
   EXPECT_EQ(json["measures"].size(), plan["measures"].size()) << "each thing on the list is argued for or against";
   for (const Json& m : json["measures"])
     if (m["otherwise_holds"] == true) { EXPECT_GE(m["otherwise_costs_more"].get<double>(), 0.0) << m.dump(); }
+  EXPECT_EQ(json["sensitivity"]["colder"].size(), 3U);
+  EXPECT_TRUE(json["sensitivity"]["stays_cheapest"].is_null()) << "no price has a range";
+  for (const Json& price : json["sensitivity"]["prices"])
+    if (price.contains("above")) { EXPECT_GE(price["above"]["times"].get<double>(), 1.0) << price.dump(); }
+  double spent = -1.0;
+  int missed = 1000;
+  for (const Json& step : json["staircase"]) { // what each further sum buys
+    EXPECT_GT(step["spend"].get<double>(), spent);
+    EXPECT_LE(step["nights"].get<int>() - step["held"].get<int>(), missed);
+    spent = step["spend"].get<double>();
+    missed = step["nights"].get<int>() - step["held"].get<int>();
+  }
+  EXPECT_GE(json["staircase"].size(), 2U);
+}
+
+TEST_F(Cli, WhatCountsAsHoldingAndLimitsAreAskedOnTheCommandLine) {
+  const std::string demo = *readFile(kLog);
+  std::size_t end = 0;
+  for (int line = 0; line < 2200 && end != std::string::npos; ++line) end = demo.find('\n', end + 1);
+  const std::string log = file("fortnight.csv", demo.substr(0, end + 1));
+  const auto asked = [&](const std::string& how) { return run("size " + kPlan + " --log " + log + " " + how + " --json"); };
+  const Outcome bare = asked(""), poor = asked("--limit spend:0,supply:0.1"), resilient = asked("--holds all,any-heater-out");
+  ASSERT_EQ(bare.code, 0) << bare.out.substr(0, 300);
+  ASSERT_EQ(poor.code, 0);
+  ASSERT_EQ(resilient.code, 0);
+  const Json none = *parseJson(poor.out);
+  for (const Json& line : none["frontier"])
+    if (line["holds"] == true) { EXPECT_LE(line["electric_W"].get<double>(), 100.0); }
+  const Json free = *parseJson(bare.out), tried = *parseJson(resilient.out);
+  if (!tried["plan"].is_null()) {
+    EXPECT_EQ(tried["plan"]["withstands"], true);
+    EXPECT_GE(tried["cost"]["total"].get<double>(), free["cost"]["total"].get<double>() - 0.01) << "asking more never costs less";
+  } else {
+    EXPECT_FALSE(tried["loosen"].empty());
+  }
+  const Outcome wrong = asked("--holds most-nights"), rare = asked("--holds all,return:20"), cut = asked("--limit spend:much");
+  EXPECT_EQ(wrong.code, 3);
+  EXPECT_NE(wrong.out.find("all-but:N"), std::string::npos) << wrong.out;
+  EXPECT_EQ(rare.code, 3) << "the demo knows no annual lows";
+  EXPECT_NE(rare.out.find("lows of three winters"), std::string::npos) << rare.out;
+  EXPECT_EQ(cut.code, 3);
 }
 
 TEST_F(Cli, RunsANetworkAndWritesItsTableWhole) {

@@ -108,7 +108,7 @@ TEST(Withstands, OneHeaterOutNeedsASecond) {
   EXPECT_GT(cheapest(*two).cost.total(), cheapest(*one).cost.total());
   const auto failed = std::find_if(two->packages.begin(), two->packages.end(), [](const SizedPackage& s) { return s.fails.has_value(); });
   ASSERT_NE(failed, two->packages.end());
-  EXPECT_NE(english(whyNot(*two, static_cast<int>(failed - two->packages.begin()), p)).find("out, "), std::string::npos);
+  EXPECT_NE(english(whyNot(*two, static_cast<int>(failed - two->packages.begin()), p)).find(" out, "), std::string::npos);
 }
 
 TEST(Withstands, APowerCutNeedsWhatWorksWithoutMains) {

@@ -1,0 +1,167 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What counts as holding, what is ruled out, and what is one's own, in the window.
+#include "app/pictures/waiting.h"
+#include "app/stages/cost_stage.h"
+#include "app/stages/heat_stage.h"
+#include "app/stages/sizing_words.h"
+#include "app/stages/wishes_card.h"
+#include "core/plan/heaters.h"
+#include "core/plan/measure_table.h"
+#include "core/sizing/why_not.h"
+#include "tests/app/window_fixture.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLineEdit>
+#include <QPushButton>
+
+namespace muffle {
+namespace {
+
+class WishesTest : public WindowTest {
+protected:
+  template <class T> T* called(const QString& accessible) {
+    for (T* w : window->findChildren<T*>())
+      if (w->accessibleName() == accessible && w->isVisible()) return w;
+    return nullptr;
+  }
+  void openWithLog() {
+    open();
+    ASSERT_TRUE(window->importFileUnasked(twoMonths()));
+    ASSERT_TRUE(waitForResult(*document));
+    ASSERT_FALSE(document->edit(QStringLiteral("fewer"), [](Plan& p) {
+      p.measures = {p.measures[0], p.measures[4]};
+      p.measures[1].levels = {5000, 12000};
+    }));
+    window->showStage(CostStage::kId);
+  }
+  const Sizing& searched() {
+    document->startSizing();
+    EXPECT_TRUE(waitForSizing(*document));
+    return *document->results().sizing();
+  }
+};
+
+TEST_F(WishesTest, AWishIsAnEditAndTheListMakesRoomForThem) {
+  openWithLog();
+  find<CostStage>()->showMeasures(true);
+  QTest::qWait(10);
+  auto* card = find<WishesCard>();
+  QPushButton* more = card->findChild<QPushButton*>();
+  QTest::mouseClick(more, Qt::LeftButton);
+  EXPECT_EQ(called<QComboBox>(QStringLiteral("Add a measure")), nullptr) << "the list makes room";
+  for (QCheckBox* box : card->findChildren<QCheckBox*>()) {
+    ASSERT_TRUE(box->isVisible());
+    box->click();
+  }
+  EXPECT_TRUE(document->plan().ask.anyHeaterOut);
+  EXPECT_TRUE(document->plan().ask.noFireAsleep);
+  document->planInHand().undoStack()->undo();
+  document->planInHand().undoStack()->undo();
+  EXPECT_FALSE(document->plan().ask.anyHeaterOut);
+  for (QCheckBox* box : card->findChildren<QCheckBox*>()) EXPECT_FALSE(box->isChecked()) << "the boxes follow";
+  QTest::mouseClick(more, Qt::LeftButton);
+  EXPECT_NE(called<QComboBox>(QStringLiteral("Add a measure")), nullptr);
+}
+
+TEST_F(WishesTest, WhatIsRuledOutIsNotInAnyPlan) {
+  openWithLog();
+  find<CostStage>()->showMeasures(true);
+  QTest::qWait(10);
+  auto* offer = called<QComboBox>(QStringLiteral("second film: how it is offered"));
+  ASSERT_NE(offer, nullptr);
+  offer->setCurrentIndex(2);
+  emit offer->activated(2);
+  ASSERT_EQ(document->plan().measures[0].offer, Offer::ruledOut);
+  for (const SizedPackage& p : searched().packages) EXPECT_LT(p.choice[0], 0);
+  emit offer->activated(1);
+  for (const SizedPackage& p : searched().packages) EXPECT_GE(p.choice[0], 0);
+  EXPECT_FALSE(SizingWords(*document).bill().contains(QStringLiteral("spend nothing")));
+}
+
+TEST_F(WishesTest, WhatWasChangedSinceTheSearchBecomesSomethingToChoose) {
+  openWithLog();
+  auto* add = [&] {
+    find<CostStage>()->showMeasures(true);
+    QTest::qWait(10);
+    return called<QComboBox>(QStringLiteral("Add a measure"));
+  }();
+  ASSERT_NE(add, nullptr);
+  emit add->activated(kMeasureKindCount); // of your own, and nothing was searched
+  EXPECT_EQ(document->plan().measures.size(), 2U);
+  searched();
+  const double night_C = document->plan().setpoints.night_C;
+  ASSERT_FALSE(document->edit(QStringLiteral("cooler"), [](Plan& p) { p.setpoints.shift(-0.5); }));
+  emit add->activated(kMeasureKindCount);
+  ASSERT_EQ(document->plan().measures.size(), 3U);
+  EXPECT_EQ(document->plan().setpoints.night_C, night_C) << "the house is as it was";
+  const Measure& own = document->plan().measures.back();
+  EXPECT_EQ(own.kind, MeasureKind::own);
+  EXPECT_FALSE(own.sets.empty());
+  const Sizing& s = searched();
+  EXPECT_EQ(s.packages.size(), 2U * 3U * 2U);
+  document->planInHand().undoStack()->undo();
+  EXPECT_EQ(document->plan().setpoints.night_C, night_C - 0.5);
+}
+
+TEST_F(WishesTest, WhereNothingHoldsTheWishThatStandsInTheWayIsSaid) {
+  openWithLog();
+  ASSERT_FALSE(document->edit(QStringLiteral("poor"), [](Plan& p) {
+    p.ask.supply_kW = 0.5;
+    setHeaterPower(p, {HeaterPlace::Of::house}, 0.0);
+  }));
+  const Sizing& s = searched();
+  ASSERT_LT(s.winner, 0);
+  const QString bill = SizingWords(*document).bill();
+  EXPECT_TRUE(bill.contains(QStringLiteral("None of these holds")));
+  EXPECT_TRUE(bill.contains(QStringLiteral("with a supply of"))) << bill.toStdString();
+}
+
+TEST_F(WishesTest, ASearchThatIsStoppedKeepsTheBestSoFar) {
+  openWithLog();
+  ASSERT_FALSE(document->edit(QStringLiteral("more"), [](Plan& p) {
+    p.measures.push_back({.kind = MeasureKind::barrels, .levels = {2, 4, 6, 8, 10, 12, 14, 16, 18, 20, 22, 24}, .material = {}, .price = 15.0});
+    p.measures.push_back({.kind = MeasureKind::sealing, .levels = {0.5, 0.4, 0.3}, .material = {}, .price = 80.0});
+  }));
+  std::size_t done = 0;
+  QObject::connect(document.get(), &Document::sizingProgress, window.get(), [&](const SizingProgress& so) {
+    done = so.done;
+    if (so.done > 12) document->results().cancelSizing();
+  });
+  const Sizing& s = searched();
+  EXPECT_TRUE(s.isStopped);
+  EXPECT_GT(s.packages.size(), 4U);
+  EXPECT_LT(s.packages.size(), packageCount(document->plan()));
+  if (s.winner >= 0) {
+    EXPECT_TRUE(SizingWords(*document).bill().contains(QStringLiteral("Stopped before its end"))) << SizingWords(*document).bill().toStdString();
+  }
+}
+
+TEST_F(WishesTest, WhoTendsAStoveIsKeptAndTheirHoursAreSaid) {
+  open();
+  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
+  ASSERT_FALSE(document->edit(QStringLiteral("stove"), [](Plan& p) {
+    p.heaters.clear();
+    addHeater(p, {.kind = HeaterKind::woodStove, .power_W = 7000.0});
+  }));
+  ASSERT_TRUE(waitForResult(*document));
+  window->showStage(HeatStage::kId);
+  find<HeatStage>()->showPage(HeatStage::Page::heaters);
+  QTest::qWait(10);
+  for (QPushButton* b : window->findChildren<QPushButton*>())
+    if (b->isVisible() && b->text() == QStringLiteral("when and how it gives")) b->click();
+  auto* whose = called<QLineEdit>(QStringLiteral("wood stove, fed by hand: tended by"));
+  ASSERT_NE(whose, nullptr);
+  whose->setFocus();
+  QTest::keyClicks(whose, QStringLiteral("a neighbour"));
+  QTest::keyClick(whose, Qt::Key_Return);
+  EXPECT_EQ(document->plan().heaters[0].tendedBy, "a neighbour");
+  ASSERT_TRUE(waitForResult(*document));
+  QTest::qWait(10);
+  const auto labels = window->findChildren<QLabel*>();
+  EXPECT_TRUE(std::any_of(labels.begin(), labels.end(), [](QLabel* l) { return l->text().contains(QStringLiteral("of tending by a neighbour")); }));
+}
+
+} // namespace
+} // namespace muffle
