@@ -39,6 +39,8 @@ Json costAnswer(const Cost& c, const Prices& prices) {
           {"kit", digits(c.kit, 2)},
           {"hours", digits(c.hours, 1)},
           {"hours_money", digits(c.hoursMoney, 2)},
+          {"carbon_dioxide_kg", digits(c.carbon_kg, 1)},
+          {"carbon_money", digits(c.carbon, 2)},
           {"low", digits(c.total() - c.spread, 2)},
           {"high", digits(c.total() + c.spread, 2)},
           {"currency", prices.currency},

@@ -70,6 +70,8 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing, const HowSure* sure, con
                 {"degree_hours_K_h", digits(p.degreeHours_K_h, 2)},
                 {"heater_kWh", digits(p.heater_kWh, 1)},
                 {"spend", digits(p.capital, 2)},
+                {"spread", digits(p.spread, 2)},
+                {"damp_h", digits(p.damp_h, 0)},
                 {"electric_W", digits(p.electric_W, 0)},
                 {"withstands", p.isTried ? Json(!p.fails) : Json()},
                 {"holds", p.holds}};

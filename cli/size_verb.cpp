@@ -147,7 +147,7 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, const S
     if (c.holds)
       fmt::print("in winters {:g} K colder it holds for {:.0f} {} more\n", c.by_K, c.extra, currency);
     else
-      fmt::print("in winters {:g} K colder it misses {} nights\n", c.by_K, c.misses);
+      fmt::print("in winters {:g} K colder, nights missed: {}\n", c.by_K, c.misses);
   if (sizing->provedLeast)
     fmt::print("the least of {} combinations, by {} runs\n", sizing->covered, sizing->runs);
   else

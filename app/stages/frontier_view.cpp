@@ -43,6 +43,8 @@ QString FrontierView::wordsFor(CostAgainst against) {
   case CostAgainst::hours: return tr("your hours");
   case CostAgainst::capital: return tr("money now");
   case CostAgainst::heat: return tr("heat bought");
+  case CostAgainst::carbon: return tr("carbon dioxide");
+  case CostAgainst::damp: return tr("damp hours");
   }
   return {};
 }
@@ -59,6 +61,8 @@ double FrontierView::valueOf(const SizedPackage& p) const {
   case CostAgainst::hours: return p.cost.hours;
   case CostAgainst::capital: return p.capital;
   case CostAgainst::heat: return p.heater_kWh;
+  case CostAgainst::carbon: return p.cost.carbon_kg;
+  case CostAgainst::damp: return p.damp_h;
   }
   return 0.0;
 }
@@ -69,6 +73,8 @@ Quantity FrontierView::quantity() const {
   case CostAgainst::hours: return Quantity::hours;
   case CostAgainst::capital: return Quantity::money;
   case CostAgainst::heat: return Quantity::energy;
+  case CostAgainst::carbon: return Quantity::mass;
+  case CostAgainst::damp: return Quantity::hours;
   }
   return Quantity::count;
 }
@@ -156,6 +162,33 @@ void FrontierView::paintUsual(QPainter& p) const {
                  : tr("A log of nights is needed first: drop a logger's CSV on the window, or choose Log."));
 }
 
+QString FrontierView::axisWords() const {
+  const Units& u = m_document.view().units();
+  switch (m_against) {
+  case CostAgainst::cold: return tr("cold owed, %1 over all logged nights").arg(u.unit(Quantity::degreeHours));
+  case CostAgainst::hours: return tr("your work, hours a winter");
+  case CostAgainst::capital: return tr("money for kit, all of it now, %1").arg(QString::fromStdString(m_document.plan().prices.currency));
+  case CostAgainst::heat: return tr("heat bought, %1 a winter").arg(u.unit(Quantity::energy));
+  case CostAgainst::carbon: return tr("carbon dioxide of power and fuel, %1 a winter").arg(u.unit(Quantity::mass));
+  case CostAgainst::damp: return tr("hours a winter at 90 % humidity and more");
+  }
+  return {};
+}
+
+/// From what a plan costs if all prices come out low to what it costs if all come out high.
+void FrontierView::paintRange(QPainter& p, const Axes& axes, int package) const {
+  const SizedPackage& of = m_document.results().sizing()->packages[static_cast<std::size_t>(package)];
+  if (of.spread <= 0.0) return;
+  const QRectF r = area();
+  const QPointF at = pointOf(axes, package);
+  const double half = r.width() * of.spread / (axes.most - axes.least + 2 * axes.pad);
+  const double left = std::max(at.x() - half, r.left()), right = std::min(at.x() + half, r.right());
+  p.setPen(QPen(theme().madder, 1));
+  p.drawLine(QPointF(left, at.y()), QPointF(right, at.y()));
+  for (const double x : {at.x() - half, at.x() + half}) // no end where it goes beyond the picture
+    if (x >= r.left() && x <= r.right()) p.drawLine(QPointF(x, at.y() - 4), QPointF(x, at.y() + 4));
+}
+
 void FrontierView::paintAxes(QPainter& p, const Axes& axes) const {
   const Theme& t = theme();
   const QRectF r = area();
@@ -180,11 +213,7 @@ void FrontierView::paintAxes(QPainter& p, const Axes& axes) const {
   }
   p.drawText(QRectF(r.left(), r.bottom() + 19, r.width(), 16), static_cast<int>(Qt::AlignRight),
              tr("%1 each winter").arg(QString::fromStdString(m_document.plan().prices.currency)));
-  p.drawText(QRectF(r.left() + 6, 0, r.width(), 16), static_cast<int>(Qt::AlignLeft),
-             m_against == CostAgainst::cold    ? tr("cold owed, %1 over all logged nights").arg(u.unit(Quantity::degreeHours))
-             : m_against == CostAgainst::hours ? tr("your work, hours a winter")
-             : m_against == CostAgainst::heat  ? tr("heat bought, %1 a winter").arg(u.unit(Quantity::energy))
-                                               : tr("money for kit, all of it now, %1").arg(QString::fromStdString(m_document.plan().prices.currency)));
+  p.drawText(QRectF(r.left() + 6, 0, r.width(), 16), static_cast<int>(Qt::AlignLeft), axisWords());
 }
 
 void FrontierView::paintEvent(QPaintEvent*) {
@@ -225,6 +254,8 @@ void FrontierView::paintEvent(QPaintEvent*) {
     p.setBrush(t.wool);
     p.drawEllipse(pointOf(scale, i), 4.5, 4.5);
   }
+  if (s->winner >= 0) paintRange(p, scale, s->winner);
+  if (const auto compared = m_document.results().otherPackage()) paintRange(p, scale, static_cast<int>(*compared));
   if (s->winner >= 0) {
     const QPointF at = pointOf(scale, s->winner);
     p.setPen(QPen(t.madder, 2));

@@ -11,8 +11,8 @@
 namespace muffle {
 
 /// What cost is set against.
-enum class CostAgainst { cold, hours, capital, heat };
-constexpr int kCostAgainstCount = 4;
+enum class CostAgainst { cold, hours, capital, heat, carbon, damp };
+constexpr int kCostAgainstCount = 6;
 
 class FrontierView : public DocumentView {
   Q_OBJECT
@@ -47,6 +47,8 @@ private:
   [[nodiscard]] double along(double value, const Axes& axes) const;
   void paintUsual(QPainter& painter) const;
   void paintAxes(QPainter& painter, const Axes& axes) const;
+  void paintRange(QPainter& painter, const Axes& axes, int package) const;
+  [[nodiscard]] QString axisWords() const;
   std::vector<Measure> m_usual;
   CostAgainst m_against = CostAgainst::cold;
   [[nodiscard]] int packageAt(const QPointF& at) const;

@@ -108,6 +108,7 @@ MeasuresEditor::MeasuresEditor(Document& document, QWidget* parent) : QWidget(pa
     m_add->setVisible(!isOpen);
   });
   body->addWidget(wishes);
+  body->addStretch(0); // of use where the list is out of sight
   connect(m_add, &QComboBox::activated, this, [this](int i) {
     m_add->setCurrentIndex(0);
     if (i < 1) return;
@@ -236,7 +237,10 @@ QWidget* MeasuresEditor::card(std::size_t index) {
     grid->addWidget(material, 1, 0);
   } else if (kind == MeasureKind::own && m.levels.empty()) {
     QStringList sets;
-    for (const Setting& s : m.sets) sets << QStringLiteral("%1 \u2192 %2").arg(QString::fromStdString(s.field), QString::fromStdString(s.to).left(40));
+    for (const Setting& s : m.sets) {
+      const bool isWhole = s.to.starts_with('{') || s.to.starts_with('['); // a room, a store: its every field would say little
+      sets << QStringLiteral("%1 \u2192 %2").arg(QString::fromStdString(s.field), isWhole ? tr("as you had it") : QString::fromStdString(s.to).left(40));
+    }
     auto* what = new QLabel(sets.join(QLatin1Char('\n')), card);
     what->setFont(textFont(8.5));
     what->setWordWrap(true);

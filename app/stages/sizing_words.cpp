@@ -93,6 +93,7 @@ QString SizingWords::whatToLoosen() const {
   const Plan& sized = m_document.results().sizedPlan();
   for (const Loosening& l : loosenings(s, sized))
     rows += QStringLiteral("<br>") + said(whatWouldDo(l, s, sized), m_document.view().units()).toHtmlEscaped() + QLatin1Char('.');
+  if (rows.isEmpty()) return QLatin1Char(' ') + tr("No wish stands in the way alone: loosen more than one.");
   return rows;
 }
 

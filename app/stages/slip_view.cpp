@@ -122,6 +122,7 @@ void SlipView::paintEvent(QPaintEvent*) {
   row(s.fuel > 0.0 ? tr("power, fuel") : tr("power"), money(s.cost.energy));
   row(tr("kit"), money(s.cost.kit));
   row(tr("your hours"), u.text(Quantity::hours, s.cost.hours));
+  if (s.cost.carbon > 0.0) row(tr("carbon dioxide"), money(s.cost.carbon));
   rule();
   row(tr("each winter"), money(s.cost.total()), true);
   if (s.cost.spread > 0.0)

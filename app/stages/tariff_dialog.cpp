@@ -25,7 +25,7 @@ constexpr std::size_t kMostWindows = 8;
 TariffDialog::TariffDialog(Document& document, QWidget* parent)
     : QDialog(parent), m_document(document), m_words(new QLabel(this)), m_refused(new QLabel(this)) {
   setWindowTitle(tr("Electricity by the hour"));
-  resize(600, 470);
+  resize(600, 500);
   auto* body = new QVBoxLayout(this);
   auto* intro =
       new QLabel(tr("Where your bill has a night price or dear hours, write each down: every kWh is then billed at the price of the hour in which the "
@@ -48,6 +48,11 @@ TariffDialog::TariffDialog(Document& document, QWidget* parent)
                                   {tr("Give or take"), Quantity::share, [](const Plan& p) { return p.prices.electricitySpread; },
                                    [](Plan& p, double v) { p.prices.electricitySpread = v; }, 0, 0.9, 0.05,
                                    tr("by which a kWh may come out dearer or cheaper this winter: the slip then says from what to what")},
+                                  this));
+  body->addWidget(new NumberField(document,
+                                  {tr("Carbon dioxide"), Quantity::factor, [](const Plan& p) { return p.prices.electricityCarbon_kg_kWh; },
+                                   [](Plan& p, double v) { p.prices.electricityCarbon_kg_kWh = v; }, 0, 2, 0.05,
+                                   tr("kilograms from making a kWh: your supplier's figure; a mixed grid has about 0.3")},
                                   this));
   m_words->setWordWrap(true);
   m_words->setFont(textFont(9.5));

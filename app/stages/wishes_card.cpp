@@ -18,11 +18,11 @@ constexpr double kAnything = 1e6;
 
 /// A wish that may be none: beyond all bounds it is a word.
 NumberField::Spec limit(const QString& label, Quantity quantity, std::optional<double> Ask::*wish, double nudge, const QString& source, const QString& word,
-                        double most = kAnything, double scale = 1.0) {
+                        double most = kAnything) {
   return {label,
           quantity,
-          [=](const Plan& p) { return p.ask.*wish ? *(p.ask.*wish) * scale : most; },
-          [=](Plan& p, double v) { p.ask.*wish = v < most ? std::optional(v / scale) : std::nullopt; },
+          [=](const Plan& p) { return p.ask.*wish ? *(p.ask.*wish) : most; },
+          [=](Plan& p, double v) { p.ask.*wish = v < most ? std::optional(v) : std::nullopt; },
           0.0,
           most,
           nudge,
@@ -35,6 +35,7 @@ NumberField::Spec limit(const QString& label, Quantity quantity, std::optional<d
 WishesCard::WishesCard(Document& document, QWidget* parent) : QWidget(parent), m_document(document) {
   auto* body = new QVBoxLayout(this);
   body->setContentsMargins(0, 0, 0, 0);
+  setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
   auto* always = new QHBoxLayout;
   always->setSpacing(18);
   always->addWidget(new NumberField(document,
@@ -65,9 +66,14 @@ WishesCard::WishesCard(Document& document, QWidget* parent) : QWidget(parent), m
        [](Plan& p, double v) { p.ask.mainsOff_h = v > 0.0 ? std::optional(std::max(v, 0.1)) : std::nullopt; }, 0.0, 240.0, 1.0,
        tr("hours without mains, at the worst moment of all, in which the line is not crossed"), NumberField::Spec::Word{0.0, tr("none")}});
   put(limit(tr("Work a week"), Quantity::hours, &Ask::hoursPerWeek, 1.0, tr("that there is time for"), any, 168.0));
-  put(limit(tr("Supply"), Quantity::power, &Ask::supply_kW, 500.0, tr("that all electric heaters together may take; volts times amperes"), any, 1e7, 1000.0));
+  put(limit(tr("Supply, kW"), Quantity::factor, &Ask::supply_kW, 0.5, tr("that all electric heaters together may take; volts times amperes by a thousand"), any,
+            1e5));
   put(limit(tr("Trench"), Quantity::length, &Ask::trench_m, 5.0, tr("that may be dug for pipes and skirt"), any, 1e5));
   put(limit(tr("Room for fuel"), Quantity::energy, &Ask::fuelStore_kWh, 500.0, tr("for a winter, by what it holds"), any, 1e8));
+  put({tr("A tonne of carbon"), Quantity::money, [](const Plan& p) { return p.prices.carbon_per_tonne; },
+       [](Plan& p, double v) { p.prices.carbon_per_tonne = v; }, 0.0, 10000.0, 10.0,
+       tr("of carbon dioxide, what you reckon it costs beside what prices have of it; of electricity and what is fossil"),
+       NumberField::Spec::Word{0.0, tr("not reckoned")}});
   body->addWidget(more);
   check(tr("holds with any one heater out"), tr("for the whole winter"), &Ask::anyHeaterOut);
   check(tr("no wood put on between 23 and 6"), tr("nobody gets up for the fire"), &Ask::noFireAsleep);

@@ -71,6 +71,19 @@ SkinCost skinCost(const Skin& skin, double area_m2, const Prices& prices) {
   return cost;
 }
 
+namespace {
+/// Of what the meters have counted.
+double carbonDioxide_kg(const Plan& plan, const Prices& prices, const Ledger& ledger) {
+  double kg = prices.electricityCarbon_kg_kWh * ledger.sum(Metered::electricity);
+  for (const Meter& m : ledger.meters()) {
+    if (m.of != Metered::fuel || m.index >= plan.heaters.size()) continue;
+    const Heater& heater = plan.heaters[m.index];
+    if (factsOf(carrierOf(heater)).isFossil) kg += m.amount * carbonDioxide_kg_kWh(carrierOf(heater));
+  }
+  return kg;
+}
+} // namespace
+
 Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, double winters, const std::vector<Bought>& kit) {
   Cost cost;
   cost.energy = ledger.money(plan, prices) / winters + prices.electricityStanding_per_day * kWinterDays;
@@ -85,6 +98,8 @@ Cost winterCost(const Plan& plan, const Prices& prices, const Ledger& ledger, do
     cost.hours += k.hoursPerWinter;
   }
   cost.hoursMoney = cost.hours * prices.hour;
+  cost.carbon_kg = carbonDioxide_kg(plan, prices, ledger) / winters;
+  cost.carbon = cost.carbon_kg / 1000.0 * prices.carbon_per_tonne;
   return cost;
 }
 

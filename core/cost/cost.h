@@ -38,7 +38,9 @@ struct Cost {
   double kit = 0.0;
   double hours = 0.0;      ///< hours a winter
   double hoursMoney = 0.0; ///< at the grower's own rate
-  [[nodiscard]] double total() const { return energy + kit + hoursMoney; }
+  double carbon_kg = 0.0;  ///< carbon dioxide a winter, of electricity and what is fossil; what grows again counts nothing
+  double carbon = 0.0;     ///< money for it, where the plan has a price
+  [[nodiscard]] double total() const { return energy + kit + hoursMoney + carbon; }
 };
 
 /// A line of what has been bought.

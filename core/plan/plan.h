@@ -374,6 +374,8 @@ struct Prices {
   std::vector<TariffWindow> electricityWindows; ///< hours with a price of their own; the first that holds an hour counts
   double electricityStanding_per_day = 0.0;     ///< charged whether any is taken or not
   double electricitySpread = 0.0;               ///< share by which a kWh may come out dearer or cheaper
+  double electricityCarbon_kg_kWh = 0.3;        ///< carbon dioxide of a kWh, where it is made
+  double carbon_per_tonne = 0.0;                ///< money for a tonne of carbon dioxide, beside what prices have of it; 0: none
   double interest = 0.04;
   double hour = 0.0; ///< the grower's own hour; hours are shown even when it is 0
   std::vector<MaterialPrice> materials;

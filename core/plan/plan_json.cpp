@@ -569,6 +569,8 @@ template <class V> void describe(V& v, Prices& p) {
   v.list("electricity_windows", p.electricityWindows, "hours of a tariff with a price of their own; the first that holds an hour counts", 8);
   v.number("electricity_standing_per_day", p.electricityStanding_per_day, {0.0, 100.0}, "charged each day whether any is taken or not");
   v.number("electricity_spread", p.electricitySpread, {0.0, 0.9}, "share by which a kWh may come out dearer or cheaper");
+  v.number("electricity_carbon_kg_kWh", p.electricityCarbon_kg_kWh, {0.0, 2.0}, "carbon dioxide of a kWh, where it is made");
+  v.number("carbon_per_tonne", p.carbon_per_tonne, {0.0, 10000.0}, "money for a tonne of carbon dioxide, beside what prices have of it");
   v.number("interest", p.interest, {0.0, 0.5}, "interest rate a year");
   v.number("hour", p.hour, {0.0, 10000.0}, "what an hour of your own work is worth");
   v.list("materials", p.materials, "prices of skins' materials", 64);

@@ -51,6 +51,16 @@ double trench_m(const Plan& base, const Plan& package) {
   return dug_m;
 }
 
+/// Of energy and of what is bought, as if all came out dear, or all cheap.
+double spreadOf(const SizedPackage& p, const Plan& plan) {
+  double spread = p.cost.spread;
+  for (std::size_t k = 0; k < p.choice.size(); ++k) {
+    const Measure& m = plan.measures[k];
+    if (p.choice[k] >= 0) spread += m.priceSpread * measureCapital(plan, m, levelAt(m, p.choice[k])) * annuityFactor(plan.prices.interest, m.life_years);
+  }
+  return spread;
+}
+
 double electric_W(const Plan& plan) {
   double sum_W = 0.0;
   for (const Heater& h : plan.heaters)
@@ -112,6 +122,8 @@ SizedPackage sizedPackage(const Plan& plan, const Package& package, const Summar
     const Measure& m = plan.measures[k];
     if (package.choice[k] >= 0) p.capital += measureCapital(plan, m, levelAt(m, package.choice[k]));
   }
+  p.damp_h = s.damp.above90_h;
+  p.spread = spreadOf(p, plan);
   p.electric_W = electric_W(package.plan);
   p.trench_m = trench_m(plan, package.plan);
   p.fuelStored_kWh = fuelBurnt_kWh(s.ledger) / s.winters;
@@ -307,6 +319,7 @@ void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
   for (SizedPackage& p : sizing.packages) {
     const Package package = buildPackage(priced, p.choice);
     p.cost = winterCost(package.plan, prices, p.ledger, p.winters, package.kit);
+    p.spread = spreadOf(p, plan);
     judge(p, plan);
   }
   rank(sizing);
@@ -319,8 +332,7 @@ Message whyNot(const Sizing& sizing, int package, const Plan& plan) {
   const bool isCold = isTooCold(ask, p.nights - p.held, p.degreeHours_K_h / p.winters);
   if (p.fails) return *p.fails;
   if (!isCold && ask.noFireAsleep && p.loadsAsleep > 0.0) return Message{"sizing.fire-while-asleep", std::llround(std::ceil(p.loadsAsleep))};
-  if (!isCold && ask.supply_kW && p.electric_W > 1000.0 * *ask.supply_kW)
-    return Message{"sizing.more-than-the-supply", Amount{p.electric_W, Unit::watt}, Amount{1000.0 * *ask.supply_kW, Unit::watt}};
+  if (!isCold && ask.supply_kW && p.electric_W > 1000.0 * *ask.supply_kW) return Message{"sizing.more-than-the-supply", p.electric_W / 1000.0, *ask.supply_kW};
   if (!isCold && ask.trench_m && p.trench_m > *ask.trench_m)
     return Message{"sizing.more-to-dig", Amount{p.trench_m, Unit::metre}, Amount{*ask.trench_m, Unit::metre}};
   if (!isCold && ask.fuelStore_kWh && p.fuelStored_kWh > *ask.fuelStore_kWh)

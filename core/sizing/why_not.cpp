@@ -128,7 +128,7 @@ Message whatWouldDo(const Loosening& l, const Sizing& sizing, const Plan& plan) 
   case Of::cold: return {"sizing.would-do-cold", label, std::llround(std::ceil(l.needs))};
   case Of::spend: return {"sizing.would-do-spend", label, std::llround(std::ceil(l.needs)), plan.prices.currency};
   case Of::hours: return {"sizing.would-do-hours", label, std::ceil(10.0 * l.needs) / 10.0};
-  case Of::supply: return {"sizing.would-do-supply", label, Amount{1000.0 * l.needs, Unit::watt}};
+  case Of::supply: return {"sizing.would-do-supply", label, std::ceil(10.0 * l.needs) / 10.0};
   case Of::trench: return {"sizing.would-do-trench", label, Amount{l.needs, Unit::metre}};
   case Of::fuelStore: return {"sizing.would-do-fuel-store", label, Amount{l.needs, Unit::kilowattHour}};
   case Of::noFireAsleep: return {"sizing.would-do-fire-asleep", label};

@@ -110,5 +110,24 @@ TEST(Sizing, BuildsWhatWasChosen) {
   EXPECT_EQ(both.plan.house.blanket->hoursPerDraw, 0.25);
 }
 
+TEST(Cost, CarbonIsCountedWhereItIsFossilAndPricedWhereTheGrowerHasAPrice) {
+  Plan plan;
+  plan.heaters = {{.id = "a", .kind = HeaterKind::propane}, {.id = "b", .kind = HeaterKind::woodStove}};
+  Ledger ledger;
+  ledger.add(ledger.meter(Metered::electricity, MeterUse::roomFan, 0), 100.0);
+  ledger.add(ledger.meter(Metered::fuel, MeterUse::heater, 0), 1000.0);
+  ledger.add(ledger.meter(Metered::fuel, MeterUse::heater, 1), 5000.0);
+  plan.prices.electricityCarbon_kg_kWh = 0.4;
+  const Cost free = winterCost(plan, plan.prices, ledger, 2.0, {});
+  // propane: 3 x 44.01/44.10 kg of carbon dioxide a kilogram, which has 46.35 MJ
+  EXPECT_NEAR(free.carbon_kg, (0.4 * 100.0 + 1000.0 * 3.0 * 44.01 / 44.097 / (46.35 / 3.6)) / 2.0, 0.4)
+      << "heating values by handbook differ in the third digit";
+  EXPECT_EQ(free.carbon, 0.0);
+  plan.prices.carbon_per_tonne = 200.0;
+  const Cost priced = winterCost(plan, plan.prices, ledger, 2.0, {});
+  EXPECT_DOUBLE_EQ(priced.carbon, 0.2 * free.carbon_kg);
+  EXPECT_DOUBLE_EQ(priced.total(), free.total() + priced.carbon);
+}
+
 } // namespace
 } // namespace muffle
