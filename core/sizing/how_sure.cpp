@@ -89,7 +89,7 @@ HowSure howSure(const Sizing& sizing, const Plan& plan, unsigned draws) {
     if (std::all_of(by.begin(), by.end(), [](double b) { return b == 0.0; })) continue; // nobody buys it
     findTurns(price, s, by);
     sure.hasRanges = sure.hasRanges || price.spread > 0.0;
-    sure.prices.push_back(std::move(price));
+    sure.prices.push_back(price);
     s.by.push_back(std::move(by));
   }
   if (!sure.hasRanges || draws == 0) return sure;
