@@ -117,7 +117,7 @@ constexpr WordsOf kPlan[] = {
     {"plan.no-other-measure-called", "no other measure is called \"{}\""},
     {"plan.measures-called", "those that have an id are {}"},
     {"plan.rare-night-without-lows", "a night rarer than the log's is asked for with {} annual lows"},
-    {"plan.lows-of-three-winters", "at least the lows of three winters are needed, under site/annual_lows_C"},
+    {"plan.lows-of-three-winters", "at least the lows of three winters are needed: the annual lows of the place"},
     {"plan.sizes-not-whole", "sizes of a {} are not whole"},
     {"plan.whole-numbers-from-1", "whole numbers from 1 are needed"},
     {"plan.no-price-by-the-hour", "what a {} takes has no price by the hour"},

@@ -20,6 +20,7 @@ constexpr WordsOf kSizing[] = {
     {"sizing.rare-night-not-held", "in a night of {} outside it falls to {}"},
     {"sizing.not-held-without-heater", "with {} out, nights missed: {}"},
     {"sizing.power-cut-not-held", "a power cut at the worst moment takes it to {}"},
+    {"sizing.not-tried", "was not tried against what is asked beside the log"},
     {"sizing.rules-leave-nothing", "what is fixed, ruled out, needed and excluded leaves no combination"},
     {"sizing.loosen-a-rule", "open one of them"},
     {"sizing.fire-while-asleep", "wood is put on {} times a winter between 23 and 6"},

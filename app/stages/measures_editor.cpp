@@ -14,6 +14,7 @@
 #include "app/stages/stack_field.h"
 #include "app/stages/wishes_card.h"
 #include "core/material/materials.h"
+#include "core/plan/measure_rules.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/own_measure.h"
 
@@ -21,6 +22,7 @@
 #include <QGridLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -212,7 +214,11 @@ QWidget* MeasuresEditor::card(std::size_t index) {
   drop->setAccessibleName(tr("Take %1 off the list").arg(said(nameOf(m))));
   connect(drop, &QPushButton::clicked, this, [this, index] {
     m_document.edit(tr("take a measure off the list"), [index](Plan& p) {
-      if (index < p.measures.size()) p.measures.erase(p.measures.begin() + static_cast<std::ptrdiff_t>(index));
+      if (index >= p.measures.size()) return;
+      const std::string id = p.measures[index].id;
+      p.measures.erase(p.measures.begin() + static_cast<std::ptrdiff_t>(index));
+      for (Measure& other : p.measures) // whose rules spoke of it
+        for (auto* ids : {&other.excludes, &other.needs}) std::erase(*ids, id);
     });
   });
   grid->addWidget(drop, 0, 1, Qt::AlignRight);
@@ -294,7 +300,10 @@ QWidget* MeasuresEditor::card(std::size_t index) {
   else
     number(3, 1, tr("Work a winter"), Quantity::hours, &Measure::hoursPerWinter, 1000, 1, tr("putting up, mending, taking down"));
   number(4, 1, tr("Give or take"), Quantity::share, &Measure::priceSpread, 0.9, 0.05, tr("by which its price may come out dearer or cheaper"));
-  grid->addWidget(offers(index, card), 4, 0);
+  auto* how = new QHBoxLayout;
+  how->addWidget(offers(index, card), 1);
+  how->addWidget(rules(index, card));
+  grid->addLayout(how, 4, 0);
   auto* usual = new QLabel(tr("a usual price: put yours"), card);
   usual->setFont(textFont(8.5));
   const auto showUsual = [this, usual, index] {
@@ -329,6 +338,44 @@ QComboBox* MeasuresEditor::offers(std::size_t index, QWidget* card) {
     if (why) emit m_document.trouble(*why);
   });
   return offers;
+}
+
+/// Which others it is not built together with, and which it needs: a list to tick.
+QPushButton* MeasuresEditor::rules(std::size_t index, QWidget* card) {
+  auto* button = new QPushButton(tr("with…"), card);
+  button->setFont(textFont(9));
+  button->setAccessibleName(tr("%1: what it goes with").arg(said(nameOf(m_document.plan().measures[index]))));
+  button->setToolTip(tr("what it is not built together with, and what it needs"));
+  auto* menu = new QMenu(button);
+  button->setMenu(menu);
+  connect(menu, &QMenu::aboutToShow, this, [this, menu, index] {
+    menu->clear();
+    const Plan& plan = m_document.plan();
+    if (index >= plan.measures.size()) return;
+    const auto offer = [&](const QString& words, std::size_t other, std::vector<std::string> Measure::*list) {
+      auto* action = menu->addAction(words.arg(said(nameOf(plan.measures[other]))));
+      action->setCheckable(true);
+      const auto& ids = plan.measures[index].*list;
+      const std::string& id = plan.measures[other].id;
+      action->setChecked(!id.empty() && std::find(ids.begin(), ids.end(), id) != ids.end());
+      connect(action, &QAction::triggered, this, [this, index, other, list](bool on) {
+        const auto why = m_document.edit(tr("what a measure goes with"), [&](Plan& p) {
+          if (std::max(index, other) >= p.measures.size()) return;
+          const std::string called = idOf(p, other);
+          auto& now = p.measures[index].*list;
+          std::erase(now, called);
+          if (on) now.push_back(called);
+        });
+        if (why) emit m_document.trouble(*why);
+      });
+    };
+    for (std::size_t other = 0; other < plan.measures.size(); ++other)
+      if (other != index) offer(tr("not with %1"), other, &Measure::excludes);
+    menu->addSeparator();
+    for (std::size_t other = 0; other < plan.measures.size(); ++other)
+      if (other != index) offer(tr("only with %1"), other, &Measure::needs);
+  });
+  return button;
 }
 
 /// Which of the kinds that hold a setpoint by themselves; what it burns is priced among the fuels.

@@ -11,6 +11,7 @@
 #include <vector>
 
 class QComboBox;
+class QPushButton;
 class QVBoxLayout;
 
 namespace muffle {
@@ -31,6 +32,7 @@ private:
   void refresh();
   QWidget* card(std::size_t index);
   QComboBox* offers(std::size_t index, QWidget* card);
+  QPushButton* rules(std::size_t index, QWidget* card);
   void offerChanges();
   QComboBox* heaterKinds(std::size_t index, QWidget* card);
   [[nodiscard]] std::vector<MeasureKind> kinds() const;

@@ -21,6 +21,14 @@ std::optional<std::size_t> called(const Plan& plan, const std::string& id) {
 
 } // namespace
 
+const std::string& idOf(Plan& plan, std::size_t measure) {
+  std::string& id = plan.measures[measure].id;
+  const std::string stem = rowOf(plan.measures[measure].kind).id;
+  for (int n = 1; id.empty(); ++n)
+    if (const std::string free = n == 1 ? stem : fmt::format("{}-{}", stem, n); !called(plan, free)) id = free;
+  return id;
+}
+
 std::vector<int> placesOf(const Measure& m) {
   std::vector<int> places;
   if (m.offer != Offer::fixed) places.push_back(kNotBuilt);

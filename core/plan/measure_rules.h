@@ -7,6 +7,7 @@
 #include "core/status.h"
 
 #include <span>
+#include <string>
 #include <vector>
 
 namespace muffle {
@@ -18,6 +19,9 @@ std::vector<int> placesOf(const Measure& measure);
 
 /// Of a choice by measure: kNotBuilt, the place of a size, or kUndecided. False where what is decided breaks a rule.
 bool mayBeBuilt(const Plan& plan, std::span<const int> choice);
+
+/// Its id; one of its own is given to it where it has none.
+const std::string& idOf(Plan& plan, std::size_t measure);
 
 /// Ids that two have or that none has, settings that cannot be set, rules that leave nothing to build.
 void checkMeasureRules(const Plan& plan, Problems& problems);

@@ -62,12 +62,13 @@ public:
         isCut = true;
         break;
       }
+      m_below = m_queue.top().bound;
       round();
       tell();
     }
     if (m_problem) return *m_problem;
     if (m_stop && m_packages.empty()) return Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
-    const double left = m_queue.empty() ? kNever : m_queue.top().bound;
+    const double left = m_stop ? m_below : m_queue.empty() ? kNever : m_queue.top().bound; // nodes of a round that was broken off are gone
     if (!isCut) runLeaves(neighbours());
     if (m_problem) return *m_problem;
     isCut = isCut || m_stop;
@@ -332,7 +333,7 @@ private:
     std::erase_if(node.alternatives, [&](Alternative& a) {
       const Choice decided = withLevel(node, a);
       a.fixed = fixedCost(m_plan, decided);
-      return !mayBeBuilt(m_plan, m_heaters ? decided : node.choice) || isTooMuch(decided);
+      return !mayBeBuilt(m_plan, decided) || isTooMuch(decided);
     });
     if (node.alternatives.empty()) return;
     node.open = static_cast<std::size_t>(std::count(node.choice.begin(), node.choice.end(), kUndecided));
@@ -478,6 +479,7 @@ private:
   std::vector<std::size_t> m_order; ///< of what may be left open
   std::priority_queue<Node, std::vector<Node>, Later> m_queue;
   std::size_t m_serial = 0, m_runs = 0;
+  double m_below = 0.0; ///< money a winter that nothing which holds can be below, as the last round began
   std::map<Choice, SizedPackage> m_packages;
   std::map<Choice, Relaxed> m_traces, m_tests;
   std::optional<Choice> m_best;

@@ -173,7 +173,11 @@ Result<SizedPackage> runPackage(const Plan& plan, const Choice& choice, PackageS
 std::optional<Problem> tryPackage(SizedPackage& p, const Plan& plan, PackageScenes& scenes, const std::atomic<bool>* stop) {
   if (p.isTried || !asksMore(plan.ask)) return std::nullopt;
   auto fails = whatFails(buildPackage(plan, p.choice).plan, scenes, stop);
-  if (!fails) return fails.problem();
+  if (!fails) { // stopped amid it, perhaps: nobody knows
+    p.fails = Message{"sizing.not-tried"};
+    judge(p, plan);
+    return fails.problem();
+  }
   p.isTried = true;
   p.fails = *std::move(fails);
   judge(p, plan);

@@ -15,6 +15,7 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPushButton>
 
 namespace muffle {
@@ -79,6 +80,32 @@ TEST_F(WishesTest, WhatIsRuledOutIsNotInAnyPlan) {
   emit offer->activated(1);
   for (const SizedPackage& p : searched().packages) EXPECT_GE(p.choice[0], 0);
   EXPECT_FALSE(SizingWords(*document).bill().contains(QStringLiteral("spend nothing")));
+}
+
+TEST_F(WishesTest, WhatGoesWithWhatIsTickedAndGoesWithWhatIsTakenOff) {
+  openWithLog();
+  find<CostStage>()->showMeasures(true);
+  QTest::qWait(10);
+  auto* button = called<QPushButton>(QStringLiteral("second film: what it goes with"));
+  ASSERT_NE(button, nullptr);
+  const auto tick = [&](const QString& words) {
+    emit button->menu()->aboutToShow();
+    for (QAction* action : button->menu()->actions())
+      if (action->text() == words) return action->trigger(), true;
+    return false;
+  };
+  ASSERT_TRUE(tick(QStringLiteral("not with fan heater")));
+  ASSERT_EQ(document->plan().measures[0].excludes.size(), 1U);
+  EXPECT_EQ(document->plan().measures[0].excludes[0], document->plan().measures[1].id);
+  for (const SizedPackage& p : searched().packages) EXPECT_TRUE(p.choice[0] < 0 || p.choice[1] < 0);
+  ASSERT_TRUE(tick(QStringLiteral("not with fan heater")));
+  EXPECT_TRUE(document->plan().measures[0].excludes.empty()) << "ticked again it is gone";
+  ASSERT_TRUE(tick(QStringLiteral("only with fan heater")));
+  auto* drop = called<QPushButton>(QStringLiteral("Take fan heater off the list"));
+  ASSERT_NE(drop, nullptr);
+  drop->click();
+  ASSERT_EQ(document->plan().measures.size(), 1U);
+  EXPECT_TRUE(document->plan().measures[0].needs.empty()) << "nothing speaks of what is not there";
 }
 
 TEST_F(WishesTest, WhatWasChangedSinceTheSearchBecomesSomethingToChoose) {

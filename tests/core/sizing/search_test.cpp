@@ -189,6 +189,11 @@ TEST(Search, TellsWhatItHasFoundAndEndsWhenAsked) {
   EXPECT_LT(stopped->packages.size(), whole->packages.size());
   ASSERT_GE(stopped->winner, 0);
   EXPECT_GE(winnerOf(*stopped).cost.total(), winnerOf(*whole).cost.total());
+  for (std::size_t runs = 1; runs <= whole->runs; runs += 7) {
+    const auto part = size(p, testing::frost(p.site), {.progress = [runs](const SizingProgress& so) { return so.done < runs; }});
+    ASSERT_TRUE(part) << runs;
+    EXPECT_LE(part->bound, winnerOf(*whole).cost.total() + 1e-9) << runs << ": nothing below it, however early it was stopped";
+  }
   const std::atomic<bool> atOnce{true};
   const auto nothing = size(p, testing::frost(p.site), {.stop = &atOnce});
   ASSERT_FALSE(nothing) << "nothing has";
