@@ -324,7 +324,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      {.kind = Kind::pipeBed, .levels = {6}, .material = {}, .price = 70.0, .life_years = 20.0},
      [](Message name, double level) {
-       return Message{"measure.so-many", level, std::move(name)};
+       return Message{"measure.at-level", std::move(name), level};
      },
      &digPipes,
      nullptr,
@@ -341,7 +341,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      {.kind = Kind::hotBed, .levels = {1}, .material = {}, .price = 40.0, .life_years = 1.0},
      [](Message name, double level) {
-       return Message{"measure.so-many", level, std::move(name)};
+       return Message{"measure.at-level", std::move(name), level};
      },
      &buildHotBeds,
      nullptr,
