@@ -100,8 +100,10 @@ QString SizingWords::whatToLoosen() const {
 /// How the answer stands if prices come out otherwise.
 QString SizingWords::howSureItIs() const {
   if (!m_sure.hasRanges) return {};
-  if (m_sure.stays > 0.9995) return tr("Whatever prices come to within their ranges, it stays the cheapest.");
-  return tr("Within the ranges of prices it stays the cheapest in %1 of 100 cases; in the others one costs %2 %3 less.")
+  const QString among = m_sizing.runs < m_sizing.covered ? tr("Of the plans that were run") : tr("Of all plans");
+  if (m_sure.stays > 0.9995) return tr("%1 it stays the cheapest whatever prices come to within their ranges.").arg(among);
+  return tr("%1 it stays the cheapest in %2 of 100 cases within the ranges of prices; in the others one costs %3 %4 less.")
+      .arg(among)
       .arg(std::lround(100.0 * m_sure.stays))
       .arg(m_document.view().units().number(Quantity::money, m_sure.regret / (1.0 - m_sure.stays)), QString::fromStdString(m_document.plan().prices.currency));
 }
