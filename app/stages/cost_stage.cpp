@@ -21,6 +21,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <optional>
 
 namespace muffle {
 namespace {
@@ -248,6 +249,7 @@ std::vector<Caution> CostStage::cautionsOfWhatIsProposed() const {
 void CostStage::refresh() {
   const Sizing* s = m_document.results().sizing();
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
+  const auto words = s ? std::optional<SizingWords>(std::in_place, m_document) : std::nullopt;
   if (m_document.plan().measures.empty()) {
     const auto power = usualHeater_W(m_document.plan(), m_document.designLow_C());
     m_frontier->setUsual(power ? measuresToSearch(m_document.plan(), *power) : std::vector<Measure>{});
@@ -255,11 +257,10 @@ void CostStage::refresh() {
   if (m_pages->currentIndex() == 1)
     setHeading(tr("What may be added"), tr("%1 to choose among").arg(tr("%Ln plan(s)", nullptr, static_cast<int>(packageCount(m_document.plan())))));
   else
-    setHeading(tr("What holds for least"),
-               s ? tr("%1 over %2%3")
-                       .arg(SizingWords(m_document).plansLookedAt(), tr("%Ln night(s)", nullptr, static_cast<int>(s->packages.front().nights)),
-                            m_document.results().sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
-                 : tr("not searched yet"));
+    setHeading(tr("What holds for least"), s ? tr("%1 over %2%3")
+                                                   .arg(words->plansLookedAt(), tr("%Ln night(s)", nullptr, static_cast<int>(s->packages.front().nights)),
+                                                        m_document.results().sizingIsCurrent() ? QString() : tr(" · the plan has changed since"))
+                                             : tr("not searched yet"));
   if (!m_price->isSliderDown() && !m_hour->isSliderDown()) {
     const auto show = [](QSlider* slider, double value, int usual) {
       const int at = static_cast<int>(std::lround(value));
@@ -289,9 +290,8 @@ void CostStage::refresh() {
     fitWorth();
     return;
   }
-  const SizingWords words(m_document);
-  m_bill->setText(words.bill());
-  m_eachDoes->setText(words.argument());
+  m_bill->setText(words->bill());
+  m_eachDoes->setText(words->argument());
   fitWorth();
 }
 

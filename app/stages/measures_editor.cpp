@@ -143,18 +143,11 @@ void MeasuresEditor::offerChanges() {
     return;
   }
   const auto why = m_document.edit(tr("offer a change of your own"), [&](Plan& p) {
-    Plan back = p;
-    if (!isOfOther) { // the house is again as it was searched
-      back = from;
-      back.measures = p.measures;
-      back.prices = p.prices;
-      back.ask = p.ask;
-    }
+    if (!isOfOther) p = putBack(std::move(p), from); // the house is again as it was searched
     Measure own = usualMeasure(MeasureKind::own);
     own.name = tr("change of your own").toStdString();
     own.sets = *settings;
-    back.measures.push_back(std::move(own));
-    p = std::move(back);
+    p.measures.push_back(std::move(own));
   });
   if (why) emit m_document.trouble(*why);
 }

@@ -23,7 +23,7 @@ bool mayBeBuilt(const Plan& plan, std::span<const int> choice);
 /// Its id; one of its own is given to it where it has none.
 const std::string& idOf(Plan& plan, std::size_t measure);
 
-/// Ids that two have or that none has, settings that cannot be set, rules that leave nothing to build.
+/// Ids that two have or that none has, and settings that cannot be set. Whether rules leave anything to build the search says.
 void checkMeasureRules(const Plan& plan, Problems& problems);
 
 } // namespace muffle

@@ -52,6 +52,19 @@ Result<Plan> withSettings(const Plan& plan, const Measure& m, double level) {
   return *std::move(made);
 }
 
+Plan putBack(Plan now, const Plan& before) {
+  now.house = before.house;
+  now.setpoints = before.setpoints;
+  now.barrels = before.barrels;
+  now.groundPipes = before.groundPipes;
+  now.compost = before.compost;
+  now.waterLoops = before.waterLoops;
+  now.soilCables = before.soilCables;
+  now.mass = before.mass;
+  now.heaters = before.heaters;
+  return now;
+}
+
 Result<std::vector<Setting>> settingsBetween(const Plan& from, const Plan& to) {
   const auto bare = [](Plan plan) {
     plan.measures.clear();

@@ -16,6 +16,9 @@ Result<Plan> withSettings(const Plan& plan, const Measure& measure, double level
 /// as settings, and are a problem.
 Result<std::vector<Setting>> settingsBetween(const Plan& from, const Plan& to);
 
+/// `now` with everything that a measure may set as it was in `before`; place, crops, prices, list and wishes stay.
+Plan putBack(Plan now, const Plan& before);
+
 /// Whether any setting begins with that pointer.
 bool setsAny(const Measure& measure, std::string_view pointer);
 

@@ -321,7 +321,9 @@ private:
       roots = std::move(more);
     }
     for (Choice& root : roots) {
-      if (!isSound(relaxedPlan(m_plan, root))) continue;
+      Choice decided = root;
+      std::replace(decided.begin(), decided.end(), kUndecided, kNotBuilt);
+      if (!goTogether(m_plan, decided)) continue;
       Node node{.choice = std::move(root), .alternatives = {Alternative{}}};
       if (m_heaters)
         for (std::size_t set = 0; set < m_heaters->sets.size(); ++set) node.alternatives.push_back({.level = static_cast<int>(set)});

@@ -6,6 +6,7 @@
 #include "core/plan/measure_rules.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/names.h"
+#include "core/plan/own_measure.h"
 #include "core/sizing/package_scenes.h"
 #include "core/sizing/search.h"
 #include "core/sizing/usual_measures.h"
@@ -138,14 +139,24 @@ void rankPackages(Sizing& sizing, const Plan& plan) {
   rank(sizing);
 }
 
-bool canBeBuilt(const Plan& plan, const Choice& choice) { return mayBeBuilt(plan, choice) && isSound(buildPackage(plan, choice).plan); }
+bool goTogether(const Plan& plan, const Choice& choice) {
+  for (std::size_t k = 0; k < choice.size(); ++k) { // what one's own sets, the others may have made impossible
+    if (choice[k] < 0 || plan.measures[k].kind != MeasureKind::own) continue;
+    Choice others = choice;
+    others[k] = kNotBuilt;
+    if (!withSettings(buildPackage(plan, others).plan, plan.measures[k], levelAt(plan.measures[k], choice[k]))) return false;
+  }
+  return isSound(buildPackage(plan, choice).plan);
+}
+
+bool canBeBuilt(const Plan& plan, const Choice& choice) { return mayBeBuilt(plan, choice) && goTogether(plan, choice); }
 
 std::optional<Choice> firstThatCanBeBuilt(const Plan& plan) {
   constexpr int kMostTries = 10'000;
   int tries = 0;
   Choice choice(plan.measures.size(), kUndecided);
   const std::function<bool(std::size_t)> decide = [&](std::size_t k) { // depth first, a broken rule ends a branch
-    if (k == choice.size()) return ++tries < kMostTries && isSound(buildPackage(plan, choice).plan);
+    if (k == choice.size()) return ++tries < kMostTries && goTogether(plan, choice);
     for (const int place : placesOf(plan.measures[k])) {
       if (tries >= kMostTries) break;
       choice[k] = place;

@@ -106,7 +106,9 @@ bool keepsTo(const SizedPackage& package, const Ask& ask);
 bool isTooCold(const Ask& ask, int misses, double degreeHours_K_h);
 /// Whether a plan's own check() finds nothing: pipes that fit under the floor, a lobby beside the bay.
 bool isSound(Plan plan);
-/// The rules of the measures allow it, and its plan is sound.
+/// What it builds fits the house and one another, whatever the measures' rules are.
+bool goTogether(const Plan& plan, const Choice& choice);
+/// And the rules allow it.
 bool canBeBuilt(const Plan& plan, const Choice& choice);
 /// In the order of combinations; nothing where the rules and the house leave none among the first 10 000 that the rules allow.
 std::optional<Choice> firstThatCanBeBuilt(const Plan& plan);

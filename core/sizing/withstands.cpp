@@ -29,7 +29,7 @@ Result<Fails> rareNight(const Plan& package, PackageScenes& scenes, const std::a
   if (!run) return run.problems();
   const NightResult* coldest = nullptr;
   for (const NightResult& night : run->nights)
-    if (!coldest || night.outsideLow_C < coldest->outsideLow_C) coldest = &night;
+    if (night.assessable && (!coldest || night.outsideLow_C < coldest->outsideLow_C)) coldest = &night;
   if (!coldest || coldest->held) return Fails();
   return Fails(Message{"sizing.rare-night-not-held", Amount{coldest->outsideLow_C, Unit::celsius}, Amount{coldest->coldest_C, Unit::celsius}});
 }

@@ -120,10 +120,14 @@ TEST_F(WishesTest, WhatWasChangedSinceTheSearchBecomesSomethingToChoose) {
   EXPECT_EQ(document->plan().measures.size(), 2U);
   searched();
   const double night_C = document->plan().setpoints.night_C;
-  ASSERT_FALSE(document->edit(QStringLiteral("cooler"), [](Plan& p) { p.setpoints.shift(-0.5); }));
+  ASSERT_FALSE(document->edit(QStringLiteral("cooler"), [](Plan& p) {
+    p.setpoints.shift(-0.5);
+    p.site.name = "a valley"; // no part of what may be chosen
+  }));
   emit add->activated(kMeasureKindCount);
   ASSERT_EQ(document->plan().measures.size(), 3U);
   EXPECT_EQ(document->plan().setpoints.night_C, night_C) << "the house is as it was";
+  EXPECT_EQ(document->plan().site.name, "a valley") << "and what is no choice stays";
   const Measure& own = document->plan().measures.back();
   EXPECT_EQ(own.kind, MeasureKind::own);
   EXPECT_FALSE(own.sets.empty());

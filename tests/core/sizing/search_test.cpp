@@ -267,6 +267,20 @@ TEST(Search, WhereNoneHoldsTheWishThatAloneStandsInTheWayIsNamedAndLooseningItHe
   EXPECT_NE(english(contradiction.problem().what).find("leaves no combination"), std::string::npos);
 }
 
+TEST(Search, WhatOnesOwnCannotSetBesideAnotherIsInNoPackage) {
+  Plan p = tunnelToSize();
+  Measure bay{.kind = MeasureKind::own, .name = "a long bay", .levels = {}, .material = {}}, lobby = bay;
+  bay.sets = {{"/house/warm_bay", R"({"length_m": 7.0})"}};
+  lobby.name = "a long lobby";
+  lobby.sets = {{"/house/lobby", R"({"length_m": 7.0})"}}; // each for itself in twelve metres, not both
+  p.measures = {bay, lobby, usualMeasure(MeasureKind::sealing)};
+  ASSERT_TRUE(check(p).empty()) << english(check(p).front());
+  const auto sized = size(p, testing::frost(p.site));
+  ASSERT_TRUE(sized);
+  EXPECT_EQ(sized->packages.size(), 6U);
+  for (const SizedPackage& package : sized->packages) EXPECT_TRUE(package.choice[0] < 0 || package.choice[1] < 0) << english(package.label);
+}
+
 TEST(Search, StoresAreAmongWhatIsChosenAndWhatDoesNotFitTogetherIsLeftOut) {
   Plan p = testing::filmTunnel();
   p.prices.electricity_per_kWh = 0.5;
