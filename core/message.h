@@ -9,7 +9,6 @@
 #include <string>
 #include <string_view>
 #include <type_traits>
-#include <utility>
 #include <variant>
 #include <vector>
 
@@ -53,58 +52,48 @@ struct Message;
 /// A whole number, an amount, a name as somebody wrote it, or further messages, one after the other.
 using Argument = std::variant<long long, Amount, std::string, std::vector<Message>>;
 
+/// Made in nearly every file, so that what makes, copies and ends one stands in message.cpp: written out wherever a message is made it is a
+/// third of what there is to compile.
 struct Message {
   std::string code; ///< of the words; empty: nothing is said, or what somebody else said stands in the only argument
   std::vector<Argument> arguments;
 
-  Message() = default;
-  /// A code and what stands in the places of its words.
-  template <class... A> explicit(sizeof...(A) == 0) Message(const char* code, A&&... arguments);
+  Message();
+  Message(const Message& other);
+  Message(Message&& other) noexcept;
+  Message& operator=(const Message& other);
+  Message& operator=(Message&& other) noexcept;
+  ~Message();
+  /// A code and what stands in the places of its words: names, whole numbers, amounts, bare numbers and other messages.
+  template <class... A> explicit(sizeof...(A) == 0) Message(const char* said, const A&... saidOf) : Message(Places{sizeof...(A)}, said) { (add(saidOf), ...); }
   /// Of a thing of a table, whose words go by its id: "aid.tank_power", "aid.tank_power.time".
   static Message of(const char* table, std::string_view id, const char* part = "");
   /// What stood in words before it came here, such as what a library reports: it is shown as it is.
   static Message verbatim(std::string words);
 
   /// What somebody wrote, of a message that is nothing else; empty for a code.
-  [[nodiscard]] std::string given() const {
-    const std::string* text = code.empty() && !arguments.empty() ? std::get_if<std::string>(&arguments.front()) : nullptr;
-    return text ? *text : std::string();
-  }
+  [[nodiscard]] std::string given() const;
   [[nodiscard]] bool empty() const { return code.empty() && arguments.empty(); }
-  bool operator==(const Message& other) const { return code == other.code && arguments == other.arguments; }
+  bool operator==(const Message& other) const;
+
+private:
+  struct Places {
+    std::size_t count;
+  };
+  Message(Places places, const char* said);
+  void addWhole(long long number);
+  void add(Amount amount);
+  void add(std::string_view name);
+  void add(const Message& message);
+  void add(const std::vector<Message>& messages);
+  template <class N>
+  requires std::is_arithmetic_v<N>
+  void add(N number) {
+    if constexpr (std::is_floating_point_v<N>)
+      add(Amount{static_cast<double>(number)});
+    else
+      addWhole(static_cast<long long>(number));
+  }
 };
-
-template <class A> Argument argument(A&& a) {
-  using T = std::remove_cvref_t<A>;
-  if constexpr (std::is_same_v<T, Message>)
-    return std::vector<Message>{std::forward<A>(a)};
-  else if constexpr (std::is_same_v<T, Amount> || std::is_same_v<T, std::vector<Message>>)
-    return std::forward<A>(a);
-  else if constexpr (std::is_integral_v<T>)
-    return static_cast<long long>(a);
-  else if constexpr (std::is_floating_point_v<T>)
-    return Amount{static_cast<double>(a)};
-  else
-    return std::string(std::forward<A>(a));
-}
-
-template <class... A> Message::Message(const char* said, A&&... said_of) : code(said) {
-  arguments.reserve(sizeof...(A));
-  (arguments.push_back(argument(std::forward<A>(said_of))), ...);
-}
-
-inline Message Message::of(const char* table, std::string_view id, const char* part) {
-  Message message;
-  message.code = table;
-  message.code.append(".").append(id);
-  if (*part) message.code.append(".").append(part);
-  return message;
-}
-
-inline Message Message::verbatim(std::string words) {
-  Message message;
-  message.arguments.emplace_back(std::move(words));
-  return message;
-}
 
 } // namespace muffle

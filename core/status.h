@@ -34,14 +34,19 @@ struct Problem {
   std::string where;
   Message what;    ///< what is wrong, naming the value
   Message allowed; ///< what would be right
-  bool operator==(const Problem&) const = default;
+
+  Problem();
+  Problem(ProblemKind kind, std::string where, Message what, Message allowed = {});
+  Problem(const Problem& other);
+  Problem(Problem&& other) noexcept;
+  Problem& operator=(const Problem& other);
+  Problem& operator=(Problem&& other) noexcept;
+  ~Problem();
+  bool operator==(const Problem&) const;
 };
 
 /// As something that is said within another message.
-inline Message asMessage(const Problem& p) {
-  if (p.where.empty()) return p.allowed.empty() ? p.what : Message{"problem.allowed", p.what, p.allowed};
-  return p.allowed.empty() ? Message{"problem.at", p.where, p.what} : Message{"problem.at-allowed", p.where, p.what, p.allowed};
-}
+Message asMessage(const Problem& p);
 
 using Problems = std::vector<Problem>;
 

@@ -74,6 +74,8 @@ Message describeValue(const Json& value) {
 
 FieldReader::FieldReader(const Json& node, std::string pointer, Problems& problems) : m_node(node), m_pointer(std::move(pointer)), m_problems(problems) {}
 
+FieldReader::~FieldReader() = default;
+
 void FieldReader::finish() {
   if (!m_node.is_object()) return;
   std::string known;
@@ -110,6 +112,30 @@ const Json* FieldReader::takeList(const char* key, std::size_t most) {
     return nullptr;
   }
   return node;
+}
+
+std::string FieldReader::below(const char* key) const { return m_pointer + "/" + key; }
+std::string FieldReader::below(const char* key, std::size_t index) const { return fmt::format("{}/{}/{}", m_pointer, key, index); }
+bool FieldReader::isNothing(const Json* node) { return !node || node->is_null(); }
+std::size_t FieldReader::sizeOf(const Json& list) { return list.size(); }
+const Json& FieldReader::element(const Json& list, std::size_t index) { return list[index]; }
+
+bool FieldReader::isObject(const Json& node, const std::string& pointer) {
+  if (!node.is_object())
+    m_problems.push_back({ProblemKind::badInput, pointer, Message{"json.stands-here", describeValue(node)}, Message{"json.object-needed"}});
+  return node.is_object();
+}
+
+std::optional<std::size_t> FieldReader::choose(const char* key, std::span<const char* const> ids, bool required) {
+  const Json* node = take(key, required);
+  if (!node) return std::nullopt;
+  std::string allowed;
+  for (std::size_t i = 0; i < ids.size(); ++i) {
+    if (node->is_string() && node->get_ref<const std::string&>() == ids[i]) return i;
+    allowed += (allowed.empty() ? "" : ", ") + std::string(ids[i]);
+  }
+  bad(key, Message{"json.no-such-choice", describeValue(*node), key}, Message{"json.use-one", allowed});
+  return std::nullopt;
 }
 
 bool FieldReader::numberIn(const char* key, const Json& node, double& value, Range range, int index) {

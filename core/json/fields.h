@@ -15,9 +15,13 @@
 #include <array>
 #include <optional>
 #include <set>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
+
+// compiled once, in ordered_json.cpp, not by each file that reads or writes
+extern template class nlohmann::basic_json<nlohmann::ordered_map>;
 
 namespace muffle {
 
@@ -39,9 +43,20 @@ Result<Json> parseJson(std::string_view text);
 /// What a value is, for messages: `"abc"`, `12`, `a list`.
 Message describeValue(const Json& value);
 
+template <class E, std::size_t N> std::array<const char*, N> idsOf(const std::array<std::pair<E, const char*>, N>& names) {
+  std::array<const char*, N> ids{};
+  for (std::size_t i = 0; i < N; ++i) ids[i] = names[i].second;
+  return ids;
+}
+
+// What needs no type of the caller's stands in fields.cpp: written out at each of a thousand fields it is most of what there is to compile.
+
 class FieldReader {
 public:
   FieldReader(const Json& node, std::string pointer, Problems& problems);
+  ~FieldReader();
+  FieldReader(const FieldReader&) = delete;
+  FieldReader& operator=(const FieldReader&) = delete;
   /// Reports keys that were not asked for.
   void finish();
 
@@ -58,46 +73,40 @@ public:
 
   template <class E, std::size_t N>
   void choice(const char* key, E& value, const std::array<std::pair<E, const char*>, N>& names, const char*, bool required = false) {
-    const Json* node = take(key, required);
-    if (!node) return;
-    std::string allowed;
-    for (const auto& [option, name] : names) {
-      if (node->is_string() && node->get_ref<const std::string&>() == name) {
-        value = option;
-        return;
-      }
-      allowed += (allowed.empty() ? "" : ", ") + std::string(name);
-    }
-    bad(key, Message{"json.no-such-choice", describeValue(*node), key}, Message{"json.use-one", allowed});
+    if (const auto chosen = choose(key, idsOf(names), required)) value = names[*chosen].first;
   }
   template <class T> void object(const char* key, T& value, const char*, bool required = false) {
-    if (const Json* node = take(key, required)) readObject(*node, m_pointer + "/" + key, value);
+    if (const Json* node = take(key, required)) readObject(*node, below(key), value);
   }
   template <class T> void object(const char* key, std::optional<T>& value, const char*) {
     const Json* node = take(key, false);
-    if (!node || node->is_null()) {
+    if (isNothing(node))
       value.reset();
-      return;
-    }
-    readObject(*node, m_pointer + "/" + key, value.emplace());
+    else
+      readObject(*node, below(key), value.emplace());
   }
   template <class T> void list(const char* key, std::vector<T>& values, const char*, std::size_t most = 200) {
     const Json* node = takeList(key, most);
     if (!node) return;
-    values.assign(node->size(), T{});
-    for (std::size_t i = 0; i < values.size(); ++i) readObject((*node)[i], m_pointer + "/" + key + "/" + std::to_string(i), values[i]);
+    values.assign(sizeOf(*node), T{});
+    for (std::size_t i = 0; i < values.size(); ++i) readObject(element(*node, i), below(key, i), values[i]);
   }
 
 private:
   template <class T> void readObject(const Json& node, const std::string& pointer, T& value) {
+    if (!isObject(node, pointer)) return;
     FieldReader inner(node, pointer, m_problems);
-    if (!node.is_object()) {
-      m_problems.push_back({ProblemKind::badInput, pointer, Message{"json.stands-here", describeValue(node)}, Message{"json.object-needed"}});
-      return;
-    }
     describe(inner, value);
     inner.finish();
   }
+  /// Which of the ids stands at the key; what is none of them is a problem.
+  std::optional<std::size_t> choose(const char* key, std::span<const char* const> ids, bool required);
+  [[nodiscard]] std::string below(const char* key) const;
+  [[nodiscard]] std::string below(const char* key, std::size_t index) const;
+  bool isObject(const Json& node, const std::string& pointer); ///< a problem where it is none
+  static bool isNothing(const Json* node);                     ///< not there, or null
+  static std::size_t sizeOf(const Json& list);
+  static const Json& element(const Json& list, std::size_t index);
   const Json* take(const char* key, bool required);
   const Json* takeList(const char* key, std::size_t most);
   void bad(const char* key, Message what, Message allowed, int index = -1); ///< index: of a list's element
@@ -111,84 +120,58 @@ private:
 
 class FieldWriter {
 public:
-  explicit FieldWriter(Json& node) : m_node(node) { m_node = Json::object(); }
-  void number(const char* key, double& value, Range, const char*, bool = false) { m_node[key] = value; }
-  void number(const char* key, std::optional<double>& value, Range, const char*) {
-    if (value) m_node[key] = *value;
-  }
-  void integer(const char* key, int& value, Range, const char*, bool = false) { m_node[key] = value; }
-  void boolean(const char* key, bool& value, const char*) { m_node[key] = value; }
-  void text(const char* key, std::string& value, const char*, bool = false) { m_node[key] = value; }
-  void numbers(const char* key, std::vector<double>& values, Range, const char*) { m_node[key] = values; }
-  void texts(const char* key, std::vector<std::string>& values, const char*, std::size_t = 40) { m_node[key] = values; }
-  void anything(const char* key, std::string& value, const char*) {
-    if (!value.empty()) m_node[key] = Json::parse(value, nullptr, false);
-  }
-  void fixedText(const char* key, std::string_view value) { m_node[key] = value; }
+  explicit FieldWriter(Json& node); ///< becomes an object
+  void number(const char* key, double& value, Range, const char*, bool = false);
+  void number(const char* key, std::optional<double>& value, Range, const char*);
+  void integer(const char* key, int& value, Range, const char*, bool = false);
+  void boolean(const char* key, bool& value, const char*);
+  void text(const char* key, std::string& value, const char*, bool = false);
+  void numbers(const char* key, std::vector<double>& values, Range, const char*);
+  void texts(const char* key, std::vector<std::string>& values, const char*, std::size_t = 40);
+  void anything(const char* key, std::string& value, const char*);
+  void fixedText(const char* key, std::string_view value);
   template <class E, std::size_t N> void choice(const char* key, E& value, const std::array<std::pair<E, const char*>, N>& names, const char*, bool = false) {
     for (const auto& [option, name] : names)
-      if (option == value) m_node[key] = name;
+      if (option == value) fixedText(key, name);
   }
   template <class T> void object(const char* key, T& value, const char*, bool = false) {
-    FieldWriter inner(m_node[key]);
+    FieldWriter inner(below(key));
     describe(inner, value);
   }
   template <class T> void object(const char* key, std::optional<T>& value, const char* what) {
     if (value) object(key, *value, what);
   }
   template <class T> void list(const char* key, std::vector<T>& values, const char*, std::size_t = 200) {
-    Json& list = m_node[key] = Json::array();
+    Json& list = emptyList(key);
     for (T& value : values) {
-      FieldWriter inner(list.emplace_back());
+      FieldWriter inner(addTo(list));
       describe(inner, value);
     }
   }
 
 private:
+  Json& below(const char* key);
+  Json& emptyList(const char* key);
+  static Json& addTo(Json& list);
   Json& m_node;
 };
 
 /// Writes JSON Schema (draft 7) for a described structure; the defaults are those of the value walked.
 class FieldSchema {
 public:
-  explicit FieldSchema(Json& node) : m_node(node) {
-    m_node["type"] = "object";
-    m_node["additionalProperties"] = false;
-    m_node["properties"] = Json::object();
-  }
-  void number(const char* key, double& value, Range range, const char* what, bool required = false) {
-    Json& p = property(key, "number", what, required);
-    p["minimum"] = range.min;
-    p["maximum"] = range.max;
-    if (!required) p["default"] = value;
-  }
-  void number(const char* key, std::optional<double>&, Range range, const char* what) {
-    Json& p = property(key, "number", what, false);
-    p["minimum"] = range.min;
-    p["maximum"] = range.max;
-  }
-  void integer(const char* key, int& value, Range range, const char* what, bool required = false) {
-    Json& p = property(key, "integer", what, required);
-    p["minimum"] = range.min;
-    p["maximum"] = range.max;
-    if (!required) p["default"] = value;
-  }
-  void boolean(const char* key, bool& value, const char* what) { property(key, "boolean", what, false)["default"] = value; }
-  void text(const char* key, std::string&, const char* what, bool required = false) { property(key, "string", what, required); }
-  void numbers(const char* key, std::vector<double>&, Range range, const char* what) {
-    property(key, "array", what, false)["items"] = {{"type", "number"}, {"minimum", range.min}, {"maximum", range.max}};
-  }
-  void texts(const char* key, std::vector<std::string>&, const char* what, std::size_t most = 40) {
-    Json& p = property(key, "array", what, false);
-    p["maxItems"] = most;
-    p["items"] = {{"type", "string"}};
-  }
-  void anything(const char* key, std::string&, const char* what) { m_node["properties"][key] = {{"description", what}}; }
-  void fixedText(const char* key, std::string_view value) { property(key, "string", "", true)["const"] = value; }
+  explicit FieldSchema(Json& node);
+  void number(const char* key, double& value, Range range, const char* what, bool required = false);
+  void number(const char* key, std::optional<double>&, Range range, const char* what);
+  void integer(const char* key, int& value, Range range, const char* what, bool required = false);
+  void boolean(const char* key, bool& value, const char* what);
+  void text(const char* key, std::string&, const char* what, bool required = false);
+  void numbers(const char* key, std::vector<double>&, Range range, const char* what);
+  void texts(const char* key, std::vector<std::string>&, const char* what, std::size_t most = 40);
+  void anything(const char* key, std::string&, const char* what);
+  void fixedText(const char* key, std::string_view value);
   template <class E, std::size_t N>
   void choice(const char* key, E&, const std::array<std::pair<E, const char*>, N>& names, const char* what, bool required = false) {
-    Json& options = property(key, "string", what, required)["enum"] = Json::array();
-    for (const auto& entry : names) options.push_back(entry.second);
+    choices(key, idsOf(names), what, required);
   }
   template <class T> void object(const char* key, T& value, const char* what, bool required = false) {
     FieldSchema inner(property(key, "object", what, required));
@@ -199,21 +182,15 @@ public:
     object(key, value, what);
   }
   template <class T> void list(const char* key, std::vector<T>&, const char* what, std::size_t most = 200) {
-    Json& p = property(key, "array", what, false);
-    p["maxItems"] = most;
     T value{};
-    FieldSchema inner(p["items"]);
+    FieldSchema inner(itemsOf(key, what, most));
     describe(inner, value);
   }
 
 private:
-  Json& property(const char* key, const char* type, const char* what, bool required) {
-    if (required) m_node["required"].push_back(key);
-    Json& p = m_node["properties"][key];
-    p["type"] = type;
-    if (*what) p["description"] = what;
-    return p;
-  }
+  void choices(const char* key, std::span<const char* const> ids, const char* what, bool required);
+  Json& itemsOf(const char* key, const char* what, std::size_t most);
+  Json& property(const char* key, const char* type, const char* what, bool required);
   Json& m_node;
 };
 

@@ -5,8 +5,6 @@
 #include "core/network/solver.h"
 #include "tests/cases/adapters.h"
 
-#include <Eigen/Dense>
-
 #include <cmath>
 #include <complex>
 
@@ -97,10 +95,8 @@ void addTransients(Adapters& a) {
     net.sources.push_back({n1, Driver::constant(num(in, "heater_node1_W", 0.0)), "heater"});
     Solver s = solverOf(net);
     runTo(s, num(in, "time_s"), num(in, "time_s") / 500.0);
-    Eigen::Matrix2d m;
-    m << (k1 + k12) / c1, -k12 / c1, -k12 / c2, k12 / c2;
-    const Eigen::Vector2d rates = m.eigenvalues().real();
-    const double fast = std::max(rates(0), rates(1)), slow = std::min(rates(0), rates(1));
+    const double mean = 0.5 * ((k1 + k12) / c1 + k12 / c2), product = k1 * k12 / (c1 * c2); // of the two rates
+    const double fast = mean + std::sqrt(mean * mean - product), slow = product / fast;
     return Json{{"T1_C", s.temperature_C(n1)}, {"T2_C", s.temperature_C(n2)}, {"time_constants_s", {1.0 / fast, 1.0 / slow}}};
   };
   a["one_node_daily"] = [](const Json& in) {
