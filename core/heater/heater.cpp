@@ -69,6 +69,12 @@ HeatPumpPoint heatPumpAt(const Heater& heater, double outside_C) {
   return at;
 }
 
+double BurnCurve::given_W(double t_s) const {
+  if (t_s <= 0.0) return 0.0;
+  if (t_s < rise_s) return peak_W * t_s / rise_s;
+  return t_s <= rise_s + plateau_s ? peak_W : peak_W * std::exp(-(t_s - rise_s - plateau_s) / ember_s);
+}
+
 double BurnCurve::given_J(double t_s) const {
   if (t_s <= 0.0) return 0.0;
   if (t_s < rise_s) return peak_W * t_s * t_s / (2.0 * rise_s);

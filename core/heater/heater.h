@@ -178,6 +178,7 @@ struct BurnCurve {
   double peak_W; ///< heat given on the plateau
   /// Heat given from lighting to a time after it, J.
   [[nodiscard]] double given_J(double t_s) const;
+  [[nodiscard]] double given_W(double t_s) const; ///< at that time
 };
 /// Of one load in that stove: at its size, or less where the load is too small for a plateau.
 BurnCurve burnCurve(const Heater& stove);

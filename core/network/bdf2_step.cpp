@@ -5,7 +5,7 @@ namespace muffle {
 
 /// False if something jumps at the start of the step.
 bool Bdf2Step::predict(StepContext& c, double h) {
-  if (!c.flows.modulate(c.time + kInside * h) || !c.setpointsStay(c.time + kInside * h)) return false;
+  if (!c.flows.modulate(c.time + kInside * h) || !c.setpointsStay(c.time + kInside * h) || !c.goOnGiving(h, 2.0 / 3.0 * h, false)) return false;
   const std::size_t free = c.explicitPart.size();
   std::copy_n(c.end.T.begin(), free, c.middle.T.begin()); // for a double step to come
   c.flows.drive(c.time + h, c.end);

@@ -39,6 +39,7 @@ bool DoubleStep::predict(StepContext& c, double h, double s) {
     return false;
   }
   if (!c.flows.modulateOver(middle, end, c.start.T, s, kBend_K)) return false;
+  if (!c.goOnGiving(h, s, true)) return false;
   m_endValue = m_end.value;
 #pragma GCC unroll 4
   for (std::size_t v = 0; v < m_end.value.size(); ++v) m_end.value[v] = 0.75 * m_end.value[v] + 0.5 * c.middle.value[v] - 0.25 * c.start.value[v];

@@ -51,6 +51,18 @@ void Solver::setLimit(std::size_t thermostat, double share) {
   c.equalStep_s = 0.0;
 }
 
+void Solver::setGiven(std::size_t thermostat, double now_W, double next_W, bool smooth) {
+  StepContext& c = m_context;
+  auto known = std::find_if(c.given.begin(), c.given.end(), [&](const StepContext::Given& g) { return g.thermostat == thermostat; });
+  if (known == c.given.end()) known = c.given.insert(known, {thermostat});
+  if (c.inDoubleStep ? now_W != known->next_W : !smooth) {
+    c.inDoubleStep = false; // what was worked out ahead is no longer so
+    c.equalStep_s = 0.0;
+  }
+  known->now_W = now_W;
+  known->next_W = next_W;
+}
+
 void Solver::setRelay(int relay, bool on) {
   StepContext& c = m_context;
   if (c.flows.relays().isOn(relay) == on) return;
@@ -64,6 +76,7 @@ bool Solver::advance(double h) {
   std::fill(c.lastPower.begin(), c.lastPower.end(), 0.0);
   std::fill(c.lastEnergy.begin(), c.lastEnergy.end(), 0.0);
   const double end = c.time + h;
+  c.beginGiven(h);
   if (c.inDoubleStep && c.equalStep_s == h) {
     m_double.finish(c, h);
   } else {
@@ -73,6 +86,7 @@ bool Solver::advance(double h) {
     if (!goesOn && !(c.options.multistep && m_restart.advance(c, h)) && !m_trBdf2.advance(c, h)) return false;
   }
   c.time = end;
+  c.countGiven();
   for (double& p : c.lastPower) p /= h;
   return true;
 }

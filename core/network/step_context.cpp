@@ -13,7 +13,7 @@ constexpr double kWarmEnough_K = 4.0; // over a new setpoint, for its heater to 
 
 } // namespace
 
-StepContext::StepContext(Network given, SolverOptions with) : options(std::move(with)), network(std::make_shared<const Network>(std::move(given))) {
+StepContext::StepContext(Network of, SolverOptions with) : options(std::move(with)), network(std::make_shared<const Network>(std::move(of))) {
   const Network& net = *network;
   flows = NetworkFlows(network, options.groupOfLink);
   for (const Thermostat& t : net.thermostats) {
@@ -63,12 +63,15 @@ void StepContext::reset() {
   iterations = 0;
   startIsExact = inDoubleStep = false;
   equalStep_s = 0.0;
+  for (Given& g : given) g = {g.thermostat};
   flows.drive(0.0, start);
   flows.startFreezing(start.T);
   flows.startRelays(start.T);
 }
 
 double StepContext::limitAt(std::size_t j, double time_s) const {
+  for (const Given& g : given)
+    if (g.thermostat == j) return g.mean_W;
   const Thermostat& t = network->thermostats[j];
   const double most_W = limitShare[j] * t.power_W;
   return t.limitSignal < 0 ? most_W : most_W * std::max(network->tables[static_cast<std::size_t>(t.limitSignal)].at(time_s), 0.0);
@@ -82,6 +85,33 @@ void StepContext::takeSetpoints(double time_s) {
     if (t.mode == Thermostat::Mode::ideal)
       setpoint[j] = t.setpointSignal >= 0 ? network->tables[static_cast<std::size_t>(t.setpointSignal)].at(time_s) : t.setpoint_C;
   }
+}
+
+/// What those that give whatever is asked have to give in a step of h.
+void StepContext::beginGiven(double h) {
+  for (Given& g : given) {
+    g.wanted_J = std::max(limitShare[g.thermostat] * g.now_W * h + g.owed_J, 0.0);
+    limit[g.thermostat] = g.mean_W = g.wanted_J / h;
+  }
+}
+
+/// The same for a step, or two at once, by the multistep formula: its power is that at the end of a line through what was given before and what
+/// is now, so that with its part of what was before it gives neither more nor less. False if that is none, or not to be foreseen.
+bool StepContext::goOnGiving(double h, double s, bool twice) {
+  for (const Given& g : given) {
+    const std::size_t j = g.thermostat;
+    if (twice && g.next_W < 0.0) return false;
+    const double wanted_J = g.wanted_J + (twice ? limitShare[j] * g.next_W * h : 0.0);
+    const double power_W = (wanted_J - (stepHeat_J[j] + (twice ? beforeHeat_J[j] : 0.0)) / 3.0) / s;
+    if (power_W < 0.0) return false;
+    limit[j] = power[j] = power_W;
+  }
+  return true;
+}
+
+/// After a step.
+void StepContext::countGiven() {
+  for (Given& g : given) g.owed_J = g.wanted_J - lastPower[g.thermostat];
 }
 
 /// False if a heater that is on may not give as much from then on, or one at its limit more, at once; what changes little by little is taken up.

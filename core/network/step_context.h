@@ -24,6 +24,15 @@ struct StepContext {
     double share;
   };
 
+  /// A thermostat that gives what it gives, whatever its sensor says: a fire. By energies, so that what is counted is what was burnt.
+  struct Given {
+    std::size_t thermostat;
+    double now_W = 0.0, next_W = 0.0; ///< means of the step in hand and of the one after it; next below 0 where not to be foreseen
+    double wanted_J = 0.0;            ///< of the step in hand
+    double mean_W = 0.0;              ///< that, over its length
+    double owed_J = 0.0;              ///< what earlier steps gave less than they were to: of two steps taken as one the first may
+  };
+
   SolverOptions options;
   std::shared_ptr<const Network> network;
   NetworkFlows flows;
@@ -42,6 +51,7 @@ struct StepContext {
   std::vector<double> limit;      ///< by thermostat, W: of the step in hand
   std::vector<double> limitShare; ///< by thermostat, as set
   bool limitsVary = false;        ///< one of them goes by a signal
+  std::vector<Given> given;
   IdealThermostats ideal;
   std::vector<double> error_K; ///< by thermostat: what its sensor lacks
   std::vector<double> setpoint, powerBefore, powerTried;
@@ -68,6 +78,9 @@ struct StepContext {
   /// What a thermostat may give at a time, W.
   [[nodiscard]] double limitAt(std::size_t thermostat, double time_s) const;
   void takeSetpoints(double time_s);
+  void beginGiven(double h);
+  bool goOnGiving(double h, double s, bool twice);
+  void countGiven();
   bool setpointsStay(double time_s);
   bool limitsStay(double time_s);
   [[nodiscard]] bool isPossible(const FlowState& stage) const;

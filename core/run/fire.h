@@ -17,14 +17,13 @@ public:
   Fire(const Plan& plan, const Assembly& assembly, const Network& network, const Winter& winter);
 
   [[nodiscard]] bool isIdle() const { return m_stoves.empty(); }
+  /// Nothing is lit, as before the run's first step.
+  void goOut(Solver& solver) const;
   void begin(Solver& solver) override;
   void change(Solver& solver, std::size_t i, const Circumstances& now) override;
   void step(Solver& solver, std::size_t i) override;
   [[nodiscard]] std::any keep() const override { return m_state; }
   void goOn(const std::any& state) override { m_state = std::any_cast<const State&>(state); }
-
-  /// What the solver may take of that thermostat's power by itself in the step in hand; 1 for those that are no stove's.
-  [[nodiscard]] double limit(std::size_t thermostat) const;
   /// The steps at which loads were put on so far, by heater of the assembly.
   [[nodiscard]] std::span<const std::size_t> loads(std::size_t heater) const;
 
@@ -32,22 +31,28 @@ private:
   struct Stove {
     std::size_t heater; ///< of the assembly
     std::size_t thermostat;
-    BurnCurve curve;
+    std::vector<double> mean_W, at_W; ///< of a load, by steps since it was put on: over the step that begins then, and at that time
     double most_W;
-    const std::vector<std::size_t>* loads;
+    std::vector<unsigned char> loadsAt; ///< by step: loads that are to be put on
   };
   struct Burning {
-    std::vector<double> lit_s;         ///< loads that still give heat
+    std::vector<std::size_t> lit;      ///< the steps at which loads were put on that still give heat
     std::vector<std::size_t> put = {}; ///< the steps at which loads were put on
-    double limit = 0.0;
+    double before_W = 0.0, last_W = 0.0, now_W = 0.0; ///< means of the step in hand and the two before it
   };
   struct State {
     std::vector<Burning> burning;
     bool tended = true;
   };
   void stoke(std::size_t i);
+  void give(Solver& solver, std::size_t i, bool asForeseen) const;
+  [[nodiscard]] bool isDue(const Stove& stove, std::size_t i) const;
+  [[nodiscard]] static double sum_W(const Stove& stove, const Burning& fire, const std::vector<double>& byAge_W, std::size_t i);
+  [[nodiscard]] static double mean_W(const Stove& stove, const Burning& fire, std::size_t i);
+  [[nodiscard]] static double at_W(const Stove& stove, const Burning& fire, std::size_t i);
 
   double m_step_s;
+  std::size_t m_steps;
   std::vector<Stove> m_stoves;
   State m_state;
 };

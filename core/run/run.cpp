@@ -15,6 +15,7 @@ Result<Run> Run::prepare(const Plan& plan, Assembly assembly, const Winter& wint
   run.m_components.push_back(std::move(stores));
   if (auto fire = std::make_unique<Fire>(plan, *run.m_assembly, run.m_solver->network(), winter); !fire->isIdle()) {
     run.m_fire = fire.get();
+    fire->goOut(*run.m_solver);
     run.m_components.push_back(std::move(fire));
   }
   run.m_scenario = std::move(scenario);
@@ -63,7 +64,7 @@ void Run::takeCircumstances() {
   };
   for (std::size_t j = 0; j < thermostats.size(); ++j) {
     const bool gives = (now.mains || !m_assembly->isElectric(static_cast<int>(j))) && !fails(thermostats[j].id);
-    m_solver->setLimit(j, gives ? m_fire ? m_fire->limit(j) : 1.0 : 0.0);
+    m_solver->setLimit(j, gives ? 1.0 : 0.0);
   }
   if (m_assembly->mains >= 0) m_solver->setRelay(m_assembly->mains, now.mains);
   for (const Assembly::Fed& fed : m_assembly->fed) m_solver->setRelay(fed.relay, now.mains && !fails(fed.what));
