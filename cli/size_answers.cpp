@@ -43,7 +43,8 @@ Json sureAnswer(const Plan& plan, const Sizing& sizing, const HowSure& sure, con
   }
   out["colder"] = Json::array();
   for (const ColderWinter& c : colder)
-    out["colder"].push_back({{"by_K", c.by_K}, {"misses", c.misses}, {"holds", c.holds}, {"costs_more", digits(c.extra, 2)}, {"cheapest", label(c.cheapest)}});
+    out["colder"].push_back(
+        {{"by_K", c.by_K}, {"misses", c.misses}, {"holds", c.holds}, {"costs_more", digits(c.extra.value_or(0.0), 2)}, {"cheapest", label(c.cheapest)}});
   return out;
 }
 

@@ -145,7 +145,7 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, const S
                sure->stays < 1.0 ? sure->regret / (1.0 - sure->stays) : 0.0, currency);
   for (const ColderWinter& c : colder)
     if (c.holds)
-      fmt::print("in winters {:g} K colder it holds for {:.0f} {} more\n", c.by_K, c.extra, currency);
+      fmt::print("in winters {:g} K colder it holds for {:.0f} {} more\n", c.by_K, c.extra.value_or(0.0), currency);
     else
       fmt::print("in winters {:g} K colder, nights missed: {}\n", c.by_K, c.misses);
   if (sizing->provedLeast)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/engine.h"
 #include "app/model/said.h"
+#include "core/sizing/how_sure.h"
 
 #include <algorithm>
 #include <chrono>
@@ -111,6 +112,10 @@ void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<co
     };
     options.stop = &m_stopSizing;
     auto sizing = muffle::size(plan, weather, options);
+    if (sizing && sizing->winner >= 0 && !m_stopSizing) {
+      PackageScenes scenes(weather);
+      if (auto colder = colderWinters(*sizing, plan, scenes, {.threads = kThreads, .stop = &m_stopSizing}, 0)) sizing->colder = *std::move(colder);
+    }
     if (sizing)
       emit sized(generation, std::make_shared<Sizing>(std::move(*sizing)), {});
     else

@@ -63,7 +63,7 @@ QString SizingWords::bill() const {
 
 QString SizingWords::argument() const {
   QString words = whatEachDoes();
-  for (const QString& more : {pricesThatTurnIt(), whatMoneyBuys()})
+  for (const QString& more : {inColderWinters(), pricesThatTurnIt(), whatMoneyBuys()})
     if (!more.isEmpty()) words += QStringLiteral("<p style='margin:4px 0 0 0'>%1</p>").arg(more.toHtmlEscaped());
   return words;
 }
@@ -106,6 +106,23 @@ QString SizingWords::howSureItIs() const {
       .arg(among)
       .arg(std::lround(100.0 * m_sure.stays))
       .arg(m_document.view().units().number(Quantity::money, m_sure.regret / (1.0 - m_sure.stays)), QString::fromStdString(m_document.plan().prices.currency));
+}
+
+/// What the winner does in winters colder than those logged.
+QString SizingWords::inColderWinters() const {
+  const Units& u = m_document.view().units();
+  const QString currency = QString::fromStdString(m_document.plan().prices.currency);
+  QStringList words;
+  for (const ColderWinter& c : m_sizing.colder) {
+    const QString by = u.text(Quantity::difference, c.by_K);
+    if (!c.holds)
+      words << (c.misses > 0 ? tr("%1 colder: %2 missed").arg(by, tr("%Ln night(s)", nullptr, c.misses)) : tr("%1 colder: it does not hold").arg(by));
+    else if (c.extra)
+      words << tr("%1 colder: held for %2 %3 more").arg(by, u.number(Quantity::money, *c.extra), currency);
+    else
+      words << tr("%1 colder: held").arg(by);
+  }
+  return words.isEmpty() ? QString() : tr("In winters like these, but %1.").arg(words.join(QStringLiteral("; ")));
 }
 
 /// Which price of a kWh makes another plan the cheapest; the table has those of the measures.

@@ -36,14 +36,6 @@ struct HowSure {
 /// Needs a winner. Deterministic.
 HowSure howSure(const Sizing& sizing, const Plan& plan, unsigned draws = 2000);
 
-/// The winner and its rivals in the logged winters so much colder throughout.
-struct ColderWinter {
-  double by_K = 1.0;
-  int misses = 0;     ///< of the winner
-  bool holds = false; ///< the winner does
-  int cheapest = -1;  ///< of those run again; -1 if none holds
-  double extra = 0.0; ///< money a winter that the winner takes more in such a one than in those logged
-};
 /// The winner, the cheapest others that hold, and what is warmest on the frontier: `rivals` of them.
 Result<std::vector<ColderWinter>> colderWinters(const Sizing& sizing, const Plan& plan, PackageScenes& scenes, const SizingOptions& options = {},
                                                 std::size_t rivals = 7);

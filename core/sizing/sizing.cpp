@@ -337,7 +337,13 @@ void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
     p.spread = spreadOf(p, plan);
     judge(p, plan);
   }
+  const int winner = sizing.winner;
   rank(sizing);
+  if (sizing.winner != winner) sizing.colder.clear();
+  for (ColderWinter& c : sizing.colder) {
+    c.cheapest = -1;
+    c.extra.reset();
+  }
 }
 
 Message whyNot(const Sizing& sizing, int package, const Plan& plan) {

@@ -49,6 +49,15 @@ struct SizedPackage {
   bool onFrontier = false;
 };
 
+/// The winner and its rivals in the logged winters so much colder throughout.
+struct ColderWinter {
+  double by_K = 1.0;
+  int misses = 0;                   ///< of the winner
+  bool holds = false;               ///< the winner does
+  int cheapest = -1;                ///< of those run again; -1 if none holds, or prices are others since
+  std::optional<double> extra = {}; ///< money a winter that the winner takes more in such a one than in those logged; none where prices are others since
+};
+
 struct Sizing {
   std::vector<SizedPackage> packages; ///< in a fixed order: the last measure varies fastest
   int winner = -1;                    ///< cheapest that holds; -1 if none does
@@ -59,6 +68,7 @@ struct Sizing {
   bool isStopped = false;             ///< before its end, by whoever waited: what it has is the best so far
   double bound = 0.0;                 ///< money a winter that none that holds can cost less than; of the winner where that is proved
   double run_ms = 0.0;
+  std::vector<ColderWinter> colder = {}; ///< of the winner, where that was asked (core/sizing/how_sure.h)
 };
 
 /// How far a search has come.

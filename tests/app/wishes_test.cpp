@@ -137,6 +137,23 @@ TEST_F(WishesTest, WhatWasChangedSinceTheSearchBecomesSomethingToChoose) {
   EXPECT_EQ(document->plan().setpoints.night_C, night_C - 0.5);
 }
 
+TEST_F(WishesTest, TheWinnerIsAlsoRunInColderWinters) {
+  openWithLog();
+  const Sizing& s = searched();
+  ASSERT_GE(s.winner, 0);
+  ASSERT_EQ(s.colder.size(), 3U);
+  const ColderWinter& c = s.colder.front();
+  document->view().setUnits({.fahrenheit = true});
+  const Units& u = document->view().units();
+  const QString words = SizingWords(*document).argument(), kelvin = u.text(Quantity::difference, 1.0);
+  EXPECT_TRUE(kelvin.startsWith(QStringLiteral("1.8")));
+  EXPECT_TRUE(words.contains(QStringLiteral("In winters like these, but %1 colder").arg(kelvin))) << words.toStdString();
+  ASSERT_TRUE(c.holds && c.extra);
+  EXPECT_TRUE(words.contains(QStringLiteral("held for %1").arg(u.number(Quantity::money, *c.extra)))) << words.toStdString();
+  ASSERT_FALSE(document->edit(QStringLiteral("dearer"), [](Plan& p) { p.prices.electricity_per_kWh *= 1.0001; }));
+  EXPECT_FALSE(SizingWords(*document).argument().contains(QStringLiteral("colder: held for"))) << "at other prices it is other money";
+}
+
 TEST_F(WishesTest, WhereNothingHoldsTheWishThatStandsInTheWayIsSaid) {
   openWithLog();
   ASSERT_FALSE(document->edit(QStringLiteral("poor"), [](Plan& p) {

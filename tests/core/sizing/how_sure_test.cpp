@@ -81,13 +81,28 @@ TEST(HowSure, AColderWinterCostsMoreOrIsMissedAndTheRunSaysTheSame) {
   ASSERT_EQ(colder->size(), 3U);
   double extra = 0.0;
   for (const ColderWinter& c : *colder) {
-    EXPECT_GT(c.extra, extra) << "each kelvin costs";
-    extra = c.extra;
+    EXPECT_GT(c.extra.value(), extra) << "each kelvin costs";
+    extra = *c.extra;
     const Plan winner = buildPackage(p, cheapest(*sized).choice).plan;
     const auto run = simulate(winner, colderBy(makeScene(weather, winner), c.by_K));
     EXPECT_EQ(c.misses, run->summary.nights - run->summary.held);
-    EXPECT_CLOSE(c.extra, run->summary.cost.total() - cheapest(*sized).cost.total(), 1e-9, "the same run");
+    EXPECT_CLOSE(*c.extra, run->summary.cost.total() - cheapest(*sized).cost.total(), 1e-9, "the same run");
   }
+  Sizing kept = *sized;
+  kept.colder = *colder;
+  Prices other = p.prices;
+  other.electricity_per_kWh *= 1.001;
+  reprice(kept, p, other);
+  ASSERT_EQ(cheapest(kept).choice, cheapest(*sized).choice);
+  ASSERT_EQ(kept.colder.size(), 3U);
+  for (std::size_t k = 0; k < 3; ++k) {
+    EXPECT_EQ(kept.colder[k].misses, (*colder)[k].misses) << "nights are as cold at any price";
+    EXPECT_FALSE(kept.colder[k].extra) << "what it costs is not";
+  }
+  other.electricity_per_kWh = 1e-4;
+  reprice(kept, p, other);
+  ASSERT_NE(cheapest(kept).choice, cheapest(*sized).choice);
+  EXPECT_TRUE(kept.colder.empty()) << "another plan was not run in them";
 }
 
 TEST(Withstands, OneHeaterOutNeedsASecond) {
