@@ -298,7 +298,7 @@ private:
       last = i;
       lastValue = v;
     }
-    channel.unitWhy = Message{counts ? "log.meter-that-counts" : "log.energy-since-before", std::move(channel.unitWhy)};
+    channel.unitWhy = Message{counts ? "log.meter-that-counts" : "log.energy-since-before", channel.unitWhy};
   }
 
   void sayWhatWasRecognised() {

@@ -37,9 +37,9 @@ Message nameOf(const Plan& plan, const CropStand& stand) {
   const Crops crops(plan.ownCrops);
   const CropFacts* const crop = crops.find(stand.crop);
   Message name = crop ? nameOf(*crop) : Message::verbatim(stand.crop);
-  if (stand.in == CropStand::In::bay && plan.house.bay) return Message{"name.of-room", std::move(name), nameOf(*plan.house.bay)};
+  if (stand.in == CropStand::In::bay && plan.house.bay) return Message{"name.of-room", name, nameOf(*plan.house.bay)};
   if (stand.in == CropStand::In::bed && stand.bed() < plan.house.bedCovers.size())
-    return Message{"name.of-room", std::move(name), nameOf(plan.house.bedCovers[stand.bed()])};
+    return Message{"name.of-room", name, nameOf(plan.house.bedCovers[stand.bed()])};
   return name;
 }
 

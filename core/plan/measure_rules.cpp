@@ -80,7 +80,7 @@ void checkMeasureRules(const Plan& plan, Problems& problems) {
           bad(k, "sets", std::move(why.what), std::move(why.allowed));
         else // what the plan would be with it
           problems.push_back({ProblemKind::badInput, fmt::format("/measures/{}/sets", k),
-                              Message{"plan.own-measure-makes", m.name, why.where, std::move(why.what)}, std::move(why.allowed)});
+                              Message{"plan.own-measure-makes", m.name, why.where, why.what}, std::move(why.allowed)});
         break;
       }
   }

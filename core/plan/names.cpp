@@ -75,20 +75,20 @@ Message nameOf(const Plan& plan, const Heater& heater) {
   const auto isAlike = [&heater](const Heater& h) { return h.name.empty() && h.kind == heater.kind && h.place == heater.place; };
   Message name = nameOf(heater.kind);
   if (heater.place.of == HeaterPlace::Of::bay && plan.house.bay)
-    name = Message{"name.of-room", std::move(name), nameOf(*plan.house.bay)};
+    name = Message{"name.of-room", name, nameOf(*plan.house.bay)};
   else if (heater.place.of == HeaterPlace::Of::tank && heater.place.index < plan.waterLoops.size())
-    name = Message{"name.of-room", std::move(name), nameOf(plan.waterLoops[heater.place.index])};
+    name = Message{"name.of-room", name, nameOf(plan.waterLoops[heater.place.index])};
   else if (heater.place.of == HeaterPlace::Of::bed && heater.place.index < plan.house.bedCovers.size())
-    name = Message{"name.of-room", std::move(name), nameOf(plan.house.bedCovers[heater.place.index])};
+    name = Message{"name.of-room", name, nameOf(plan.house.bedCovers[heater.place.index])};
   else if (heater.place.of == HeaterPlace::Of::mass && heater.place.index < plan.mass.size())
-    name = Message{"name.of-room", std::move(name), nameOf(plan.mass[heater.place.index])};
+    name = Message{"name.of-room", name, nameOf(plan.mass[heater.place.index])};
   if (std::count_if(plan.heaters.begin(), plan.heaters.end(), isAlike) < 2) return name;
   long number = 0;
   for (const Heater& h : plan.heaters) {
     number += isAlike(h) ? 1 : 0;
     if (h.id == heater.id) break;
   }
-  return Message{"name.numbered", std::move(name), number};
+  return Message{"name.numbered", name, number};
 }
 
 Message nameOf(const Measure& measure) { return calledOr(measure.name, usualName(measure.kind, materialOf(measure))); }

@@ -221,7 +221,7 @@ Package buildPackage(const Plan& base, const Choice& choice) {
       p.plan.kit.push_back({m.name, row.id, materialOf(m), level, capital, m.life_years, m.hoursPerWinter + everyNight_h});
     built.push_back(nameOf(m, level));
   }
-  p.label = built.empty() ? Message{"sizing.as-it-is"} : Message{"sizing.with", std::move(built)};
+  p.label = built.empty() ? Message{"sizing.as-it-is"} : Message{"sizing.with", built};
   p.kit = kitOf(p.plan);
   return p;
 }
