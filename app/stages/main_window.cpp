@@ -7,6 +7,7 @@
 #include "app/model/units.h"
 #include "app/paint/theme.h"
 #include "app/stages/aids_dialog.h"
+#include "app/stages/differences_dialog.h"
 #include "app/stages/earlier_states.h"
 #include "app/stages/hand_sheet.h"
 #include "app/stages/import_dialog.h"
@@ -169,6 +170,13 @@ void MainWindow::buildMenus() {
 
   auto* plan = menuBar()->addMenu(tr("&Plan"));
   for (StagePage* page : m_pages) page->addActions(*plan);
+  QAction* differs = plan->addAction(tr("What &differs from the compared plan…"), QKeySequence(tr("Ctrl+D")), this, [this] {
+    if (!m_document.results().otherPlan()) return;
+    DifferencesDialog dialog(m_document, this);
+    dialog.exec();
+  });
+  connect(plan, &QMenu::aboutToShow, this, [this, differs] { differs->setEnabled(m_document.results().otherPlan().has_value()); });
+  connect(plan, &QMenu::aboutToHide, this, [differs] { differs->setEnabled(true); }); // its key asks for itself
   plan->addAction(tr("&Make the compared plan the plan"), &m_document, &Document::takeOther);
   plan->addSeparator();
   plan->addAction(tr("&Rename…"), this, [this] {

@@ -5,6 +5,7 @@
 #include "tests/app/window_fixture.h"
 
 #include "app/stages/cost_stage.h"
+#include "app/stages/differences_dialog.h"
 #include "app/stages/floor_page.h"
 #include "app/stages/frontier_view.h"
 #include "app/stages/heat_stage.h"
@@ -15,6 +16,7 @@
 #include "app/stages/section_view.h"
 #include "app/stages/slip_view.h"
 #include "app/stages/thread_bar.h"
+#include "core/plan/plan_differences.h"
 #include "words/words.h"
 
 #include <QCheckBox>
@@ -604,6 +606,18 @@ TEST_F(WindowTest, TheCheapestPlanIsFoundComparedAndTaken) {
   ASSERT_TRUE(document->results().otherPlan());
   ASSERT_TRUE(waitForResult(*document));
   ASSERT_NE(document->results().other(), nullptr);
+  int rows = 0;
+  QString heading;
+  whenAsked<DifferencesDialog>([&](DifferencesDialog* dialog) {
+    rows = dialog->table()->rowCount();
+    heading = dialog->table()->horizontalHeaderItem(2)->text();
+    dialog->reject();
+  });
+  for (QAction* action : window->findChildren<QAction*>())
+    if (action->shortcut() == QKeySequence(QStringLiteral("Ctrl+D"))) action->trigger();
+  EXPECT_EQ(rows, static_cast<int>(differences(document->plan(), *document->results().otherPlan()).size()));
+  EXPECT_GT(rows, 0);
+  EXPECT_EQ(heading, document->results().otherName());
   const std::size_t layers = document->results().otherPlan()->house.roof.layers.size();
   document->takeOther();
   EXPECT_EQ(document->plan().house.roof.layers.size(), layers);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/parallel.h"
 #include "core/plan/names.h"
+#include "core/plan/plan_differences.h"
 #include "core/plan/plan_json.h"
 #include "core/sizing/sizing.h"
 #include "core/sizing/usual_measures.h"
@@ -24,6 +25,16 @@ Plan with(MeasureKind kind) {
   Plan p;
   p.measures = {one(kind)};
   return buildPackage(p, {0}).plan;
+}
+
+TEST(Kit, WhatEveryMeasureBuildsHasARowOfItsOwnAmongTheDifferences) {
+  for (int kind = 0; kind < kMeasureKindCount; ++kind) {
+    if (static_cast<MeasureKind>(kind) == MeasureKind::own) continue;
+    const Plan taken = with(static_cast<MeasureKind>(kind));
+    const auto rows = differences(Plan{}, taken);
+    ASSERT_FALSE(rows.empty()) << kind;
+    EXPECT_NE(english(rows.back().what), "other settings") << kind;
+  }
 }
 
 TEST(Kit, OfEveryMeasureGoesWithThePlanThatTakesIt) {

@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// What differs between two plans, thing by thing, as a table has it. What may be added, what is asked of it and what was paid are no part of what stands.
+#pragma once
+
+#include "core/message.h"
+#include "core/plan/plan.h"
+
+#include <vector>
+
+namespace muffle {
+
+struct PlanDifference {
+  Message what;       ///< the thing: "roof", "barrels", "setpoint at night"
+  Message one, other; ///< as it is in either plan
+};
+
+/// In the order of the house from outside in; empty where both are the same. What has no row of its own is one row at the end, so that no difference is passed
+/// over.
+std::vector<PlanDifference> differences(const Plan& one, const Plan& other);
+
+} // namespace muffle
