@@ -21,8 +21,8 @@ DifferencesDialog::DifferencesDialog(const Document& document, QWidget* parent) 
   const Units& u = document.view().units();
   const auto& other = document.results().otherPlan();
   const auto rows = other ? differences(document.plan(), *other) : std::vector<PlanDifference>();
-  auto* what = new QLabel(rows.empty() ? tr("Nothing differs: both plans build the same house and ask the same of it.")
-                                       : tr("What both have alike is left out, and so is what may be added."),
+  auto* what = new QLabel(rows.empty() ? tr("Nothing that stands differs. What may be added, what is asked and what was paid are left out.")
+                                       : tr("What both have alike is left out, and so is what may be added, what is asked and what was paid."),
                           this);
   what->setWordWrap(true);
   what->setFont(textFont(9.5));

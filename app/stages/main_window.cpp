@@ -170,13 +170,12 @@ void MainWindow::buildMenus() {
 
   auto* plan = menuBar()->addMenu(tr("&Plan"));
   for (StagePage* page : m_pages) page->addActions(*plan);
-  QAction* differs = plan->addAction(tr("What &differs from the compared plan…"), QKeySequence(tr("Ctrl+D")), this, [this] {
-    if (!m_document.results().otherPlan()) return;
+  plan->addAction(tr("What &differs from the compared plan…"), QKeySequence(tr("Ctrl+D")), this, [this] {
+    if (!m_document.results().otherPlan())
+      return void(emit m_document.trouble(tr("No plan is compared with yours: choose one on the picture of Cost, or one of the earlier states of the book.")));
     DifferencesDialog dialog(m_document, this);
     dialog.exec();
   });
-  connect(plan, &QMenu::aboutToShow, this, [this, differs] { differs->setEnabled(m_document.results().otherPlan().has_value()); });
-  connect(plan, &QMenu::aboutToHide, this, [differs] { differs->setEnabled(true); }); // its key asks for itself
   plan->addAction(tr("&Make the compared plan the plan"), &m_document, &Document::takeOther);
   plan->addSeparator();
   plan->addAction(tr("&Rename…"), this, [this] {

@@ -117,7 +117,7 @@ QString SizingWords::inColderWinters() const {
     const QString by = u.text(Quantity::difference, c.by_K);
     if (!c.holds)
       words << (c.misses > 0 ? tr("%1 colder: %2 missed").arg(by, tr("%Ln night(s)", nullptr, c.misses)) : tr("%1 colder: it does not hold").arg(by));
-    else if (c.extra)
+    else if (c.extra && std::round(*c.extra) != 0.0) // a house without a heater costs the same in any winter
       words << tr("%1 colder: held for %2 %3 more").arg(by, u.number(Quantity::money, *c.extra), currency);
     else
       words << tr("%1 colder: held").arg(by);

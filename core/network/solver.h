@@ -42,7 +42,7 @@ public:
 
   [[nodiscard]] const Network& network() const { return *m_context.network; }
 
-  /// Back to the initial state at t = 0; limits and relays stay as they were set.
+  /// Back to the initial state at t = 0; limits and relays stay as they were set, what is given (setGiven) is nothing until it is told again.
   void reset();
   /// Replaces the free temperatures (by node; boundary entries are ignored) and keeps the clock.
   void setTemperatures(std::span<const double> temperature_C);
@@ -52,8 +52,8 @@ public:
   void setSource(int source, double value_W) { m_context.flows.setSource(source, value_W); }
   /// Of what a thermostat may give by itself, from the next step on, 0..1.
   void setLimit(std::size_t thermostat, double share);
-  /// Makes a thermostat one that gives what it gives, whatever its sensor says: its mean over the next step, and over the one after it, W (below 0:
-  /// not to be foreseen). `smooth`: as a continuation of what it gave before, within a few hundredths of its power.
+  /// Makes a thermostat one that gives what it gives, whatever its sensor says: its mean over the next step, W, at least 0, and over the one after
+  /// it (below 0: not to be foreseen). `smooth`: as a continuation of what it gave before, within a few hundredths of its power.
   void setGiven(std::size_t thermostat, double now_W, double next_W, bool smooth);
   /// A relay that is commanded, from the next step on.
   void setRelay(int relay, bool on);

@@ -175,7 +175,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      true,
      {.kind = Kind::sealing, .levels = {0.4}, .material = {}, .price = 80.0, .life_years = 3.0, .hoursPerWinter = 5.0},
      [](Message name, double level) {
-       return Message{"measure.down-to", std::move(name), level};
+       return Message{"measure.down-to", name, level};
      },
      &seal,
      nullptr,
@@ -212,7 +212,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      true,
      {.kind = Kind::lobby, .levels = {kLobby_m}, .material = {}, .price = 150.0, .life_years = 8.0},
      [](Message name, double level) {
-       return Message{"measure.of-length", std::move(name), Amount{level, Unit::metre}};
+       return Message{"measure.of-length", name, Amount{level, Unit::metre}};
      },
      [](Plan& plan, const Measure&, double level) {
        plan.house.lobby = Lobby{};
@@ -235,7 +235,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      true,
      {.kind = Kind::barrels, .levels = {10, 20}, .material = {}, .price = 15.0, .life_years = 15.0},
      [](Message name, double level) {
-       return Message{"measure.so-many", level, std::move(name)};
+       return Message{"measure.so-many", level, name};
      },
      &addBarrels,
      nullptr,
@@ -251,7 +251,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      true,
      {.kind = Kind::skirt, .levels = {0.6}, .material = {}, .price = 9.0, .life_years = 25.0},
      [](Message name, double level) {
-       return Message{"measure.of-depth", std::move(name), Amount{level, Unit::metre}};
+       return Message{"measure.of-depth", name, Amount{level, Unit::metre}};
      },
      &dig,
      nullptr,
@@ -268,7 +268,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      true,
      {.kind = Kind::heater, .levels = {3000, 6000}, .material = {}, .price = 55.0, .life_years = 10.0},
      [](Message name, double level) {
-       return Message{"measure.of-power", std::move(name), Amount{level, Unit::watt}};
+       return Message{"measure.of-power", name, Amount{level, Unit::watt}};
      },
      [](Plan& plan, const Measure& m, double level) { replaceHeaters(plan, heaterOf(plan, m, level)); },
      [](Plan& plan, const Measure& m, double level) {
@@ -290,7 +290,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      {.kind = Kind::hardier, .levels = {2}, .material = {}},
      [](Message name, double level) {
-       return Message{"measure.lower-by", std::move(name), Amount{level, Unit::kelvin}};
+       return Message{"measure.lower-by", name, Amount{level, Unit::kelvin}};
      },
      &bearMore,
      nullptr,
@@ -304,7 +304,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      {.kind = Kind::mulch, .levels = {0.1}, .material = {}, .price = 0.6, .life_years = 1.0, .hoursPerWinter = 2.0},
      [](Message name, double level) {
-       return Message{"measure.of-depth", std::move(name), Amount{level, Unit::metre}};
+       return Message{"measure.of-depth", name, Amount{level, Unit::metre}};
      },
      [](Plan& plan, const Measure&, double level) {
        plan.house.floor.cover = kStraw;
@@ -324,7 +324,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      {.kind = Kind::pipeBed, .levels = {6}, .material = {}, .price = 70.0, .life_years = 20.0},
      [](Message name, double level) {
-       return Message{"measure.at-level", std::move(name), level};
+       return Message{"measure.at-level", name, level};
      },
      &digPipes,
      nullptr,
@@ -341,7 +341,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      {.kind = Kind::hotBed, .levels = {1}, .material = {}, .price = 40.0, .life_years = 1.0},
      [](Message name, double level) {
-       return Message{"measure.at-level", std::move(name), level};
+       return Message{"measure.at-level", name, level};
      },
      &buildHotBeds,
      nullptr,
@@ -358,7 +358,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      {.kind = Kind::massWall, .levels = {6}, .material = {}, .price = 90.0, .life_years = 40.0},
      [](Message name, double level) {
-       return Message{"measure.of-area", std::move(name), Amount{level, Unit::squareMetre}};
+       return Message{"measure.of-area", name, Amount{level, Unit::squareMetre}};
      },
      [](Plan& plan, const Measure&, double level) {
        plan.mass.push_back(usualMass(plan, MassKind::wall));
@@ -378,7 +378,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      {.kind = Kind::own, .levels = {}, .material = {}, .price = 0.0, .life_years = 10.0},
      [](Message name, double level) {
-       return level == 0.0 ? name : Message{"measure.at-level", std::move(name), level};
+       return level == 0.0 ? name : Message{"measure.at-level", name, level};
      },
      [](Plan& plan, const Measure& m, double level) {
        if (auto changed = withSettings(plan, m, level)) plan = std::move(*changed); // one that cannot be set is found by check()

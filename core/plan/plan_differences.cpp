@@ -42,7 +42,7 @@ private:
   template <class T, class Size> void list(const char* field, const std::vector<T>& things, Size size) {
     for (std::size_t i = 0; i < things.size(); ++i) {
       const Message name = nameOf(things[i]);
-      add(fmt::format("/{}/{}", field, i), things.size() < 2 ? name : Message{"name.numbered", name, i + 1}, size(things[i]));
+      add(fmt::format("{}/{}", field, i), things.size() < 2 ? name : Message{"name.numbered", name, i + 1}, size(things[i]));
     }
   }
   static Message amount(double value, Unit unit, int digits = 3) { return Message{"plan.differs-amount", Amount{value, unit, digits}}; }
@@ -80,9 +80,7 @@ private:
                      amount(house.floor.edgeDepth_m, Unit::metre)});
     if (const FloorCover* cover = findFloorCover(house.floor.cover))
       all.push_back({"floor cover", {"/house/floor/cover", "/house/floor/cover_m"}, Message{"plan.differs-floor"}, nameOf(*cover)});
-    for (std::size_t i = 0; i < house.bedCovers.size(); ++i)
-      add(fmt::format("/house/bed_covers/{}", i), Message{"name.numbered", nameOf(house.bedCovers[i]), i + 1},
-          amount(house.bedCovers[i].bed_m2(), Unit::squareMetre));
+    list("/house/bed_covers", house.bedCovers, [](const BedCover& b) { return amount(b.bed_m2(), Unit::squareMetre); });
   }
 
   void ofRooms() {
@@ -93,14 +91,16 @@ private:
   }
 
   void ofStores() {
-    list("barrels", m_plan.barrels, [](const Barrels& b) { return Message{"plan.differs-of-each", b.count, Amount{b.litres, Unit::litre, 3}}; });
-    list("ground_pipes", m_plan.groundPipes, [](const GroundPipes& p) { return Message{"plan.differs-of-each", p.count, Amount{p.length_m, Unit::metre, 3}}; });
-    list("compost", m_plan.compost, [](const CompostPile& c) {
+    list("/barrels", m_plan.barrels, [](const Barrels& b) { return Message{"plan.differs-of-each", b.count, Amount{b.litres, Unit::litre, 3}}; });
+    list("/ground_pipes", m_plan.groundPipes, [](const GroundPipes& p) {
+      return Message{"plan.differs-of-each", p.count, Amount{p.length_m, Unit::metre, 3}};
+    });
+    list("/compost", m_plan.compost, [](const CompostPile& c) {
       return Message{"plan.differs-of-each", c.piles, Amount{c.width_m * c.length_m, Unit::squareMetre, 3}};
     });
-    list("water_loops", m_plan.waterLoops, [](const WaterLoop& w) { return amount(w.litres, Unit::litre); });
-    list("soil_cables", m_plan.soilCables, [](const SoilCable& c) { return amount(c.watts_per_m * c.length_m, Unit::watt); });
-    list("mass", m_plan.mass, [](const MassBlock& m) { return amount(m.area_m2, Unit::squareMetre); });
+    list("/water_loops", m_plan.waterLoops, [](const WaterLoop& w) { return amount(w.litres, Unit::litre); });
+    list("/soil_cables", m_plan.soilCables, [](const SoilCable& c) { return amount(c.watts_per_m * c.length_m, Unit::watt); });
+    list("/mass", m_plan.mass, [](const MassBlock& m) { return amount(m.area_m2, Unit::squareMetre); });
   }
 
   void ofHeat() {

@@ -15,8 +15,8 @@ struct PlanDifference {
   Message one, other; ///< as it is in either plan
 };
 
-/// In the order of the house from outside in; empty where both are the same. What has no row of its own is one row at the end, so that no difference is passed
-/// over.
+/// Heaters are the same by their id, other things of a list by their place in it. In the order of the house from outside in; empty where both are the same.
+/// What has no row of its own is one row at the end, so that no difference is passed over.
 std::vector<PlanDifference> differences(const Plan& one, const Plan& other);
 
 } // namespace muffle

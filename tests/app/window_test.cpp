@@ -4,10 +4,7 @@
 #include "app/pictures/waiting.h"
 #include "tests/app/window_fixture.h"
 
-#include "app/stages/cost_stage.h"
-#include "app/stages/differences_dialog.h"
 #include "app/stages/floor_page.h"
-#include "app/stages/frontier_view.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/house_stage.h"
 #include "app/stages/ladder.h"
@@ -16,7 +13,6 @@
 #include "app/stages/section_view.h"
 #include "app/stages/slip_view.h"
 #include "app/stages/thread_bar.h"
-#include "core/plan/plan_differences.h"
 #include "words/words.h"
 
 #include <QCheckBox>
@@ -585,44 +581,6 @@ TEST_F(WindowTest, EveryStagePaintsInBothThemesWithAndWithoutALog) {
       }
     }
   }
-}
-
-TEST_F(WindowTest, TheCheapestPlanIsFoundComparedAndTaken) {
-  open();
-  ASSERT_FALSE(document->edit(QStringLiteral("fewer"), [](Plan& p) {
-    p.measures = {p.measures[0], p.measures[4]};
-    p.measures[1].levels = {5000};
-  }));
-  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
-  ASSERT_TRUE(waitForResult(*document));
-  window->showStage(CostStage::kId);
-  document->startSizing();
-  ASSERT_TRUE(waitForSizing(*document));
-  ASSERT_TRUE(document->results().sizingIsCurrent());
-  ASSERT_EQ(document->results().sizing()->packages.size(), 4U);
-  auto* frontier = find<FrontierView>();
-  QTest::qWait(20);
-  QTest::mouseClick(frontier, Qt::LeftButton, {}, frontier->packagePoint(2).toPoint());
-  ASSERT_TRUE(document->results().otherPlan());
-  ASSERT_TRUE(waitForResult(*document));
-  ASSERT_NE(document->results().other(), nullptr);
-  int rows = 0;
-  QString heading;
-  whenAsked<DifferencesDialog>([&](DifferencesDialog* dialog) {
-    rows = dialog->table()->rowCount();
-    heading = dialog->table()->horizontalHeaderItem(2)->text();
-    dialog->reject();
-  });
-  for (QAction* action : window->findChildren<QAction*>())
-    if (action->shortcut() == QKeySequence(QStringLiteral("Ctrl+D"))) action->trigger();
-  EXPECT_EQ(rows, static_cast<int>(differences(document->plan(), *document->results().otherPlan()).size()));
-  EXPECT_GT(rows, 0);
-  EXPECT_EQ(heading, document->results().otherName());
-  const std::size_t layers = document->results().otherPlan()->house.roof.layers.size();
-  document->takeOther();
-  EXPECT_EQ(document->plan().house.roof.layers.size(), layers);
-  document->planInHand().undoStack()->undo();
-  EXPECT_EQ(document->plan().house.roof.layers.size(), 1U);
 }
 
 } // namespace

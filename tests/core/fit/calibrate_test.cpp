@@ -92,7 +92,7 @@ TEST(Calibrate, FindsWhatTheHouseReallyLoses) {
 }
 
 TEST(Calibrate, FindsWhatTheHouseReallyStores) {
-  if (testing::isSanitized()) GTEST_SKIP() << "what runs is what runs in the test above";
+  if (testing::isSanitized()) GTEST_SKIP() << "it runs the code of the test above; what it finds is judged where core is optimised";
   Plan plan = house();
   plan.heaters.front().power_W = 2500.0; // always on in the cold: air that a heater holds quite level says nothing of what is stored
   const Calibration truth{.skin = 1.25, .draughts = 0.7, .mass = 1.3, .ground = 1.0, .sun = 0.9, .date = ""};

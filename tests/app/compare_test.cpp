@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+//
+// A second plan beside the one in hand: found on the picture of Cost, told apart from it, and taken.
+#include "app/stages/cost_stage.h"
+#include "app/stages/differences_dialog.h"
+#include "app/stages/frontier_view.h"
+#include "core/plan/plan_differences.h"
+#include "tests/app/window_fixture.h"
+
+#include <QTableWidget>
+
+namespace muffle {
+namespace {
+
+class CompareTest : public WindowTest {
+protected:
+  void askWhatDiffers() {
+    for (QAction* action : window->findChildren<QAction*>())
+      if (action->shortcut() == QKeySequence(QStringLiteral("Ctrl+D"))) action->trigger();
+  }
+};
+
+TEST_F(CompareTest, WithoutASecondPlanWhatDiffersSaysHowToGetOne) {
+  open();
+  QString said;
+  QObject::connect(document.get(), &Document::trouble, window.get(), [&](const QString& words) { said = words; });
+  askWhatDiffers();
+  EXPECT_TRUE(said.contains(QStringLiteral("No plan is compared with yours")));
+}
+
+TEST_F(CompareTest, TheCheapestPlanIsFoundComparedAndTaken) {
+  open();
+  ASSERT_FALSE(document->edit(QStringLiteral("fewer"), [](Plan& p) {
+    p.measures = {p.measures[0], p.measures[4]};
+    p.measures[1].levels = {5000};
+  }));
+  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
+  ASSERT_TRUE(waitForResult(*document));
+  window->showStage(CostStage::kId);
+  document->startSizing();
+  ASSERT_TRUE(waitForSizing(*document));
+  ASSERT_TRUE(document->results().sizingIsCurrent());
+  ASSERT_EQ(document->results().sizing()->packages.size(), 4U);
+  auto* frontier = find<FrontierView>();
+  QTest::qWait(20);
+  QTest::mouseClick(frontier, Qt::LeftButton, {}, frontier->packagePoint(2).toPoint());
+  ASSERT_TRUE(document->results().otherPlan());
+  ASSERT_TRUE(waitForResult(*document));
+  ASSERT_NE(document->results().other(), nullptr);
+  int rows = 0;
+  QString heading;
+  whenAsked<DifferencesDialog>([&](DifferencesDialog* dialog) {
+    rows = dialog->table()->rowCount();
+    heading = dialog->table()->horizontalHeaderItem(2)->text();
+    dialog->reject();
+  });
+  askWhatDiffers();
+  EXPECT_EQ(rows, static_cast<int>(differences(document->plan(), *document->results().otherPlan()).size()));
+  EXPECT_GT(rows, 0);
+  EXPECT_EQ(heading, document->results().otherName());
+  const std::size_t layers = document->results().otherPlan()->house.roof.layers.size();
+  document->takeOther();
+  EXPECT_EQ(document->plan().house.roof.layers.size(), layers);
+  document->planInHand().undoStack()->undo();
+  EXPECT_EQ(document->plan().house.roof.layers.size(), 1U);
+}
+
+} // namespace
+} // namespace muffle
