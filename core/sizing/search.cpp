@@ -23,10 +23,17 @@ constexpr double kNever = 1e300;
 constexpr double kNeverTooSmall = 50.0; // times the largest size, of the heater that says what a house takes
 constexpr std::size_t kRound = 6;       // nodes looked at together, whatever the number of threads, so that it never changes the answer
 
+/// Whether every room's lowest is above that outdoors, so that what keeps more in could only have made it higher. The floor of a house that is not heated may
+/// still be as cold as last week's frost, and the sky colder than either: then it is the air outside that warms the house, and a blanket keeps that out.
+bool isWarmerThanOutside(const NightResult& night) {
+  return night.coldest_C >= night.outsideLow_C &&
+         std::all_of(night.roomColdest_C.begin(), night.roomColdest_C.end(), [&](double coldest_C) { return coldest_C >= night.outsideLow_C; });
+}
+
 /// What a run of a relaxed house says.
 struct Relaxed {
-  int misses = 0;
-  double degreeHours_K_h = 0.0; ///< a winter
+  int misses = 0;               ///< in nights that are warmer inside than out
+  double degreeHours_K_h = 0.0; ///< a winter, of those nights
   double money = 0.0;           ///< for the heaters' heat, a winter
   std::vector<double> least;    ///< the same with each set of heaters, at least; of a heater that was never too small
   std::vector<bool> neverShort; ///< whether that set is never too small for it
@@ -216,8 +223,11 @@ private:
       return std::nullopt;
     }
     const double winters = run->summary.winters;
-    relaxed.misses = run->summary.nights - run->summary.held;
-    relaxed.degreeHours_K_h = run->summary.degreeHours_K_h / winters;
+    for (const NightResult& night : run->nights) {
+      if (!night.assessable || night.held || !isWarmerThanOutside(night)) continue;
+      ++relaxed.misses;
+      relaxed.degreeHours_K_h += night.degreeHours_K_h / winters;
+    }
     for (double& money : relaxed.least) money /= winters;
     for (std::size_t h = 0; h < plan.heaters.size(); ++h) relaxed.money += run->summary.ledger.money(plan, plan.prices, MeterUse::heater, h) / winters;
     return relaxed;
@@ -376,7 +386,7 @@ private:
   /// With one heater, whichever it is: their heat goes the same ways.
   Choice asTraced(Choice choice) const {
     for (const std::size_t k : m_heaters->measures) choice[k] = kNotBuilt;
-    choice[m_heaters->measures.front()] = 0;
+    choice[m_heaters->measures[m_heaters->leastRadiant]] = 0;
     return asRun(std::move(choice));
   }
 

@@ -17,8 +17,8 @@
 namespace muffle {
 
 /// What a bound's energy is taken lower by: less loss may cost a little heat on days when it is warmer outside than in, and through the dampness of the air.
-/// A share of it, and heat for each square metre of floor and night. The most that 4000 partial choices of random houses have shown is 0.6 % beyond 0.0035
-/// kWh/m2; a season's own error is a tenth of a percent (docs/sizing.md).
+/// A share of it, and heat for each square metre of floor and night. The most that some thousand partial choices of random houses have shown is 0.6 % beyond
+/// 0.0035 kWh/m2; a season's own error is a tenth of a percent (docs/sizing.md).
 constexpr double kBoundSlack = 0.02;
 constexpr double kBoundSlack_kWh_m2 = 0.004;
 /// Degree-hours a winter by which a relaxed house may owe more than a true one: a setpoint on the line is held to half a thousandth of a kelvin through 2000
@@ -33,7 +33,7 @@ Result<Sizing> searchPackages(const Plan& plan, PackageScenes& scenes, const Siz
 Plan relaxedPlan(const Plan& plan, const Choice& choice);
 /// What the search knows of every package that agrees with a choice whose heaters are all decided.
 struct PackageBound {
-  int misses = 0;    ///< nights at least
+  int misses = 0;               ///< nights at least, of those that are warmer inside than out
   double degreeHours_K_h = 0.0; ///< a winter, at least but for kBoundSlack
   double cost = 0.0; ///< money a winter at least, of one that holds
 };

@@ -46,7 +46,7 @@ SizedHeaters::Prices pricesOf(const Plan& plan, const Weather& weather, const He
 
 std::optional<SizedHeaters> sizedHeaters(const Plan& plan, const Weather& weather) {
   constexpr std::size_t kMostSets = 400;
-  constexpr double kMuchTheSame = 0.15; // of the heat, that one radiates more than another: well within kBoundSlack
+  constexpr double kMuchTheSame = 0.15; // of the heat, that one radiates more than another: else the bound lies too low to be of use
   SizedHeaters sized;
   std::size_t sets = 1;
   const HeaterKindFacts* like = nullptr;
@@ -60,6 +60,8 @@ std::optional<SizedHeaters> sizedHeaters(const Plan& plan, const Weather& weathe
     const HeaterKindFacts& facts = factsOf(heater.kind);
     if (facts.control != HeatControl::thermostat || countOfRoomHeaters(with) != 1) return std::nullopt;
     if (like && (std::abs(facts.radiantShare - like->radiantShare) > kMuchTheSame || !facts.hasFlue || !like->hasFlue)) return std::nullopt;
+    if (!like || facts.radiantShare < factsOf(plan.measures[sized.measures[sized.leastRadiant]].heater).radiantShare)
+      sized.leastRadiant = sized.measures.size();
     like = &facts;
     sized.measures.push_back(k);
     sized.prices.push_back(pricesOf(plan, weather, heater));

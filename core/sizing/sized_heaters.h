@@ -21,6 +21,9 @@ struct SizedHeaters {
     std::vector<std::vector<float>> capacity;  ///< of its size, by winter and step
   };
   std::vector<Prices> prices; ///< by measure
+  /// Of the measures, the place of the one that the run is made with: it radiates least. What is radiated warms covers and floor beyond what they need to keep
+  /// the air as warm, and leaves by them, so that whichever gives what of the heat, no less is taken than of this one alone.
+  std::size_t leastRadiant = 0;
 };
 
 /// Only what holds a setpoint by itself, at a price that is known beforehand, can be read so, and of several only those whose heat goes much the same ways.

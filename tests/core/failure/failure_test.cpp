@@ -40,8 +40,8 @@ struct Yard {
   Scene scene;
 };
 
-constexpr std::size_t kDaySteps = 144;
-constexpr std::size_t kTwoInTheNight = 3 * kDaySteps + 12;
+constexpr std::size_t kStepsADay = 144;
+constexpr std::size_t kTwoInTheNight = 3 * kStepsADay + 12;
 
 TEST(Failure, IsWhatTheSeasonDoesWithIt) {
   const Yard yard(heatedTunnel());
@@ -94,7 +94,7 @@ TEST(Failure, TheWorstMomentIsNoBetterThanAnyOther) {
   const auto soonest = failures.at(*worst->winterOfTime, *worst->stepOfTime);
   ASSERT_TRUE(soonest && soonest->minutes[0]);
   for (int n = 0; n < 12; ++n) {
-    const auto run = failures.at(0, 1 + random() % (5 * kDaySteps));
+    const auto run = failures.at(0, 1 + random() % (5 * kStepsADay));
     ASSERT_TRUE(run);
     EXPECT_GE(run->lowest_C, worst->lowest_C - 0.15) << "minutes against ten minutes";
     EXPECT_GE(run->minutes[0].value_or(1e9), *soonest->minutes[0] - 1.0);

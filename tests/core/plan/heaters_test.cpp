@@ -12,7 +12,7 @@
 namespace muffle {
 namespace {
 
-Plan house() {
+Plan houseToHeat() {
   Plan p;
   p.site.place = {48.0, 0.0, 100.0};
   p.house.shape = {ShapeKind::gable, 6, 18, 2.0, 3.4, 90};
@@ -29,7 +29,7 @@ std::vector<std::string> refusals(const Plan& p) {
 }
 
 TEST(Heaters, OneThatIsSplitInTwoHoldsTheSameNightsAtTheSameHeat) {
-  Plan one = house(), two = house();
+  Plan one = houseToHeat(), two = houseToHeat();
   one.heaters = {{.id = "whole", .power_W = 9000.0}};
   two.heaters = {{.id = "first", .power_W = 5000.0}, {.id = "second", .power_W = 4000.0}};
   const Summary a = run(one).summary, b = run(two).summary;
@@ -41,7 +41,7 @@ TEST(Heaters, OneThatIsSplitInTwoHoldsTheSameNightsAtTheSameHeat) {
 }
 
 TEST(Heaters, ALaterStageGivesOnlyWhatTheEarlierOnesCannotWhateverTheirOrder) {
-  Plan p = house();
+  Plan p = houseToHeat();
   p.heaters = {{.id = "backup", .power_W = 20000.0, .stage_K = 2.0}, {.id = "main", .power_W = 4000.0}};
   const Simulation both = run(p);
   EXPECT_GT(both.summary.ledger.heat_kWh(MeterUse::heater, 0), 0.0);
@@ -54,7 +54,7 @@ TEST(Heaters, ALaterStageGivesOnlyWhatTheEarlierOnesCannotWhateverTheirOrder) {
 }
 
 TEST(Heaters, WhatTheyTakeIsWhatTheyGiveByTheirEfficiencyAndTheBillIsThat) {
-  Plan p = house();
+  Plan p = houseToHeat();
   p.heaters = {{.id = "a", .power_W = 9000.0, .efficiency = 0.5}};
   p.prices.electricity_per_kWh = 0.2;
   const Simulation half = run(p);
@@ -64,7 +64,7 @@ TEST(Heaters, WhatTheyTakeIsWhatTheyGiveByTheirEfficiencyAndTheBillIsThat) {
 }
 
 TEST(Heaters, OneThatTheClockHoldsBackGivesNothingThen) {
-  Plan p = house();
+  Plan p = houseToHeat();
   p.site.timeZone = "UTC";
   p.heaters = {{.id = "a", .power_W = 30000.0, .from_h = 20.0, .for_h = 8.0}};
   const auto weather = testing::frost(p.site);
@@ -78,7 +78,7 @@ TEST(Heaters, OneThatTheClockHoldsBackGivesNothingThen) {
 }
 
 TEST(Heaters, TheHoursOfAMeterComeToItsSum) {
-  Plan p = house();
+  Plan p = houseToHeat();
   p.heaters = {{.id = "a", .power_W = 9000.0}};
   p.house.blanket = NightBlanket{.hoursPerDraw = 0.2};
   BedCover bed;
@@ -101,14 +101,14 @@ TEST(Heaters, TheHoursOfAMeterComeToItsSum) {
 }
 
 TEST(Heaters, WhatIsNotThereOrDoesNotFitIsRefusedByItsPlace) {
-  Plan p = house();
+  Plan p = houseToHeat();
   p.heaters = {{.id = "a"}, {.id = "a"}};
   EXPECT_EQ(refusals(p), std::vector<std::string>{"/heaters/1/id"});
   p.heaters = {{.id = "a", .place = {HeaterPlace::Of::bay}}, {.id = "b", .place = {HeaterPlace::Of::tank, 0}}};
   EXPECT_EQ(refusals(p), (std::vector<std::string>{"/heaters/0/in", "/heaters/1/in"}));
   p.heaters = {{.id = "a", .kind = HeaterKind::boiler}};
   EXPECT_EQ(refusals(p), std::vector<std::string>{"/heaters/0/kind"});
-  Json document = planToJson(house());
+  Json document = planToJson(houseToHeat());
   document["heaters"] = Json::array({{{"in", "cellar"}, {"power_W", 100}}, {{"power_W", 100}}});
   const auto read = planFromJson(document);
   ASSERT_FALSE(read);
@@ -119,7 +119,7 @@ TEST(Heaters, WhatIsNotThereOrDoesNotFitIsRefusedByItsPlace) {
 }
 
 TEST(Heaters, APowerForAPlaceThatIsNotThereOrOfNothingPutsNothingThere) {
-  Plan p = house();
+  Plan p = houseToHeat();
   const Plan before = p;
   setHeaterPower(p, {HeaterPlace::Of::bay}, 2000.0);
   setHeaterPower(p, {HeaterPlace::Of::tank, 3}, 2000.0);
@@ -132,7 +132,7 @@ TEST(Heaters, APowerForAPlaceThatIsNotThereOrOfNothingPutsNothingThere) {
 }
 
 TEST(Heaters, GoWithTheirTankAndThoseBehindItMoveUp) {
-  Plan p = house();
+  Plan p = houseToHeat();
   p.waterLoops.resize(3);
   for (std::size_t t = 0; t < 3; ++t) firstHeater(p, {HeaterPlace::Of::tank, t}).power_W = 1000.0 * static_cast<double>(t + 1);
   p.compost.resize(3);
