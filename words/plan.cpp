@@ -100,6 +100,8 @@ constexpr WordsOf kPlan[] = {
     {"plan.window-of-all-day", "a window of all day is from 0 to 24"},
     {"plan.water", "{} of water"},
     {"plan.barrels-at-most", "it must leave room: at most half of the house, {}"},
+    {"plan.faces-of-no-skin", "some faces of the cover, for {}"},
+    {"plan.faces-go-with-second-skin", "only a second skin goes under some of them: leave it out, or all"},
     {"plan.no-sizes-try", "no sizes to try"},
     {"plan.give-least-one", "give at least one"},
     {"plan.ceiling-eaves-too-low", "a ceiling at eaves that are too low, or in a dome"},

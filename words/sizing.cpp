@@ -34,6 +34,8 @@ constexpr WordsOf kSizing[] = {
     {"sizing.would-do-hours", "{} would do with {} hours a week"},
     {"sizing.would-do-supply", "{} would do with a supply of {} kW"},
     {"sizing.would-do-trench", "{} would do with {} of trench"},
+    {"sizing.choice-of-another-list", "is a choice of another list"},
+    {"sizing.choice-allowed", "one size, or none, of each measure of the plan it is kept with"},
     {"sizing.would-do-fuel-store", "{} would do with room for {} of fuel"},
     {"sizing.would-do-fire-asleep", "{} would do if somebody put wood on in the night"},
     {"sizing.would-do-without-failure", "{} would do if it need not withstand more than the logged nights"},

@@ -13,15 +13,6 @@
 
 namespace muffle {
 namespace {
-bool sameButPrices(Plan a, const Plan& b) {
-  if (std::any_of(a.heaters.begin(), a.heaters.end(), [](const Heater& h) { return h.onlyBelowPrice_kWh.has_value(); }))
-    return false;                                   // what they give goes by them
-  const auto windows = a.prices.electricityWindows; // of other hours, other hours have to be counted
-  a.prices = b.prices;
-  a.prices.electricityWindows = windows;
-  return a == b;
-}
-
 /// What a new book begins with.
 Plan firstPlan() {
   Plan plan;
@@ -78,6 +69,7 @@ Document::Document(QObject* parent)
   connect(&m_results, &Results::sizingChanged, this, &Document::sizingChanged);
   connect(&m_results, &Results::sizingProgress, this, &Document::sizingProgress);
   connect(&m_results, &Results::trouble, this, &Document::trouble);
+  connect(&m_results, &Results::sizingFound, this, [this](const QString& kept) { m_book.saveSetting("found", kept); });
   // the view
   connect(&m_view, &ViewState::viewChanged, this, &Document::viewChanged);
   connect(&m_view, &ViewState::selectionChanged, this, &Document::selectionChanged);
@@ -96,6 +88,7 @@ std::optional<QString> Document::openBook(const QString& path, bool create) {
   m_readings.restoreSources(QString::fromStdString(contents->settings["log.followed"]), QString::fromStdString(contents->settings["log.station"]));
   m_controllerAddress = QString::fromStdString(contents->settings["controller.address"]);
   m_controller.connectTo(m_book.isFollowingWindow() ? QString() : m_controllerAddress); // else the other window speaks with it
+  m_keptSizing = contents->settings["found"];
   m_book.keepState(tr("when the book was opened"), plan);
   m_readings.start(std::move(contents->log));
   emit bookOpened();
@@ -136,7 +129,9 @@ void Document::planMoved(const Plan& before) {
 
 void Document::runAgain() {
   m_results.outdate();
-  if (m_readings.weather() && !m_readings.isPreparing()) m_results.run(plan(), m_readings.sharedWeather(), m_view.inSight());
+  if (!m_readings.weather() || m_readings.isPreparing()) return;
+  m_results.run(plan(), m_readings.sharedWeather(), m_view.inSight());
+  if (!m_keptSizing.empty()) m_results.restoreSizing(plan(), m_readings.sharedWeather(), std::exchange(m_keptSizing, {}));
 }
 
 std::optional<QString> Document::bringBack(const Snapshot& state) {

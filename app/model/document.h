@@ -87,6 +87,7 @@ private:
   Problems m_openingProblems;
   ControllerLink m_controller;
   QString m_controllerAddress;
+  std::string m_keptSizing; ///< of another day, as the book has it, until there is weather to hold it against
   BookKeeping m_book;
   PlanInHand m_planInHand;
   LogInHand m_readings;

@@ -2,6 +2,7 @@
 #include "app/model/engine.h"
 #include "app/model/said.h"
 #include "core/sizing/how_sure.h"
+#include "core/sizing/kept_sizing.h"
 
 #include <algorithm>
 #include <chrono>
@@ -9,6 +10,7 @@
 namespace muffle {
 namespace {
 constexpr int kThreads = 2;
+constexpr std::size_t kMostKept = 4000; // packages: some megabytes in the book
 }
 
 Engine::Engine(QObject* parent) : QObject(parent) {
@@ -17,6 +19,7 @@ Engine::Engine(QObject* parent) : QObject(parent) {
   qRegisterMetaType<std::shared_ptr<const Weather>>();
   qRegisterMetaType<std::shared_ptr<const WinterResult>>();
   qRegisterMetaType<std::shared_ptr<Sizing>>();
+  qRegisterMetaType<std::shared_ptr<const Plan>>();
   qRegisterMetaType<SizingProgress>();
   m_worker = std::jthread([this](const std::stop_token& stop) { work(stop); });
 }
@@ -100,12 +103,13 @@ void Engine::work(const std::stop_token& stop) {
   }
 }
 
-void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<const Weather>& weather) {
+void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<const Weather>& weather, const std::shared_ptr<const SearchMemory>& goOn) {
   m_stopSizing = true;
   m_sizer = {}; // joins the one before
   m_stopSizing = false;
-  m_sizer = std::jthread([this, generation, plan, weather] {
+  m_sizer = std::jthread([this, generation, plan, weather, goOn] {
     SizingOptions options;
+    options.goOn = goOn;
     options.progress = [this](const SizingProgress& so) {
       emit progress(so);
       return !m_stopSizing.load();
@@ -116,10 +120,30 @@ void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<co
       PackageScenes scenes(weather);
       if (auto colder = colderWinters(*sizing, plan, scenes, {.threads = kThreads, .stop = &m_stopSizing}, 0)) sizing->colder = *std::move(colder);
     }
-    if (sizing)
-      emit sized(generation, std::make_shared<Sizing>(std::move(*sizing)), {});
-    else
+    if (!sizing) {
       emit sized(generation, nullptr, said(sizing.problem()));
+      return;
+    }
+    const QString kept = sizing->packages.size() <= kMostKept ? QString::fromStdString(keptToJson(*sizing, plan).dump()) : QString();
+    emit sized(generation, std::make_shared<Sizing>(std::move(*sizing)), {});
+    emit found(generation, kept);
+  });
+}
+
+void Engine::restore(quint64 generation, const Plan& plan, const std::shared_ptr<const Weather>& weather, const std::string& kept) {
+  m_stopSizing = true;
+  m_sizer = {}; // joins the one before
+  m_stopSizing = false;
+  m_sizer = std::jthread([this, generation, plan, weather, kept] {
+    const auto json = parseJson(kept);
+    auto found = json ? keptFromJson(*json) : Result<KeptSizing>(json.problems());
+    if (!found || !sameButPrices(found->plan, plan)) return;
+    PackageScenes scenes(weather);
+    const auto isSo = isStillSo(*found, scenes, &m_stopSizing);
+    if (!isSo || !*isSo) return;
+    if (found->plan != plan) reprice(found->sizing, found->plan, plan.prices);
+    found->plan.prices = plan.prices;
+    emit restored(generation, std::make_shared<Sizing>(std::move(found->sizing)), std::make_shared<const Plan>(std::move(found->plan)));
   });
 }
 

@@ -29,7 +29,10 @@ public:
   };
   /// Runs the plan, and the other plan if there is one: the winter in sight first, and what it has up to the step in sight as soon as that is run.
   void simulate(quint64 generation, const Plan& plan, const std::optional<Plan>& other, std::shared_ptr<const Weather> weather, InSight inSight);
-  void size(quint64 generation, const Plan& plan, const std::shared_ptr<const Weather>& weather);
+  /// `goOn`: of a search that was stopped, if there is one.
+  void size(quint64 generation, const Plan& plan, const std::shared_ptr<const Weather>& weather, const std::shared_ptr<const SearchMemory>& goOn);
+  /// What was found another day (core/sizing/kept_sizing.h): tells of it if plan, log and model are still those of then, but for prices.
+  void restore(quint64 generation, const Plan& plan, const std::shared_ptr<const Weather>& weather, const std::string& kept);
   void cancelSizing() { m_stopSizing = true; }
 
 signals:
@@ -38,6 +41,8 @@ signals:
   void simulated(quint64 generation, std::shared_ptr<const Weather> weather, std::shared_ptr<Simulation> result, std::shared_ptr<const Simulation> other,
                  QString problem);
   void sized(quint64 generation, std::shared_ptr<Sizing> sizing, QString problem);
+  void found(quint64 generation, QString kept); ///< the same, to be written down
+  void restored(quint64 generation, std::shared_ptr<Sizing> sizing, std::shared_ptr<const Plan> of);
   void progress(const SizingProgress& progress);
 
 private:

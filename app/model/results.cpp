@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/results.h"
+#include "core/sizing/search_memory.h"
 
 #include <utility>
 
@@ -42,6 +43,16 @@ Results::Results(QObject* parent) : QObject(parent), m_engine(std::make_unique<E
     emit sizingChanged();
   });
   connect(m_engine.get(), &Engine::progress, this, &Results::sizingProgress);
+  connect(m_engine.get(), &Engine::found, this, [this](quint64 generation, const QString& kept) {
+    if (generation == m_sizingAsked && m_sizing && m_sizingOf == generation) emit sizingFound(kept);
+  });
+  connect(m_engine.get(), &Engine::restored, this, [this](quint64 generation, std::shared_ptr<Sizing> sizing, const std::shared_ptr<const Plan>& of) {
+    if (m_sizing || m_isSizing || generation < m_forgottenAt) return; // there is a newer one, or another book
+    m_sizing = std::move(sizing);
+    m_sizedPlan = *of;
+    m_sizingOf = generation;
+    emit sizingChanged();
+  });
 }
 
 Results::~Results() = default;
@@ -61,6 +72,7 @@ void Results::forgetWinters() {
 
 void Results::forgetAll() {
   forgetWinters();
+  m_forgottenAt = m_generation;
   m_other.reset();
   m_otherName.clear();
   m_otherPackage.reset();
@@ -91,8 +103,10 @@ void Results::startSizing(const Plan& plan, const std::shared_ptr<const Weather>
   m_sizedPlan = plan;
   emit sizingChanged();
   m_sizingAsked = m_generation;
-  m_engine->size(m_generation, plan, weather);
+  m_engine->size(m_generation, plan, weather, m_sizing ? m_sizing->memory : nullptr);
 }
+
+bool Results::canGoOnSearching(const Plan& plan) const { return m_sizing && m_sizing->memory && m_sizing->memory->plan == plan; }
 
 void Results::cancelSizing() { m_engine->cancelSizing(); }
 

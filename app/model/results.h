@@ -50,6 +50,10 @@ public:
   // the search
   void startSizing(const Plan& plan, const std::shared_ptr<const Weather>& weather);
   void cancelSizing();
+  /// What was found another day, if it still is so (Engine::restore).
+  void restoreSizing(const Plan& plan, const std::shared_ptr<const Weather>& weather, const std::string& kept) {
+    m_engine->restore(m_generation, plan, weather, kept);
+  }
   /// What was found, ranked by other prices.
   void repriceSizing(const Prices& prices);
   /// What changed since does not matter to the search.
@@ -57,6 +61,8 @@ public:
   [[nodiscard]] const Sizing* sizing() const { return m_sizing.get(); }
   [[nodiscard]] bool sizingIsCurrent() const { return m_sizing && m_sizingOf == m_generation; }
   [[nodiscard]] bool isSizing() const { return m_isSizing; }
+  /// A search of this plan was stopped, and the next goes on from where it was.
+  [[nodiscard]] bool canGoOnSearching(const Plan& plan) const;
   /// The plan that was searched from.
   [[nodiscard]] const Plan& sizedPlan() const { return m_sizedPlan; }
 
@@ -65,6 +71,7 @@ signals:
   void winterArrived(); ///< the night in sight is new; later nights and the sums over all winters are still those of before
   void sizingChanged();
   void sizingProgress(const SizingProgress& progress);
+  void sizingFound(const QString& kept); ///< to be written down; empty where there is too much of it
   void trouble(const QString& text);
 
 private:
@@ -76,6 +83,7 @@ private:
   std::optional<std::size_t> m_otherPackage;
   std::shared_ptr<const Sizing> m_otherFrom; ///< the search that it is counted in
   quint64 m_generation = 0, m_resultOf = 0, m_sizingOf = 0;
+  quint64 m_forgottenAt = 0; ///< generation that the book in hand began with
   quint64 m_sizingAsked = 0; ///< the search that is waited for; 0: none
   quint64 m_freshOf = 0;     ///< generation whose winter m_fresh has come in
   InSight m_fresh;           ///< up to this step

@@ -272,7 +272,9 @@ void CostStage::refresh() {
   }
   m_turn->setText(m_pages->currentIndex() == 1 ? tr("Back to the result") : tr("What may be added…"));
   m_against->setVisible(s && m_pages->currentIndex() == 0);
+  const bool canGoOn = m_document.results().canGoOnSearching(m_document.plan());
   m_search->setText(m_document.results().isSizing()      ? tr("Stop")
+                    : canGoOn                            ? tr("Go on searching")
                     : s                                  ? tr("Search again")
                     : m_document.plan().measures.empty() ? tr("Search the usual")
                                                          : tr("Search"));

@@ -285,6 +285,7 @@ QWidget* MeasuresEditor::card(std::size_t index) {
     grid->addWidget(new NumberField(m_document, {label, quantity, get, set, least, max, nudge, source}, card), row, column);
   };
   if (kind == MeasureKind::heater) grid->addWidget(heaterKinds(index, card), 2, 1);
+  if (kind == MeasureKind::secondSkin) grid->addWidget(coveredFaces(index, card), 2, 0);
   number(1, 1, priceText(kind), hasMaterial(kind) || rowOf(kind).pricedBy == PricedBy::level_m2 ? Quantity::areaPrice : Quantity::price, &Measure::price, 1e5,
          1.0, tr("bought once; spread over its life with interest"));
   number(3, 0, tr("Lasts, years"), Quantity::count, &Measure::life_years, 60, 1, tr("until it must be bought again"));
@@ -397,6 +398,32 @@ QComboBox* MeasuresEditor::heaterKinds(std::size_t index, QWidget* card) {
     rebuild(); // its cautions are others
   });
   return kinds;
+}
+
+QComboBox* MeasuresEditor::coveredFaces(std::size_t index, QWidget* card) {
+  auto* where = new QComboBox(card);
+  where->setAccessibleName(tr("Where %1 goes").arg(said(nameOf(m_document.plan().measures[index]))));
+  where->setToolTip(tr("its price a square metre is of these faces alone"));
+  where->addItem(tr("all round"), static_cast<int>(CoveredFaces::all));
+  where->addItem(tr("under the roof"), static_cast<int>(CoveredFaces::roof));
+  where->addItem(tr("at the sides"), static_cast<int>(CoveredFaces::sides));
+  where->addItem(tr("at the ends"), static_cast<int>(CoveredFaces::ends));
+  where->addItem(tr("under roof and sides"), static_cast<int>(CoveredFaces::roofAndSides));
+  where->addItem(tr("under roof and ends"), static_cast<int>(CoveredFaces::roofAndEnds));
+  where->addItem(tr("at sides and ends"), static_cast<int>(CoveredFaces::sidesAndEnds));
+  const auto show = [this, where, index] {
+    if (index < m_document.plan().measures.size()) where->setCurrentIndex(where->findData(static_cast<int>(m_document.plan().measures[index].faces)));
+  };
+  show();
+  connect(&m_document, &Document::planChanged, where, show);
+  connect(where, &QComboBox::activated, this, [this, where, index](int at) {
+    const auto faces = static_cast<CoveredFaces>(where->itemData(at).toInt());
+    const auto why = m_document.edit(tr("put a skin elsewhere"), [&](Plan& p) {
+      if (index < p.measures.size()) p.measures[index].faces = faces;
+    });
+    if (why) emit m_document.trouble(*why);
+  });
+  return where;
 }
 
 } // namespace muffle

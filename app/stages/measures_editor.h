@@ -35,6 +35,7 @@ private:
   QPushButton* rules(std::size_t index, QWidget* card);
   void offerChanges();
   QComboBox* heaterKinds(std::size_t index, QWidget* card);
+  QComboBox* coveredFaces(std::size_t index, QWidget* card);
   [[nodiscard]] std::vector<MeasureKind> kinds() const;
   Document& m_document;
   QVBoxLayout* m_cards;

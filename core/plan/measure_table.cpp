@@ -39,12 +39,34 @@ Measure made(Measure m, const char* material, double gap_m, double price) {
   return m;
 }
 
+struct CoveredGroup {
+  FaceGroup group;
+  Skin House::*skin;
+};
+constexpr std::array<CoveredGroup, 3> kCovered{{{FaceGroup::roof, &House::roof}, {FaceGroup::sides, &House::sides}, {FaceGroup::ends, &House::ends}}};
+
 void addSkin(Plan& plan, const Measure& m, double) {
-  for (Skin* skin : {&plan.house.roof, &plan.house.sides, &plan.house.ends}) {
-    skin->layers.back().gap_m = m.gap_m;
-    skin->layers.push_back({m.material, m.gap_m});
+  for (const CoveredGroup& covered : kCovered) {
+    if (!covers(m.faces, covered.group)) continue;
+    Skin& skin = plan.house.*covered.skin;
+    skin.layers.back().gap_m = m.gap_m;
+    skin.layers.push_back({m.material, m.gap_m});
   }
 }
+
+double covered_m2(const HouseShape& shape, CoveredFaces faces) {
+  double sum_m2 = 0.0;
+  for (const CoveredGroup& covered : kCovered)
+    if (covers(faces, covered.group)) sum_m2 += shape.area_m2(covered.group);
+  return sum_m2;
+}
+
+void addMass(Plan& plan, MassKind kind, double area_m2) {
+  plan.mass.push_back(usualMass(plan, kind));
+  plan.mass.back().area_m2 = area_m2;
+}
+
+Message ofArea(Message name, double level) { return Message{"measure.of-area", name, Amount{level, Unit::squareMetre}}; }
 
 void hangBlanket(Plan& plan, const Measure& m, double) {
   plan.house.blanket = NightBlanket{};
@@ -357,18 +379,46 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::massWall, .levels = {6}, .material = {}, .price = 90.0, .life_years = 40.0},
-     [](Message name, double level) {
-       return Message{"measure.of-area", name, Amount{level, Unit::squareMetre}};
-     },
-     [](Plan& plan, const Measure&, double level) {
-       plan.mass.push_back(usualMass(plan, MassKind::wall));
-       plan.mass.back().area_m2 = level;
-     },
+     &ofArea,
+     [](Plan& plan, const Measure&, double level) { addMass(plan, MassKind::wall, level); },
      nullptr,
      &cannotRelax,
      [](const Plan& plan, const Measure& usual) -> Measures {
        if (!plan.mass.empty()) return {};
        return ifItFits(plan, sized(usual, usualMass(plan, MassKind::wall).area_m2));
+     }},
+    {Kind::massPath,
+     "mass_path",
+     LevelOf::area_m2,
+     PricedBy::level_m2,
+     false,
+     false,
+     {.kind = Kind::massPath, .levels = {4}, .material = {}, .price = 35.0, .life_years = 40.0},
+     &ofArea,
+     [](Plan& plan, const Measure&, double level) { addMass(plan, MassKind::path, level); },
+     nullptr,
+     &cannotRelax,
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       if (!plan.mass.empty()) return {};
+       return ifItFits(plan, sized(usual, usualMass(plan, MassKind::path).area_m2));
+     }},
+    {Kind::collector,
+     "collector",
+     LevelOf::area_m2,
+     PricedBy::level_m2,
+     false,
+     false,
+     {.kind = Kind::collector, .levels = {4}, .material = {}, .price = 240.0, .life_years = 18.0, .hoursPerWinter = 2.0},
+     &ofArea,
+     [](Plan& plan, const Measure&, double level) {
+       plan.waterLoops.push_back(usualLoop(plan)); // the tank, its pump and radiator come with it
+       plan.waterLoops.back().collector_m2 = level;
+     },
+     nullptr,
+     &cannotRelax,
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       if (!plan.waterLoops.empty()) return {};
+       return ifItFits(plan, sized(usual, std::clamp(std::round(0.1 * plan.house.shape.floor_m2()), 2.0, 12.0)));
      }},
     {Kind::own,
      "own",
@@ -396,6 +446,17 @@ const MeasureRow& rowOf(MeasureKind kind) {
   return *std::find_if(kTable.begin(), kTable.end(), [kind](const MeasureRow& row) { return row.kind == kind; });
 }
 
+bool covers(CoveredFaces faces, FaceGroup group) {
+  using F = CoveredFaces;
+  switch (group) {
+  case FaceGroup::roof: return faces == F::all || faces == F::roof || faces == F::roofAndSides || faces == F::roofAndEnds;
+  case FaceGroup::sides: return faces == F::all || faces == F::sides || faces == F::roofAndSides || faces == F::sidesAndEnds;
+  case FaceGroup::ends: return faces == F::all || faces == F::ends || faces == F::roofAndEnds || faces == F::sidesAndEnds;
+  case FaceGroup::backWall: break;
+  }
+  return false;
+}
+
 bool hasMaterial(MeasureKind kind) { return rowOf(kind).levelOf == LevelOf::none; }
 
 int levelCount(const Measure& m) {
@@ -412,7 +473,7 @@ double measureCapital(const Plan& plan, const Measure& m, double level) {
   case PricedBy::whole: return m.price;
   case PricedBy::each: return m.price * level;
   case PricedBy::kilowatt: return m.price * level / 1000.0;
-  case PricedBy::cover_m2: return m.price * shape.cover_m2();
+  case PricedBy::cover_m2: return m.price * covered_m2(shape, m.faces);
   case PricedBy::floor_m2: return m.price * shape.floor_m2();
   case PricedBy::level_m2: return m.price * level;
   case PricedBy::perimeter_m: return m.price * shape.perimeter_m();

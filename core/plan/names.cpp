@@ -47,6 +47,12 @@ Message usualName(MeasureKind kind, const std::string& material) {
   return Message::of("measure", id);
 }
 
+Message onFaces(Message name, CoveredFaces faces) {
+  constexpr std::array<const char*, 7> kWhere{
+      "", "measure.on-roof", "measure.on-sides", "measure.on-ends", "measure.on-roof-and-sides", "measure.on-roof-and-ends", "measure.on-sides-and-ends"};
+  return faces == CoveredFaces::all ? name : Message{kWhere[static_cast<std::size_t>(faces)], name};
+}
+
 bool isOneOf(const std::string& name, std::initializer_list<std::string_view> names) { return std::find(names.begin(), names.end(), name) != names.end(); }
 
 template <class T> void forget(T& thing, std::initializer_list<std::string_view> names) {
@@ -91,7 +97,7 @@ Message nameOf(const Plan& plan, const Heater& heater) {
   return Message{"name.numbered", name, number};
 }
 
-Message nameOf(const Measure& measure) { return calledOr(measure.name, usualName(measure.kind, materialOf(measure))); }
+Message nameOf(const Measure& measure) { return calledOr(measure.name, onFaces(usualName(measure.kind, materialOf(measure)), measure.faces)); }
 std::string materialOf(const Measure& measure) {
   const bool isOther = measure.kind == MeasureKind::heater && measure.heater != HeaterKind::electric;
   return isOther ? factsOf(measure.heater).id : measure.material;
@@ -101,7 +107,7 @@ Message nameOf(const Measure& measure, double level) { return rowOf(measure.kind
 Message nameOf(const Kit& kit) {
   const auto& table = measureTable();
   const auto row = std::find_if(table.begin(), table.end(), [&](const MeasureRow& r) { return r.id == kit.measure; });
-  return row == table.end() ? Message::verbatim(kit.name) : row->label(calledOr(kit.name, usualName(row->kind, kit.material)), kit.level);
+  return row == table.end() ? Message::verbatim(kit.name) : row->label(calledOr(kit.name, onFaces(usualName(row->kind, kit.material), kit.faces)), kit.level);
 }
 
 void forgetUsualNames(Plan& plan) {

@@ -291,19 +291,41 @@ struct Barrels {
 };
 
 /// Something bought for the plan, or an hour's work it asks for.
+/// Of the cover, what a skin is put under.
+enum class CoveredFaces { all, roof, sides, ends, roofAndSides, roofAndEnds, sidesAndEnds };
+bool covers(CoveredFaces faces, FaceGroup group);
+
 struct Kit {
   std::string name = {};     ///< empty: the measure's usual
   std::string measure = {};  ///< by which it came, by its id; empty: it was entered by hand
   std::string material = {}; ///< of that measure
   double level = 0.0;        ///< its size
+  CoveredFaces faces = CoveredFaces::all;
   double capital = 0.0;
   double life_years = 5.0;
   double hoursPerWinter = 0.0;
   bool operator==(const Kit&) const = default;
 };
 
-enum class MeasureKind { secondSkin, nightBlanket, sealing, barrels, heater, skirt, hardier, ceiling, lobby, mulch, pipeBed, hotBed, massWall, own };
-constexpr int kMeasureKindCount = 14;
+enum class MeasureKind {
+  secondSkin,
+  nightBlanket,
+  sealing,
+  barrels,
+  heater,
+  skirt,
+  hardier,
+  ceiling,
+  lobby,
+  mulch,
+  pipeBed,
+  hotBed,
+  massWall,
+  massPath,
+  collector,
+  own
+};
+constexpr int kMeasureKindCount = 16;
 
 /// Of these one chooses a material, and there is one size; the others have levels.
 bool hasMaterial(MeasureKind kind);
@@ -319,7 +341,7 @@ struct Setting {
 };
 
 /// Something that may be added. `levels` are its sizes to try besides "not": barrels, watts, air changes per hour, metres
-/// of skirt, lobby or straw, pipes, hot beds, square metres of wall, or how many kelvin hardier the crop is.
+/// of skirt, lobby or straw, pipes, hot beds, square metres of wall, path or collector, or how many kelvin hardier the crop is.
 struct Measure {
   std::string id = {}; ///< by which other measures call it; empty: none does
   MeasureKind kind = MeasureKind::sealing;
@@ -327,7 +349,9 @@ struct Measure {
   std::vector<double> levels;
   std::string material; ///< skin, blanket and ceiling
   double gap_m = 0.05;  ///< skin
-  double price = 0.0;   ///< per m2 of cover or ceiling, per barrel, pipe, bed or kW, per metre round the foot, per m2 of floor (straw) or wall, or the whole
+  CoveredFaces faces = CoveredFaces::all; ///< skin: under which of the cover it goes
+  double price = 0.0; ///< per m2 of cover or ceiling, per barrel, pipe, bed or kW, per metre round the foot, per m2 of floor (straw), wall, path or collector,
+                      ///< or the whole
   double priceSpread = 0.0;  ///< share by which that may come out dearer or cheaper
   bool isUsualPrice = false; ///< nobody has put a price of their own yet
   double life_years = 5.0;

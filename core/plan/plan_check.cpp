@@ -259,6 +259,8 @@ Problems check(const Plan& plan) {
       bad(where + "/material", Message{"plan.not-known-material", m.material}, Message{"plan.see-materials"});
     if (!hasMaterial(m.kind) && m.kind != MeasureKind::own && m.levels.empty())
       bad(where + "/levels", Message{"plan.no-sizes-try"}, Message{"plan.give-least-one"});
+    if (m.faces != CoveredFaces::all && m.kind != MeasureKind::secondSkin)
+      bad(where + "/faces", Message{"plan.faces-of-no-skin", rowOf(m.kind).id}, Message{"plan.faces-go-with-second-skin"});
     if (m.kind == MeasureKind::heater)
       if (auto why = checkRoomHeater(m.heater, where + "/heater")) problems.push_back(std::move(*why));
     if (m.kind == MeasureKind::ceiling && !mayHaveCeiling(plan.house.shape))

@@ -466,11 +466,20 @@ template <class V> void describe(V& v, Heater& h) {
   v.number("x_m", h.x_m, {-800.0, 800.0}, "where it stands across the house, for the drawing");
 }
 
+constexpr std::array<std::pair<CoveredFaces, const char*>, 7> kCoveredFaces{{{CoveredFaces::all, "all"},
+                                                                             {CoveredFaces::roof, "roof"},
+                                                                             {CoveredFaces::sides, "sides"},
+                                                                             {CoveredFaces::ends, "ends"},
+                                                                             {CoveredFaces::roofAndSides, "roof-and-sides"},
+                                                                             {CoveredFaces::roofAndEnds, "roof-and-ends"},
+                                                                             {CoveredFaces::sidesAndEnds, "sides-and-ends"}}};
+
 template <class V> void describe(V& v, Kit& k) {
   v.text("name", k.name, "name; without it the measure's usual");
   v.text("measure", k.measure, "kind of the measure by which it came");
   v.text("material", k.material, "material of that measure");
   v.number("level", k.level, {0.0, 1e6}, "size of that measure");
+  v.choice("faces", k.faces, kCoveredFaces, "of a skin: under which of the cover it went");
   v.number("price", k.capital, {0.0, 1e7}, "what it cost");
   v.number("life_years", k.life_years, {0.5, 60.0}, "years it lasts");
   v.number("hours_per_winter", k.hoursPerWinter, {0.0, 5000.0}, "hours of work each winter");
@@ -488,9 +497,11 @@ template <class V> void describe(V& v, Measure& m) {
   v.choice("kind", m.kind, namesOf(measureTable()), "kind of measure", true);
   v.text("name", m.name, "name");
   v.numbers("levels", m.levels, {0.0, 1e6},
-            "size to try: barrels, watts, air changes an hour, metres of skirt or lobby, pipes, hot beds, square metres of wall, or kelvin hardier");
+            "size to try: barrels, watts, air changes an hour, metres of skirt or lobby, pipes, hot beds, square metres of wall, path or collector, or kelvin "
+            "hardier");
   v.text("material", m.material, "material of a skin, blanket or ceiling");
   v.number("gap_m", m.gap_m, {0.003, 2.0}, "air gap of a second skin");
+  v.choice("faces", m.faces, kCoveredFaces, "of a second skin: under which of the cover it goes");
   v.choice("heater", m.heater, namesOf(heaterKinds()), "of a heater: its kind; it takes its fuel at the price under prices/fuels");
   v.number("price", m.price, {0.0, 1e7}, "price per m2, per barrel, pipe, bed or kW, per metre of skirt, or of the whole");
   v.number("price_spread", m.priceSpread, {0.0, 0.9}, "share by which that may come out dearer or cheaper");

@@ -45,6 +45,8 @@ struct Meter {
 class Ledger {
 public:
   Ledger() = default;
+  /// As it was read from elsewhere.
+  explicit Ledger(std::vector<Meter> meters) : m_meters(std::move(meters)) {}
   /// That keeps when it was, too: by the hours of the winter (none: 0), and electricity by the hour of the week that each of them is (empty: not).
   explicit Ledger(std::size_t hours, std::vector<std::uint8_t> hourOfWeek = {}) : m_hours(hours), m_hourOfWeek(std::move(hourOfWeek)) {}
 

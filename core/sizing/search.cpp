@@ -5,6 +5,7 @@
 #include "core/plan/heaters.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/own_measure.h"
+#include "core/sizing/search_memory.h"
 #include "core/sizing/sized_heaters.h"
 
 #include <algorithm>
@@ -30,19 +31,13 @@ bool isWarmerThanOutside(const NightResult& night) {
          std::all_of(night.roomColdest_C.begin(), night.roomColdest_C.end(), [&](double coldest_C) { return coldest_C >= night.outsideLow_C; });
 }
 
-/// What a run of a relaxed house says.
-struct Relaxed {
-  int misses = 0;               ///< in nights that are warmer inside than out
-  double degreeHours_K_h = 0.0; ///< a winter, of those nights
-  double money = 0.0;           ///< for the heaters' heat, a winter
-  std::vector<double> least;    ///< the same with each set of heaters, at least; of a heater that was never too small
-  std::vector<bool> neverShort; ///< whether that set is never too small for it
-};
+using Relaxed = RelaxedSeason;
 
 class Search {
 public:
   Search(const Plan& plan, PackageScenes& scenes, const SizingOptions& options)
-      : m_plan(plan), m_scenes(scenes), m_options(options), m_stop(options.stop), m_heaters(sizedHeaters(plan, *scenes.weather())), m_open(relaxable(plan)) {
+      : m_plan(plan), m_scenes(scenes), m_options(options), m_stop(options.stop), m_memory(memoryOf(options, plan, scenes.weather())),
+        m_heaters(sizedHeaters(plan, *scenes.weather())), m_open(relaxable(plan)) {
     if (m_heaters)
       for (const std::size_t k : m_heaters->measures) m_open[k] = false;
     m_slack = kBoundSlack_kWh_m2 * largestFloor_m2() * kWinterDays * dearest_kWh();
@@ -81,6 +76,7 @@ public:
     isCut = isCut || m_stop;
     Sizing sizing;
     sizing.isStopped = static_cast<bool>(m_stop);
+    if (isCut) sizing.memory = memory();
     for (auto& [choice, package] : m_packages) sizing.packages.push_back(std::move(package));
     rankPackages(sizing, m_plan);
     sizing.covered = packageCount(m_plan);
@@ -192,6 +188,10 @@ private:
   }
 
   std::optional<Relaxed> runRelaxed(const Choice& choice, bool isTrace) {
+    if (m_memory) {
+      const auto& known = isTrace ? m_memory->traces : m_memory->tests;
+      if (const auto it = known.find(choice); it != known.end()) return it->second;
+    }
     Plan plan = relaxedPlan(m_plan, choice);
     if (isTrace) {
       double largest_W = 0.0;
@@ -233,7 +233,17 @@ private:
     return relaxed;
   }
 
+  /// What was known and what was run since.
+  std::shared_ptr<const SearchMemory> memory() const {
+    auto memory = m_memory ? std::make_shared<SearchMemory>(*m_memory) : std::make_shared<SearchMemory>(SearchMemory{m_plan, m_scenes.weather(), {}, {}, {}});
+    memory->packages.insert(m_packages.begin(), m_packages.end());
+    memory->traces.insert(m_traces.begin(), m_traces.end());
+    memory->tests.insert(m_tests.begin(), m_tests.end());
+    return memory;
+  }
+
   std::optional<SizedPackage> runLeaf(const Choice& choice) {
+    if (const SizedPackage* known = remembered(m_memory, choice)) return *known;
     auto package = runPackage(m_plan, choice, m_scenes, m_stop.flag());
     if (package) return *std::move(package);
     fail(package.problem());
@@ -484,6 +494,7 @@ private:
   PackageScenes& m_scenes;
   const SizingOptions& m_options;
   Stop m_stop;
+  const SearchMemory* m_memory; ///< of an earlier search; null without one
   std::optional<SizedHeaters> m_heaters;
   double m_slack = 0.0;             ///< money a winter
   std::vector<bool> m_open;         ///< by measure: it may be left open

@@ -9,6 +9,7 @@
 #include "core/plan/own_measure.h"
 #include "core/sizing/package_scenes.h"
 #include "core/sizing/search.h"
+#include "core/sizing/search_memory.h"
 #include "core/sizing/usual_measures.h"
 #include "core/sizing/withstands.h"
 
@@ -218,7 +219,7 @@ Package buildPackage(const Plan& base, const Choice& choice) {
     const double capital = measureCapital(p.plan, m, level);
     const double everyNight_h = row.isDrawnDaily ? 0.0 : m.hoursPerNight * kWinterDays;
     if (capital > 0.0 || m.hoursPerWinter > 0.0 || everyNight_h > 0.0)
-      p.plan.kit.push_back({m.name, row.id, materialOf(m), level, capital, m.life_years, m.hoursPerWinter + everyNight_h});
+      p.plan.kit.push_back({m.name, row.id, materialOf(m), level, m.faces, capital, m.life_years, m.hoursPerWinter + everyNight_h});
     built.push_back(nameOf(m, level));
   }
   p.label = built.empty() ? Message{"sizing.as-it-is"} : Message{"sizing.with", built};
@@ -243,7 +244,8 @@ Problem stoppedSearch() { return {ProblemKind::cancelled, "", Message{"sizing.se
 /// Simulates, prices and ranks the choices on all cores; stopped, what has been run if that may be a part.
 Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, const std::vector<Choice>& choices, const SizingOptions& options, bool mayBePart) {
   const auto begin = std::chrono::steady_clock::now();
-  PackageScenes scenes(std::move(weather));
+  const SearchMemory* memory = memoryOf(options, plan, weather);
+  PackageScenes scenes(weather);
   std::vector<std::optional<SizedPackage>> sized(choices.size());
   std::size_t done = 0;
   Stop stop(options.stop);
@@ -251,7 +253,8 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, con
   std::optional<Problem> problem;
   forEachIndex(choices.size(), options.threads, [&](std::size_t i) {
     if (stop) return;
-    auto package = runPackage(plan, choices[i], scenes, stop.flag());
+    const SizedPackage* known = remembered(memory, choices[i]);
+    auto package = known ? Result<SizedPackage>(*known) : runPackage(plan, choices[i], scenes, stop.flag());
     const std::scoped_lock lock(mutex);
     if (!package) {
       if (!problem && !stop) problem = package.problem();
@@ -270,6 +273,11 @@ Result<Sizing> run(const Plan& plan, std::shared_ptr<const Weather> weather, con
   if (sizing.packages.empty()) return stoppedSearch();
   rank(sizing);
   sizing.isStopped = isStopped;
+  if (isStopped) {
+    auto stoppedAt = std::make_shared<SearchMemory>(SearchMemory{plan, std::move(weather), {}, {}, {}});
+    for (const SizedPackage& p : sizing.packages) stoppedAt->packages.emplace(p.choice, p);
+    sizing.memory = std::move(stoppedAt);
+  }
   if (!isStopped)
     if (auto why = tryWinners(sizing, plan, scenes, options.stop)) return *why;
   sizing.covered = choices.size();
@@ -321,6 +329,15 @@ Result<Sizing> oneChangeEach(const Plan& plan, std::shared_ptr<const Weather> we
       if (!isSound(buildPackage(plan, choices.back()).plan)) choices.pop_back();
     }
   return run(plan, std::move(weather), choices, options, false);
+}
+
+bool sameButPrices(Plan a, const Plan& b) {
+  if (std::any_of(a.heaters.begin(), a.heaters.end(), [](const Heater& h) { return h.onlyBelowPrice_kWh.has_value(); }))
+    return false;                                   // what they give goes by them
+  const auto windows = a.prices.electricityWindows; // of other hours, other hours have to be counted
+  a.prices = b.prices;
+  a.prices.electricityWindows = windows;
+  return a == b;
 }
 
 // What was proved without running everything is so at the prices it was proved at.

@@ -9,6 +9,7 @@
 
 #include <atomic>
 #include <functional>
+#include <memory>
 #include <optional>
 #include <utility>
 
@@ -58,6 +59,8 @@ struct ColderWinter {
   std::optional<double> extra = {}; ///< money a winter that the winner takes more in such a one than in those logged; none where prices are others since
 };
 
+struct SearchMemory;
+
 struct Sizing {
   std::vector<SizedPackage> packages; ///< in a fixed order: the last measure varies fastest
   int winner = -1;                    ///< cheapest that holds; -1 if none does
@@ -69,6 +72,7 @@ struct Sizing {
   double bound = 0.0;                 ///< money a winter that none that holds can cost less than; of the winner where that is proved
   double run_ms = 0.0;
   std::vector<ColderWinter> colder = {}; ///< of the winner, where that was asked (core/sizing/how_sure.h)
+  std::shared_ptr<const SearchMemory> memory = {}; ///< of one that was stopped or ran out of time: SizingOptions::goOn
 };
 
 /// How far a search has come.
@@ -84,6 +88,8 @@ struct SizingOptions {
   const std::atomic<bool>* stop = nullptr; ///< set to give up at once, amid a run; size() answers with what has been run, else it is a cancelled problem
   bool exhaustive = false;                                        ///< size(): every combination is run, up to kMostExhaustive
   std::optional<double> time_s = {};                              ///< size(): after it the search ends with what it has, perhaps not proved
+  std::shared_ptr<const SearchMemory> goOn = {}; ///< of an earlier search of the same plan over the same weather: its runs are not made again, and the answer
+                                                 ///< is that of one that was never stopped
 };
 
 /// For one that only counts.
@@ -132,6 +138,8 @@ std::optional<Problem> tryWinners(Sizing& sizing, const Plan& plan, PackageScene
 Problem nothingAllowed();
 /// Winner and frontier of the packages as they stand, which are put in the order of combinations first.
 void rankPackages(Sizing& sizing, const Plan& plan);
+/// Whether what was searched from one plan, priced anew, is what would be found from the other: they differ in prices that change nothing of what is given.
+bool sameButPrices(Plan one, const Plan& other);
 /// Ranks the same packages under other prices without simulating again. Where not all were run, nothing is proved at those.
 void reprice(Sizing& sizing, const Plan& plan, const Prices& prices);
 

@@ -212,5 +212,62 @@ TEST_F(WishesTest, WhoTendsAStoveIsKeptAndTheirHoursAreSaid) {
   EXPECT_TRUE(std::any_of(labels.begin(), labels.end(), [](QLabel* l) { return l->text().contains(QStringLiteral("of tending by a neighbour")); }));
 }
 
+TEST_F(WishesTest, WhatWasFoundIsThereWhenTheBookIsOpenedAnotherDay) {
+  openWithLog();
+  const Sizing found = searched();
+  ASSERT_GE(found.winner, 0);
+  const auto again = [&] {
+    ASSERT_TRUE(document->book().waitUntilSaved());
+    close();
+    open();
+    ASSERT_TRUE(waitForResult(*document));
+  };
+  const auto comesBack = [&](int wait_ms) { return QTest::qWaitFor([&] { return document->results().sizing() != nullptr; }, wait_ms); };
+  again();
+  ASSERT_TRUE(comesBack(20000));
+  EXPECT_TRUE(document->results().sizingIsCurrent());
+  const Sizing& back = *document->results().sizing();
+  EXPECT_EQ(back.winner, found.winner);
+  ASSERT_EQ(back.packages.size(), found.packages.size());
+  for (std::size_t i = 0; i < back.packages.size(); ++i) EXPECT_EQ(back.packages[i].cost.total(), found.packages[i].cost.total());
+  EXPECT_EQ(back.colder.size(), found.colder.size());
+  window->showStage(CostStage::kId);
+  EXPECT_NE(button(QStringLiteral("Search again")), nullptr);
+  // at another price it is ranked anew, another day too
+  ASSERT_FALSE(document->edit(QStringLiteral("dearer"), [](Plan& p) { p.prices.electricity_per_kWh *= 2.0; }));
+  const double dearer = document->results().sizing()->packages[0].cost.total();
+  again();
+  ASSERT_TRUE(comesBack(20000));
+  EXPECT_EQ(document->results().sizing()->packages[0].cost.total(), dearer);
+  // of another house it says nothing
+  ASSERT_FALSE(document->edit(QStringLiteral("leaky"), [](Plan& p) { p.house.airChanges_per_h += 0.5; }));
+  again();
+  EXPECT_FALSE(comesBack(1500));
+}
+
+TEST_F(WishesTest, ASearchThatWasStoppedGoesOnWhereItWas) {
+  open();
+  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
+  ASSERT_TRUE(waitForResult(*document));
+  window->showStage(CostStage::kId);
+  std::size_t runs = 0;
+  const auto stopAt = QObject::connect(document.get(), &Document::sizingProgress, [&](const SizingProgress& so) {
+    runs = std::max(runs, so.done);
+    if (so.done >= 40) document->results().cancelSizing();
+  });
+  const Sizing& part = searched();
+  ASSERT_TRUE(part.isStopped);
+  QObject::disconnect(stopAt);
+  auto* goOn = button(QStringLiteral("Go on searching"));
+  ASSERT_NE(goOn, nullptr);
+  EXPECT_TRUE(document->results().canGoOnSearching(document->plan()));
+  QTest::mouseClick(goOn, Qt::LeftButton);
+  ASSERT_TRUE(waitForSizing(*document));
+  EXPECT_TRUE(document->results().sizing()->provedLeast);
+  EXPECT_GE(document->results().sizing()->runs, runs);
+  EXPECT_FALSE(document->results().canGoOnSearching(document->plan()));
+  EXPECT_NE(button(QStringLiteral("Search again")), nullptr);
+}
+
 } // namespace
 } // namespace muffle

@@ -1,0 +1,258 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/sizing/kept_sizing.h"
+
+#include "core/plan/measure_table.h"
+#include "core/plan/plan_json.h"
+
+#include <algorithm>
+#include <cmath>
+#include <utility>
+
+namespace muffle {
+namespace {
+
+constexpr const char* kForm = "muffle-found-1"; // of another number nothing is read: a search is soon made again
+constexpr double kMostWritten = 1e15;
+constexpr std::size_t kMostKept = 200'000;
+
+struct WrittenMeter {
+  int of = 0, use = 0, index = 0;
+  double amount = 0.0, heat_kWh = 0.0;
+  std::vector<double> week = {};
+};
+
+struct WrittenMessage {
+  struct Part {
+    std::optional<double> whole = {}, amount = {};
+    int unit = 0, digits = 0;
+    std::string text = {};
+    std::vector<WrittenMessage> messages = {};
+  };
+  std::string code = {};
+  std::vector<Part> parts = {};
+};
+
+struct WrittenPackage {
+  std::vector<double> choice = {};
+  int nights = 0, held = 0;
+  double coldest_C = 0.0, degreeHours_K_h = 0.0, heater_kWh = 0.0, winters = 1.0, damp_h = 0.0, loadsAsleep = 0.0;
+  bool isTried = false;
+  std::optional<WrittenMessage> fails = {};
+  std::vector<WrittenMeter> meters = {};
+};
+
+struct WrittenColder {
+  double by_K = 1.0;
+  int misses = 0;
+  bool holds = false;
+  int cheapest = -1;
+  std::optional<double> extra = {};
+};
+
+struct Written {
+  std::string plan = {};
+  std::vector<WrittenPackage> packages = {};
+  double covered = 0.0, runs = 0.0, bound = 0.0, run_ms = 0.0;
+  bool provedLeast = false, isStopped = false;
+  std::vector<WrittenColder> colder = {};
+};
+
+template <class V> void describe(V& v, WrittenMessage& m);
+
+template <class V> void describe(V& v, WrittenMessage::Part& p) {
+  v.number("whole", p.whole, {-kMostWritten, kMostWritten}, "number");
+  v.number("amount", p.amount, {-kMostWritten, kMostWritten}, "in its unit");
+  v.integer("unit", p.unit, {0, static_cast<double>(Unit::degree)}, "of the amount");
+  v.integer("digits", p.digits, {0, 20}, "of the amount");
+  v.text("text", p.text, "as it stands");
+  v.list("messages", p.messages, "one after the other");
+}
+
+template <class V> void describe(V& v, WrittenMessage& m) {
+  v.text("code", m.code, "of its words");
+  v.list("parts", m.parts, "in their places");
+}
+
+template <class V> void describe(V& v, WrittenMeter& m) {
+  v.integer("of", m.of, {0, static_cast<double>(Metered::water)}, "what is metered");
+  v.integer("use", m.use, {0, static_cast<double>(MeterUse::pile)}, "what for");
+  v.integer("index", m.index, {0, 1e6}, "among its kind");
+  v.number("amount", m.amount, {-kMostWritten, kMostWritten}, "taken");
+  v.number("heat_kWh", m.heat_kWh, {-kMostWritten, kMostWritten}, "given for it");
+  v.numbers("week", m.week, {-kMostWritten, kMostWritten}, "by the hours of the week");
+}
+
+template <class V> void describe(V& v, WrittenPackage& p) {
+  v.numbers("choice", p.choice, {-1, 1e6}, "of each measure");
+  v.integer("nights", p.nights, {0, 1e6}, "judged");
+  v.integer("held", p.held, {0, 1e6}, "of them");
+  v.number("coldest_C", p.coldest_C, {-300, 300}, "of all nights");
+  v.number("degree_hours_K_h", p.degreeHours_K_h, {0, kMostWritten}, "below the line");
+  v.number("heater_kWh", p.heater_kWh, {0, kMostWritten}, "a winter");
+  v.number("winters", p.winters, {1e-6, 1e6}, "that the log amounts to");
+  v.number("damp_h", p.damp_h, {0, kMostWritten}, "a winter");
+  v.number("loads_asleep", p.loadsAsleep, {0, kMostWritten}, "a winter");
+  v.boolean("tried", p.isTried, "against what is asked beside the log");
+  v.object("fails", p.fails, "what it did not withstand");
+  v.list("meters", p.meters, "over all winters", 1000);
+}
+
+template <class V> void describe(V& v, WrittenColder& c) {
+  v.number("by_K", c.by_K, {0, 100}, "colder throughout");
+  v.integer("misses", c.misses, {0, 1e6}, "of the winner");
+  v.boolean("holds", c.holds, "the winner");
+  v.integer("cheapest", c.cheapest, {-1, 1e6}, "then");
+  v.number("extra", c.extra, {-kMostWritten, kMostWritten}, "money a winter");
+}
+
+template <class V> void describe(V& v, Written& w) {
+  v.fixedText("form", kForm);
+  v.anything("plan", w.plan, "searched from");
+  v.list("packages", w.packages, "that were run", kMostKept);
+  v.number("covered", w.covered, {0, kMostWritten}, "combinations");
+  v.number("runs", w.runs, {0, kMostWritten}, "seasons");
+  v.number("bound", w.bound, {0, kMostWritten}, "money a winter");
+  v.number("run_ms", w.run_ms, {0, kMostWritten}, "of the search");
+  v.boolean("proved", w.provedLeast, "least");
+  v.boolean("stopped", w.isStopped, "before its end");
+  v.list("colder", w.colder, "winters", 100);
+}
+
+WrittenMessage written(const Message& message) {
+  WrittenMessage w{message.code, {}};
+  for (const Argument& argument : message.arguments) {
+    WrittenMessage::Part part;
+    if (const auto* whole = std::get_if<long long>(&argument)) part.whole = static_cast<double>(*whole);
+    if (const auto* amount = std::get_if<Amount>(&argument))
+      part.amount = amount->value, part.unit = static_cast<int>(amount->unit), part.digits = amount->digits;
+    if (const auto* text = std::get_if<std::string>(&argument)) part.text = *text;
+    if (const auto* messages = std::get_if<std::vector<Message>>(&argument))
+      for (const Message& m : *messages) part.messages.push_back(written(m));
+    w.parts.push_back(std::move(part));
+  }
+  return w;
+}
+
+Message read(const WrittenMessage& w) {
+  Message message;
+  message.code = w.code;
+  for (const WrittenMessage::Part& part : w.parts) {
+    if (part.whole) {
+      message.arguments.emplace_back(std::llround(*part.whole));
+    } else if (part.amount) {
+      message.arguments.emplace_back(Amount{*part.amount, static_cast<Unit>(part.unit), part.digits});
+    } else if (!part.messages.empty()) {
+      std::vector<Message> messages;
+      for (const WrittenMessage& m : part.messages) messages.push_back(read(m));
+      message.arguments.emplace_back(std::move(messages));
+    } else {
+      message.arguments.emplace_back(part.text);
+    }
+  }
+  return message;
+}
+
+WrittenPackage written(const SizedPackage& p) {
+  WrittenPackage w{
+      .nights = p.nights, .held = p.held, .coldest_C = p.coldest_C, .degreeHours_K_h = p.degreeHours_K_h, .heater_kWh = p.heater_kWh, .winters = p.winters};
+  w.choice.assign(p.choice.begin(), p.choice.end());
+  w.damp_h = p.damp_h;
+  w.loadsAsleep = p.loadsAsleep;
+  w.isTried = p.isTried;
+  if (p.fails) w.fails = written(*p.fails);
+  for (const Meter& m : p.ledger.meters())
+    w.meters.push_back({static_cast<int>(m.of), static_cast<int>(m.use), static_cast<int>(m.index), m.amount, m.heat_kWh, m.week});
+  return w;
+}
+
+bool isChoiceOf(const Plan& plan, const std::vector<double>& choice) {
+  if (choice.size() != plan.measures.size()) return false;
+  for (std::size_t k = 0; k < choice.size(); ++k)
+    if (choice[k] != std::floor(choice[k]) || choice[k] >= levelCount(plan.measures[k])) return false;
+  return true;
+}
+
+SizedPackage read(const WrittenPackage& w, const Plan& plan) {
+  const Package package = buildPackage(plan, Choice(w.choice.begin(), w.choice.end()));
+  std::vector<Meter> meters;
+  for (const WrittenMeter& m : w.meters)
+    meters.push_back({static_cast<Metered>(m.of), static_cast<MeterUse>(m.use), static_cast<std::size_t>(m.index), m.amount, m.heat_kWh, {}, m.week});
+  Summary s;
+  s.nights = w.nights;
+  s.held = w.held;
+  s.coldest_C = w.coldest_C;
+  s.degreeHours_K_h = w.degreeHours_K_h;
+  s.winters = w.winters;
+  s.heater_kWh = w.heater_kWh * w.winters;
+  s.damp.above90_h = w.damp_h;
+  s.ledger = Ledger(std::move(meters));
+  s.cost = winterCost(package.plan, plan.prices, s.ledger, s.winters, package.kit);
+  SizedPackage p = sizedPackage(plan, package, s);
+  p.heater_kWh = w.heater_kWh;
+  p.loadsAsleep = w.loadsAsleep;
+  p.isTried = w.isTried;
+  if (w.fails) p.fails = read(*w.fails);
+  return p;
+}
+
+} // namespace
+
+Json keptToJson(const Sizing& sizing, const Plan& plan) {
+  Written w{.covered = static_cast<double>(sizing.covered), .runs = static_cast<double>(sizing.runs), .bound = sizing.bound, .run_ms = sizing.run_ms};
+  w.plan = planToJson(plan).dump();
+  w.provedLeast = sizing.provedLeast;
+  w.isStopped = sizing.isStopped;
+  for (const SizedPackage& p : sizing.packages) w.packages.push_back(written(p));
+  for (const ColderWinter& c : sizing.colder) w.colder.push_back({c.by_K, c.misses, c.holds, c.cheapest, c.extra});
+  Json json;
+  FieldWriter writer(json);
+  describe(writer, w);
+  return json;
+}
+
+Result<KeptSizing> keptFromJson(const Json& json) {
+  if (!json.is_object()) return Problem{ProblemKind::badInput, "", Message{"json.stands-here", describeValue(json)}, Message{"json.object-needed"}};
+  Problems problems;
+  Written w;
+  {
+    FieldReader reader(json, "", problems);
+    describe(reader, w);
+    reader.finish();
+  }
+  if (!problems.empty()) return problems;
+  const auto text = parseJson(w.plan);
+  if (!text) return text.problems();
+  const auto plan = planFromJson(*text);
+  if (!plan) return plan.problems();
+  KeptSizing kept{*plan, {}};
+  for (std::size_t i = 0; i < w.packages.size(); ++i) {
+    if (!isChoiceOf(*plan, w.packages[i].choice))
+      return Problem{ProblemKind::badInput, "/packages/" + std::to_string(i) + "/choice", Message{"sizing.choice-of-another-list"},
+                     Message{"sizing.choice-allowed"}};
+    kept.sizing.packages.push_back(read(w.packages[i], *plan));
+  }
+  rankPackages(kept.sizing, *plan);
+  for (const WrittenColder& c : w.colder)
+    if (c.cheapest < static_cast<int>(w.packages.size())) kept.sizing.colder.push_back({c.by_K, c.misses, c.holds, c.cheapest, c.extra});
+  kept.sizing.covered = static_cast<std::size_t>(w.covered);
+  kept.sizing.runs = static_cast<std::size_t>(w.runs);
+  kept.sizing.provedLeast = w.provedLeast;
+  kept.sizing.isStopped = w.isStopped;
+  kept.sizing.bound = w.bound;
+  kept.sizing.run_ms = w.run_ms;
+  return kept;
+}
+
+Result<bool> isStillSo(const KeptSizing& kept, PackageScenes& scenes, const std::atomic<bool>* stop) {
+  constexpr double kSame = 1e-9; // of what is reckoned the same way from the same numbers
+  const Sizing& s = kept.sizing;
+  if (s.packages.empty()) return false;
+  const SizedPackage& then = s.packages[static_cast<std::size_t>(s.winner >= 0 ? s.winner : s.frontier.empty() ? 0 : s.frontier.back())];
+  const auto now = runPackage(kept.plan, then.choice, scenes, stop);
+  if (!now) return now.problems();
+  const auto isSame = [](double a, double b) { return std::abs(a - b) <= kSame * std::max(1.0, std::abs(a)); };
+  return now->nights == then.nights && now->held == then.held && isSame(now->cost.total(), then.cost.total()) && isSame(now->coldest_C, then.coldest_C) &&
+         isSame(now->degreeHours_K_h, then.degreeHours_K_h);
+}
+
+} // namespace muffle
