@@ -129,6 +129,15 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing, const HowSure* sure, con
   out["staircase"] = Json::array();
   for (const int i : staircase(sizing, plan)) out["staircase"].push_back(entry(i));
   if (sure) out["sensitivity"] = sureAnswer(plan, sizing, *sure, colder);
+  out["rules_of_thumb"] = Json::array();
+  for (const ByThumb& rule : sizing.thumb)
+    out["rules_of_thumb"].push_back({{"rule", english(rule.says)},
+                                     {"cost_per_winter", digits(rule.package.cost.total(), 2)},
+                                     {"money_now", digits(rule.package.capital, 2)},
+                                     {"nights", rule.package.nights},
+                                     {"held", rule.package.held},
+                                     {"coldest_C", digits(rule.package.coldest_C, 2)},
+                                     {"holds", rule.package.holds}});
   out["packages"] = sizing.packages.size();
   out["covered"] = sizing.covered;
   out["runs"] = sizing.runs;

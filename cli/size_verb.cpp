@@ -4,6 +4,7 @@
 #include "cli/plan_and_weather.h"
 #include "cli/size_answers.h"
 #include "cli/verbs.h"
+#include "core/sizing/thumb_rules.h"
 #include "core/sizing/why_not.h"
 #include "words/words.h"
 
@@ -114,7 +115,7 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, const S
         fmt::print(stderr, "\r{} run", so.done);
       return true;
     };
-  const auto sizing = size(in->plan, in->weather, options);
+  auto sizing = size(in->plan, in->weather, options);
   if (options.progress) fmt::print(stderr, "\n");
   if (!sizing) return report(planFile, sizing.problems());
   std::optional<HowSure> sure;
@@ -126,6 +127,10 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, const S
     if (!winters) return report(planFile, winters.problems());
     colder = *std::move(winters);
   }
+  PackageScenes thumbScenes(in->weather);
+  auto thumb = runThumbRules(in->plan, thumbScenes);
+  if (!thumb) return report(planFile, thumb.problems());
+  sizing->thumb = *std::move(thumb);
   const Json answer = sizeAnswer(in->plan, *sizing, sure ? &*sure : nullptr, colder);
   if (json) {
     print(answer);
@@ -143,6 +148,9 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, const S
   if (sure && sure->hasRanges)
     fmt::print("by the ranges of prices it stays the cheapest in {:.0f} of 100; where not, another costs {:.0f} {} less in the mean\n", 100.0 * sure->stays,
                sure->stays < 1.0 ? sure->regret / (1.0 - sure->stays) : 0.0, currency);
+  for (const ByThumb& rule : sizing->thumb)
+    fmt::print("by rule of thumb, {}: {:.0f} {} a winter, held {} of {}\n", english(rule.says), rule.package.cost.total(), currency, rule.package.held,
+               rule.package.nights);
   for (const ColderWinter& c : colder)
     if (c.holds)
       fmt::print("in winters {:g} K colder it holds for {:.0f} {} more\n", c.by_K, c.extra.value_or(0.0), currency);

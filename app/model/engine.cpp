@@ -3,6 +3,7 @@
 #include "app/model/said.h"
 #include "core/sizing/how_sure.h"
 #include "core/sizing/kept_sizing.h"
+#include "core/sizing/thumb_rules.h"
 
 #include <algorithm>
 #include <chrono>
@@ -120,6 +121,10 @@ void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<co
       PackageScenes scenes(weather);
       if (auto colder = colderWinters(*sizing, plan, scenes, {.threads = kThreads, .stop = &m_stopSizing}, 0)) sizing->colder = *std::move(colder);
     }
+    if (sizing && !m_stopSizing) {
+      PackageScenes scenes(weather);
+      if (auto thumb = runThumbRules(plan, scenes, &m_stopSizing)) sizing->thumb = *std::move(thumb);
+    }
     if (!sizing) {
       emit sized(generation, nullptr, said(sizing.problem()));
       return;
@@ -141,6 +146,7 @@ void Engine::restore(quint64 generation, const Plan& plan, const std::shared_ptr
     PackageScenes scenes(weather);
     const auto isSo = isStillSo(*found, scenes, &m_stopSizing);
     if (!isSo || !*isSo) return;
+    if (auto thumb = runThumbRules(found->plan, scenes, &m_stopSizing)) found->sizing.thumb = *std::move(thumb);
     if (found->plan != plan) reprice(found->sizing, found->plan, plan.prices);
     found->plan.prices = plan.prices;
     emit restored(generation, std::make_shared<Sizing>(std::move(found->sizing)), std::make_shared<const Plan>(std::move(found->plan)));

@@ -66,7 +66,8 @@ ChangePage::ChangePage(Document& document, QWidget* parent)
   connect(m_tree, &QTreeWidget::itemActivated, this, &ChangePage::build);
   connect(m_tree, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) {
     m_build->setEnabled(item != nullptr);
-    m_caution->state(item && m_list ? cautionsFor(measuresOf(m_list->packages[item->data(0, kPackage).toULongLong()])) : std::vector<Caution>());
+    m_caution->state(item && m_list ? cautionsFor(m_document.plan(), measuresOf(m_list->packages[item->data(0, kPackage).toULongLong()]))
+                                    : std::vector<Caution>());
   });
   m_note->setFont(textFont(8.5));
   m_note->setWordWrap(true);

@@ -243,7 +243,7 @@ std::vector<Caution> CostStage::cautionsOfWhatIsProposed() const {
   const auto& choice = s->packages[static_cast<std::size_t>(proposed)].choice;
   for (std::size_t m = 0; m < choice.size() && m < m_document.results().sizedPlan().measures.size(); ++m)
     if (choice[m] >= 0) chosen.push_back(m_document.results().sizedPlan().measures[m]);
-  return cautionsFor(chosen);
+  return cautionsFor(m_document.results().sizedPlan(), chosen);
 }
 
 void CostStage::refresh() {

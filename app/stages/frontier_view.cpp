@@ -84,18 +84,36 @@ double FrontierView::along(double value, const Axes& axes) const {
 }
 
 FrontierView::Axes FrontierView::axesNow() const {
+  constexpr double kStretch = 0.4; // by which rules of thumb may widen the picture: one that is far off stands at its edge
   Axes axes{.least = 1e300};
-  for (const SizedPackage& p : m_document.results().sizing()->packages) {
+  const auto include = [&](const SizedPackage& p) {
     axes.least = std::min(axes.least, p.cost.total());
     axes.most = std::max(axes.most, p.cost.total());
     axes.top = std::max(axes.top, valueOf(p));
+  };
+  const Sizing& s = *m_document.results().sizing();
+  for (const SizedPackage& p : s.packages) include(p);
+  const Axes found = axes;
+  const double stretch = kStretch * (found.most - found.least);
+  for (const ByThumb& rule : s.thumb) {
+    const double cost = rule.package.cost.total();
+    if (cost > found.least - stretch && cost < found.most + stretch && valueOf(rule.package) < (1.0 + kStretch) * found.top) include(rule.package);
   }
   axes.pad = std::max((axes.most - axes.least) * 0.05, 1.0);
   return axes;
 }
 
+QPointF FrontierView::pointOf(const Axes& axes, const ByThumb& rule) const {
+  const QPointF at = pointOf(axes, rule.package);
+  const QRectF within = area().adjusted(12, 12, -12, -6);
+  return {std::max(within.left(), std::min(at.x(), within.right())), std::max(within.top(), std::min(at.y(), within.bottom()))};
+}
+
 QPointF FrontierView::pointOf(const Axes& axes, int package) const {
-  const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(package)];
+  return pointOf(axes, m_document.results().sizing()->packages[static_cast<std::size_t>(package)]);
+}
+
+QPointF FrontierView::pointOf(const Axes& axes, const SizedPackage& p) const {
   return {area().left() + area().width() * (p.cost.total() - axes.least + axes.pad) / (axes.most - axes.least + 2 * axes.pad),
           area().bottom() - 6 - (area().height() - 12) * along(valueOf(p), axes)};
 }
@@ -244,6 +262,7 @@ void FrontierView::paintEvent(QPaintEvent*) {
     p.setBrush(s->packages[i].holds ? t.lichen : Qt::transparent);
     p.drawEllipse(at, 2.6, 2.6);
   }
+  paintThumb(p, scale);
   const std::vector<int> best = unbeaten();
   QPolygonF line;
   for (const int i : best) line << pointOf(scale, i);
@@ -277,6 +296,30 @@ void FrontierView::paintEvent(QPaintEvent*) {
   }
 }
 
+/// Rules of thumb as small house gables, open where they miss.
+void FrontierView::paintThumb(QPainter& p, const Axes& axes) const {
+  const auto& rules = m_document.results().sizing()->thumb;
+  if (rules.empty()) return;
+  const auto gable = [&](const QPointF& at, bool isFilled) {
+    p.setPen(QPen(theme().weld, 1.6));
+    p.setBrush(isFilled ? theme().weld : Qt::transparent);
+    p.drawPolygon(QPolygonF({at + QPointF(-5, 5), at + QPointF(-5, -1), at + QPointF(0, -6), at + QPointF(5, -1), at + QPointF(5, 5)}));
+  };
+  for (const ByThumb& rule : rules) {
+    const QPointF at = pointOf(axes, rule), beyond = pointOf(axes, rule.package) - at;
+    if (const double far = std::hypot(beyond.x(), beyond.y()); far > 1.0) { // an arrow to where it stands
+      p.setPen(QPen(theme().weld, 1.6));
+      p.drawLine(at + beyond / far * 7.0, at + beyond / far * 12.0);
+    }
+    gable(at, rule.package.holds);
+  }
+  p.setFont(textFont(8.5));
+  const double x = area().left() + p.fontMetrics().horizontalAdvance(axisWords()) + 30;
+  gable({x, 8.0}, false);
+  p.setPen(theme().fleece);
+  p.drawText(QRectF(x + 10, 0, width(), 16), static_cast<int>(Qt::AlignLeft), tr("by rule of thumb"));
+}
+
 std::vector<SpokenLine> FrontierView::spoken() const {
   const Sizing* s = m_document.results().sizing();
   if (!s) return paintedLines(*this);
@@ -284,17 +327,34 @@ std::vector<SpokenLine> FrontierView::spoken() const {
   std::vector<SpokenLine> lines;
   for (const int i : unbeaten()) {
     const SizedPackage& p = s->packages[static_cast<std::size_t>(i)];
-    lines.push_back({said(p.label, m_document.view().units()),
-                     tr("%1 %2 each winter, held %3 of %4, cold owed %5%6")
-                         .arg(u.number(Quantity::money, p.cost.total()), QString::fromStdString(m_document.plan().prices.currency))
-                         .arg(p.held)
-                         .arg(p.nights)
-                         .arg(u.text(Quantity::degreeHours, p.degreeHours_K_h), i == s->winner ? tr(", the cheapest that holds") : QString())});
+    lines.push_back({said(p.label, m_document.view().units()), costAndHeld(p) + (i == s->winner ? tr(", the cheapest that holds") : QString())});
   }
+  for (const ByThumb& rule : s->thumb) lines.push_back({tr("rule of thumb, %1").arg(said(rule.says, u)), costAndHeld(rule.package)});
   return lines;
 }
 
+QString FrontierView::costAndHeld(const SizedPackage& p) const {
+  const Units& u = m_document.view().units();
+  return tr("%1 %2 each winter, held %3 of %4, cold owed %5")
+      .arg(u.number(Quantity::money, p.cost.total()), QString::fromStdString(m_document.plan().prices.currency))
+      .arg(p.held)
+      .arg(p.nights)
+      .arg(u.text(Quantity::degreeHours, p.degreeHours_K_h));
+}
+
+const ByThumb* FrontierView::thumbAt(const QPointF& at) const {
+  const Axes axes = axesNow();
+  for (const ByThumb& rule : m_document.results().sizing()->thumb)
+    if (const QPointF d = pointOf(axes, rule) - at; std::hypot(d.x(), d.y()) < 7.0) return &rule;
+  return nullptr;
+}
+
 void FrontierView::mousePressEvent(QMouseEvent* e) {
+  if (!m_document.results().sizing()) return;
+  if (const ByThumb* rule = thumbAt(e->position())) {
+    m_document.compareWith(buildPackage(rule->plan, rule->package.choice).plan, tr("by rule of thumb"));
+    return;
+  }
   const int i = packageAt(e->position());
   if (i < 0) return;
   const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
@@ -304,6 +364,10 @@ void FrontierView::mousePressEvent(QMouseEvent* e) {
 bool FrontierView::event(QEvent* e) {
   if (e->type() == QEvent::ToolTip && m_document.results().sizing()) {
     const auto* help = static_cast<QHelpEvent*>(e);
+    if (const ByThumb* rule = thumbAt(help->pos())) {
+      QToolTip::showText(help->globalPos(), tr("by rule of thumb: %1\n%2").arg(said(rule->says, m_document.view().units()), costAndHeld(rule->package)), this);
+      return true;
+    }
     const int i = packageAt(help->pos());
     if (i >= 0) {
       const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];

@@ -24,6 +24,7 @@ public:
   [[nodiscard]] static QString wordsFor(CostAgainst against);
   QSize minimumSizeHint() const override { return {320, 150}; }
   [[nodiscard]] QPointF packagePoint(int package) const { return pointOf(axesNow(), package); }
+  [[nodiscard]] QPointF thumbPoint(const ByThumb& rule) const { return pointOf(axesNow(), rule); }
   /// Those that nothing beats in both, from the cheapest. Against cold all that were run count, else those that hold.
   [[nodiscard]] std::vector<int> unbeaten() const;
 
@@ -41,12 +42,17 @@ private:
   };
   [[nodiscard]] Axes axesNow() const;
   [[nodiscard]] QPointF pointOf(const Axes& axes, int package) const;
+  [[nodiscard]] QPointF pointOf(const Axes& axes, const SizedPackage& package) const;
+  [[nodiscard]] QPointF pointOf(const Axes& axes, const ByThumb& rule) const; ///< at the edge where it stands beyond it
   [[nodiscard]] double valueOf(const SizedPackage& package) const;
   [[nodiscard]] Quantity quantity() const;
   /// Along its axis, 0..1.
   [[nodiscard]] double along(double value, const Axes& axes) const;
   void paintUsual(QPainter& painter) const;
   void paintAxes(QPainter& painter, const Axes& axes) const;
+  void paintThumb(QPainter& painter, const Axes& axes) const;
+  [[nodiscard]] const ByThumb* thumbAt(const QPointF& at) const;
+  [[nodiscard]] QString costAndHeld(const SizedPackage& package) const;
   void paintRange(QPainter& painter, const Axes& axes, int package) const;
   [[nodiscard]] QString axisWords() const;
   std::vector<Measure> m_usual;

@@ -307,7 +307,7 @@ QWidget* MeasuresEditor::card(std::size_t index) {
   connect(&m_document, &Document::planChanged, usual, showUsual);
   grid->addWidget(usual, grid->rowCount(), 0, 1, 2);
   auto* caution = new CautionLabel(card);
-  caution->state(cautionsFor(std::vector<Measure>{m}));
+  caution->state(cautionsFor(m_document.plan(), std::vector<Measure>{m}));
   grid->addWidget(caution, grid->rowCount(), 0, 1, 2);
   return card;
 }

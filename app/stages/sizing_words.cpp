@@ -63,7 +63,7 @@ QString SizingWords::bill() const {
 
 QString SizingWords::argument() const {
   QString words = whatEachDoes();
-  for (const QString& more : {inColderWinters(), pricesThatTurnIt(), whatMoneyBuys()})
+  for (const QString& more : {byRulesOfThumb(), inColderWinters(), pricesThatTurnIt(), whatMoneyBuys()})
     if (!more.isEmpty()) words += QStringLiteral("<p style='margin:4px 0 0 0'>%1</p>").arg(more.toHtmlEscaped());
   return words;
 }
@@ -123,6 +123,19 @@ QString SizingWords::inColderWinters() const {
       words << tr("%1 colder: held").arg(by);
   }
   return words.isEmpty() ? QString() : tr("In winters like these, but %1.").arg(words.join(QStringLiteral("; ")));
+}
+
+/// What growers' rules would have built, and what it costs or misses.
+QString SizingWords::byRulesOfThumb() const {
+  const Units& u = m_document.view().units();
+  const QString currency = QString::fromStdString(m_document.plan().prices.currency);
+  QStringList words;
+  for (const ByThumb& rule : m_sizing.thumb) {
+    const SizedPackage& p = rule.package;
+    const QString does = p.nights > p.held ? tr("misses %1 for %2 %3").arg(tr("%Ln night(s)", nullptr, p.nights - p.held)) : tr("holds for %2 %3");
+    words << tr("%1: %2").arg(said(rule.says, u), does.arg(u.number(Quantity::money, p.cost.total()), currency));
+  }
+  return words.isEmpty() ? QString() : tr("Rules of thumb would build: %1.").arg(words.join(QStringLiteral("; ")));
 }
 
 /// Which price of a kWh makes another plan the cheapest; the table has those of the measures.

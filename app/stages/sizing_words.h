@@ -28,6 +28,7 @@ private:
   [[nodiscard]] QString whatToLoosen() const;
   [[nodiscard]] QString howSureItIs() const;
   [[nodiscard]] QString inColderWinters() const;
+  [[nodiscard]] QString byRulesOfThumb() const;
   [[nodiscard]] QString pricesThatTurnIt() const;
   [[nodiscard]] QString whatMoneyBuys() const;
   [[nodiscard]] QString priced(const Plan& plan, const Measure& measure, double price) const;

@@ -2,6 +2,7 @@
 #include "core/plan/cautions.h"
 
 #include "core/plan/heaters.h"
+#include "core/plan/measure_table.h"
 #include "core/plan/names.h"
 #include "core/plan/own_measure.h"
 
@@ -165,9 +166,26 @@ bool changes(const Measure& m, ThingKind kind) {
   return false;
 }
 
+/// Of what it makes of the house, the things that it touches, as they then stand; where it makes none, whatever it may touch.
+bool goesWithOwn(const Row& row, const Plan& plan, const Measure& m) {
+  bool isMade = false;
+  for (int place = 0; place < levelCount(m); ++place) {
+    const auto made = withSettings(plan, m, levelAt(m, place));
+    if (!made) continue;
+    isMade = true;
+    const auto things = thingsOf(*made);
+    const auto isTouched = [&](ThingKind kind) { // heaters of rooms, tanks and masses are theirs
+      const bool mayHeat = kind == ThingKind::rooms || kind == ThingKind::loop || kind == ThingKind::mass;
+      return changes(m, kind) || (mayHeat && changes(m, ThingKind::heater));
+    };
+    if (std::any_of(things.begin(), things.end(), [&](const Thing& thing) { return isTouched(thing.kind) && goesWith(row, *made, thing); })) return true;
+  }
+  return !isMade && std::any_of(row.with.begin(), row.with.end(), [&](const GoesWith& w) { return changes(m, w.kind); });
+}
+
 /// A heater's go by its kind, as they do once it stands there.
-bool goesWithMeasure(const Row& row, const Measure& m) {
-  if (m.kind == MeasureKind::own) return std::any_of(row.with.begin(), row.with.end(), [&](const GoesWith& w) { return changes(m, w.kind); });
+bool goesWithMeasure(const Row& row, const Plan& plan, const Measure& m) {
+  if (m.kind == MeasureKind::own) return goesWithOwn(row, plan, m);
   if (m.kind != MeasureKind::heater || m.heater == HeaterKind::electric)
     return std::find(row.measures.begin(), row.measures.end(), m.kind) != row.measures.end();
   Plan with;
@@ -214,7 +232,7 @@ const std::vector<Caution>& allCautions() {
 }
 
 std::vector<Caution> cautionsFor(const Plan& plan, const Thing& thing) {
-  if (thing.kind == ThingKind::measure) return cautionsFor(std::vector<Measure>{plan.measures[thing.index]});
+  if (thing.kind == ThingKind::measure) return cautionsFor(plan, std::vector<Measure>{plan.measures[thing.index]});
   std::vector<Caution> cautions;
   for (const Row& row : table())
     if (goesWith(row, plan, thing)) cautions.push_back(row.caution);
@@ -228,10 +246,10 @@ std::vector<Caution> cautionsAbout(ThingKind kind) {
   return cautions;
 }
 
-std::vector<Caution> cautionsFor(const std::vector<Measure>& measures) {
+std::vector<Caution> cautionsFor(const Plan& plan, const std::vector<Measure>& measures) {
   std::vector<Caution> cautions;
   for (const Row& row : table())
-    if (std::any_of(measures.begin(), measures.end(), [&](const Measure& m) { return goesWithMeasure(row, m); })) cautions.push_back(row.caution);
+    if (std::any_of(measures.begin(), measures.end(), [&](const Measure& m) { return goesWithMeasure(row, plan, m); })) cautions.push_back(row.caution);
   return cautions;
 }
 

@@ -37,8 +37,8 @@ const std::vector<Caution>& allCautions();
 std::vector<Caution> cautionsFor(const Plan& plan, const Thing& thing);
 /// Those that may go with a kind of thing, however it is: for where such things are chosen.
 std::vector<Caution> cautionsAbout(ThingKind kind);
-/// Those that go with any of these measures, each once.
-std::vector<Caution> cautionsFor(const std::vector<Measure>& measures);
+/// Those that go with any of these measures in this house, each once.
+std::vector<Caution> cautionsFor(const Plan& plan, const std::vector<Measure>& measures);
 
 struct StatedCaution {
   Caution caution;

@@ -24,7 +24,7 @@ constexpr double kStep_W = 500.0;
 constexpr double kPerPipe_m3_h = 100.0;
 constexpr const char* kStraw = "straw"; // of the table of materials
 
-Message nameAlone(Message name, double) { return name; }
+Message nameAlone(const Message& name, double) { return name; }
 
 Measure sized(Measure m, double level) {
   m.levels = {level};
@@ -66,7 +66,7 @@ void addMass(Plan& plan, MassKind kind, double area_m2) {
   plan.mass.back().area_m2 = area_m2;
 }
 
-Message ofArea(Message name, double level) { return Message{"measure.of-area", name, Amount{level, Unit::squareMetre}}; }
+Message ofArea(const Message& name, double level) { return Message{"measure.of-area", name, Amount{level, Unit::squareMetre}}; }
 
 void hangBlanket(Plan& plan, const Measure& m, double) {
   plan.house.blanket = NightBlanket{};
@@ -196,7 +196,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      true,
      {.kind = Kind::sealing, .levels = {0.4}, .material = {}, .price = 80.0, .life_years = 3.0, .hoursPerWinter = 5.0},
-     [](Message name, double level) {
+     [](const Message& name, double level) {
        return Message{"measure.down-to", name, level};
      },
      &seal,
@@ -233,7 +233,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      true,
      {.kind = Kind::lobby, .levels = {kLobby_m}, .material = {}, .price = 150.0, .life_years = 8.0},
-     [](Message name, double level) {
+     [](const Message& name, double level) {
        return Message{"measure.of-length", name, Amount{level, Unit::metre}};
      },
      [](Plan& plan, const Measure&, double level) {
@@ -256,7 +256,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      true,
      {.kind = Kind::barrels, .levels = {10, 20}, .material = {}, .price = 15.0, .life_years = 15.0},
-     [](Message name, double level) {
+     [](const Message& name, double level) {
        return Message{"measure.so-many", level, name};
      },
      &addBarrels,
@@ -272,7 +272,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      true,
      {.kind = Kind::skirt, .levels = {0.6}, .material = {}, .price = 9.0, .life_years = 25.0},
-     [](Message name, double level) {
+     [](const Message& name, double level) {
        return Message{"measure.of-depth", name, Amount{level, Unit::metre}};
      },
      &dig,
@@ -289,7 +289,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      true,
      {.kind = Kind::heater, .levels = {3000, 6000}, .material = {}, .price = 55.0, .life_years = 10.0},
-     [](Message name, double level) {
+     [](const Message& name, double level) {
        return Message{"measure.of-power", name, Amount{level, Unit::watt}};
      },
      [](Plan& plan, const Measure& m, double level) { replaceHeaters(plan, heaterOf(plan, m, level)); },
@@ -311,7 +311,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::hardier, .levels = {2}, .material = {}},
-     [](Message name, double level) {
+     [](const Message& name, double level) {
        return Message{"measure.lower-by", name, Amount{level, Unit::kelvin}};
      },
      &bearMore,
@@ -325,7 +325,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::mulch, .levels = {0.1}, .material = {}, .price = 0.6, .life_years = 1.0, .hoursPerWinter = 2.0},
-     [](Message name, double level) {
+     [](const Message& name, double level) {
        return Message{"measure.of-depth", name, Amount{level, Unit::metre}};
      },
      [](Plan& plan, const Measure&, double level) {
@@ -345,7 +345,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::pipeBed, .levels = {6}, .material = {}, .price = 70.0, .life_years = 20.0},
-     [](Message name, double level) {
+     [](const Message& name, double level) {
        return Message{"measure.at-level", name, level};
      },
      &digPipes,
@@ -362,7 +362,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::hotBed, .levels = {1}, .material = {}, .price = 40.0, .life_years = 1.0},
-     [](Message name, double level) {
+     [](const Message& name, double level) {
        return Message{"measure.at-level", name, level};
      },
      &buildHotBeds,
@@ -427,7 +427,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::own, .levels = {}, .material = {}, .price = 0.0, .life_years = 10.0},
-     [](Message name, double level) {
+     [](const Message& name, double level) {
        return level == 0.0 ? name : Message{"measure.at-level", name, level};
      },
      [](Plan& plan, const Measure& m, double level) {

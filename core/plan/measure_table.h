@@ -29,7 +29,7 @@ struct MeasureRow {
   bool isDrawnDaily; ///< its hours a night count by the nights on which it is drawn, which a run finds
   bool isUsual;      ///< among what is set against each other where a plan lists nothing
   Measure usual;     ///< as it is usually bought
-  Message (*label)(Message name, double level);
+  Message (*label)(const Message& name, double level);
   void (*apply)(Plan& plan, const Measure& measure, double level);
   /// The same where one of its kind has been built in already: heaters stand beside each other. nullptr: as apply.
   void (*also)(Plan& plan, const Measure& measure, double level);

@@ -47,7 +47,7 @@ Message usualName(MeasureKind kind, const std::string& material) {
   return Message::of("measure", id);
 }
 
-Message onFaces(Message name, CoveredFaces faces) {
+Message onFaces(const Message& name, CoveredFaces faces) {
   constexpr std::array<const char*, 7> kWhere{
       "", "measure.on-roof", "measure.on-sides", "measure.on-ends", "measure.on-roof-and-sides", "measure.on-roof-and-ends", "measure.on-sides-and-ends"};
   return faces == CoveredFaces::all ? name : Message{kWhere[static_cast<std::size_t>(faces)], name};

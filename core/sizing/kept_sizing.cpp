@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/kept_sizing.h"
 
+#include "core/json/message_text.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/plan_json.h"
 
@@ -21,23 +22,12 @@ struct WrittenMeter {
   std::vector<double> week = {};
 };
 
-struct WrittenMessage {
-  struct Part {
-    std::optional<double> whole = {}, amount = {};
-    int unit = 0, digits = 0;
-    std::string text = {};
-    std::vector<WrittenMessage> messages = {};
-  };
-  std::string code = {};
-  std::vector<Part> parts = {};
-};
-
 struct WrittenPackage {
   std::vector<double> choice = {};
   int nights = 0, held = 0;
   double coldest_C = 0.0, degreeHours_K_h = 0.0, heater_kWh = 0.0, winters = 1.0, damp_h = 0.0, loadsAsleep = 0.0;
   bool isTried = false;
-  std::optional<WrittenMessage> fails = {};
+  std::string fails = {}; ///< as storedText() has it; empty: nothing
   std::vector<WrittenMeter> meters = {};
 };
 
@@ -56,22 +46,6 @@ struct Written {
   bool provedLeast = false, isStopped = false;
   std::vector<WrittenColder> colder = {};
 };
-
-template <class V> void describe(V& v, WrittenMessage& m);
-
-template <class V> void describe(V& v, WrittenMessage::Part& p) {
-  v.number("whole", p.whole, {-kMostWritten, kMostWritten}, "number");
-  v.number("amount", p.amount, {-kMostWritten, kMostWritten}, "in its unit");
-  v.integer("unit", p.unit, {0, static_cast<double>(Unit::degree)}, "of the amount");
-  v.integer("digits", p.digits, {0, 20}, "of the amount");
-  v.text("text", p.text, "as it stands");
-  v.list("messages", p.messages, "one after the other");
-}
-
-template <class V> void describe(V& v, WrittenMessage& m) {
-  v.text("code", m.code, "of its words");
-  v.list("parts", m.parts, "in their places");
-}
 
 template <class V> void describe(V& v, WrittenMeter& m) {
   v.integer("of", m.of, {0, static_cast<double>(Metered::water)}, "what is metered");
@@ -93,7 +67,7 @@ template <class V> void describe(V& v, WrittenPackage& p) {
   v.number("damp_h", p.damp_h, {0, kMostWritten}, "a winter");
   v.number("loads_asleep", p.loadsAsleep, {0, kMostWritten}, "a winter");
   v.boolean("tried", p.isTried, "against what is asked beside the log");
-  v.object("fails", p.fails, "what it did not withstand");
+  v.text("fails", p.fails, "what it did not withstand");
   v.list("meters", p.meters, "over all winters", 1000);
 }
 
@@ -118,40 +92,6 @@ template <class V> void describe(V& v, Written& w) {
   v.list("colder", w.colder, "winters", 100);
 }
 
-WrittenMessage written(const Message& message) {
-  WrittenMessage w{message.code, {}};
-  for (const Argument& argument : message.arguments) {
-    WrittenMessage::Part part;
-    if (const auto* whole = std::get_if<long long>(&argument)) part.whole = static_cast<double>(*whole);
-    if (const auto* amount = std::get_if<Amount>(&argument))
-      part.amount = amount->value, part.unit = static_cast<int>(amount->unit), part.digits = amount->digits;
-    if (const auto* text = std::get_if<std::string>(&argument)) part.text = *text;
-    if (const auto* messages = std::get_if<std::vector<Message>>(&argument))
-      for (const Message& m : *messages) part.messages.push_back(written(m));
-    w.parts.push_back(std::move(part));
-  }
-  return w;
-}
-
-Message read(const WrittenMessage& w) {
-  Message message;
-  message.code = w.code;
-  for (const WrittenMessage::Part& part : w.parts) {
-    if (part.whole) {
-      message.arguments.emplace_back(std::llround(*part.whole));
-    } else if (part.amount) {
-      message.arguments.emplace_back(Amount{*part.amount, static_cast<Unit>(part.unit), part.digits});
-    } else if (!part.messages.empty()) {
-      std::vector<Message> messages;
-      for (const WrittenMessage& m : part.messages) messages.push_back(read(m));
-      message.arguments.emplace_back(std::move(messages));
-    } else {
-      message.arguments.emplace_back(part.text);
-    }
-  }
-  return message;
-}
-
 WrittenPackage written(const SizedPackage& p) {
   WrittenPackage w{
       .nights = p.nights, .held = p.held, .coldest_C = p.coldest_C, .degreeHours_K_h = p.degreeHours_K_h, .heater_kWh = p.heater_kWh, .winters = p.winters};
@@ -159,7 +99,7 @@ WrittenPackage written(const SizedPackage& p) {
   w.damp_h = p.damp_h;
   w.loadsAsleep = p.loadsAsleep;
   w.isTried = p.isTried;
-  if (p.fails) w.fails = written(*p.fails);
+  if (p.fails) w.fails = storedText(*p.fails);
   for (const Meter& m : p.ledger.meters())
     w.meters.push_back({static_cast<int>(m.of), static_cast<int>(m.use), static_cast<int>(m.index), m.amount, m.heat_kWh, m.week});
   return w;
@@ -191,7 +131,7 @@ SizedPackage read(const WrittenPackage& w, const Plan& plan) {
   p.heater_kWh = w.heater_kWh;
   p.loadsAsleep = w.loadsAsleep;
   p.isTried = w.isTried;
-  if (w.fails) p.fails = read(*w.fails);
+  if (!w.fails.empty()) p.fails = messageFromStored(w.fails);
   return p;
 }
 

@@ -348,11 +348,16 @@ void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
   }
   Plan priced = plan; // what a heater burns is bought at them too
   priced.prices = prices;
-  for (SizedPackage& p : sizing.packages) {
-    const Package package = buildPackage(priced, p.choice);
+  const auto priceAnew = [&prices](SizedPackage& p, const Plan& at) {
+    const Package package = buildPackage(at, p.choice);
     p.cost = winterCost(package.plan, prices, p.ledger, p.winters, package.kit);
-    p.spread = spreadOf(p, plan);
-    judge(p, plan);
+    p.spread = spreadOf(p, at);
+    judge(p, at);
+  };
+  for (SizedPackage& p : sizing.packages) priceAnew(p, priced);
+  for (ByThumb& rule : sizing.thumb) {
+    rule.plan.prices = prices;
+    priceAnew(rule.package, rule.plan);
   }
   const int winner = sizing.winner;
   rank(sizing);

@@ -59,6 +59,13 @@ struct ColderWinter {
   std::optional<double> extra = {}; ///< money a winter that the winner takes more in such a one than in those logged; none where prices are others since
 };
 
+/// What a rule of thumb would build (core/sizing/thumb_rules.h).
+struct ByThumb {
+  Message says;
+  Plan plan; ///< with what it builds as its list
+  SizedPackage package;
+};
+
 struct SearchMemory;
 
 struct Sizing {
@@ -72,6 +79,7 @@ struct Sizing {
   double bound = 0.0;                 ///< money a winter that none that holds can cost less than; of the winner where that is proved
   double run_ms = 0.0;
   std::vector<ColderWinter> colder = {}; ///< of the winner, where that was asked (core/sizing/how_sure.h)
+  std::vector<ByThumb> thumb = {};       ///< beside what was found, where that was asked
   std::shared_ptr<const SearchMemory> memory = {}; ///< of one that was stopped or ran out of time: SizingOptions::goOn
 };
 

@@ -86,11 +86,11 @@ TEST_F(CautionsTest, StandUnderTheCheapestPlanAndUnderWhatMayBeAdded) {
   const auto& choice = s.packages[static_cast<std::size_t>(s.winner)].choice;
   for (std::size_t m = 0; m < choice.size(); ++m)
     if (choice[m] >= 0) chosen.push_back(document->results().sizedPlan().measures[m]);
-  expectInSight(cautionsFor(chosen), "the cheapest");
+  expectInSight(cautionsFor(document->plan(), chosen), "the cheapest");
   find<CostStage>()->showMeasures(true);
   const QString cards = inSight(); // on the card of each, as far as the list is scrolled
   for (const Measure& m : document->plan().measures)
-    for (const Caution& c : cautionsFor(std::vector<Measure>{m})) EXPECT_TRUE(cards.contains(said(textOf(c)))) << m.name << ": " << c.id;
+    for (const Caution& c : cautionsFor(document->plan(), std::vector<Measure>{m})) EXPECT_TRUE(cards.contains(said(textOf(c)))) << m.name << ": " << c.id;
 }
 
 TEST_F(CautionsTest, ArePrintedWithThePlan) {

@@ -165,7 +165,7 @@ TEST_F(MeasuresTest, AHeaterOnTheListIsOfAnyKindAndItsCautionsGoWithIt) {
   emit kinds->activated(kinds->currentIndex());
   EXPECT_EQ(of()->heater, HeaterKind::propaneUnvented);
   QTest::qWait(10);
-  const auto cautions = cautionsFor(std::vector<Measure>{*of()});
+  const auto cautions = cautionsFor(document->plan(), std::vector<Measure>{*of()});
   EXPECT_TRUE(std::any_of(cautions.begin(), cautions.end(), [](const Caution& c) { return std::string_view(c.id) == "carbon-monoxide"; }));
   const auto labels = window->findChildren<QLabel*>();
   EXPECT_TRUE(std::any_of(labels.begin(), labels.end(), [](QLabel* l) { return l->isVisible() && l->text().contains(QStringLiteral("carbon monoxide")); }));

@@ -3,6 +3,7 @@
 // What counts as holding, what is ruled out, and what is one's own, in the window.
 #include "app/pictures/waiting.h"
 #include "app/stages/cost_stage.h"
+#include "app/stages/frontier_view.h"
 #include "app/stages/heat_stage.h"
 #include "app/stages/sizing_words.h"
 #include "app/stages/wishes_card.h"
@@ -231,10 +232,20 @@ TEST_F(WishesTest, WhatWasFoundIsThereWhenTheBookIsOpenedAnotherDay) {
   ASSERT_EQ(back.packages.size(), found.packages.size());
   for (std::size_t i = 0; i < back.packages.size(); ++i) EXPECT_EQ(back.packages[i].cost.total(), found.packages[i].cost.total());
   EXPECT_EQ(back.colder.size(), found.colder.size());
+  ASSERT_FALSE(found.thumb.empty());
+  ASSERT_EQ(back.thumb.size(), found.thumb.size());
+  for (std::size_t i = 0; i < found.thumb.size(); ++i) EXPECT_EQ(back.thumb[i].package.cost.total(), found.thumb[i].package.cost.total());
   window->showStage(CostStage::kId);
   EXPECT_NE(button(QStringLiteral("Search again")), nullptr);
+  // what a rule of thumb would build is there to compare with, and dearer too where a kWh is
+  auto* picture = find<FrontierView>();
+  QTest::mouseClick(picture, Qt::LeftButton, {}, picture->thumbPoint(back.thumb.front()).toPoint());
+  ASSERT_TRUE(document->results().otherPlan());
+  EXPECT_EQ(document->results().otherPlan()->heaters.front().power_W, back.thumb.front().plan.measures.front().levels.front());
+  const double byThumb = back.thumb.front().package.cost.total();
   // at another price it is ranked anew, another day too
   ASSERT_FALSE(document->edit(QStringLiteral("dearer"), [](Plan& p) { p.prices.electricity_per_kWh *= 2.0; }));
+  EXPECT_GT(document->results().sizing()->thumb.front().package.cost.total(), byThumb);
   const double dearer = document->results().sizing()->packages[0].cost.total();
   again();
   ASSERT_TRUE(comesBack(20000));

@@ -127,7 +127,7 @@ TEST(Cautions, EveryKindOfThingHasOneAndEveryOneGoesWithSomething) {
     Measure measure;
     measure.kind = row.kind;
     if (row.kind == MeasureKind::own) measure.sets = {{"/heaters/-", R"({"kind": "oil"})"}};
-    const auto cautions = cautionsFor(std::vector<Measure>{measure});
+    const auto cautions = cautionsFor(p, std::vector<Measure>{measure});
     EXPECT_FALSE(cautions.empty()) << row.id;
     for (const Caution& c : cautions) met.insert(c.id);
   }
@@ -137,6 +137,29 @@ TEST(Cautions, EveryKindOfThingHasOneAndEveryOneGoesWithSomething) {
     EXPECT_TRUE(met.contains(c.id)) << c.id << " goes with nothing";
     EXPECT_LT(english(textOf(c)).size(), 190U) << c.id << ": short";
   }
+}
+
+TEST(Cautions, AMeasureOfOnesOwnHasThoseOfWhatItMakesAndNoOthers) {
+  Plan p;
+  const auto idsFor = [&p](std::vector<Setting> sets) {
+    Measure own;
+    own.kind = MeasureKind::own;
+    own.sets = std::move(sets);
+    std::set<std::string> ids;
+    for (const Caution& c : cautionsFor(p, std::vector<Measure>{own})) ids.insert(c.id);
+    return ids;
+  };
+  const Setting bay{"/house/warm_bay", R"({"length_m": 3})"};
+  const auto unheated = idsFor({bay});
+  for (const char* id : {"carbon-monoxide", "unvented-flame", "flue", "fuel-store", "bare-heat", "electric-heat"}) EXPECT_FALSE(unheated.contains(id)) << id;
+  const auto wired = idsFor({bay, {"/heaters/-", R"({"kind": "electric", "in": "bay", "power_W": 2000})"}});
+  EXPECT_TRUE(wired.contains("electric-heat"));
+  EXPECT_FALSE(wired.contains("carbon-monoxide"));
+  const auto burning = idsFor({bay, {"/heaters/-", R"({"kind": "propane-unvented", "in": "bay", "power_W": 2000})"}});
+  EXPECT_TRUE(burning.contains("carbon-monoxide")) << "in the bay as in the house";
+  EXPECT_TRUE(burning.contains("unvented-flame"));
+  EXPECT_TRUE(idsFor({{"/heaters/-", R"({"kind": "wood-stove", "power_W": 6000})"}}).contains("flue"));
+  EXPECT_FALSE(idsFor({{"/no/such/field", "1"}, {"/heaters/-", R"({"kind": "no such"})"}}).empty()) << "what cannot be made has them all";
 }
 
 TEST(Cautions, APlanStatesEachOnceWithAllThatItGoesWith) {

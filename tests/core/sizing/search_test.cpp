@@ -75,7 +75,7 @@ TEST(Search, FindsWhatTryingEveryCombinationFinds) {
   std::size_t covered = 0, runs = 0;
   for (unsigned seed = 1; seed <= kProblems; ++seed) {
     const Plan p = randomList(seed);
-    const auto weather = testing::randomWeather(seed, p, 5);
+    const auto weather = testing::randomWeather(seed, p, 4);
     const auto all = size(p, weather, {.exhaustive = true});
     PackageScenes scenes(weather);
     const auto found = searchPackages(p, scenes, {});
