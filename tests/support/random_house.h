@@ -16,7 +16,7 @@
 namespace muffle::testing {
 
 /// MUFFLE_HOUSES=1000 in the environment tries so many.
-inline const unsigned kManyHouses = std::getenv("MUFFLE_HOUSES") ? static_cast<unsigned>(std::atoi(std::getenv("MUFFLE_HOUSES"))) : isSanitized() ? 12 : 100;
+inline const unsigned kManyHouses = std::getenv("MUFFLE_HOUSES") ? static_cast<unsigned>(std::atoi(std::getenv("MUFFLE_HOUSES"))) : isSanitized() ? 15 : 100;
 
 class Chance {
 public:
