@@ -36,7 +36,7 @@ constexpr WordsOf kSizing[] = {
     {"sizing.would-do-trench", "{} would do with {} of trench"},
     {"thumb.heater", "a heater of {} by area, usual loss and the coldest hour"},
     {"thumb.double-and-heater", "a second skin, and a heater of {} by area, usual loss and the coldest hour"},
-    {"thumb.water", "{} of water to a square metre of floor, {} barrels, and no heater"},
+    {"thumb.water", "water that would stand {} deep over the floor, {} barrels, and no heater"},
     {"sizing.choice-of-another-list", "is a choice of another list"},
     {"sizing.choice-allowed", "one size, or none, of each measure of the plan it is kept with"},
     {"sizing.would-do-fuel-store", "{} would do with room for {} of fuel"},

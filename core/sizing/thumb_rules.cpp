@@ -67,7 +67,7 @@ std::vector<ThumbRule> thumbRules(const Plan& plan, const Weather& weather) {
   Measure water = pricedFor(plan, MeasureKind::barrels);
   const double litres = plan.barrels.empty() ? Barrels{}.litres : plan.barrels.front().litres;
   water.levels = {std::max(1.0, std::round(kThumbWater_l_m2 * shape.floor_m2() / litres))};
-  rules.push_back(ruleOf(plan, Message{"thumb.water", Amount{kThumbWater_l_m2, Unit::litre}, Amount{water.levels[0]}}, {water}));
+  rules.push_back(ruleOf(plan, Message{"thumb.water", Amount{kThumbWater_l_m2 / 1000.0, Unit::metre}, Amount{water.levels[0]}}, {water}));
   rules.back().plan.heaters.clear();
   std::erase_if(rules, [](const ThumbRule& rule) { return !check(rule.plan).empty() || !goTogether(rule.plan, Choice(rule.plan.measures.size(), 0)); });
   return rules;
