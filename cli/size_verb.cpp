@@ -120,15 +120,14 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, const S
   if (!sizing) return report(planFile, sizing.problems());
   std::optional<HowSure> sure;
   std::vector<ColderWinter> colder;
+  PackageScenes scenes(in->weather);
   if (sizing->winner >= 0) {
     sure = howSure(*sizing, in->plan);
-    PackageScenes scenes(in->weather);
     auto winters = colderWinters(*sizing, in->plan, scenes, options);
     if (!winters) return report(planFile, winters.problems());
     colder = *std::move(winters);
   }
-  PackageScenes thumbScenes(in->weather);
-  auto thumb = runThumbRules(in->plan, thumbScenes);
+  auto thumb = runThumbRules(in->plan, scenes);
   if (!thumb) return report(planFile, thumb.problems());
   sizing->thumb = *std::move(thumb);
   const Json answer = sizeAnswer(in->plan, *sizing, sure ? &*sure : nullptr, colder);

@@ -117,14 +117,11 @@ void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<co
     };
     options.stop = &m_stopSizing;
     auto sizing = muffle::size(plan, weather, options);
-    if (sizing && sizing->winner >= 0 && !m_stopSizing) {
-      PackageScenes scenes(weather);
+    PackageScenes scenes(weather);
+    if (sizing && sizing->winner >= 0 && !m_stopSizing)
       if (auto colder = colderWinters(*sizing, plan, scenes, {.threads = kThreads, .stop = &m_stopSizing}, 0)) sizing->colder = *std::move(colder);
-    }
-    if (sizing && !m_stopSizing) {
-      PackageScenes scenes(weather);
+    if (sizing && !m_stopSizing)
       if (auto thumb = runThumbRules(plan, scenes, &m_stopSizing)) sizing->thumb = *std::move(thumb);
-    }
     if (!sizing) {
       emit sized(generation, nullptr, said(sizing.problem()));
       return;
@@ -141,7 +138,7 @@ void Engine::restore(quint64 generation, const Plan& plan, const std::shared_ptr
   m_stopSizing = false;
   m_sizer = std::jthread([this, generation, plan, weather, kept] {
     const auto json = parseJson(kept);
-    auto found = json ? keptFromJson(*json) : Result<KeptSizing>(json.problems());
+    auto found = json ? keptFromJson(*json, &m_stopSizing) : Result<KeptSizing>(json.problems());
     if (!found || !sameButPrices(found->plan, plan)) return;
     PackageScenes scenes(weather);
     const auto isSo = isStillSo(*found, scenes, &m_stopSizing);

@@ -17,6 +17,7 @@
 #include "core/plan/measure_rules.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/own_measure.h"
+#include "core/plan/plan_differences.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -178,6 +179,20 @@ void MeasuresEditor::rebuild() {
   m_cards->addStretch();
 }
 
+/// What a measure of one's own makes of the house, in words; where it cannot be made, and in the tip, by the places in the plan's file.
+void MeasuresEditor::stateChanges(QLabel& label, const Measure& own) const {
+  QStringList fields, changes;
+  for (const Setting& s : own.sets) {
+    const bool isWhole = s.to.starts_with('{') || s.to.starts_with('['); // a room, a store: its every field would say little
+    fields << QStringLiteral("%1 \u2192 %2").arg(QString::fromStdString(s.field), isWhole ? tr("as you had it") : QString::fromStdString(s.to).left(40));
+  }
+  const Units& u = m_document.view().units();
+  if (const auto made = withSettings(m_document.plan(), own, 0.0))
+    for (const PlanDifference& d : differences(m_document.plan(), *made)) changes << tr("%1: %2").arg(said(d.what, u), said(d.other, u));
+  label.setText((changes.isEmpty() ? fields : changes).join(QLatin1Char('\n')));
+  label.setToolTip(tr("where the plan's file has it, and what it becomes:\n%1").arg(fields.join(QLatin1Char('\n'))));
+}
+
 QWidget* MeasuresEditor::card(std::size_t index) {
   const Measure& m = m_document.plan().measures[index];
   const MeasureKind kind = m.kind;
@@ -235,15 +250,10 @@ QWidget* MeasuresEditor::card(std::size_t index) {
     });
     grid->addWidget(material, 1, 0);
   } else if (kind == MeasureKind::own && m.levels.empty()) {
-    QStringList sets;
-    for (const Setting& s : m.sets) {
-      const bool isWhole = s.to.starts_with('{') || s.to.starts_with('['); // a room, a store: its every field would say little
-      sets << QStringLiteral("%1 \u2192 %2").arg(QString::fromStdString(s.field), isWhole ? tr("as you had it") : QString::fromStdString(s.to).left(40));
-    }
-    auto* what = new QLabel(sets.join(QLatin1Char('\n')), card);
+    auto* what = new QLabel(card);
     what->setFont(textFont(8.5));
     what->setWordWrap(true);
-    what->setToolTip(tr("where the plan's file has it, and what it becomes"));
+    stateChanges(*what, m);
     grid->addWidget(what, 1, 0);
   } else {
     auto* sizes = new QLineEdit(levelsText(m, m_document.view().units()), card);
@@ -312,25 +322,35 @@ QWidget* MeasuresEditor::card(std::size_t index) {
   return card;
 }
 
-/// Whether it is a question at all.
-QComboBox* MeasuresEditor::offers(std::size_t index, QWidget* card) {
-  auto* offers = new QComboBox(card);
-  offers->setFont(textFont(9));
-  offers->setAccessibleName(tr("%1: how it is offered").arg(said(nameOf(m_document.plan().measures[index]))));
-  offers->addItem(tr("if it pays"), static_cast<int>(Offer::open));
-  offers->addItem(tr("in any case"), static_cast<int>(Offer::fixed));
-  offers->addItem(tr("not this time"), static_cast<int>(Offer::ruledOut));
-  const auto show = [this, offers, index] {
-    if (index < m_document.plan().measures.size()) offers->setCurrentIndex(offers->findData(static_cast<int>(m_document.plan().measures[index].offer)));
+/// One of a few things that a measure is, as the plan has it.
+QComboBox* MeasuresEditor::choice(std::size_t index, const QString& name, const QString& step, const Choosable& of, QWidget* card) {
+  auto* choice = new QComboBox(card);
+  choice->setAccessibleName(name);
+  for (const auto& [words, value] : of.items) choice->addItem(words, value);
+  const auto show = [this, choice, index, get = of.get] {
+    if (index < m_document.plan().measures.size()) choice->setCurrentIndex(choice->findData(get(m_document.plan().measures[index])));
   };
   show();
-  connect(&m_document, &Document::planChanged, offers, show);
-  connect(offers, &QComboBox::activated, this, [this, offers, index](int at) {
-    const auto why = m_document.edit(tr("how a measure is offered"), [&](Plan& p) {
-      if (index < p.measures.size()) p.measures[index].offer = static_cast<Offer>(offers->itemData(at).toInt());
+  connect(&m_document, &Document::planChanged, choice, show);
+  connect(choice, &QComboBox::activated, this, [this, choice, index, step, set = of.set](int at) {
+    const int value = choice->itemData(at).toInt();
+    const auto why = m_document.edit(step, [&](Plan& p) {
+      if (index < p.measures.size()) set(p, p.measures[index], value);
     });
     if (why) emit m_document.trouble(*why);
   });
+  return choice;
+}
+
+/// Whether it is a question at all.
+QComboBox* MeasuresEditor::offers(std::size_t index, QWidget* card) {
+  const Choosable of{{{tr("if it pays"), static_cast<int>(Offer::open)},
+                      {tr("in any case"), static_cast<int>(Offer::fixed)},
+                      {tr("not this time"), static_cast<int>(Offer::ruledOut)}},
+                     [](const Measure& m) { return static_cast<int>(m.offer); },
+                     [](Plan&, Measure& m, int value) { m.offer = static_cast<Offer>(value); }};
+  auto* offers = choice(index, tr("%1: how it is offered").arg(said(nameOf(m_document.plan().measures[index]))), tr("how a measure is offered"), of, card);
+  offers->setFont(textFont(9));
   return offers;
 }
 
@@ -374,55 +394,35 @@ QPushButton* MeasuresEditor::rules(std::size_t index, QWidget* card) {
 
 /// Which of the kinds that hold a setpoint by themselves; what it burns is priced among the fuels.
 QComboBox* MeasuresEditor::heaterKinds(std::size_t index, QWidget* card) {
-  auto* kinds = new QComboBox(card);
-  kinds->setAccessibleName(tr("Kind of %1").arg(said(nameOf(m_document.plan().measures[index]))));
-  kinds->setToolTip(tr("what it burns costs what stands under Fuels side by side, in Heat"));
+  Choosable of{{},
+               [](const Measure& m) { return static_cast<int>(m.heater); },
+               [](Plan& p, Measure& m, int value) {
+                 m.heater = static_cast<HeaterKind>(value);
+                 // a heater of the plan that burns the same says what it costs
+                 const Carrier burns = factsOf(m.heater).carrier;
+                 if (const auto known = fuelPrice_kWh(p, burns); known && !listedPrice(p.prices, burns))
+                   p.prices.fuels.push_back({.fuel = burns, .boughtBy = unitsOf(burns).back().id, .price_kWh = *known});
+               }};
   for (const HeaterKindFacts& facts : muffle::heaterKinds())
-    if (facts.inRooms && facts.control == HeatControl::thermostat) kinds->addItem(said(nameOf(facts.kind)), static_cast<int>(facts.kind));
-  const auto show = [this, kinds, index] {
-    if (index < m_document.plan().measures.size()) kinds->setCurrentIndex(kinds->findData(static_cast<int>(m_document.plan().measures[index].heater)));
-  };
-  show();
-  connect(&m_document, &Document::planChanged, kinds, show);
-  connect(kinds, &QComboBox::activated, this, [this, kinds, index](int at) {
-    const auto kind = static_cast<HeaterKind>(kinds->itemData(at).toInt());
-    if (const auto why = m_document.edit(tr("try another kind of heater"), [&](Plan& p) {
-          if (index >= p.measures.size()) return;
-          p.measures[index].heater = kind;
-          // a heater of the plan that burns the same says what it costs
-          const Carrier burns = factsOf(kind).carrier;
-          if (const auto known = fuelPrice_kWh(p, burns); known && !listedPrice(p.prices, burns))
-            p.prices.fuels.push_back({.fuel = burns, .boughtBy = unitsOf(burns).back().id, .price_kWh = *known});
-        }))
-      emit m_document.trouble(*why);
-    rebuild(); // its cautions are others
-  });
+    if (facts.inRooms && facts.control == HeatControl::thermostat) of.items.emplace_back(said(nameOf(facts.kind)), static_cast<int>(facts.kind));
+  auto* kinds = choice(index, tr("Kind of %1").arg(said(nameOf(m_document.plan().measures[index]))), tr("try another kind of heater"), of, card);
+  kinds->setToolTip(tr("what it burns costs what stands under Fuels side by side, in Heat"));
+  connect(kinds, &QComboBox::activated, this, &MeasuresEditor::rebuild); // its cautions are others
   return kinds;
 }
 
 QComboBox* MeasuresEditor::coveredFaces(std::size_t index, QWidget* card) {
-  auto* where = new QComboBox(card);
-  where->setAccessibleName(tr("Where %1 goes").arg(said(nameOf(m_document.plan().measures[index]))));
+  const Choosable of{{{tr("all round"), static_cast<int>(CoveredFaces::all)},
+                      {tr("under the roof"), static_cast<int>(CoveredFaces::roof)},
+                      {tr("at the sides"), static_cast<int>(CoveredFaces::sides)},
+                      {tr("at the ends"), static_cast<int>(CoveredFaces::ends)},
+                      {tr("under roof and sides"), static_cast<int>(CoveredFaces::roofAndSides)},
+                      {tr("under roof and ends"), static_cast<int>(CoveredFaces::roofAndEnds)},
+                      {tr("at sides and ends"), static_cast<int>(CoveredFaces::sidesAndEnds)}},
+                     [](const Measure& m) { return static_cast<int>(m.faces); },
+                     [](Plan&, Measure& m, int value) { m.faces = static_cast<CoveredFaces>(value); }};
+  auto* where = choice(index, tr("Where %1 goes").arg(said(nameOf(m_document.plan().measures[index]))), tr("put a skin elsewhere"), of, card);
   where->setToolTip(tr("its price a square metre is of these faces alone"));
-  where->addItem(tr("all round"), static_cast<int>(CoveredFaces::all));
-  where->addItem(tr("under the roof"), static_cast<int>(CoveredFaces::roof));
-  where->addItem(tr("at the sides"), static_cast<int>(CoveredFaces::sides));
-  where->addItem(tr("at the ends"), static_cast<int>(CoveredFaces::ends));
-  where->addItem(tr("under roof and sides"), static_cast<int>(CoveredFaces::roofAndSides));
-  where->addItem(tr("under roof and ends"), static_cast<int>(CoveredFaces::roofAndEnds));
-  where->addItem(tr("at sides and ends"), static_cast<int>(CoveredFaces::sidesAndEnds));
-  const auto show = [this, where, index] {
-    if (index < m_document.plan().measures.size()) where->setCurrentIndex(where->findData(static_cast<int>(m_document.plan().measures[index].faces)));
-  };
-  show();
-  connect(&m_document, &Document::planChanged, where, show);
-  connect(where, &QComboBox::activated, this, [this, where, index](int at) {
-    const auto faces = static_cast<CoveredFaces>(where->itemData(at).toInt());
-    const auto why = m_document.edit(tr("put a skin elsewhere"), [&](Plan& p) {
-      if (index < p.measures.size()) p.measures[index].faces = faces;
-    });
-    if (why) emit m_document.trouble(*why);
-  });
   return where;
 }
 

@@ -8,9 +8,12 @@
 
 #include <QWidget>
 
+#include <functional>
+#include <utility>
 #include <vector>
 
 class QComboBox;
+class QLabel;
 class QPushButton;
 class QVBoxLayout;
 
@@ -31,6 +34,13 @@ private:
   void rebuild();
   void refresh();
   QWidget* card(std::size_t index);
+  void stateChanges(QLabel& label, const Measure& own) const;
+  struct Choosable {
+    std::vector<std::pair<QString, int>> items;
+    std::function<int(const Measure&)> get;
+    std::function<void(Plan&, Measure&, int)> set;
+  };
+  QComboBox* choice(std::size_t index, const QString& name, const QString& step, const Choosable& of, QWidget* card);
   QComboBox* offers(std::size_t index, QWidget* card);
   QPushButton* rules(std::size_t index, QWidget* card);
   void offerChanges();

@@ -114,7 +114,7 @@ QString SizingWords::inColderWinters() const {
   const QString currency = QString::fromStdString(m_document.plan().prices.currency);
   QStringList words;
   for (const ColderWinter& c : m_sizing.colder) {
-    const QString by = u.text(Quantity::difference, c.by_K);
+    const QString by = said(Message{"sizing.by", Amount{c.by_K, Unit::kelvin}}, u);
     if (!c.holds)
       words << (c.misses > 0 ? tr("%1 colder: %2 missed").arg(by, tr("%Ln night(s)", nullptr, c.misses)) : tr("%1 colder: it does not hold").arg(by));
     else if (c.extra && std::round(*c.extra) != 0.0) // a house without a heater costs the same in any winter
@@ -132,7 +132,9 @@ QString SizingWords::byRulesOfThumb() const {
   QStringList words;
   for (const ByThumb& rule : m_sizing.thumb) {
     const SizedPackage& p = rule.package;
-    const QString does = p.nights > p.held ? tr("misses %1 for %2 %3").arg(tr("%Ln night(s)", nullptr, p.nights - p.held)) : tr("holds for %2 %3");
+    const QString does = p.nights > p.held ? tr("misses %1 for %2 %3").arg(tr("%Ln night(s)", nullptr, p.nights - p.held))
+                         : p.holds         ? tr("holds for %2 %3")
+                                           : tr("holds every night, but not what else is asked, for %2 %3");
     words << tr("%1: %2").arg(said(rule.says, u), does.arg(u.number(Quantity::money, p.cost.total()), currency));
   }
   return words.isEmpty() ? QString() : tr("Rules of thumb would build: %1.").arg(words.join(QStringLiteral("; ")));

@@ -166,26 +166,31 @@ bool changes(const Measure& m, ThingKind kind) {
   return false;
 }
 
+/// The house with a measure of one's own, in each of its sizes that can be.
+std::vector<Plan> madeBy(const Plan& plan, const Measure& m) {
+  std::vector<Plan> made;
+  if (m.kind != MeasureKind::own) return made;
+  for (int place = 0; place < levelCount(m); ++place)
+    if (auto one = withSettings(plan, m, levelAt(m, place))) made.push_back(*std::move(one));
+  return made;
+}
+
 /// Of what it makes of the house, the things that it touches, as they then stand; where it makes none, whatever it may touch.
-bool goesWithOwn(const Row& row, const Plan& plan, const Measure& m) {
-  bool isMade = false;
-  for (int place = 0; place < levelCount(m); ++place) {
-    const auto made = withSettings(plan, m, levelAt(m, place));
-    if (!made) continue;
-    isMade = true;
-    const auto things = thingsOf(*made);
-    const auto isTouched = [&](ThingKind kind) { // heaters of rooms, tanks and masses are theirs
-      const bool mayHeat = kind == ThingKind::rooms || kind == ThingKind::loop || kind == ThingKind::mass;
-      return changes(m, kind) || (mayHeat && changes(m, ThingKind::heater));
-    };
-    if (std::any_of(things.begin(), things.end(), [&](const Thing& thing) { return isTouched(thing.kind) && goesWith(row, *made, thing); })) return true;
-  }
-  return !isMade && std::any_of(row.with.begin(), row.with.end(), [&](const GoesWith& w) { return changes(m, w.kind); });
+bool goesWithOwn(const Row& row, const Measure& m, const std::vector<Plan>& made) {
+  const auto isTouched = [&](ThingKind kind) { // heaters of rooms, tanks and masses are theirs
+    const bool mayHeat = kind == ThingKind::rooms || kind == ThingKind::loop || kind == ThingKind::mass;
+    return changes(m, kind) || (mayHeat && changes(m, ThingKind::heater));
+  };
+  if (made.empty()) return std::any_of(row.with.begin(), row.with.end(), [&](const GoesWith& w) { return changes(m, w.kind); });
+  return std::any_of(made.begin(), made.end(), [&](const Plan& one) {
+    const auto things = thingsOf(one);
+    return std::any_of(things.begin(), things.end(), [&](const Thing& thing) { return isTouched(thing.kind) && goesWith(row, one, thing); });
+  });
 }
 
 /// A heater's go by its kind, as they do once it stands there.
-bool goesWithMeasure(const Row& row, const Plan& plan, const Measure& m) {
-  if (m.kind == MeasureKind::own) return goesWithOwn(row, plan, m);
+bool goesWithMeasure(const Row& row, const Measure& m, const std::vector<Plan>& made) {
+  if (m.kind == MeasureKind::own) return goesWithOwn(row, m, made);
   if (m.kind != MeasureKind::heater || m.heater == HeaterKind::electric)
     return std::find(row.measures.begin(), row.measures.end(), m.kind) != row.measures.end();
   Plan with;
@@ -247,9 +252,14 @@ std::vector<Caution> cautionsAbout(ThingKind kind) {
 }
 
 std::vector<Caution> cautionsFor(const Plan& plan, const std::vector<Measure>& measures) {
+  std::vector<std::vector<Plan>> made; // once for all rows: each is read as a plan's file is
+  for (const Measure& m : measures) made.push_back(madeBy(plan, m));
   std::vector<Caution> cautions;
-  for (const Row& row : table())
-    if (std::any_of(measures.begin(), measures.end(), [&](const Measure& m) { return goesWithMeasure(row, plan, m); })) cautions.push_back(row.caution);
+  for (const Row& row : table()) {
+    bool goes = false;
+    for (std::size_t k = 0; k < measures.size() && !goes; ++k) goes = goesWithMeasure(row, measures[k], made[k]);
+    if (goes) cautions.push_back(row.caution);
+  }
   return cautions;
 }
 

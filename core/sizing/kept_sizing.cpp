@@ -150,7 +150,7 @@ Json keptToJson(const Sizing& sizing, const Plan& plan) {
   return json;
 }
 
-Result<KeptSizing> keptFromJson(const Json& json) {
+Result<KeptSizing> keptFromJson(const Json& json, const std::atomic<bool>* stop) {
   if (!json.is_object()) return Problem{ProblemKind::badInput, "", Message{"json.stands-here", describeValue(json)}, Message{"json.object-needed"}};
   Problems problems;
   Written w;
@@ -166,6 +166,7 @@ Result<KeptSizing> keptFromJson(const Json& json) {
   if (!plan) return plan.problems();
   KeptSizing kept{*plan, {}};
   for (std::size_t i = 0; i < w.packages.size(); ++i) {
+    if (stop && *stop) return Problem{ProblemKind::cancelled, "", Message{"sizing.search-was-stopped"}, {}};
     if (!isChoiceOf(*plan, w.packages[i].choice))
       return Problem{ProblemKind::badInput, "/packages/" + std::to_string(i) + "/choice", Message{"sizing.choice-of-another-list"},
                      Message{"sizing.choice-allowed"}};

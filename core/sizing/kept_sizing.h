@@ -16,8 +16,8 @@ struct KeptSizing {
 
 /// Each package by what its seasons took and how cold it was; what follows from that and from prices is worked out anew.
 Json keptToJson(const Sizing& sizing, const Plan& plan);
-/// Problems if it was not written by this form of keptToJson().
-Result<KeptSizing> keptFromJson(const Json& json);
+/// Problems if it was not written by this form of keptToJson(), or if it was stopped: each package is built anew, a millisecond where measures are one's own.
+Result<KeptSizing> keptFromJson(const Json& json, const std::atomic<bool>* stop = nullptr);
 
 /// Runs the winner (the warmest, where nothing holds) again: true if it costs and misses what was written down, so that log, place and model are those of then.
 /// Problem if it was stopped or cannot be run.

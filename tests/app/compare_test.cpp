@@ -29,12 +29,7 @@ TEST_F(CompareTest, WithoutASecondPlanWhatDiffersSaysHowToGetOne) {
 }
 
 TEST_F(CompareTest, TheCheapestPlanIsFoundComparedAndTaken) {
-  open();
-  ASSERT_FALSE(document->edit(QStringLiteral("fewer"), [](Plan& p) {
-    p.measures = {p.measures[0], p.measures[4]};
-    p.measures[1].levels = {5000};
-  }));
-  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
+  openWithAShortList({5000});
   ASSERT_TRUE(waitForResult(*document));
   window->showStage(CostStage::kId);
   document->startSizing();

@@ -126,12 +126,7 @@ TEST_F(MeasuresTest, AListThatCannotBeSavedIsRefused) {
 }
 
 TEST_F(MeasuresTest, LettingGoOfAPriceIsOneUndoableEditAndKeepsTheSearch) {
-  open();
-  ASSERT_FALSE(document->edit(QStringLiteral("fewer"), [](Plan& p) {
-    p.measures = {p.measures[0], p.measures[4]};
-    p.measures[1].levels = {5000};
-  }));
-  ASSERT_TRUE(window->importFileUnasked(twoMonths()));
+  openWithAShortList({5000});
   ASSERT_TRUE(waitForResult(*document));
   document->startSizing();
   ASSERT_TRUE(waitForSizing(*document));

@@ -55,6 +55,16 @@ protected:
     ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
     QTest::mouseClick(button(QStringLiteral("Describe your house")), Qt::LeftButton);
   }
+  /// The demo with two months of its nights and a list that is soon searched: a second film, and heaters of these sizes.
+  void openWithAShortList(const std::vector<double>& heaters_W) {
+    open();
+    ASSERT_TRUE(window->importFileUnasked(twoMonths()));
+    ASSERT_TRUE(waitForResult(*document));
+    ASSERT_FALSE(document->edit(QStringLiteral("fewer"), [&](Plan& p) {
+      p.measures = {p.measures[0], p.measures[4]};
+      p.measures[1].levels = heaters_W;
+    }));
+  }
   void close() {
     window.reset();
     document.reset();

@@ -30,13 +30,7 @@ protected:
     return nullptr;
   }
   void openWithLog() {
-    open();
-    ASSERT_TRUE(window->importFileUnasked(twoMonths()));
-    ASSERT_TRUE(waitForResult(*document));
-    ASSERT_FALSE(document->edit(QStringLiteral("fewer"), [](Plan& p) {
-      p.measures = {p.measures[0], p.measures[4]};
-      p.measures[1].levels = {5000, 12000};
-    }));
+    openWithAShortList({5000, 12000});
     window->showStage(CostStage::kId);
   }
   const Sizing& searched() {
