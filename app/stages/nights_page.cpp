@@ -473,11 +473,16 @@ void NightsPage::drawCompare() {
         .arg(set.nights)
         .arg(lift(set.meanLift_K), u.text(Quantity::temperature, set.meanOutsideLow_C));
   };
-  const QString found =
-      !c->isReal() ? tr("no difference can be told (%1,").arg(lift(c->atLikeNights_K))
-                   : (c->atLikeNights_K > 0.0 ? tr("the second lifts %1 more (") : tr("the second lifts %1 less (")).arg(lift(std::abs(c->atLikeNights_K)));
-  m_compareText->setText(setText(first, c->first) + QStringLiteral(" ") + setText(second, c->second) + QStringLiteral("\n") +
-                         tr("At like nights (outside low, sky, wind and heat the same) %1 ±%2).").arg(found, lift(2.0 * c->standardError_K)));
+  const QString sets = setText(first, c->first) + QStringLiteral(" ") + setText(second, c->second) + QStringLiteral("\n");
+  if (!c->atLikeNights)
+    return m_compareText->setText(sets +
+                                  tr("The weather alone tells the two apart, as cloudy nights here and clear ones there: what the house does cannot be told."));
+  const double difference_K = c->atLikeNights->value_K;
+  const QString found = !c->atLikeNights->isReal() ? tr("no difference can be told (%1,").arg(lift(difference_K))
+                        : difference_K > 0.0       ? tr("the second lifts %1 more (").arg(lift(difference_K))
+                                                   : tr("the second lifts %1 less (").arg(lift(-difference_K));
+  m_compareText->setText(sets +
+                         tr("At like nights (outside low, sky, wind and heat the same) %1 ±%2).").arg(found, lift(2.0 * c->atLikeNights->standardError_K)));
 }
 
 void NightsPage::showGrowing() {

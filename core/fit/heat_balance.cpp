@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/fit/heat_balance.h"
 
-#include <Eigen/Dense>
+#include "core/statistics/least_squares.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -27,21 +28,15 @@ Result<HeatBalance> fitHeatBalance(std::span<const double> inside, std::span<con
       usable.push_back(i);
   if (usable.size() < kLeast)
     return Problem{ProblemKind::badInput, "", Message{"fit.samples-heater-inside-outside", usable.size()}, Message{"fit.at-least", kLeast}};
-  const auto n = static_cast<Eigen::Index>(usable.size());
-  Eigen::MatrixXd X(n, 2);
-  Eigen::VectorXd P(n);
-  for (Eigen::Index k = 0; k < n; ++k) {
-    const std::size_t i = usable[static_cast<std::size_t>(k)];
-    X(k, 0) = inside[i] - outside[i];
-    X(k, 1) = (inside[i + 1] - inside[i - 1]) / (2.0 * step_s);
-    P(k) = heater[i];
+  std::vector<double> x, power;
+  for (const std::size_t i : usable) {
+    x.insert(x.end(), {inside[i] - outside[i], (inside[i + 1] - inside[i - 1]) / (2.0 * step_s)});
+    power.push_back(heater[i]);
   }
-  const Eigen::ColPivHouseholderQR<Eigen::MatrixXd> qr(X);
-  if (qr.rank() < 2) return Problem{ProblemKind::noSolution, "", Message{"fit.readings-cannot-tell-loss"}, Message{"fit.heater-must-have-changed"}};
-  const Eigen::Vector2d x = qr.solve(P);
-  const double variance = (P - X * x).squaredNorm() / static_cast<double>(n - 2);
-  const Eigen::Matrix2d covariance = variance * (X.transpose() * X).inverse();
-  return HeatBalance{x(0), x(1), std::sqrt(covariance(0, 0)), std::sqrt(covariance(1, 1)), std::sqrt(variance), usable.size()};
+  const LeastSquares found = leastSquares(x, 2, power);
+  const auto &loss = found.coefficients[0], &mass = found.coefficients[1];
+  if (!loss || !mass) return Problem{ProblemKind::noSolution, "", Message{"fit.readings-cannot-tell-loss"}, Message{"fit.heater-must-have-changed"}};
+  return HeatBalance{loss->value, mass->value, loss->standardError, mass->standardError, std::sqrt(found.residualVariance), usable.size()};
 }
 
 Result<CoolDown> fitCoolDown(std::span<const double> inside, double outside_C, double step_s) {

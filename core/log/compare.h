@@ -6,6 +6,7 @@
 
 #include "core/log/nights.h"
 
+#include <cmath>
 #include <optional>
 #include <vector>
 
@@ -16,12 +17,18 @@ struct NightSet {
   double meanLift_K = 0.0, meanOutsideLow_C = 0.0, meanHeater_kWh = 0.0;
 };
 
-struct Comparison {
-  NightSet first, second;
-  double atLikeNights_K = 0.0; ///< second minus first
+/// Of the lift, second set less first, at like nights.
+struct Difference {
+  double value_K = 0.0;
   double standardError_K = 0.0;
   /// More than twice its error.
-  [[nodiscard]] bool isReal() const { return std::abs(atLikeNights_K) > 2.0 * standardError_K; }
+  [[nodiscard]] bool isReal() const { return std::abs(value_K) > 2.0 * standardError_K; }
+};
+
+struct Comparison {
+  NightSet first, second;
+  /// Nothing where the weather alone tells the sets apart, as when the one is all cloudy nights and the other all clear.
+  std::optional<Difference> atLikeNights;
 };
 
 /// Nothing with fewer than eight nights in either set: five things are told apart.

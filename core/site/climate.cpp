@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/site/climate.h"
 
-#include <Eigen/Dense>
+#include "core/statistics/least_squares.h"
 
 #include <cmath>
 #include <map>
@@ -58,23 +58,22 @@ std::vector<LoggedWinter> loggedWinters(const std::vector<Night>& nights, double
 
 std::optional<AirYear> airYear(const std::vector<Night>& nights) {
   std::set<int> days;
-  Eigen::Matrix3d normal = Eigen::Matrix3d::Zero();
-  Eigen::Vector3d right = Eigen::Vector3d::Zero();
+  std::vector<double> waves, means;
   for (const Night& night : nights) {
     if (!night.complete || !night.outsideLow || !night.dayHigh) continue;
     const int day = dayOfYear(night.date);
     days.insert(day);
     const double turn = 2.0 * std::numbers::pi * day / kYear_days;
-    const Eigen::Vector3d row(1.0, std::cos(turn), std::sin(turn));
-    normal += row * row.transpose();
-    right += row * 0.5 * (night.outsideLow->value + night.dayHigh->value);
+    waves.insert(waves.end(), {1.0, std::cos(turn), std::sin(turn)});
+    means.push_back(0.5 * (night.outsideLow->value + night.dayHigh->value));
   }
   if (days.size() < kMostOfAYear_days) return std::nullopt;
-  const Eigen::Vector3d wave = normal.ldlt().solve(right);
+  const auto found = leastSquares(waves, 3, means).coefficients;
+  const double mean = found[0]->value, cosine = found[1]->value, sine = found[2]->value; // of most of a year's days, so all three are told
   // coldest where the wave is opposite to its crest
-  double coldest = std::atan2(-wave[2], -wave[1]) / (2.0 * std::numbers::pi) * kYear_days;
+  double coldest = std::atan2(-sine, -cosine) / (2.0 * std::numbers::pi) * kYear_days;
   if (coldest < 1.0) coldest += kYear_days;
-  return AirYear{wave[0], std::hypot(wave[1], wave[2]), std::min(coldest, 366.0), days.size()};
+  return AirYear{mean, std::hypot(cosine, sine), std::min(coldest, 366.0), days.size()};
 }
 
 } // namespace muffle

@@ -35,15 +35,25 @@ TEST(Compare, FindsWhatASecondFilmDidThoughTheSecondWinterWasMild) {
   const auto c = compareNights(nightsOf(80, -6.0, 0.0, 1), nightsOf(80, 2.0, 1.5, 2));
   ASSERT_TRUE(c);
   EXPECT_LT(c->second.meanLift_K, c->first.meanLift_K) << "the bare means mislead: mild nights have less lift";
-  EXPECT_CLOSE(c->atLikeNights_K, 1.5, 3.0 * c->standardError_K, "three standard errors");
-  EXPECT_TRUE(c->isReal());
+  EXPECT_CLOSE(c->atLikeNights->value_K, 1.5, 3.0 * c->atLikeNights->standardError_K, "three standard errors");
+  EXPECT_TRUE(c->atLikeNights->isReal());
 }
 
 TEST(Compare, DoesNotClaimAChangeWhereThereWasNone) {
   int claimed = 0;
   for (unsigned seed = 0; seed < 40; ++seed)
-    if (const auto c = compareNights(nightsOf(40, -6.0, 0.0, 2 * seed + 10), nightsOf(40, 0.0, 0.0, 2 * seed + 11)); c->isReal()) ++claimed;
+    if (const auto c = compareNights(nightsOf(40, -6.0, 0.0, 2 * seed + 10), nightsOf(40, 0.0, 0.0, 2 * seed + 11)); c->atLikeNights->isReal()) ++claimed;
   EXPECT_LE(claimed, 7) << "one in twenty is expected, two of forty; seven or fewer in all but one of a thousand such tests";
+}
+
+TEST(Compare, ClaimsNothingWhereTheWeatherAloneTellsTheSetsApart) {
+  auto cloudy = nightsOf(40, -6.0, 0.0, 1), clear = nightsOf(40, -6.0, 3.0, 2);
+  for (Night& night : cloudy) night.dayHigh = Reading{night.outsideLow->value + 1.0, 0};
+  for (Night& night : clear) night.dayHigh = Reading{night.outsideLow->value + 20.0, 0};
+  const auto c = compareNights(cloudy, clear);
+  ASSERT_TRUE(c);
+  EXPECT_EQ(c->second.nights, 40U);
+  EXPECT_FALSE(c->atLikeNights);
 }
 
 TEST(Compare, AsksForEnoughNights) { EXPECT_FALSE(compareNights(nightsOf(5, 0.0, 0.0, 1), nightsOf(80, 0.0, 0.0, 2))); }
