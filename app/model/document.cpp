@@ -73,6 +73,7 @@ Document::Document(QObject* parent)
   // the view
   connect(&m_view, &ViewState::viewChanged, this, &Document::viewChanged);
   connect(&m_view, &ViewState::selectionChanged, this, &Document::selectionChanged);
+  connect(&m_view, &ViewState::pointedPlanChanged, this, &Document::pointedPlanChanged);
 }
 
 std::optional<QString> Document::openBook(const QString& path, bool create) {

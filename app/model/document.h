@@ -74,6 +74,7 @@ signals:
   void winterChanged(); ///< the night in sight is new; later nights and the sums over all winters are still those of before
   void selectionChanged();
   void viewChanged(); ///< units or theme
+  void pointedPlanChanged();
   void sizingChanged();
   void sizingProgress(const SizingProgress& progress);
   void trouble(const QString& text); ///< something was refused or could not be saved

@@ -106,4 +106,10 @@ Results::InSight ViewState::inSight() const {
   return {chosen->winter, std::min(chosen->to + static_cast<std::size_t>(kDaysAfter * 86400.0 / winter.step_s), winter.size() - 1)};
 }
 
+void ViewState::pointAtPlan(std::optional<Plan> plan) {
+  if (!plan && !m_pointedPlan) return;
+  m_pointedPlan = std::move(plan);
+  emit pointedPlanChanged();
+}
+
 } // namespace muffle

@@ -49,12 +49,16 @@ public:
   [[nodiscard]] std::optional<Moment> moment() const;
   /// The night that the moment lies in or is nearest to, and the clock at it.
   void showMoment(const Moment& moment);
+  /// A plan that the pointer rests on, to be set against the one in hand while it does so.
+  [[nodiscard]] const std::optional<Plan>& pointedPlan() const { return m_pointedPlan; }
+  void pointAtPlan(std::optional<Plan> plan);
   /// What of the winters any view of the chosen night draws.
   [[nodiscard]] Results::InSight inSight() const;
 
 signals:
   void viewChanged();
   void selectionChanged();
+  void pointedPlanChanged();
 
 private:
   /// The chosen night; nullptr if none.
@@ -67,6 +71,7 @@ private:
   bool m_dark = false;
   int m_night = -1, m_spanStart = -1;
   double m_clock = 0.7;
+  std::optional<Plan> m_pointedPlan;
 };
 
 } // namespace muffle

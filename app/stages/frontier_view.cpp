@@ -32,6 +32,8 @@ double roundBelow(double value) {
 FrontierView::FrontierView(Document& document, QWidget* parent)
     : DocumentView(document, {&Document::sizingChanged, &Document::viewChanged, &Document::planChanged}, parent) {
   setAccessibleName(tr("Cost against cold owed"));
+  setMouseTracking(true);
+  connect(&document, &Document::sizingChanged, this, [this] { pointAt(-1); });
 }
 
 /// Below the words and the choice of what cost is set against.
@@ -349,16 +351,41 @@ const ByThumb* FrontierView::thumbAt(const QPointF& at) const {
   return nullptr;
 }
 
-void FrontierView::mousePressEvent(QMouseEvent* e) {
-  if (!m_document.results().sizing()) return;
-  if (const ByThumb* rule = thumbAt(e->position())) {
-    m_document.compareWith(buildPackage(rule->plan, rule->package.choice).plan, tr("by rule of thumb"));
-    return;
+std::optional<FrontierView::Standing> FrontierView::standing(int mark) const {
+  const Sizing* s = m_document.results().sizing();
+  if (!s || mark < 0) return std::nullopt;
+  const auto i = static_cast<std::size_t>(mark);
+  if (i < s->packages.size()) {
+    const SizedPackage& p = s->packages[i];
+    return Standing{buildPackage(m_document.results().sizedPlan(), p.choice).plan, said(p.label, m_document.view().units()), i};
   }
-  const int i = packageAt(e->position());
-  if (i < 0) return;
-  const SizedPackage& p = m_document.results().sizing()->packages[static_cast<std::size_t>(i)];
-  m_document.compareWith(buildPackage(m_document.results().sizedPlan(), p.choice).plan, said(p.label, m_document.view().units()), static_cast<std::size_t>(i));
+  const ByThumb& rule = s->thumb[i - s->packages.size()];
+  return Standing{buildPackage(rule.plan, rule.package.choice).plan, tr("by rule of thumb"), std::nullopt};
+}
+
+int FrontierView::markAt(const QPointF& at) const {
+  const Sizing* s = m_document.results().sizing();
+  if (!s) return -1;
+  if (const ByThumb* rule = thumbAt(at)) return static_cast<int>(s->packages.size()) + static_cast<int>(rule - s->thumb.data());
+  return packageAt(at);
+}
+
+void FrontierView::mousePressEvent(QMouseEvent* e) {
+  if (const auto there = standing(markAt(e->position()))) m_document.compareWith(there->plan, there->name, there->package);
+}
+
+/// What differs is outlined in the section while the pointer rests on a mark.
+void FrontierView::mouseMoveEvent(QMouseEvent* e) { pointAt(markAt(e->position())); }
+
+void FrontierView::leaveEvent(QEvent*) { pointAt(-1); }
+
+void FrontierView::hideEvent(QHideEvent*) { pointAt(-1); }
+
+void FrontierView::pointAt(int mark) {
+  if (mark == m_pointedMark) return;
+  m_pointedMark = mark;
+  auto there = standing(mark);
+  m_document.view().pointAtPlan(there ? std::optional(std::move(there->plan)) : std::nullopt);
 }
 
 bool FrontierView::event(QEvent* e) {

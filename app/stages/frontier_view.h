@@ -33,6 +33,9 @@ public:
 protected:
   void paintEvent(QPaintEvent*) override;
   void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void leaveEvent(QEvent*) override;
+  void hideEvent(QHideEvent*) override;
   bool event(QEvent*) override;
 
 private:
@@ -51,12 +54,23 @@ private:
   void paintUsual(QPainter& painter) const;
   void paintAxes(QPainter& painter, const Axes& axes) const;
   void paintThumb(QPainter& painter, const Axes& axes) const;
+  /// A plan in the picture, with its name.
+  struct Standing {
+    Plan plan;
+    QString name;
+    std::optional<std::size_t> package; ///< of the search; a rule of thumb is none
+  };
+  /// A package by its index, or a rule of thumb beyond them; -1 where nothing is near.
+  [[nodiscard]] int markAt(const QPointF& at) const;
+  [[nodiscard]] std::optional<Standing> standing(int mark) const;
+  void pointAt(int mark);
   [[nodiscard]] const ByThumb* thumbAt(const QPointF& at) const;
   [[nodiscard]] QString costAndHeld(const SizedPackage& package) const;
   void paintRange(QPainter& painter, const Axes& axes, int package) const;
   [[nodiscard]] QString axisWords() const;
   std::vector<Measure> m_usual;
   CostAgainst m_against = CostAgainst::cold;
+  int m_pointedMark = -1;
   [[nodiscard]] int packageAt(const QPointF& at) const;
   [[nodiscard]] QRectF area() const;
 };

@@ -3,6 +3,7 @@
 
 #include "app/model/said.h"
 
+#include "app/paint/section_differences.h"
 #include "app/stages/store_drag.h"
 #include "core/air/moist_air.h"
 #include "core/plan/names.h"
@@ -19,13 +20,16 @@
 namespace muffle {
 
 SectionView::SectionView(Document& document, QWidget* parent)
-    : DocumentView(document, {&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged},
+    : DocumentView(document,
+                   {&Document::planChanged, &Document::resultChanged, &Document::winterChanged, &Document::selectionChanged, &Document::viewChanged,
+                    &Document::pointedPlanChanged},
                    parent),
       m_toggle(new QPushButton(tr("from above"), this)) {
   m_toggle->setFont(textFont(9));
   m_toggle->setCursor(Qt::PointingHandCursor);
   m_toggle->setToolTip(tr("the house on the compass, and the sun's way on this day"));
   connect(m_toggle, &QPushButton::clicked, this, [this] { setFromAbove(!m_fromAbove); });
+  for (const auto signal : {&Document::planChanged, &Document::pointedPlanChanged}) connect(&document, signal, this, [this] { m_differences.reset(); });
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Cross-section of the house"));
@@ -159,6 +163,15 @@ std::optional<SectionMoment> SectionView::sectionMoment() const {
   return m;
 }
 
+void SectionView::paintWhatDiffers(QPainter& p) {
+  const auto& pointed = m_document.view().pointedPlan();
+  const auto& compared = m_document.results().otherPlan();
+  if (!pointed && !compared) return;
+  const Plan& other = pointed ? *pointed : *compared;
+  if (!m_differences) m_differences = differences(m_document.plan(), other);
+  paintDifferences(p, geometry(), m_document.plan(), other, *m_differences, m_toggle->width(), m_document.view().units());
+}
+
 void SectionView::paintEvent(QPaintEvent*) {
   QPainter p(this);
   const Theme& t = theme();
@@ -191,8 +204,10 @@ void SectionView::paintEvent(QPaintEvent*) {
     if (now) now->stores_C.clear(); // none is known of the new one
     paintSection(p, SectionGeometry(with, geometry().area()), with, now, title, tr("a click sets it down, Enter leaves it here, Esc takes it away"), t, u,
                  Handle::none);
-  } else
+  } else {
     paintSection(p, geometry(), m_document.plan(), moment, title, subtitle, t, u, m_dragged.what != Handle::none ? m_dragged : m_hovered);
+    paintWhatDiffers(p);
+  }
   if (!m_refusal.isEmpty()) {
     p.setFont(textFont(9, true));
     p.fillRect(QRect(0, height() - 92, width(), 44), t.wool);

@@ -8,6 +8,7 @@
 #include "app/paint/section.h"
 #include "app/stages/document_view.h"
 #include "app/stages/store_placing.h"
+#include "core/plan/plan_differences.h"
 
 #include <QWidget>
 
@@ -56,6 +57,7 @@ private:
   void drag(const QPointF& to);
   void setDown();
   [[nodiscard]] Plan planInSight() const;
+  void paintWhatDiffers(QPainter& painter);
   QPushButton* m_toggle;
   bool m_fromAbove = false;
   Grip m_hovered;
@@ -67,6 +69,7 @@ private:
   Plan m_dragStart;
   QString m_refusal;
   std::optional<StorePlacing> m_placing;
+  std::optional<std::vector<PlanDifference>> m_differences; ///< from the plan pointed at or compared with; none: not worked out yet
   std::optional<QPointF> m_placingAt; ///< none: where such stores usually stand
 };
 

@@ -19,6 +19,8 @@ struct Fact {
   std::string key; ///< by which it is the same thing in both plans
   std::vector<std::string> at;
   Message what, value;
+  PlanPart part = PlanPart::none;
+  std::size_t index = 0; ///< among its kind
 };
 
 /// Lists whose rows are facts, and what is no part of what stands.
@@ -37,12 +39,14 @@ public:
   std::vector<Fact> all;
 
 private:
-  void add(std::string at, Message what, Message value) { all.push_back({at, {at}, std::move(what), std::move(value)}); }
+  void add(std::string at, Message what, Message value, PlanPart part = PlanPart::none, std::size_t index = 0) {
+    all.push_back({at, {at}, std::move(what), std::move(value), part, index});
+  }
   /// The rows of a list, each with its name and, of several, its number.
-  template <class T, class Size> void list(const char* field, const std::vector<T>& things, Size size) {
+  template <class T, class Size> void list(const char* field, PlanPart part, const std::vector<T>& things, Size size) {
     for (std::size_t i = 0; i < things.size(); ++i) {
       const Message name = nameOf(things[i]);
-      add(fmt::format("{}/{}", field, i), things.size() < 2 ? name : Message{"name.numbered", name, i + 1}, size(things[i]));
+      add(fmt::format("{}/{}", field, i), things.size() < 2 ? name : Message{"name.numbered", name, i + 1}, size(things[i]), part, i);
     }
   }
   static Message amount(double value, Unit unit, int digits = 3) { return Message{"plan.differs-amount", Amount{value, unit, digits}}; }
@@ -60,53 +64,58 @@ private:
     const House& house = m_plan.house;
     add("/house/shape", Message{"plan.differs-size"},
         Message{"plan.differs-long-wide-high", Amount{house.shape.length_m, Unit::metre, 3}, Amount{house.shape.span_m(), Unit::metre, 3},
-                Amount{house.shape.ridge_m, Unit::metre, 3}});
-    add("/house/roof", Message{"plan.differs-roof"}, layersOf(house.roof));
-    add("/house/sides", Message{"plan.differs-sides"}, layersOf(house.sides));
-    add("/house/ends", Message{"plan.differs-ends"}, layersOf(house.ends));
-    if (house.shape.hasBackWall()) add("/house/back_wall", Message{"plan.differs-back-wall"}, layersOf(house.backWall));
+                Amount{house.shape.ridge_m, Unit::metre, 3}},
+        PlanPart::shape);
+    add("/house/roof", Message{"plan.differs-roof"}, layersOf(house.roof), PlanPart::roof);
+    add("/house/sides", Message{"plan.differs-sides"}, layersOf(house.sides), PlanPart::sides);
+    add("/house/ends", Message{"plan.differs-ends"}, layersOf(house.ends), PlanPart::ends);
+    if (house.shape.hasBackWall()) add("/house/back_wall", Message{"plan.differs-back-wall"}, layersOf(house.backWall), PlanPart::backWall);
     if (house.blanket) {
       const CoverMaterial* material = m_materials.find(house.blanket->material);
-      add("/house/blanket", Message{"plan.differs-blanket"}, material ? nameOf(*material) : Message::verbatim(house.blanket->material));
+      add("/house/blanket", Message{"plan.differs-blanket"}, material ? nameOf(*material) : Message::verbatim(house.blanket->material), PlanPart::blanket);
     }
     all.push_back({"draughts",
                    {"/house/air_changes_per_h", "/house/air_changes_per_wind"},
                    Message{"plan.differs-draughts"},
-                   Message{"plan.differs-air-changes", Amount{house.airChanges_per_h, Unit::none, 3}}});
+                   Message{"plan.differs-air-changes", Amount{house.airChanges_per_h, Unit::none, 3}},
+                   PlanPart::none});
     if (house.floor.edgeInsulation_m2K_W > 0.0)
       all.push_back({"skirt",
                      {"/house/floor/edge_depth_m", "/house/floor/edge_insulation_m2K_W"},
                      Message{"plan.differs-skirt"},
-                     amount(house.floor.edgeDepth_m, Unit::metre)});
+                     amount(house.floor.edgeDepth_m, Unit::metre),
+                     PlanPart::skirt});
     if (const FloorCover* cover = findFloorCover(house.floor.cover))
-      all.push_back({"floor cover", {"/house/floor/cover", "/house/floor/cover_m"}, Message{"plan.differs-floor"}, nameOf(*cover)});
-    list("/house/bed_covers", house.bedCovers, [](const BedCover& b) { return amount(b.bed_m2(), Unit::squareMetre); });
+      all.push_back({"floor cover", {"/house/floor/cover", "/house/floor/cover_m"}, Message{"plan.differs-floor"}, nameOf(*cover), PlanPart::floorCover});
+    list("/house/bed_covers", PlanPart::bedCover, house.bedCovers, [](const BedCover& b) { return amount(b.bed_m2(), Unit::squareMetre); });
   }
 
   void ofRooms() {
     const House& house = m_plan.house;
     if (house.bay) add("/house/warm_bay", nameOf(*house.bay), amount(house.bay->length_m, Unit::metre));
     if (house.lobby) add("/house/lobby", nameOf(*house.lobby), amount(house.lobby->length_m, Unit::metre));
-    if (house.roofVoid) add("/house/roof_void", nameOf(*house.roofVoid), layersOf(house.roofVoid->ceiling));
+    if (house.roofVoid) add("/house/roof_void", nameOf(*house.roofVoid), layersOf(house.roofVoid->ceiling), PlanPart::ceiling);
   }
 
   void ofStores() {
-    list("/barrels", m_plan.barrels, [](const Barrels& b) { return Message{"plan.differs-of-each", b.count, Amount{b.litres, Unit::litre, 3}}; });
-    list("/ground_pipes", m_plan.groundPipes, [](const GroundPipes& p) {
+    list("/barrels", PlanPart::barrels, m_plan.barrels, [](const Barrels& b) {
+      return Message{"plan.differs-of-each", b.count, Amount{b.litres, Unit::litre, 3}};
+    });
+    list("/ground_pipes", PlanPart::groundPipes, m_plan.groundPipes, [](const GroundPipes& p) {
       return Message{"plan.differs-of-each", p.count, Amount{p.length_m, Unit::metre, 3}};
     });
-    list("/compost", m_plan.compost, [](const CompostPile& c) {
+    list("/compost", PlanPart::compost, m_plan.compost, [](const CompostPile& c) {
       return Message{"plan.differs-of-each", c.piles, Amount{c.width_m * c.length_m, Unit::squareMetre, 3}};
     });
-    list("/water_loops", m_plan.waterLoops, [](const WaterLoop& w) { return amount(w.litres, Unit::litre); });
-    list("/soil_cables", m_plan.soilCables, [](const SoilCable& c) { return amount(c.watts_per_m * c.length_m, Unit::watt); });
-    list("/mass", m_plan.mass, [](const MassBlock& m) { return amount(m.area_m2, Unit::squareMetre); });
+    list("/water_loops", PlanPart::waterLoop, m_plan.waterLoops, [](const WaterLoop& w) { return amount(w.litres, Unit::litre); });
+    list("/soil_cables", PlanPart::soilCable, m_plan.soilCables, [](const SoilCable& c) { return amount(c.watts_per_m * c.length_m, Unit::watt); });
+    list("/mass", PlanPart::mass, m_plan.mass, [](const MassBlock& m) { return amount(m.area_m2, Unit::squareMetre); });
   }
 
   void ofHeat() {
     for (std::size_t i = 0; i < m_plan.heaters.size(); ++i) {
       const Heater& h = m_plan.heaters[i];
-      all.push_back({"heater " + h.id, {fmt::format("/heaters/{}", i)}, nameOf(m_plan, h), amount(h.power_W, Unit::watt)});
+      all.push_back({"heater " + h.id, {fmt::format("/heaters/{}", i)}, nameOf(m_plan, h), amount(h.power_W, Unit::watt), PlanPart::heater, i});
     }
     const Setpoints& s = m_plan.setpoints;
     add("/setpoints/hold_C", Message{"plan.differs-line"}, amount(s.hold_C, Unit::celsius));
@@ -167,19 +176,19 @@ std::vector<PlanDifference> differences(const Plan& one, const Plan& other) {
   for (const Fact& fact : a.all) {
     const Fact* there = sameThing(b.all, fact);
     if (!there)
-      rows.push_back({fact.what, fact.value, none});
+      rows.push_back({fact.what, fact.value, none, fact.part, fact.index, std::nullopt});
     else if (fact.value != there->value)
-      rows.push_back({fact.what, fact.value, there->value});
+      rows.push_back({fact.what, fact.value, there->value, fact.part, fact.index, there->index});
     else if (valuesAt(x, fact.at) != valuesAt(y, there->at))
-      rows.push_back({fact.what, fact.value, otherwise});
+      rows.push_back({fact.what, fact.value, otherwise, fact.part, fact.index, there->index});
   }
   for (const Fact& fact : b.all)
-    if (!sameThing(a.all, fact)) rows.push_back({fact.what, none, fact.value});
+    if (!sameThing(a.all, fact)) rows.push_back({fact.what, none, fact.value, fact.part, std::nullopt, fact.index});
   for (const std::vector<Fact>* facts : {&a.all, &b.all}) {
     forget(x, *facts);
     forget(y, *facts);
   }
-  if (x != y) rows.push_back({Message{"plan.differs-rest"}, Message{}, otherwise});
+  if (x != y) rows.push_back({Message{"plan.differs-rest"}, Message{}, otherwise, PlanPart::none, {}, {}});
   return rows;
 }
 

@@ -4,6 +4,8 @@
 #include "app/stages/cost_stage.h"
 #include "app/stages/differences_dialog.h"
 #include "app/stages/frontier_view.h"
+#include "app/stages/house_stage.h"
+#include "app/stages/section_view.h"
 #include "core/plan/plan_differences.h"
 #include "tests/app/window_fixture.h"
 
@@ -26,6 +28,33 @@ TEST_F(CompareTest, WithoutASecondPlanWhatDiffersSaysHowToGetOne) {
   QObject::connect(document.get(), &Document::trouble, window.get(), [&](const QString& words) { said = words; });
   askWhatDiffers();
   EXPECT_TRUE(said.contains(QStringLiteral("No plan is compared with yours")));
+}
+
+TEST_F(CompareTest, WhatDiffersIsOutlinedInTheSectionWhileThePointerRestsOnAPlan) {
+  openWithAShortList({5000});
+  ASSERT_TRUE(waitForResult(*document));
+  window->showStage(CostStage::kId);
+  document->startSizing();
+  ASSERT_TRUE(waitForSizing(*document));
+  auto* frontier = find<FrontierView>();
+  auto* section = find<SectionView>();
+  QTest::qWait(20);
+  const QImage before = section->grab().toImage();
+  const Sizing& found = *document->results().sizing();
+  for (int i = 0; i < static_cast<int>(found.packages.size()); ++i) {
+    QTest::mouseMove(frontier, QPoint(3, 3));
+    QTest::mouseMove(frontier, frontier->packagePoint(i).toPoint());
+    ASSERT_TRUE(document->view().pointedPlan()) << i;
+    const bool differs = !differences(document->plan(), *document->view().pointedPlan()).empty();
+    EXPECT_EQ(section->grab().toImage() != before, differs) << i;
+  }
+  QTest::mouseMove(frontier, QPoint(3, 3));
+  EXPECT_FALSE(document->view().pointedPlan());
+  EXPECT_EQ(section->grab().toImage(), before) << "and nothing of it stays";
+  QTest::mouseMove(frontier, frontier->packagePoint(0).toPoint());
+  window->showStage(HouseStage::kId);
+  EXPECT_FALSE(document->view().pointedPlan()) << "nor on another stage";
+  EXPECT_FALSE(document->results().otherPlan()) << "pointing chooses nothing";
 }
 
 TEST_F(CompareTest, TheCheapestPlanIsFoundComparedAndTaken) {

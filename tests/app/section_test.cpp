@@ -3,6 +3,7 @@
 // The drawing keeps to the model for every shape: scale, handles, floor, bed covers.
 #include "app/paint/plan_picture.h"
 #include "app/paint/section.h"
+#include "app/paint/section_differences.h"
 #include "tests/support/every_store.h"
 
 #include <gtest/gtest.h>
@@ -130,6 +131,30 @@ TEST(SectionGeometry, HandlesLieOnWhatTheyMove) {
     EXPECT_NEAR(g.metresX(g.handle(Handle::width).x()), shape.span_m() / 2.0, 1e-9);
     EXPECT_NEAR(g.metresY(g.handle(Handle::width).y()), -shape.sunk_m, 1e-9) << "on the floor";
     EXPECT_EQ(g.hit(g.handle(Handle::ridge) + QPointF(3, 3)), Handle::ridge);
+  }
+}
+
+TEST(SectionDifferences, EveryThingOfEveryShapeHasALineAboutItWhereItIs) {
+  for (const HouseShape& shape : everyShape()) {
+    Plan plan;
+    plan.house.shape = shape;
+    testing::addEveryStore(plan);
+    addHeater(plan, {.kind = HeaterKind::tube, .power_W = 2000.0});
+    plan.house.blanket = NightBlanket{};
+    plan.house.roofVoid = RoofVoid{};
+    plan.house.floor.edgeInsulation_m2K_W = 1.0;
+    plan.house.floor.edgeDepth_m = 0.6;
+    const SectionGeometry g(plan, kArea);
+    for (const PlanPart part : {PlanPart::shape, PlanPart::roof, PlanPart::ends, PlanPart::blanket, PlanPart::ceiling, PlanPart::floorCover, PlanPart::skirt,
+                                PlanPart::barrels, PlanPart::groundPipes, PlanPart::compost, PlanPart::waterLoop, PlanPart::mass}) {
+      const QRectF about = outlineOf(part, 0, g, plan).boundingRect();
+      EXPECT_FALSE(about.isNull()) << static_cast<int>(shape.kind) << " " << static_cast<int>(part);
+      EXPECT_TRUE(kArea.intersects(about.adjusted(-1, -1, 1, 1))) << static_cast<int>(shape.kind) << " " << static_cast<int>(part);
+    }
+    EXPECT_TRUE(outlineOf(PlanPart::heater, 0, g, plan).isEmpty()) << "the boiler in the tank has no place of its own";
+    EXPECT_TRUE(outlineOf(PlanPart::heater, plan.heaters.size() - 1, g, plan).boundingRect().contains(g.heater(plan.heaters.size() - 1)));
+    EXPECT_TRUE(outlineOf(PlanPart::barrels, 0, g, plan).boundingRect().contains(g.barrelsRect(0)));
+    if (shape.hasBackWall()) { EXPECT_GT(outlineOf(PlanPart::backWall, 0, g, plan).boundingRect().left(), g.at(0.0, 0.0).x()) << "at the back"; }
   }
 }
 

@@ -9,6 +9,7 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <set>
 
 namespace muffle {
 namespace {
@@ -34,6 +35,39 @@ TEST(PlanDifferences, ThereAreNoneWithinOnePlanAndTheyAreTheSameFromEitherSide) 
     }
     before = plan;
   }
+}
+
+TEST(PlanDifferences, WhatHasAPlaceIsFoundThereInEitherPlan) {
+  const auto countOf = [](const Plan& plan, PlanPart part) -> std::size_t {
+    switch (part) {
+    case PlanPart::bedCover: return plan.house.bedCovers.size();
+    case PlanPart::barrels: return plan.barrels.size();
+    case PlanPart::groundPipes: return plan.groundPipes.size();
+    case PlanPart::compost: return plan.compost.size();
+    case PlanPart::waterLoop: return plan.waterLoops.size();
+    case PlanPart::soilCable: return plan.soilCables.size();
+    case PlanPart::mass: return plan.mass.size();
+    case PlanPart::heater: return plan.heaters.size();
+    case PlanPart::blanket: return plan.house.blanket ? 1 : 0;
+    case PlanPart::ceiling: return plan.house.roofVoid ? 1 : 0;
+    default: return 1;
+    }
+  };
+  std::set<PlanPart> seen;
+  Plan before = testing::randomPlan(1);
+  for (unsigned seed = 2; seed < 80; ++seed) {
+    const Plan plan = testing::randomPlan(seed);
+    for (const PlanDifference& row : differences(before, plan)) {
+      if (row.part == PlanPart::none) continue;
+      seen.insert(row.part);
+      EXPECT_TRUE(row.inOne || row.inOther) << seed << " " << english(row.what);
+      EXPECT_LT(row.inOne.value_or(0), row.inOne ? countOf(before, row.part) : 1) << seed << " " << english(row.what);
+      EXPECT_LT(row.inOther.value_or(0), row.inOther ? countOf(plan, row.part) : 1) << seed << " " << english(row.what);
+      EXPECT_EQ(row.inOne.has_value(), english(row.one) != "none") << seed << " " << english(row.what);
+    }
+    before = plan;
+  }
+  EXPECT_GE(seen.size(), 8U) << "random plans differ in much of what has a place";
 }
 
 TEST(PlanDifferences, NoFieldThatIsSetOtherwiseIsPassedOver) {
