@@ -3,6 +3,7 @@
 
 #include "cli/answers.h"
 #include "cli/digits.h"
+#include "core/fit/calibrate.h"
 #include "core/plan/names.h"
 #include "core/plan/plan_json.h"
 #include "core/sizing/why_not.h"
@@ -31,7 +32,7 @@ std::string nameOfPrice(const Plan& plan, const UncertainPrice& price) {
   return english(nameOf(plan.measures[price.measure]));
 }
 
-Json sureAnswer(const Plan& plan, const Sizing& sizing, const HowSure& sure, const std::vector<ColderWinter>& colder) {
+Json sureAnswer(const Plan& plan, const Sizing& sizing, const HowSure& sure) {
   const auto label = [&](int i) { return i < 0 ? Json() : Json(english(sizing.packages[static_cast<std::size_t>(i)].label)); };
   Json out{{"stays_cheapest", sure.hasRanges ? Json(digits(sure.stays, 4)) : Json()}, {"regret", sure.hasRanges ? Json(digits(sure.regret, 2)) : Json()}};
   out["prices"] = Json::array();
@@ -41,16 +42,24 @@ Json sureAnswer(const Plan& plan, const Sizing& sizing, const HowSure& sure, con
       if (*turn) entry[key] = {{"times", digits((*turn)->factor, 4)}, {"then", label((*turn)->package)}};
     out["prices"].push_back(std::move(entry));
   }
+  const auto again = [&](Json entry, const auto& a) {
+    entry.update({{"misses", a.misses}, {"holds", a.holds}, {"costs_more", digits(a.extra.value_or(0.0), 2)}, {"cheapest", label(a.cheapest)}});
+    return entry;
+  };
   out["colder"] = Json::array();
-  for (const ColderWinter& c : colder)
-    out["colder"].push_back(
-        {{"by_K", c.by_K}, {"misses", c.misses}, {"holds", c.holds}, {"costs_more", digits(c.extra.value_or(0.0), 2)}, {"cheapest", label(c.cheapest)}});
+  for (const ColderWinter& c : sizing.colder) out["colder"].push_back(again({{"by_K", c.by_K}}, c));
+  out["likely"] = Json::array();
+  for (LikelyHouse house : sizing.likely) {
+    Json factors;
+    for (int f = 0; f < kFactorCount; ++f) factors[factorName(f)] = digits(factorOf(house.factors, f), 4);
+    out["likely"].push_back(again({{"factors", factors}}, house));
+  }
   return out;
 }
 
 } // namespace
 
-Json sizeAnswer(const Plan& plan, const Sizing& sizing, const HowSure* sure, const std::vector<ColderWinter>& colder) {
+Json sizeAnswer(const Plan& plan, const Sizing& sizing, const HowSure* sure) {
   const auto entry = [&](int i) {
     const SizedPackage& p = sizing.packages[static_cast<std::size_t>(i)];
     Json taken = Json::array();
@@ -128,7 +137,7 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing, const HowSure* sure, con
     if (const int closest = closestToHolding(sizing); closest >= 0) out["closest"] = entry(closest);
   out["staircase"] = Json::array();
   for (const int i : staircase(sizing, plan)) out["staircase"].push_back(entry(i));
-  if (sure) out["sensitivity"] = sureAnswer(plan, sizing, *sure, colder);
+  if (sure) out["sensitivity"] = sureAnswer(plan, sizing, *sure);
   out["rules_of_thumb"] = Json::array();
   for (const ByThumb& rule : sizing.thumb)
     out["rules_of_thumb"].push_back({{"rule", english(rule.says)},

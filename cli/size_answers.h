@@ -6,7 +6,7 @@
 
 namespace muffle {
 
-/// `sure` where there is a winner; the colder winters as far as they were run.
-Json sizeAnswer(const Plan& plan, const Sizing& sizing, const HowSure* sure = nullptr, const std::vector<ColderWinter>& colder = {});
+/// `sure` where there is a winner.
+Json sizeAnswer(const Plan& plan, const Sizing& sizing, const HowSure* sure = nullptr);
 
 } // namespace muffle

@@ -119,18 +119,20 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, const S
   if (options.progress) fmt::print(stderr, "\n");
   if (!sizing) return report(planFile, sizing.problems());
   std::optional<HowSure> sure;
-  std::vector<ColderWinter> colder;
   PackageScenes scenes(in->weather);
   if (sizing->winner >= 0) {
     sure = howSure(*sizing, in->plan);
     auto winters = colderWinters(*sizing, in->plan, scenes, options);
     if (!winters) return report(planFile, winters.problems());
-    colder = *std::move(winters);
+    sizing->colder = *std::move(winters);
+    auto houses = likelyHouses(*sizing, in->plan, scenes, options);
+    if (!houses) return report(planFile, houses.problems());
+    sizing->likely = *std::move(houses);
   }
   auto thumb = runThumbRules(in->plan, scenes);
   if (!thumb) return report(planFile, thumb.problems());
   sizing->thumb = *std::move(thumb);
-  const Json answer = sizeAnswer(in->plan, *sizing, sure ? &*sure : nullptr, colder);
+  const Json answer = sizeAnswer(in->plan, *sizing, sure ? &*sure : nullptr);
   if (json) {
     print(answer);
     return kDone;
@@ -150,11 +152,16 @@ int runSize(const std::string& planFile, const LogOptions& o, bool json, const S
   for (const ByThumb& rule : sizing->thumb)
     fmt::print("by rule of thumb, {}: {:.0f} {} a winter, held {} of {}\n", english(rule.says), rule.package.cost.total(), currency, rule.package.held,
                rule.package.nights);
-  for (const ColderWinter& c : colder)
+  for (const ColderWinter& c : sizing->colder)
     if (c.holds)
       fmt::print("in winters {:g} K colder it holds for {:.0f} {} more\n", c.by_K, c.extra.value_or(0.0), currency);
     else
       fmt::print("in winters {:g} K colder, nights missed: {}\n", c.by_K, c.misses);
+  if (!sizing->likely.empty()) {
+    const LikelyInShort likely = inShort(*sizing);
+    fmt::print("in {} houses as likely by the readings it holds in {} and is the cheapest in {}; nights missed at most: {}\n", likely.houses, likely.held,
+               likely.cheapest.value_or(0), likely.mostMissed);
+  }
   if (sizing->provedLeast)
     fmt::print("the least of {} combinations, by {} runs\n", sizing->covered, sizing->runs);
   else

@@ -142,6 +142,8 @@ constexpr WordsOf kPlan[] = {
     {"plan.two-measures-called", "two measures are called \"{}\""},
     {"plan.no-other-measure-called", "no other measure is called \"{}\""},
     {"plan.measures-called", "those that have an id are {}"},
+    {"plan.no-covariance", "these numbers are no covariance of five factors"},
+    {"plan.covariance-allowed", "none, or fifteen: the lower triangle row by row, of variances at or above 0 and correlations between -1 and 1"},
     {"plan.rare-night-without-lows", "a night rarer than the log's is asked for with {} annual lows"},
     {"plan.lows-of-three-winters", "at least the lows of three winters are needed: the annual lows of the place"},
     {"plan.sizes-not-whole", "sizes of a {} are not whole"},

@@ -120,6 +120,8 @@ void Engine::size(quint64 generation, const Plan& plan, const std::shared_ptr<co
     PackageScenes scenes(weather);
     if (sizing && sizing->winner >= 0 && !m_stopSizing)
       if (auto colder = colderWinters(*sizing, plan, scenes, {.threads = kThreads, .stop = &m_stopSizing}, 0)) sizing->colder = *std::move(colder);
+    if (sizing && sizing->winner >= 0 && !m_stopSizing)
+      if (auto likely = likelyHouses(*sizing, plan, scenes, {.threads = kThreads, .stop = &m_stopSizing})) sizing->likely = *std::move(likely);
     if (sizing && !m_stopSizing)
       if (auto thumb = runThumbRules(plan, scenes, &m_stopSizing)) sizing->thumb = *std::move(thumb);
     if (!sizing) {

@@ -63,7 +63,7 @@ QString SizingWords::bill() const {
 
 QString SizingWords::argument() const {
   QString words = whatEachDoes();
-  for (const QString& more : {byRulesOfThumb(), inColderWinters(), pricesThatTurnIt(), whatMoneyBuys()})
+  for (const QString& more : {byRulesOfThumb(), inColderWinters(), inLikelyHouses(), pricesThatTurnIt(), whatMoneyBuys()})
     if (!more.isEmpty()) words += QStringLiteral("<p style='margin:4px 0 0 0'>%1</p>").arg(more.toHtmlEscaped());
   return words;
 }
@@ -123,6 +123,25 @@ QString SizingWords::inColderWinters() const {
       words << tr("%1 colder: held").arg(by);
   }
   return words.isEmpty() ? QString() : tr("In winters like these, but %1.").arg(words.join(QStringLiteral("; ")));
+}
+
+/// What the winner does in houses that the readings allow as well as the one they were fitted to.
+QString SizingWords::inLikelyHouses() const {
+  if (m_sizing.likely.empty()) return {};
+  const LikelyInShort all = inShort(m_sizing);
+  QStringList words;
+  words << (all.held == all.houses ? tr("it holds in all")
+                                   : tr("it holds in %1 and misses up to %2 elsewhere").arg(all.held).arg(tr("%Ln night(s)", nullptr, all.mostMissed)));
+  if (all.cheapest) words << tr("is the cheapest in %1").arg(*all.cheapest);
+  if (all.leastExtra && all.mostExtra) {
+    const Units& u = m_document.view().units();
+    const QString currency = QString::fromStdString(m_document.plan().prices.currency);
+    const auto money = [&](double extra) {
+      return (extra < 0.0 ? tr("%1 %2 less") : tr("%1 %2 more")).arg(u.number(Quantity::money, std::abs(extra)), currency);
+    };
+    words << tr("takes between %1 and %2").arg(money(*all.leastExtra), money(*all.mostExtra));
+  }
+  return tr("Your readings leave the house open: of %1 that they allow alike, %2.").arg(all.houses).arg(words.join(QStringLiteral(", ")));
 }
 
 /// What growers' rules would have built, and what it costs or misses.

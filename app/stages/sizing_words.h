@@ -28,6 +28,7 @@ private:
   [[nodiscard]] QString whatToLoosen() const;
   [[nodiscard]] QString howSureItIs() const;
   [[nodiscard]] QString inColderWinters() const;
+  [[nodiscard]] QString inLikelyHouses() const;
   [[nodiscard]] QString byRulesOfThumb() const;
   [[nodiscard]] QString pricesThatTurnIt() const;
   [[nodiscard]] QString whatMoneyBuys() const;

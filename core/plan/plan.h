@@ -418,6 +418,8 @@ struct Calibration {
   double ground = 1.0;   ///< on the soil's conductivity and the air's film over it: how readily the ground takes and gives
   double sun = 1.0;      ///< on the light that is taken up
   std::string date;      ///< when it was found
+  /// Of the logarithms of the factors, in their order here: the lower triangle of their covariance, row by row (15 numbers). Empty: not known.
+  std::vector<double> logCovariance = {};
   bool operator==(const Calibration&) const = default;
 };
 

@@ -595,6 +595,9 @@ template <class V> void describe(V& v, Calibration& c) {
   v.number("ground", c.ground, {0.1, 10.0}, "factor on the soil's conductivity and the air's film over it");
   v.number("sun", c.sun, {0.1, 5.0}, "factor on the light that is taken up");
   v.text("date", c.date, "when it was found");
+  v.numbers("log_covariance", c.logCovariance, {-10.0, 10.0},
+            "how far the readings leave the factors open: covariance of their logarithms in the order skin, draughts, mass, ground, sun, its lower triangle "
+            "row by row");
 }
 
 template <class V> void describe(V& v, Ask& a) {

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/how_sure.h"
 
+#include "core/fit/calibrate.h"
 #include "core/parallel.h"
 #include "core/plan/heaters.h"
+#include "core/statistics/sigma_points.h"
 
 #include <algorithm>
+#include <cmath>
 #include <random>
 
 namespace muffle {
@@ -109,8 +112,10 @@ HowSure howSure(const Sizing& sizing, const Plan& plan, unsigned draws) {
   return sure;
 }
 
-Result<std::vector<ColderWinter>> colderWinters(const Sizing& sizing, const Plan& plan, PackageScenes& scenes, const SizingOptions& options,
-                                                std::size_t rivals) {
+namespace {
+
+/// The winner first, then what is warmest on the frontier and the cheapest others that hold.
+std::vector<int> winnerAndRivals(const Sizing& sizing, std::size_t rivals) {
   std::vector<int> run;
   if (sizing.winner >= 0) run.push_back(sizing.winner);
   std::vector<int> others;
@@ -122,34 +127,80 @@ Result<std::vector<ColderWinter>> colderWinters(const Sizing& sizing, const Plan
     if (std::find(run.begin(), run.end(), *warmest) == run.end()) run.push_back(*warmest);
   for (const int i : others)
     if (run.size() <= rivals && std::find(run.begin(), run.end(), i) == run.end()) run.push_back(i);
-  constexpr double kBy_K[] = {1.0, 2.0, 3.0};
-  constexpr std::size_t kCount = std::size(kBy_K);
-  std::vector<std::optional<Result<SizedPackage>>> all(kCount * run.size());
+  return run;
+}
+
+/// `run` packages again in each of `cases`, and into each of them what came of it. `season` runs a package in a case.
+template <class Case, class Season>
+Result<std::vector<Case>> runAgain(std::vector<Case> cases, const std::vector<int>& run, const Sizing& sizing, const Plan& plan, const SizingOptions& options,
+                                   Season season) {
+  std::vector<std::optional<Result<SizedPackage>>> all(cases.size() * run.size());
   forEachIndex(all.size(), options.threads, [&](std::size_t i) {
-    const Package package = buildPackage(plan, sizing.packages[static_cast<std::size_t>(run[i / kCount])].choice);
-    const auto season = simulate(package.plan, colderBy(scenes.of(package.plan), kBy_K[i % kCount]), {.stop = options.stop});
-    all[i] = season ? Result<SizedPackage>(sizedPackage(plan, package, season->summary)) : Result<SizedPackage>(season.problem());
+    const Package package = buildPackage(plan, sizing.packages[static_cast<std::size_t>(run[i / cases.size()])].choice);
+    const Result<Simulation> found = season(package, cases[i % cases.size()]);
+    all[i] = found ? Result<SizedPackage>(sizedPackage(plan, package, found->summary)) : Result<SizedPackage>(found.problem());
   });
-  std::vector<ColderWinter> winters;
-  for (std::size_t by = 0; by < kCount && !run.empty(); ++by) {
-    ColderWinter colder{.by_K = kBy_K[by]};
+  for (std::size_t c = 0; c < cases.size(); ++c) {
     double least = 0.0;
     for (std::size_t r = 0; r < run.size(); ++r) {
-      const auto& package = *all[r * kCount + by];
+      const auto& package = *all[r * cases.size() + c];
       if (!package) return package.problem();
       if (run[r] == sizing.winner) {
-        colder.misses = package->nights - package->held;
-        colder.holds = package->holds;
-        colder.extra = package->cost.total() - cost(sizing.winner);
+        cases[c].misses = package->nights - package->held;
+        cases[c].holds = package->holds;
+        cases[c].extra = package->cost.total() - sizing.packages[static_cast<std::size_t>(sizing.winner)].cost.total();
       }
-      if (package->holds && (colder.cheapest < 0 || package->cost.total() < least)) {
-        colder.cheapest = run[r];
+      if (package->holds && (cases[c].cheapest < 0 || package->cost.total() < least)) {
+        cases[c].cheapest = run[r];
         least = package->cost.total();
       }
     }
-    winters.push_back(colder);
   }
-  return winters;
+  return cases;
+}
+
+} // namespace
+
+Result<std::vector<ColderWinter>> colderWinters(const Sizing& sizing, const Plan& plan, PackageScenes& scenes, const SizingOptions& options,
+                                                std::size_t rivals) {
+  const std::vector<int> run = winnerAndRivals(sizing, rivals);
+  if (run.empty()) return std::vector<ColderWinter>();
+  return runAgain(
+      std::vector<ColderWinter>{{.by_K = 1.0}, {.by_K = 2.0}, {.by_K = 3.0}}, run, sizing, plan, options,
+      [&](const Package& package, const ColderWinter& c) { return simulate(package.plan, colderBy(scenes.of(package.plan), c.by_K), {.stop = options.stop}); });
+}
+
+Result<std::vector<LikelyHouse>> likelyHouses(const Sizing& sizing, const Plan& plan, PackageScenes& scenes, const SizingOptions& options, std::size_t rivals) {
+  if (sizing.winner < 0 || !plan.calibration) return std::vector<LikelyHouse>();
+  const auto offsets = sigmaPoints(plan.calibration->logCovariance, kFactorCount);
+  if (!offsets) return std::vector<LikelyHouse>(); // nothing is known of how sure the factors are
+  const auto isOff = [](const std::vector<double>& offset) { return std::any_of(offset.begin(), offset.end(), [](double o) { return o != 0.0; }); };
+  if (std::none_of(offsets->begin(), offsets->end(), isOff)) return std::vector<LikelyHouse>(); // known exactly
+  std::vector<LikelyHouse> houses;
+  for (const std::vector<double>& offset : *offsets) {
+    LikelyHouse& house = houses.emplace_back(LikelyHouse{.factors = *plan.calibration});
+    house.factors.logCovariance.clear();
+    for (int f = 0; f < kFactorCount; ++f) factorOf(house.factors, f) *= std::exp(offset[static_cast<std::size_t>(f)]);
+  }
+  return runAgain(std::move(houses), winnerAndRivals(sizing, rivals), sizing, plan, options, [&](const Package& package, const LikelyHouse& house) {
+    Plan other = package.plan;
+    other.calibration = house.factors;
+    return simulate(other, scenes.of(other), {.stop = options.stop});
+  });
+}
+
+LikelyInShort inShort(const Sizing& sizing) {
+  LikelyInShort all{.houses = static_cast<int>(sizing.likely.size())};
+  for (const LikelyHouse& house : sizing.likely) {
+    all.mostMissed = std::max(all.mostMissed, house.misses);
+    if (house.holds) ++all.held;
+    if (!house.extra) continue;
+    all.cheapest = all.cheapest.value_or(0) + (house.cheapest == sizing.winner ? 1 : 0);
+    if (!house.holds) continue;
+    all.leastExtra = std::min(all.leastExtra.value_or(*house.extra), *house.extra);
+    all.mostExtra = std::max(all.mostExtra.value_or(*house.extra), *house.extra);
+  }
+  return all;
 }
 
 } // namespace muffle

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// How sure the cheapest plan is to be that: under prices within their ranges, at which price another would be, and in a colder winter. Among the packages that
+// How sure the cheapest plan is to be that: under prices within their ranges, at which price another would be, in a colder winter, and in a house
+// as the readings leave it open. Among the packages that
 // were run.
 #pragma once
 
@@ -39,5 +40,19 @@ HowSure howSure(const Sizing& sizing, const Plan& plan, unsigned draws = 2000);
 /// The winner, the cheapest others that hold, and what is warmest on the frontier: `rivals` of them.
 Result<std::vector<ColderWinter>> colderWinters(const Sizing& sizing, const Plan& plan, PackageScenes& scenes, const SizingOptions& options = {},
                                                 std::size_t rivals = 7);
+
+/// The same in houses as the readings leave this one open, where its factors were fitted: two for each of them, which have together the covariance that the
+/// fit found (core/statistics/sigma_points.h). Empty where no winner is, or nothing is known of how sure the factors are.
+Result<std::vector<LikelyHouse>> likelyHouses(const Sizing& sizing, const Plan& plan, PackageScenes& scenes, const SizingOptions& options = {},
+                                              std::size_t rivals = 3);
+
+/// Of how many likely houses the winner is what.
+struct LikelyInShort {
+  int houses = 0, held = 0;
+  std::optional<int> cheapest = {};                      ///< of them; none where prices are others since
+  int mostMissed = 0;                                    ///< nights
+  std::optional<double> leastExtra = {}, mostExtra = {}; ///< money a winter, where it holds
+};
+LikelyInShort inShort(const Sizing& sizing);
 
 } // namespace muffle

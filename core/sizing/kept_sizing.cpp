@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/kept_sizing.h"
 
+#include "core/fit/calibrate.h"
+
 #include "core/json/message_text.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/plan_json.h"
@@ -39,12 +41,21 @@ struct WrittenColder {
   std::optional<double> extra = {};
 };
 
+struct WrittenLikely {
+  Calibration factors = {};
+  int misses = 0;
+  bool holds = false;
+  int cheapest = -1;
+  std::optional<double> extra = {};
+};
+
 struct Written {
   std::string plan = {};
   std::vector<WrittenPackage> packages = {};
   double covered = 0.0, runs = 0.0, bound = 0.0, run_ms = 0.0;
   bool provedLeast = false, isStopped = false;
   std::vector<WrittenColder> colder = {};
+  std::vector<WrittenLikely> likely = {};
 };
 
 template <class V> void describe(V& v, WrittenMeter& m) {
@@ -71,12 +82,21 @@ template <class V> void describe(V& v, WrittenPackage& p) {
   v.list("meters", p.meters, "over all winters", 1000);
 }
 
+template <class V, class Again> void describeAgain(V& v, Again& a) {
+  v.integer("misses", a.misses, {0, 1e6}, "of the winner");
+  v.boolean("holds", a.holds, "the winner");
+  v.integer("cheapest", a.cheapest, {-1, 1e6}, "then");
+  v.number("extra", a.extra, {-kMostWritten, kMostWritten}, "money a winter");
+}
+
 template <class V> void describe(V& v, WrittenColder& c) {
   v.number("by_K", c.by_K, {0, 100}, "colder throughout");
-  v.integer("misses", c.misses, {0, 1e6}, "of the winner");
-  v.boolean("holds", c.holds, "the winner");
-  v.integer("cheapest", c.cheapest, {-1, 1e6}, "then");
-  v.number("extra", c.extra, {-kMostWritten, kMostWritten}, "money a winter");
+  describeAgain(v, c);
+}
+
+template <class V> void describe(V& v, WrittenLikely& l) {
+  for (int f = 0; f < kFactorCount; ++f) v.number(factorName(f), factorOf(l.factors, f), {0, 1e6}, "factor");
+  describeAgain(v, l);
 }
 
 template <class V> void describe(V& v, Written& w) {
@@ -90,6 +110,7 @@ template <class V> void describe(V& v, Written& w) {
   v.boolean("proved", w.provedLeast, "least");
   v.boolean("stopped", w.isStopped, "before its end");
   v.list("colder", w.colder, "winters", 100);
+  v.list("likely", w.likely, "houses", 100);
 }
 
 WrittenPackage written(const SizedPackage& p) {
@@ -144,6 +165,7 @@ Json keptToJson(const Sizing& sizing, const Plan& plan) {
   w.isStopped = sizing.isStopped;
   for (const SizedPackage& p : sizing.packages) w.packages.push_back(written(p));
   for (const ColderWinter& c : sizing.colder) w.colder.push_back({c.by_K, c.misses, c.holds, c.cheapest, c.extra});
+  for (const LikelyHouse& l : sizing.likely) w.likely.push_back({l.factors, l.misses, l.holds, l.cheapest, l.extra});
   Json json;
   FieldWriter writer(json);
   describe(writer, w);
@@ -175,6 +197,8 @@ Result<KeptSizing> keptFromJson(const Json& json, const std::atomic<bool>* stop)
   rankPackages(kept.sizing, *plan);
   for (const WrittenColder& c : w.colder)
     if (c.cheapest < static_cast<int>(w.packages.size())) kept.sizing.colder.push_back({c.by_K, c.misses, c.holds, c.cheapest, c.extra});
+  for (const WrittenLikely& l : w.likely)
+    if (l.cheapest < static_cast<int>(w.packages.size())) kept.sizing.likely.push_back({l.factors, l.misses, l.holds, l.cheapest, l.extra});
   kept.sizing.covered = static_cast<std::size_t>(w.covered);
   kept.sizing.runs = static_cast<std::size_t>(w.runs);
   kept.sizing.provedLeast = w.provedLeast;

@@ -361,11 +361,12 @@ void reprice(Sizing& sizing, const Plan& plan, const Prices& prices) {
   }
   const int winner = sizing.winner;
   rank(sizing);
-  if (sizing.winner != winner) sizing.colder.clear();
-  for (ColderWinter& c : sizing.colder) {
-    c.cheapest = -1;
-    c.extra.reset();
-  }
+  if (sizing.winner != winner) sizing.colder.clear(), sizing.likely.clear();
+  const auto forgetMoney = [](auto& runAgain) {
+    for (auto& r : runAgain) r.cheapest = -1, r.extra.reset();
+  };
+  forgetMoney(sizing.colder);
+  forgetMoney(sizing.likely);
 }
 
 Message whyNot(const Sizing& sizing, int package, const Plan& plan) {

@@ -59,6 +59,15 @@ struct ColderWinter {
   std::optional<double> extra = {}; ///< money a winter that the winner takes more in such a one than in those logged; none where prices are others since
 };
 
+/// The winner and its rivals in a house as the readings leave it open: with other factors that they allow as well (core/fit/calibrate.h).
+struct LikelyHouse {
+  Calibration factors;
+  int misses = 0;                   ///< of the winner
+  bool holds = false;               ///< the winner does
+  int cheapest = -1;                ///< of those run again; -1 if none holds, or prices are others since
+  std::optional<double> extra = {}; ///< money a winter that the winner takes more in such a house; none where prices are others since
+};
+
 /// What a rule of thumb would build (core/sizing/thumb_rules.h).
 struct ByThumb {
   Message says;
@@ -79,6 +88,7 @@ struct Sizing {
   double bound = 0.0;                 ///< money a winter that none that holds can cost less than; of the winner where that is proved
   double run_ms = 0.0;
   std::vector<ColderWinter> colder = {}; ///< of the winner, where that was asked (core/sizing/how_sure.h)
+  std::vector<LikelyHouse> likely = {};  ///< of the winner, where the plan's factors were fitted and it was asked; each as likely as any other of them
   std::vector<ByThumb> thumb = {};       ///< beside what was found, where that was asked
   std::shared_ptr<const SearchMemory> memory = {}; ///< of one that was stopped or ran out of time: SizingOptions::goOn
 };

@@ -9,6 +9,7 @@
 #include "app/stages/wishes_card.h"
 #include "core/plan/heaters.h"
 #include "core/plan/measure_table.h"
+#include "core/sizing/how_sure.h"
 #include "core/sizing/why_not.h"
 #include "tests/app/window_fixture.h"
 
@@ -147,6 +148,27 @@ TEST_F(WishesTest, TheWinnerIsAlsoRunInColderWinters) {
   EXPECT_TRUE(words.contains(QStringLiteral("held for %1").arg(u.number(Quantity::money, *c.extra)))) << words.toStdString();
   ASSERT_FALSE(document->edit(QStringLiteral("dearer"), [](Plan& p) { p.prices.electricity_per_kWh *= 1.0001; }));
   EXPECT_FALSE(SizingWords(*document).argument().contains(QStringLiteral("colder: held for"))) << "at other prices it is other money";
+}
+
+TEST_F(WishesTest, AFittedHouseIsAlsoTriedAsTheReadingsLeaveItOpen) {
+  openWithAShortList({5000, 15000});
+  ASSERT_FALSE(document->edit(QStringLiteral("fitted"), [](Plan& p) {
+    p.calibration = Calibration{};
+    for (int row = 0; row < 5; ++row)
+      for (int column = 0; column <= row; ++column) p.calibration->logCovariance.push_back(row == column ? 0.04 : 0.0);
+  }));
+  ASSERT_TRUE(waitForResult(*document));
+  window->showStage(CostStage::kId);
+  document->startSizing();
+  ASSERT_TRUE(waitForSizing(*document));
+  const Sizing& found = *document->results().sizing();
+  ASSERT_GE(found.winner, 0);
+  ASSERT_EQ(found.likely.size(), 10U);
+  QString said;
+  for (const QLabel* label : window->findChildren<QLabel*>())
+    if (label->text().contains(QStringLiteral("Your readings leave the house open: of 10 that they allow alike"))) said = label->text();
+  EXPECT_FALSE(said.isEmpty());
+  EXPECT_TRUE(said.contains(inShort(found).held == 10 ? QStringLiteral("it holds in all") : QStringLiteral("it holds in %1").arg(inShort(found).held)));
 }
 
 TEST_F(WishesTest, WhereNothingHoldsTheWishThatStandsInTheWayIsSaid) {

@@ -383,6 +383,16 @@ TEST_F(Cli, MeasuresAHouseAndWritesThePlanPutRight) {
   EXPECT_EQ(run("check " + fitted).code, 0);
   const Json plan = *parseJson(*readFile(fitted));
   EXPECT_NEAR(plan["calibration"]["skin"].get<double>(), json["full"]["skin"]["value"].get<double>(), 1e-3);
+  // and how far the readings leave it open goes on to the search
+  const std::string demo = *readFile(kLog);
+  std::size_t end = 0;
+  for (int line = 0; line < 4400 && end != std::string::npos; ++line) end = demo.find('\n', end + 1);
+  const Outcome sized = run("size " + fitted + " --log " + file("month.csv", demo.substr(0, end + 1)) + " --json");
+  ASSERT_EQ(sized.code, 0) << sized.out.substr(0, 400);
+  const Json likely = (*parseJson(sized.out))["sensitivity"]["likely"];
+  ASSERT_EQ(likely.size(), 10U);
+  for (const Json& house : likely)
+    for (const char* factor : {"skin", "draughts", "mass", "ground", "sun"}) EXPECT_GT(house["factors"][factor].get<double>(), 0.0) << house.dump();
 }
 
 TEST_F(Cli, ListsItsMaterialsAndItsSchema) {

@@ -81,6 +81,11 @@ TEST(Calibrate, FindsWhatTheHouseReallyLoses) {
     Calibration real = truth, found = fit->found;
     EXPECT_CLOSE(factorOf(found, f), factorOf(real, f), 3.0 * fit->standardError[static_cast<std::size_t>(f)], "three standard errors");
   }
+  ASSERT_EQ(fit->found.logCovariance.size(), 15U) << "kept with the factors, for what is asked of them later";
+  for (std::size_t f = 0, diagonal = 0; f < kFactorCount; ++f, diagonal += f + 1) {
+    Calibration found = fit->found;
+    EXPECT_CLOSE(std::sqrt(fit->found.logCovariance[diagonal]) * factorOf(found, static_cast<int>(f)), fit->standardError[f], 1e-12, "rounding");
+  }
   ASSERT_TRUE(fit->balance);
   const Log clean = logOf(plan, truth, 0.0, 5); // noise in the air's slope would make its C too small
   const auto quick = quickFit(clean, cutNights(clean, plan.site.place, *TimeZone::named("UTC")));

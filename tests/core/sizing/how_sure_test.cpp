@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/how_sure.h"
 
+#include "core/fit/calibrate.h"
 #include "core/sizing/usual_measures.h"
 #include "core/sizing/withstands.h"
 #include "tests/support/frost.h"
@@ -103,6 +104,77 @@ TEST(HowSure, AColderWinterCostsMoreOrIsMissedAndTheRunSaysTheSame) {
   reprice(kept, p, other);
   ASSERT_NE(cheapest(kept).choice, cheapest(*sized).choice);
   EXPECT_TRUE(kept.colder.empty()) << "another plan was not run in them";
+}
+
+/// With factors found by a fit and as open as that, each by itself.
+Plan fittedTunnel(double variance) {
+  Plan p = tunnelAtPrices();
+  p.calibration = Calibration{.skin = 1.1, .draughts = 0.9, .date = ""};
+  for (int row = 0; row < kFactorCount; ++row)
+    for (int column = 0; column <= row; ++column) p.calibration->logCovariance.push_back(row == column ? variance : 0.0);
+  return p;
+}
+
+TEST(HowSure, InAHouseThatTheReadingsAllowAsWellTheRunSaysWhatTheWinnerDoes) {
+  const Plan p = fittedTunnel(0.01);
+  const auto weather = testing::frost(p.site);
+  Sizing sized = *size(p, weather);
+  ASSERT_GE(sized.winner, 0);
+  PackageScenes scenes(weather);
+  const auto houses = likelyHouses(sized, p, scenes);
+  ASSERT_TRUE(houses);
+  ASSERT_EQ(houses->size(), 10U) << "either side of each of five factors";
+  bool isMoreThere = false, isLessThere = false;
+  for (const LikelyHouse& house : *houses) {
+    Plan winner = buildPackage(p, cheapest(sized).choice).plan;
+    winner.calibration = house.factors;
+    const auto run = simulate(winner, makeScene(weather, winner));
+    EXPECT_EQ(house.misses, run->summary.nights - run->summary.held);
+    EXPECT_CLOSE(house.extra.value(), run->summary.cost.total() - cheapest(sized).cost.total(), 1e-9, "the same run");
+    isMoreThere = isMoreThere || *house.extra > 1.0;
+    isLessThere = isLessThere || *house.extra < -1.0;
+  }
+  EXPECT_TRUE(isMoreThere && isLessThere) << "a leakier house takes more, a tighter one less";
+  sized.likely = *houses;
+  const LikelyInShort all = inShort(sized);
+  EXPECT_EQ(all.houses, 10);
+  EXPECT_LT(all.leastExtra.value(), 0.0);
+  EXPECT_GT(all.mostExtra.value(), 0.0);
+  Prices other = p.prices;
+  other.electricity_per_kWh *= 1.001;
+  reprice(sized, p, other);
+  EXPECT_FALSE(inShort(sized).cheapest) << "at other prices it was not asked";
+  EXPECT_EQ(inShort(sized).held, all.held) << "nights are as cold at any price";
+}
+
+TEST(HowSure, TheLessTheReadingsTellTheLessSureTheHouseIsToHold) {
+  int held = 10;
+  double widest = 0.0;
+  for (const double variance : {0.001, 0.02, 0.2}) {
+    const Plan p = fittedTunnel(variance);
+    const auto weather = testing::frost(p.site);
+    Sizing sized = *size(p, weather);
+    ASSERT_GE(sized.winner, 0);
+    PackageScenes scenes(weather);
+    sized.likely = *likelyHouses(sized, p, scenes);
+    const LikelyInShort all = inShort(sized);
+    EXPECT_LE(all.held, held) << variance;
+    held = all.held;
+    double most = 0.0;
+    for (const LikelyHouse& house : sized.likely) most = std::max(most, std::abs(house.extra.value()));
+    EXPECT_GT(most, widest) << variance;
+    widest = most;
+  }
+  EXPECT_LT(held, 10) << "a factor of two on the skin is more than a heater sized for one has to spare";
+}
+
+TEST(HowSure, NothingIsAskedOfAHouseThatWasNotFittedOrIsKnownExactly) {
+  for (Plan p : {tunnelAtPrices(), fittedTunnel(0.0)}) {
+    const auto weather = testing::frost(p.site);
+    const auto sized = size(p, weather);
+    PackageScenes scenes(weather);
+    EXPECT_TRUE(likelyHouses(*sized, p, scenes)->empty());
+  }
 }
 
 TEST(Withstands, OneHeaterOutNeedsASecond) {

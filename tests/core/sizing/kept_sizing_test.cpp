@@ -58,6 +58,26 @@ void expectSame(const Sizing& a, const Sizing& b) {
   }
 }
 
+TEST(KeptSizing, KeepsWhatTheWinnerDoesInColderWintersAndInHousesTheReadingsAllow) {
+  Plan p = tunnelWithAList();
+  p.measures.resize(1);
+  Sizing found = *size(p, testing::frost(p.site));
+  ASSERT_FALSE(found.packages.empty());
+  Calibration leaky;
+  leaky.skin = 1.2, leaky.sun = 0.9;
+  found.colder = {{.by_K = 2.0, .misses = 3, .holds = false, .cheapest = 0, .extra = 12.5}};
+  found.likely = {{.factors = leaky, .misses = 1, .holds = false, .cheapest = -1, .extra = -3.25}};
+  const auto kept = keptFromJson(*parseJson(keptToJson(found, p).dump()));
+  ASSERT_TRUE(kept);
+  ASSERT_EQ(kept->sizing.colder.size(), 1U);
+  EXPECT_EQ(kept->sizing.colder[0].by_K, 2.0);
+  EXPECT_EQ(kept->sizing.colder[0].extra, 12.5);
+  ASSERT_EQ(kept->sizing.likely.size(), 1U);
+  EXPECT_EQ(kept->sizing.likely[0].factors, leaky);
+  EXPECT_EQ(kept->sizing.likely[0].misses, 1);
+  EXPECT_EQ(kept->sizing.likely[0].extra, -3.25);
+}
+
 TEST(KeptSizing, IsTheSameToTheLastBitAfterItWasWrittenAndRead) {
   Plan p = tunnelWithAList();
   p.measures.erase(p.measures.begin() + 2, p.measures.begin() + 5);
