@@ -78,6 +78,7 @@ Json sizeAnswer(const Plan& plan, const Sizing& sizing, const HowSure* sure) {
                 {"held", p.held},
                 {"coldest_C", digits(p.coldest_C, 2)},
                 {"degree_hours_K_h", digits(p.degreeHours_K_h, 2)},
+                {"growth_days", p.growth_d ? Json(digits(*p.growth_d, 2)) : Json()},
                 {"heater_kWh", digits(p.heater_kWh, 1)},
                 {"spend", digits(p.capital, 2)},
                 {"spread", digits(p.spread, 2)},

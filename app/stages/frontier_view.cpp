@@ -47,6 +47,7 @@ QString FrontierView::wordsFor(CostAgainst against) {
   case CostAgainst::heat: return tr("heat bought");
   case CostAgainst::carbon: return tr("carbon dioxide");
   case CostAgainst::damp: return tr("damp hours");
+  case CostAgainst::growth: return tr("growth");
   }
   return {};
 }
@@ -65,6 +66,7 @@ double FrontierView::valueOf(const SizedPackage& p) const {
   case CostAgainst::heat: return p.heater_kWh;
   case CostAgainst::carbon: return p.cost.carbon_kg;
   case CostAgainst::damp: return p.damp_h;
+  case CostAgainst::growth: return p.growth_d.value_or(0.0);
   }
   return 0.0;
 }
@@ -77,21 +79,23 @@ Quantity FrontierView::quantity() const {
   case CostAgainst::heat: return Quantity::energy;
   case CostAgainst::carbon: return Quantity::mass;
   case CostAgainst::damp: return Quantity::hours;
+  case CostAgainst::growth: return Quantity::count;
   }
   return Quantity::count;
 }
 
 double FrontierView::along(double value, const Axes& axes) const {
-  return m_against == CostAgainst::cold ? squeezed(value) / squeezed(axes.top) : value / axes.top;
+  return m_against == CostAgainst::cold ? squeezed(value) / squeezed(axes.top) : (value - axes.bottom) / (axes.top - axes.bottom);
 }
 
 FrontierView::Axes FrontierView::axesNow() const {
   constexpr double kStretch = 0.4; // by which rules of thumb may widen the picture: one that is far off stands at its edge
-  Axes axes{.least = 1e300};
+  Axes axes{.least = 1e300, .bottom = m_against == CostAgainst::growth ? 1e300 : 0.0};
   const auto include = [&](const SizedPackage& p) {
     axes.least = std::min(axes.least, p.cost.total());
     axes.most = std::max(axes.most, p.cost.total());
     axes.top = std::max(axes.top, valueOf(p));
+    if (m_against == CostAgainst::growth) axes.bottom = std::min(axes.bottom, valueOf(p)); // all grow something: what they differ by is to be seen
   };
   const Sizing& s = *m_document.results().sizing();
   for (const SizedPackage& p : s.packages) include(p);
@@ -102,6 +106,7 @@ FrontierView::Axes FrontierView::axesNow() const {
     if (cost > found.least - stretch && cost < found.most + stretch && valueOf(rule.package) < (1.0 + kStretch) * found.top) include(rule.package);
   }
   axes.pad = std::max((axes.most - axes.least) * 0.05, 1.0);
+  axes.top = std::max(axes.top, axes.bottom + 1.0);
   return axes;
 }
 
@@ -130,7 +135,7 @@ std::vector<int> FrontierView::unbeaten() const {
                    [&](int a, int b) { return s.packages[static_cast<std::size_t>(a)].cost.total() < s.packages[static_cast<std::size_t>(b)].cost.total(); });
   std::vector<int> line;
   for (const int i : order)
-    if (line.empty() || valueOf(s.packages[static_cast<std::size_t>(i)]) < valueOf(s.packages[static_cast<std::size_t>(line.back())]) - 1e-9) line.push_back(i);
+    if (line.empty() || badness(s.packages[static_cast<std::size_t>(i)]) < badness(s.packages[static_cast<std::size_t>(line.back())]) - 1e-9) line.push_back(i);
   return line;
 }
 
@@ -191,6 +196,7 @@ QString FrontierView::axisWords() const {
   case CostAgainst::heat: return tr("heat bought, %1 a winter").arg(u.unit(Quantity::energy));
   case CostAgainst::carbon: return tr("carbon dioxide of power and fuel, %1 a winter").arg(u.unit(Quantity::mass));
   case CostAgainst::damp: return tr("hours a winter at 90 % humidity and more");
+  case CostAgainst::growth: return tr("days of the crop's best growth a winter");
   }
   return {};
 }
@@ -227,7 +233,8 @@ void FrontierView::paintAxes(QPainter& p, const Axes& axes) const {
     p.drawText(QRectF(x - 34, r.bottom() + 4, 68, 14), static_cast<int>(Qt::AlignHCenter), QLocale().toString(v, 'f', 0));
   }
   for (const double share : m_against == CostAgainst::cold ? std::array{0.0, 0.1, 0.4, 1.0} : std::array{0.0, 0.33, 0.66, 1.0}) {
-    const double value = u.toSi(quantity(), roundBelow(u.show(quantity(), axes.top) * share));
+    const double value = m_against == CostAgainst::growth ? axes.bottom + (axes.top - axes.bottom) * share
+                                                          : u.toSi(quantity(), roundBelow(u.show(quantity(), axes.top) * share));
     const double y = r.bottom() - 6 - (r.height() - 12) * along(value, axes);
     p.drawText(QRectF(0, y - 8, 47, 16), static_cast<int>(Qt::AlignRight | Qt::AlignVCenter), u.number(quantity(), value));
   }
@@ -316,10 +323,10 @@ void FrontierView::paintThumb(QPainter& p, const Axes& axes) const {
     gable(at, rule.package.holds);
   }
   p.setFont(textFont(8.5));
-  const double x = area().left() + p.fontMetrics().horizontalAdvance(axisWords()) + 30;
-  gable({x, 8.0}, false);
+  const double x = area().left() + 6, y = area().bottom() + 27; // beside what the foot of the picture is measured in
+  gable({x, y}, false);
   p.setPen(theme().fleece);
-  p.drawText(QRectF(x + 10, 0, width(), 16), static_cast<int>(Qt::AlignLeft), tr("by rule of thumb"));
+  p.drawText(QRectF(x + 10, y - 8, width(), 16), static_cast<int>(Qt::AlignLeft), tr("by rule of thumb"));
 }
 
 std::vector<SpokenLine> FrontierView::spoken() const {

@@ -11,8 +11,8 @@
 namespace muffle {
 
 /// What cost is set against.
-enum class CostAgainst { cold, hours, capital, heat, carbon, damp };
-constexpr int kCostAgainstCount = 6;
+enum class CostAgainst { cold, hours, capital, heat, carbon, damp, growth };
+constexpr int kCostAgainstCount = 7;
 
 class FrontierView : public DocumentView {
   Q_OBJECT
@@ -41,13 +41,15 @@ protected:
 private:
   struct Axes {
     double least = 0.0, most = 0.0, pad = 1.0; ///< money
-    double top = 1.0;                          ///< of the other
+    double bottom = 0.0, top = 1.0;            ///< of the other
   };
   [[nodiscard]] Axes axesNow() const;
   [[nodiscard]] QPointF pointOf(const Axes& axes, int package) const;
   [[nodiscard]] QPointF pointOf(const Axes& axes, const SizedPackage& package) const;
   [[nodiscard]] QPointF pointOf(const Axes& axes, const ByThumb& rule) const; ///< at the edge where it stands beyond it
   [[nodiscard]] double valueOf(const SizedPackage& package) const;
+  /// Of growth more is better, of all else less.
+  [[nodiscard]] double badness(const SizedPackage& package) const { return m_against == CostAgainst::growth ? -valueOf(package) : valueOf(package); }
   [[nodiscard]] Quantity quantity() const;
   /// Along its axis, 0..1.
   [[nodiscard]] double along(double value, const Axes& axes) const;

@@ -9,6 +9,7 @@
 
 #include <cstddef>
 #include <span>
+#include <vector>
 
 namespace muffle {
 
@@ -25,6 +26,25 @@ struct Growth {
   double all_d = 0.0;           ///< that were looked at
   Growth& operator+=(const Growth& other);
 };
+
+/// Step by step, from the first of whole days. By temperature between points of the curve a sixteenth of a kelvin apart, which is within 2e-4 of it.
+class GrowthSum {
+public:
+  GrowthSum(double step_s, const GrowthResponse& crop);
+  /// NaN counts as no growth, and as no light.
+  void add(double air_C, double light_W_m2);
+  [[nodiscard]] const Growth& ofWholeDays() const { return m_sum; }
+
+private:
+  [[nodiscard]] double rateAt(double temperature_C) const;
+  GrowthResponse m_crop;
+  std::vector<double> m_rate; ///< from the base on
+  double m_step_s;
+  std::size_t m_perDay, m_steps = 0;
+  double m_warmth = 0.0, m_light_J_m2 = 0.0, m_degreeHours_K_h = 0.0; ///< of the day that has begun
+  Growth m_sum;
+};
+
 /// Air and light at steps of `step_s`, whole days of them from the first; NaN counts as no growth.
 Growth growthOver(std::span<const float> air_C, std::span<const float> light_W_m2, double step_s, const GrowthResponse& crop = {});
 

@@ -4,10 +4,12 @@
 #pragma once
 
 #include "core/assemble/assemble.h"
+#include "core/results/growth.h"
 #include "core/results/ledger.h"
 #include "core/results/store_results.h"
 
 #include <array>
+#include <optional>
 #include <vector>
 
 namespace muffle {
@@ -87,6 +89,7 @@ struct WinterResult {
   std::vector<Dampness> roomDamp; ///< as otherRooms() lists them
   std::vector<double> soilDepth_m;
   std::vector<StoreSummary> stores; ///< given and taken only with series
+  std::optional<Growth> growth;     ///< where asked for
 };
 
 } // namespace muffle

@@ -2,7 +2,9 @@
 #include "core/simulate/simulate.h"
 
 #include "core/parallel.h"
+#include "core/plan/crop_stands.h"
 #include "core/results/groups.h"
+#include "core/results/growth_watch.h"
 #include "core/results/night_judge.h"
 #include "core/results/series_recorder.h"
 #include "core/results/store_watch.h"
@@ -67,6 +69,8 @@ Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::s
   std::vector<Observer*> observers{&house, &damp, &stores};
   std::optional<SeriesRecorder> series;
   if (options.series) observers.push_back(&series.emplace(plan, run.assembly(), winter, std::move(losses), house, damp, result));
+  std::optional<GrowthWatch> growth;
+  if (options.growth) observers.push_back(&growth.emplace(winter.step_s, growthResponseOf(plan)));
   result.soilDepth_m = run.assembly().soilDepth_m;
   result.stores.resize(run.assembly().stores.size());
 
@@ -84,6 +88,7 @@ Result<WinterResult> simulateWinter(const Plan& plan, const Scene& scene, std::s
   }
   result.nights = judgeNights(plan, winter, index, house, damp, last);
   if (options.heaterPower && !options.series) result.series.heater_W = house.heater_W();
+  if (growth) result.growth = growth->ofWholeDays();
   sumUp(run, house, damp, stores, result);
   return result;
 }

@@ -85,6 +85,7 @@ struct Summary {
   std::vector<HeaterCount> heaters; ///< by heater of the plan, over all winters
   std::vector<RoomSummary> rooms;   ///< within the house, as otherRooms() lists them
   std::vector<StoreSummary> stores; ///< over all winters, as storesOf() lists them
+  std::optional<Growth> growth;     ///< of the house's crop, over all winters; where asked for
 };
 
 struct Simulation {
@@ -99,6 +100,7 @@ struct Simulation {
 struct SimulateOptions {
   bool series = false;
   bool heaterPower = false;                ///< of the series only what heaters give, WinterSeries::heater_W
+  bool growth = false;                     ///< Summary::growth
   int threads = 1;                         ///< winters in parallel; the answer does not depend on it
   Scenario scenario = {};                  ///< what befalls the plan; a colder winter is the scene's (colderBy())
   const std::atomic<bool>* stop = nullptr; ///< set to give up; the result is then a cancelled problem

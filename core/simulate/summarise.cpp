@@ -55,6 +55,7 @@ void addWinter(Simulation& all, const Plan& plan, WinterResult&& run) {
     s.heaters[h].loads += run.heaters[h].loads;
     s.heaters[h].atNight += run.heaters[h].atNight;
   }
+  if (run.growth) s.growth = s.growth.value_or(Growth{}) += *run.growth;
   s.tooWarm_h += run.tooWarm_h;
   s.warmest_C = std::max(s.warmest_C, run.warmest_C);
   s.draws += run.draws;

@@ -28,6 +28,7 @@ struct WrittenPackage {
   std::vector<double> choice = {};
   int nights = 0, held = 0;
   double coldest_C = 0.0, degreeHours_K_h = 0.0, heater_kWh = 0.0, winters = 1.0, damp_h = 0.0, loadsAsleep = 0.0;
+  std::optional<double> growth_d = {};
   bool isTried = false;
   std::string fails = {}; ///< as storedText() has it; empty: nothing
   std::vector<WrittenMeter> meters = {};
@@ -76,6 +77,7 @@ template <class V> void describe(V& v, WrittenPackage& p) {
   v.number("heater_kWh", p.heater_kWh, {0, kMostWritten}, "a winter");
   v.number("winters", p.winters, {1e-6, 1e6}, "that the log amounts to");
   v.number("damp_h", p.damp_h, {0, kMostWritten}, "a winter");
+  v.number("growth_d", p.growth_d, {0, 1000}, "a winter");
   v.number("loads_asleep", p.loadsAsleep, {0, kMostWritten}, "a winter");
   v.boolean("tried", p.isTried, "against what is asked beside the log");
   v.text("fails", p.fails, "what it did not withstand");
@@ -118,6 +120,7 @@ WrittenPackage written(const SizedPackage& p) {
       .nights = p.nights, .held = p.held, .coldest_C = p.coldest_C, .degreeHours_K_h = p.degreeHours_K_h, .heater_kWh = p.heater_kWh, .winters = p.winters};
   w.choice.assign(p.choice.begin(), p.choice.end());
   w.damp_h = p.damp_h;
+  w.growth_d = p.growth_d;
   w.loadsAsleep = p.loadsAsleep;
   w.isTried = p.isTried;
   if (p.fails) w.fails = storedText(*p.fails);
@@ -150,6 +153,7 @@ SizedPackage read(const WrittenPackage& w, const Plan& plan) {
   s.cost = winterCost(package.plan, plan.prices, s.ledger, s.winters, package.kit);
   SizedPackage p = sizedPackage(plan, package, s);
   p.heater_kWh = w.heater_kWh;
+  p.growth_d = w.growth_d;
   p.loadsAsleep = w.loadsAsleep;
   p.isTried = w.isTried;
   if (!w.fails.empty()) p.fails = messageFromStored(w.fails);

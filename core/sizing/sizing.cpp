@@ -125,6 +125,7 @@ SizedPackage sizedPackage(const Plan& plan, const Package& package, const Summar
     if (package.choice[k] >= 0) p.capital += measureCapital(plan, m, levelAt(m, package.choice[k]));
   }
   p.damp_h = s.damp.above90_h;
+  if (s.growth) p.growth_d = s.growth->days / s.winters;
   p.spread = spreadOf(p, plan);
   p.electric_W = electric_W(package.plan);
   p.trench_m = trench_m(plan, package.plan);
@@ -177,7 +178,7 @@ bool isSound(Plan plan) {
 
 Result<SizedPackage> runPackage(const Plan& plan, const Choice& choice, PackageScenes& scenes, const std::atomic<bool>* stop) {
   const Package package = buildPackage(plan, choice);
-  const auto run = simulate(package.plan, scenes.of(package.plan), {.stop = stop});
+  const auto run = simulate(package.plan, scenes.of(package.plan), {.growth = true, .stop = stop});
   if (!run) return run.problems();
   return sizedPackage(plan, package, run->summary);
 }

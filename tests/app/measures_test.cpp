@@ -211,6 +211,10 @@ TEST_F(MeasuresTest, ALongListIsSearchedAndEachThingSaysWhatItDoes) {
     for (std::size_t k = 1; k < line.size(); ++k)
       EXPECT_GE(s.packages[static_cast<std::size_t>(line[k])].cost.total(), s.packages[static_cast<std::size_t>(line[k - 1])].cost.total()) << a;
   }
+  frontier->setAgainst(CostAgainst::growth); // of which more is better: the line rises
+  const auto line = frontier->unbeaten();
+  for (std::size_t k = 1; k < line.size(); ++k) EXPECT_LT(frontier->packagePoint(line[k]).y(), frontier->packagePoint(line[k - 1]).y());
+  for (const SizedPackage& p : s.packages) EXPECT_GT(p.growth_d.value_or(0.0), 0.0);
 }
 
 } // namespace

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/sizing/degree_more.h"
 
+#include "core/plan/crop_stands.h"
 #include "core/plan/heaters.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
@@ -23,6 +24,31 @@ TEST(GrowthRate, IsOneAtTheBestAndNothingOutsideAndRisesToIt) {
   for (double at = crop.best_C + 0.5; at < crop.tooWarm_C; at += 0.5) EXPECT_LT(growthRate(crop, at), growthRate(crop, at - 0.5));
   // by hand: base 2, best 18, too warm 32 at 10: (22/14) (8/16)^(16/14)
   EXPECT_CLOSE(growthRate(crop, 10.0), 22.0 / 14.0 * std::pow(0.5, 16.0 / 14.0), 1e-12, "closed form");
+}
+
+TEST(GrowthSum, BetweenItsPointsIsTheCurve) {
+  for (const GrowthResponse& crop : {GrowthResponse{}, GrowthResponse{5.0, 24.0, 35.0, 10.0}, GrowthResponse{2.0, 10.0, 32.0, 10.0}})
+    for (double at = crop.base_C - 1.0; at < crop.tooWarm_C + 1.0; at += 0.0137) {
+      GrowthSum day(86400.0, crop);
+      day.add(at, 1e6); // light enough
+      EXPECT_NEAR(day.ofWholeDays().days, growthRate(crop, at), 2e-4) << at;
+    }
+}
+
+TEST(GrowthWatch, CountsWhatTheSeriesSay) {
+  Plan p = testing::filmTunnel();
+  const auto weather = testing::frost(p.site);
+  const Scene scene = makeScene(weather, p);
+  const auto run = simulate(p, scene, {.series = true, .growth = true});
+  ASSERT_TRUE(run && run->summary.growth);
+  Growth ofSeries;
+  for (std::size_t w = 0; w < run->series.size(); ++w)
+    ofSeries += growthOver(run->series[w].air_C, run->series[w].light_W_m2, weather->winters[w].step_s, growthResponseOf(p));
+  EXPECT_GT(ofSeries.days, 0.0);
+  EXPECT_NEAR(run->summary.growth->days, ofSeries.days, 1e-5 * ofSeries.days) << "series have seven digits";
+  EXPECT_NEAR(run->summary.growth->degreeHours_K_h, ofSeries.degreeHours_K_h, 1e-5 * ofSeries.degreeHours_K_h);
+  EXPECT_EQ(run->summary.growth->all_d, ofSeries.all_d);
+  EXPECT_EQ(simulate(p, scene)->summary.growth.has_value(), false) << "nobody asked";
 }
 
 TEST(GrowthOver, CountsTheLesserOfWarmthAndLight) {

@@ -51,6 +51,7 @@ void expectSame(const Sizing& a, const Sizing& b) {
     EXPECT_EQ(one.spread, other.spread);
     EXPECT_EQ(one.electric_W, other.electric_W);
     EXPECT_EQ(one.damp_h, other.damp_h);
+    EXPECT_EQ(one.growth_d, other.growth_d);
     EXPECT_EQ(one.holds, other.holds);
     EXPECT_EQ(one.fails, other.fails);
     EXPECT_EQ(one.isTried, other.isTried);
