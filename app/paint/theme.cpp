@@ -8,6 +8,8 @@
 #include <array>
 #include <cmath>
 
+static void takeResources() { Q_INIT_RESOURCE(app); } // of a library: the linker leaves out what nobody names
+
 namespace muffle {
 namespace {
 
@@ -97,6 +99,7 @@ QColor inkOn(const QColor& ground) {
 }
 
 void loadFonts() {
+  takeResources();
   for (const char* file : {":/fonts/Lato-Regular.ttf", ":/fonts/Lato-Bold.ttf", ":/fonts/Vollkorn-Regular.ttf", ":/fonts/Vollkorn-SemiBold.ttf"})
     QFontDatabase::addApplicationFont(QString::fromLatin1(file));
   QGuiApplication::setFont(textFont(10)); // before there are widgets: those made under a style sheet do not follow later
