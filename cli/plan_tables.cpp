@@ -20,7 +20,7 @@ Files of schema "muffle-plan-1" are read as well: its `heater`, a bay's `heater_
 
 constexpr const char* kFoot = R"(
 A layer's `gap_m` lies between it and the next layer inwards. `measures[].levels` are sizes to try besides leaving the measure out: barrels, watts, air
-changes an hour, metres of skirt, or how many kelvin lower a hardier crop lets every line be; a second skin and a blanket need none. `price` is per m² of
+changes an hour, metres of skirt, how many kelvin lower a hardier crop lets every line be, or the night is kept; a second skin and a blanket need none. `price` is per m² of
 cover (skin, blanket), per barrel, per kW, or for the whole (sealing). `muffle-cli materials` lists materials and soils; a plan may bring `materials` of its
 own beside them.
 )";

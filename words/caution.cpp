@@ -47,6 +47,9 @@ constexpr WordsOf kCaution[] = {
     {"caution.free-wall", "A free wall of stone or earth can fall: its foundation and height are for a licensed builder."},
     {"caution.lifting", "Lift slabs in twos or with a barrow."},
     {"caution.wet-soil", "Wet soil weighs near two tonnes a cubic metre and pushes its boards outwards: stake and tie a bed higher than a spade."},
+    {"caution.thermostat",
+     "A thermostat may be a kelvin or two off and hangs where the plants do not: leave a margin above the line, and hang a second thermometer, "
+     "with an alarm, among them."},
     {"caution.hardier", "A hardier crop still dies of one night too cold: look up its own limit, not its kind's."},
 };
 

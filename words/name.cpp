@@ -59,6 +59,7 @@ constexpr WordsOf kName[] = {
     {"measure.skirt", "skirt"},
     {"measure.heater", "heater"},
     {"measure.hardier", "hardier crop"},
+    {"measure.night_setpoint", "setpoint at night"},
     {"measure.mulch", "straw on the soil"},
     {"measure.pipe_bed", "pipes under the floor"},
     {"measure.hot_bed", "hot beds of compost"},

@@ -131,7 +131,8 @@ QString SizingWords::inLikelyHouses() const {
   const LikelyInShort all = inShort(m_sizing);
   QStringList words;
   words << (all.held == all.houses ? tr("it holds in all")
-                                   : tr("it holds in %1 and misses up to %2 elsewhere").arg(all.held).arg(tr("%Ln night(s)", nullptr, all.mostMissed)));
+            : all.mostMissed > 0   ? tr("it holds in %1 and misses up to %2 elsewhere").arg(all.held).arg(tr("%Ln night(s)", nullptr, all.mostMissed))
+                                   : tr("it holds in %1").arg(all.held)); // elsewhere it is beyond a limit
   if (all.cheapest) words << tr("is the cheapest in %1").arg(*all.cheapest);
   if (all.leastExtra && all.mostExtra) {
     const Units& u = m_document.view().units();

@@ -281,7 +281,7 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
   ceres::Covariance covariance({});
   std::array<double, kFactorCount * kFactorCount> c{};
   const std::vector<std::pair<const double*, const double*>> block{{logs.data(), logs.data()}};
-  if (covariance.Compute(block, &problem)) covariance.GetCovarianceBlock(logs.data(), logs.data(), c.data());
+  const bool isCovarianceKnown = covariance.Compute(block, &problem) && covariance.GetCovarianceBlock(logs.data(), logs.data(), c.data());
   // what is left over may be more than the readings' own scatter: the model's shape is off too
   std::size_t fitted = 0;
   for (std::size_t n = 0; n < model.nights().size(); ++n) fitted += isFitted(n) ? 1 : 0;
@@ -289,7 +289,7 @@ Result<Calibrated> calibrate(const Plan& plan, const Log& log, const std::shared
   for (const FittedSensor& sensor : model.sensors()) perNight += sensor.readingsPerNight;
   const double left = 2.0 * summary.final_cost / std::max(perNight * static_cast<double>(fitted) - kFactorCount, 1.0);
   for (std::size_t f = 0; f < kFactorCount; ++f) {
-    for (std::size_t g = 0; g <= f; ++g) fit.found.logCovariance.push_back(c[f * kFactorCount + g] * std::max(left, 1.0));
+    for (std::size_t g = 0; g <= f && isCovarianceKnown; ++g) fit.found.logCovariance.push_back(c[f * kFactorCount + g] * std::max(left, 1.0));
     fit.standardError[f] = factorOf(fit.found, static_cast<int>(f)) * std::sqrt(c[f * kFactorCount + f] * std::max(left, 1.0));
     for (std::size_t g = 0; g < kFactorCount; ++g) {
       const double scale = std::sqrt(c[f * kFactorCount + f] * c[g * kFactorCount + g]);

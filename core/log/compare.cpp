@@ -42,7 +42,7 @@ std::optional<Comparison> compareNights(const std::vector<Night>& first, const s
       y.push_back(*n.lift_K());
     }
   constexpr std::size_t kColumns = 6;
-  if (const auto ofTheSecond = leastSquares(x, kColumns, y).coefficients[1]) c.atLikeNights = Difference{ofTheSecond->value, ofTheSecond->standardError};
+  if (const auto ofTheSecond = leastSquares(x, kColumns, y).coefficients[1]) c.atLikeNights = LiftDifference{ofTheSecond->value, ofTheSecond->standardError};
   return c;
 }
 

@@ -18,7 +18,7 @@ struct NightSet {
 };
 
 /// Of the lift, second set less first, at like nights.
-struct Difference {
+struct LiftDifference {
   double value_K = 0.0;
   double standardError_K = 0.0;
   /// More than twice its error.
@@ -28,7 +28,7 @@ struct Difference {
 struct Comparison {
   NightSet first, second;
   /// Nothing where the weather alone tells the sets apart, as when the one is all cloudy nights and the other all clear.
-  std::optional<Difference> atLikeNights;
+  std::optional<LiftDifference> atLikeNights;
 };
 
 /// Nothing with fewer than eight nights in either set: five things are told apart.

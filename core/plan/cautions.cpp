@@ -123,6 +123,7 @@ const std::vector<Row>& table() {
       {{"lifting"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::path; }}}, {M::massPath}},
       {{"wet-soil"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::raisedBed; }}}, {}},
       {{"hardier"}, {}, {M::hardier}},
+      {{"thermostat"}, {}, {M::nightSetpoint}},
   };
   return rows;
 }

@@ -420,6 +420,24 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
        if (!plan.waterLoops.empty()) return {};
        return ifItFits(plan, sized(usual, std::clamp(std::round(0.1 * plan.house.shape.floor_m2()), 2.0, 12.0)));
      }},
+    {Kind::nightSetpoint,
+     "night_setpoint",
+     LevelOf::colder_K,
+     PricedBy::nothing,
+     false,
+     false,
+     {.kind = Kind::nightSetpoint, .levels = {1, 2}, .material = {}},
+     [](const Message& name, double level) {
+       return Message{"measure.lower-by", name, Amount{level, Unit::kelvin}};
+     },
+     [](Plan& plan, const Measure&, double level) { plan.setpoints.shiftNight(-level); },
+     nullptr,
+     &cannotRelax, // less heat, but colder nights
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       const double margin_K = std::floor(plan.setpoints.leastNight_C() - plan.setpoints.hold_C);
+       if (margin_K < 1.0 || heaterPower_W(plan, {HeaterPlace::Of::house}) <= 0.0) return {};
+       return {sized(usual, margin_K)};
+     }},
     {Kind::own,
      "own",
      LevelOf::any,

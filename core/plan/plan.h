@@ -193,11 +193,21 @@ struct Setpoints {
     const double atNight_C = of(night_C, nightBands), byDay_C = of(day_C, dayBands);
     return std::max(atNight_C, swingAtMost_K ? std::min(byDay_C, atNight_C + *swingAtMost_K) : byDay_C);
   }
+  /// The lowest that the house is heated to at night.
+  [[nodiscard]] double leastNight_C() const {
+    double least_C = nightBands.empty() ? night_C : nightBands.front().setpoint_C;
+    for (const SetpointBand& band : nightBands) least_C = std::min(least_C, band.setpoint_C);
+    return least_C;
+  }
+  /// Those of the night by so much.
+  void shiftNight(double by_K) {
+    night_C += by_K;
+    for (SetpointBand& band : nightBands) band.setpoint_C += by_K;
+  }
   /// All of them by so much.
   void shift(double by_K) {
-    night_C += by_K;
+    shiftNight(by_K);
     day_C += by_K;
-    for (SetpointBand& band : nightBands) band.setpoint_C += by_K;
     for (SetpointBand& band : dayBands) band.setpoint_C += by_K;
   }
   bool operator==(const Setpoints&) const = default;
@@ -323,9 +333,10 @@ enum class MeasureKind {
   massWall,
   massPath,
   collector,
+  nightSetpoint,
   own
 };
-constexpr int kMeasureKindCount = 16;
+constexpr int kMeasureKindCount = 17;
 
 /// Of these one chooses a material, and there is one size; the others have levels.
 bool hasMaterial(MeasureKind kind);
@@ -341,7 +352,8 @@ struct Setting {
 };
 
 /// Something that may be added. `levels` are its sizes to try besides "not": barrels, watts, air changes per hour, metres
-/// of skirt, lobby or straw, pipes, hot beds, square metres of wall, path or collector, or how many kelvin hardier the crop is.
+/// of skirt, lobby or straw, pipes, hot beds, square metres of wall, path or collector, or how many kelvin hardier the crop is or lower
+/// the night is kept.
 struct Measure {
   std::string id = {}; ///< by which other measures call it; empty: none does
   MeasureKind kind = MeasureKind::sealing;

@@ -497,8 +497,8 @@ template <class V> void describe(V& v, Measure& m) {
   v.choice("kind", m.kind, namesOf(measureTable()), "kind of measure", true);
   v.text("name", m.name, "name");
   v.numbers("levels", m.levels, {0.0, 1e6},
-            "size to try: barrels, watts, air changes an hour, metres of skirt or lobby, pipes, hot beds, square metres of wall, path or collector, or kelvin "
-            "hardier");
+            "size to try: barrels, watts, air changes an hour, metres of skirt or lobby, pipes, hot beds, square metres of wall, path or collector, kelvin "
+            "hardier, or kelvin that the night is kept lower");
   v.text("material", m.material, "material of a skin, blanket or ceiling");
   v.number("gap_m", m.gap_m, {0.003, 2.0}, "air gap of a second skin");
   v.choice("faces", m.faces, kCoveredFaces, "of a second skin: under which of the cover it goes");

@@ -13,12 +13,7 @@ namespace {
 constexpr double kLeast_C = 0.0, kMost_C = 20.0;
 }
 
-double nightSetpoint_C(const Plan& plan) {
-  const Setpoints& s = plan.setpoints;
-  if (s.nightBands.empty()) return s.night_C;
-  return std::min_element(s.nightBands.begin(), s.nightBands.end(), [](const SetpointBand& a, const SetpointBand& b) { return a.setpoint_C < b.setpoint_C; })
-      ->setpoint_C;
-}
+double nightSetpoint_C(const Plan& plan) { return plan.setpoints.leastNight_C(); }
 
 Plan withNightSetpoint(const Plan& plan, double night_C) {
   Plan p = plan;

@@ -3,6 +3,7 @@
 // Every kind of measure is one row: it can be proposed, priced, labelled and built in.
 #include "core/plan/measure_table.h"
 
+#include "core/plan/heaters.h"
 #include "core/plan/names.h"
 #include "core/sizing/sizing.h"
 #include "core/sizing/usual_measures.h"
@@ -37,6 +38,10 @@ TEST(MeasureTable, WhatIsProposedForAHouseCanBeBuiltIntoItAndChangesIt) {
   for (unsigned seed = 1; seed <= 200; ++seed) {
     Plan plan = testing::randomPlan(seed);
     plan.measures.clear();
+    if (seed % 2 == 0) { // heated, to above its line
+      addHeater(plan, {.power_W = 3000.0});
+      plan.setpoints.shift(1.5);
+    }
     for (const Measure& m : changesToTry(plan)) {
       met.insert(m.kind);
       plan.measures = {m};

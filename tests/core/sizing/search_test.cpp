@@ -71,6 +71,28 @@ Plan randomList(unsigned seed) {
 
 const SizedPackage& winnerOf(const Sizing& s) { return s.packages[static_cast<std::size_t>(s.winner)]; }
 
+TEST(Search, ALowerSetpointIsTakenAsFarAsTheNightsBearIt) {
+  Plan p = testing::filmTunnel();
+  p.prices.electricity_per_kWh = 0.3;
+  p.setpoints.hold_C = 1.0;
+  p.setpoints.night_C = 6.0;
+  p.setpoints.day_C = 10.0;
+  p.measures = {usualMeasure(MeasureKind::secondSkin), usualMeasure(MeasureKind::nightSetpoint), usualMeasure(MeasureKind::heater),
+                usualMeasure(MeasureKind::barrels)};
+  p.measures[1].levels = {2, 4, 8}; // the last lies below the line
+  p.measures[2].levels = {3000, 6000, 12000, 20000};
+  p.measures[3].levels = {5, 10};
+  const auto weather = testing::frost(p.site);
+  PackageScenes scenes(weather);
+  const auto found = searchPackages(p, scenes, {}), all = size(p, weather, {.exhaustive = true});
+  ASSERT_TRUE(found && all && found->winner >= 0 && all->winner >= 0);
+  const SizedPackage &cheapest = found->packages[static_cast<std::size_t>(found->winner)], &least = all->packages[static_cast<std::size_t>(all->winner)];
+  EXPECT_TRUE(found->provedLeast);
+  EXPECT_EQ(cheapest.choice, least.choice);
+  EXPECT_GE(cheapest.choice[1], 0) << "a night kept less warm costs less";
+  EXPECT_LT(cheapest.choice[1], 2) << "but not below the line";
+}
+
 TEST(Search, FindsWhatTryingEveryCombinationFinds) {
   std::size_t covered = 0, runs = 0;
   for (unsigned seed = 1; seed <= kProblems; ++seed) {
