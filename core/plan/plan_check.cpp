@@ -276,7 +276,8 @@ Problems check(const Plan& plan) {
       bad(where + "/levels", Message{"plan.sizes-not-whole", rowOf(m.kind).id}, Message{"plan.whole-numbers-from-1"});
     if (m.levels.size() > 12) bad(where + "/levels", Message{"plan.sizes", m.levels.size()}, Message{"plan.measures-at-most"});
   }
-  if (const auto& open = plan.calibration ? plan.calibration->logCovariance : std::vector<double>(); !open.empty() && !sigmaPoints(open, 5))
+  constexpr std::size_t kFactors = 5; // skin, draughts, mass, ground, sun
+  if (plan.calibration && !plan.calibration->logCovariance.empty() && !sigmaPoints(plan.calibration->logCovariance, kFactors))
     bad("/calibration/log_covariance", Message{"plan.no-covariance"}, Message{"plan.covariance-allowed"});
   if (plan.ask.rareNight_years && plan.site.annualLows_C.size() < 3)
     bad("/ask/rare_night_years", Message{"plan.rare-night-without-lows", plan.site.annualLows_C.size()}, Message{"plan.lows-of-three-winters"});

@@ -14,7 +14,7 @@
 namespace muffle {
 namespace {
 
-constexpr const char* kForm = "muffle-found-1"; // of another number nothing is read: a search is soon made again
+constexpr const char* kForm = "muffle-found-2"; // of another number nothing is read: a search is soon made again
 constexpr double kMostWritten = 1e15;
 constexpr std::size_t kMostKept = 200'000;
 

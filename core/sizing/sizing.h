@@ -40,7 +40,7 @@ struct SizedPackage {
   double capital = 0.0; ///< money for kit, all of it now
   double spread = 0.0;  ///< money a winter to either side, by the ranges of prices
   double damp_h = 0.0;  ///< hours a winter at 90 % relative humidity and more
-  std::optional<double> growth_d = {}; ///< a winter, in days of the crop's best growth (core/results/growth.h); none of what was kept before it was counted
+  std::optional<double> growth_d = {}; ///< a winter, in days of the crop's best growth (core/results/growth.h); none where a run was not asked for it
   double electric_W = 0.0;           ///< all electric heaters together
   double trench_m = 0.0;             ///< that it digs
   double fuelStored_kWh = 0.0;       ///< fuel burnt a winter

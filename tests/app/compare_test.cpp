@@ -16,6 +16,14 @@ namespace {
 
 class CompareTest : public WindowTest {
 protected:
+  /// The cheapest of four plans, on the stage that draws them.
+  void openAndSearch() {
+    openWithAShortList({5000});
+    ASSERT_TRUE(waitForResult(*document));
+    window->showStage(CostStage::kId);
+    document->startSizing();
+    ASSERT_TRUE(waitForSizing(*document));
+  }
   void askWhatDiffers() {
     for (QAction* action : window->findChildren<QAction*>())
       if (action->shortcut() == QKeySequence(QStringLiteral("Ctrl+D"))) action->trigger();
@@ -31,11 +39,7 @@ TEST_F(CompareTest, WithoutASecondPlanWhatDiffersSaysHowToGetOne) {
 }
 
 TEST_F(CompareTest, WhatDiffersIsOutlinedInTheSectionWhileThePointerRestsOnAPlan) {
-  openWithAShortList({5000});
-  ASSERT_TRUE(waitForResult(*document));
-  window->showStage(CostStage::kId);
-  document->startSizing();
-  ASSERT_TRUE(waitForSizing(*document));
+  openAndSearch();
   auto* frontier = find<FrontierView>();
   auto* section = find<SectionView>();
   QTest::qWait(20);
@@ -58,11 +62,7 @@ TEST_F(CompareTest, WhatDiffersIsOutlinedInTheSectionWhileThePointerRestsOnAPlan
 }
 
 TEST_F(CompareTest, TheCheapestPlanIsFoundComparedAndTaken) {
-  openWithAShortList({5000});
-  ASSERT_TRUE(waitForResult(*document));
-  window->showStage(CostStage::kId);
-  document->startSizing();
-  ASSERT_TRUE(waitForSizing(*document));
+  openAndSearch();
   ASSERT_TRUE(document->results().sizingIsCurrent());
   ASSERT_EQ(document->results().sizing()->packages.size(), 4U);
   auto* frontier = find<FrontierView>();
