@@ -61,6 +61,17 @@ inline Plan threeRooms() {
   return p;
 }
 
+/// The demo with three heaters by stages, a wood stove and a collector with its tank.
+inline Plan everyHeat() {
+  Plan p = demo().plan;
+  p.waterLoops.push_back({});
+  p.waterLoops.back().collector_m2 = 4.0;
+  addHeater(p, {.kind = HeaterKind::propane, .power_W = 4000.0, .stage_K = 1.0});
+  addHeater(p, {.power_W = 3000.0, .stage_K = 2.0});
+  addHeater(p, {.kind = HeaterKind::woodStove, .power_W = 8000.0});
+  return p;
+}
+
 /// The demo with every kind of store in every place it may have.
 inline Plan everyStore() {
   Plan p = demo().plan;

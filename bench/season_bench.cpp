@@ -5,6 +5,7 @@
 #include "bench/demo_scene.h"
 #include "book/book.h"
 #include "core/network/solver.h"
+#include "core/run/run.h"
 
 #include <benchmark/benchmark.h>
 #include <fmt/format.h>
@@ -36,6 +37,24 @@ void SeasonDemo(benchmark::State& state) { season(state, demo().plan); }
 void SeasonThickSkins(benchmark::State& state) { season(state, bench::thickSkins()); }
 
 void SeasonThreeRooms(benchmark::State& state) { season(state, bench::threeRooms()); }
+
+void steps(benchmark::State& state, const Plan& plan) {
+  const Scene scene = makeScene(demo().weather, plan);
+  const Winter& winter = scene.weather->winters.front();
+  const Assembly assembly = assemble(plan, winter, scene.sun.front());
+  for (auto _ : state) {
+    state.PauseTiming();
+    auto run = Run::prepare(plan, assembly, winter, {});
+    state.ResumeTiming();
+    run->begin();
+    while (!run->isDone()) run->advance(1);
+    if (run->solver().balance().closure() > 1e-9) state.SkipWithError("the energy balance does not close");
+  }
+}
+
+void SeasonOneHeater(benchmark::State& state) { steps(state, demo().plan); }
+
+void SeasonHeatersFireAndLoop(benchmark::State& state) { steps(state, bench::everyHeat()); }
 
 /// One winter as the product runs it, the weeks before its log included; without series, as a search does.
 void SeasonEveryStore(benchmark::State& state) {
@@ -103,6 +122,8 @@ void MillionRowsFlagged(benchmark::State& state) {
 BENCHMARK(SeasonDemo)->Unit(benchmark::kMillisecond);
 BENCHMARK(SeasonThickSkins)->Unit(benchmark::kMillisecond);
 BENCHMARK(SeasonThreeRooms)->Unit(benchmark::kMillisecond);
+BENCHMARK(SeasonOneHeater)->Unit(benchmark::kMillisecond);
+BENCHMARK(SeasonHeatersFireAndLoop)->Unit(benchmark::kMillisecond);
 BENCHMARK(SeasonEveryStore)->Unit(benchmark::kMillisecond);
 BENCHMARK(EditOfBothWinters)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(ReadLogRows)->Unit(benchmark::kMillisecond);

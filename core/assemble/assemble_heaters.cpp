@@ -23,6 +23,12 @@ bool isLockedOut(const Heater& heater, double outside_C) {
   return (heater.onlyBelow_C && outside_C >= *heater.onlyBelow_C) || (heater.onlyAbove_C && outside_C < *heater.onlyAbove_C);
 }
 
+/// Hours between two of a day's, the day round.
+double onClock(double difference_h) {
+  const double h = difference_h + 24.0;
+  return h >= 24.0 ? h - 24.0 : h;
+}
+
 } // namespace
 
 /// By step, whether hours, weather and forecast let it give heat; empty if they always do.
@@ -114,7 +120,7 @@ std::vector<std::size_t> Assembler::loadsOf(const Heater& stove) const {
   double hour = clock.hour(m_winter.time(0));
   for (std::size_t i = 1; i < m_winter.size(); ++i) {
     const double next = clock.hour(m_winter.time(i));
-    const double moved = std::fmod(next - hour + 24.0, 24.0), due = std::fmod(stove.from_h - hour + 24.0, 24.0);
+    const double moved = onClock(next - hour), due = onClock(stove.from_h - hour);
     hour = next;
     if (due <= 0.0 || due > moved || (!may.empty() && !may[i])) continue;
     for (int n = 0; n < stove.stoking.loads; ++n) {

@@ -29,7 +29,7 @@ void DoubleStep::reset() {
 bool DoubleStep::predict(StepContext& c, double h, double s) {
   const double middle = c.time + kInside * h;
   const double end = c.time + h + kInside * h;
-  if (!c.setpointsStay(middle) || !c.setpointsStay(end)) return false;
+  if (!c.setpointsStay(middle) || !c.setpointsStay(end) || !c.goOnGiving(h, s, true)) return false;
   c.flows.drive(c.time + h, m_end); // c.middle.T is still needed where free
   std::copy(m_end.T.begin() + c.flows.freeCount(), m_end.T.end(), c.middle.T.begin() + c.flows.freeCount());
   std::swap(m_end.value, c.middle.value);
@@ -39,7 +39,6 @@ bool DoubleStep::predict(StepContext& c, double h, double s) {
     return false;
   }
   if (!c.flows.modulateOver(middle, end, c.start.T, s, kBend_K)) return false;
-  if (!c.goOnGiving(h, s, true)) return false;
   m_endValue = m_end.value;
 #pragma GCC unroll 4
   for (std::size_t v = 0; v < m_end.value.size(); ++v) m_end.value[v] = 0.75 * m_end.value[v] + 0.5 * c.middle.value[v] - 0.25 * c.start.value[v];

@@ -252,10 +252,16 @@ private:
   std::vector<int> m_slot, m_boundaryNode;
   std::vector<double> m_capacity;
   FreezingNodes m_freezing;
+  [[nodiscard]] const SurfaceWater& waterOf(std::size_t relay) const { return *std::get_if<SurfaceWater>(&m_network->relays[relay].by); }
   Relays m_relays;
   std::vector<int> m_relayModulator;    ///< by relay: of that film, -1 for none
   std::vector<int> m_relayFilm;         ///< by relay: of one that counts water, the film in m_vapour
-  std::vector<std::size_t> m_relaySlot; ///< by relay: its sensor's
+  struct Switched {
+    std::size_t relay, sensor; ///< the sensor's slot
+    SwitchedByTemperature by;
+  };
+  std::vector<Switched> m_switched;
+  std::vector<std::size_t> m_wetted; ///< relays that count water
   std::vector<FrozenLink> m_frozenLinks;
   bool m_nonlinear = false, m_algebraic = false;
 

@@ -81,9 +81,9 @@ void NetworkFlows::addLinks(const Network& net, const std::vector<int>& groupOfL
   const auto group = [&](std::size_t link) { return link < groupOfLink.size() && groupOfLink[link] >= 0 ? groupRow(groupOfLink[link]) : -1; };
   m_vapour = VapourFlows(net.pressure_Pa);
   m_relays = Relays(net.relays);
-  for (const Relay& relay : net.relays) {
-    const auto* by = std::get_if<SwitchedByTemperature>(&relay.by);
-    m_relaySlot.push_back(by ? slot(by->sensor) : 0);
+  for (std::size_t r = 0; r < net.relays.size(); ++r) {
+    if (const auto* by = std::get_if<SwitchedByTemperature>(&net.relays[r].by)) m_switched.push_back({r, slot(by->sensor), *by});
+    if (std::holds_alternative<SurfaceWater>(net.relays[r].by)) m_wetted.push_back(r);
   }
   m_relayFilm.assign(net.relays.size(), -1);
   m_relayModulator.assign(net.relays.size(), -1);
@@ -234,36 +234,38 @@ void NetworkFlows::setRelay(int relay, bool on) {
 /// What follows relays and needs no new layout: strengths of long-wave links, wet films.
 void NetworkFlows::followRelays() {
   ++m_layoutCount;
-  for (std::size_t i = 0; i < m_radiative.active.size(); ++i)
-    if (m_radiative.active[i].relay >= 0) m_radiative.pair[i].g = plainStrength(m_radiative.active[i]);
-  collectReported(m_radiative, m_reportedRadiative);
+  bool changed = false;
+  for (std::size_t i = 0; i < m_radiative.active.size(); ++i) {
+    if (m_radiative.active[i].relay < 0) continue;
+    const double g = plainStrength(m_radiative.active[i]);
+    changed = changed || g != m_radiative.pair[i].g;
+    m_radiative.pair[i].g = g;
+  }
+  if (changed) collectReported(m_radiative, m_reportedRadiative);
   for (const Natural& n : m_allNatural)
     if (n.relay >= 0) m_vapour.setWetShare(n.vapour, m_relays.isOn(n.relay) ? 1.0 : n.wetShare);
 }
 
 void NetworkFlows::startRelays(std::span<const double> T) {
   if (m_relays.empty()) return;
-  for (std::size_t r = 0; r < m_relays.size(); ++r) {
-    const auto& by = m_network->relays[r].by;
-    if (const auto* switched = std::get_if<SwitchedByTemperature>(&by)) m_relays.start(r, *switched, T[m_relaySlot[r]]);
-    if (const auto* water = std::get_if<SurfaceWater>(&by)) {
-      constexpr double kAnyFilm_W_K = 1.0;                      // only the sign counts
-      const bool reached = strength(m_relayModulator[r]) > 0.0; // no damp air gets behind a tight cloth
-      m_relays.start(r, *water, reached ? m_vapour.condensing_W(m_relayFilm[r], T.data(), kAnyFilm_W_K) : 0.0);
-    }
+  for (const Switched& s : m_switched) m_relays.start(s.relay, s.by, T[s.sensor]);
+  for (const std::size_t r : m_wetted) {
+    constexpr double kAnyFilm_W_K = 1.0;                      // only the sign counts
+    const bool reached = strength(m_relayModulator[r]) > 0.0; // no damp air gets behind a tight cloth
+    m_relays.start(r, waterOf(r), reached ? m_vapour.condensing_W(m_relayFilm[r], T.data(), kAnyFilm_W_K) : 0.0);
   }
   followRelays();
 }
 
 bool NetworkFlows::settleRelays(std::span<const double> T, double h) {
   bool any = false;
-  for (std::size_t r = 0; r < m_relays.size(); ++r) {
-    const auto& by = m_network->relays[r].by;
-    bool has = false;
-    if (const auto* water = std::get_if<SurfaceWater>(&by))
-      has = m_relays.step(r, *water, m_vapour.condensing_W(m_relayFilm[r], T.data(), m_film[static_cast<std::size_t>(m_relayFilm[r])].h), h);
-    else if (const auto* switched = std::get_if<SwitchedByTemperature>(&by))
-      has = m_relays.step(r, *switched, T[m_relaySlot[r]]);
+  for (const std::size_t r : m_wetted) {
+    const int film = m_relayFilm[r];
+    const bool has = m_relays.step(r, waterOf(r), m_vapour.condensing_W(film, T.data(), m_film[static_cast<std::size_t>(film)].h), h);
+    any = any || has;
+  }
+  for (const Switched& s : m_switched) {
+    const bool has = m_relays.step(s.relay, s.by, T[s.sensor]);
     any = any || has;
   }
   if (any) followRelays();
@@ -386,12 +388,8 @@ bool NetworkFlows::modulateOver(double middle_s, double end_s, const std::vector
 }
 
 bool NetworkFlows::relayTurns(const std::vector<double>& T) const {
-  for (std::size_t r = 0; r < m_relays.size(); ++r) {
-    const auto* by = std::get_if<SwitchedByTemperature>(&m_network->relays[r].by);
-    if (!by) continue;
-    const double sensor_C = T[m_relaySlot[r]];
-    if (m_relays.isOn(static_cast<int>(r)) ? sensor_C >= by->off_C : sensor_C <= by->on_C) return true;
-  }
+  for (const Switched& s : m_switched)
+    if (m_relays.isOn(static_cast<int>(s.relay)) ? T[s.sensor] >= s.by.off_C : T[s.sensor] <= s.by.on_C) return true;
   return false;
 }
 

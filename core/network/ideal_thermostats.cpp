@@ -27,6 +27,12 @@ IdealThermostats::IdealThermostats(const std::vector<Thermostat>& thermostats, c
   m_between.reserve(thermostats.size());
 }
 
+void IdealThermostats::leaveOut(std::size_t thermostat) {
+  for (Sensor& sensor : m_sensors) std::erase(sensor.stages, thermostat);
+  std::erase_if(m_sensors, [](const Sensor& sensor) { return sensor.stages.empty(); });
+  m_slotOf[thermostat] = kFixed;
+}
+
 /// Nothing is to be done: within its tolerance, off and warm enough, or full on and not.
 inline bool IdealThermostats::rests(std::size_t j, const Step& step) {
   const double power = step.power_W[j], error = step.error_K[j], limit = step.limit_W[j];
@@ -66,7 +72,8 @@ double IdealThermostats::settleOne(const Sensor& sensor, const Step& step) const
 
 /// One after the other, from all off.
 double IdealThermostats::settleStages(Sensor& sensor, const Step& step) const {
-  std::stable_sort(sensor.stages.begin(), sensor.stages.end(), [&](std::size_t a, std::size_t b) { return step.setpoint_C[a] > step.setpoint_C[b]; });
+  const auto comesFirst = [&](std::size_t a, std::size_t b) { return step.setpoint_C[a] > step.setpoint_C[b]; };
+  if (!std::is_sorted(sensor.stages.begin(), sensor.stages.end(), comesFirst)) std::stable_sort(sensor.stages.begin(), sensor.stages.end(), comesFirst);
   const std::size_t first = sensor.stages.front();
   double warmth_C = step.setpoint_C[first] - step.error_K[first];
   const double before_C = warmth_C;

@@ -41,6 +41,9 @@ public:
   /// Sensors of `free` or more are boundaries, which no heater moves.
   IdealThermostats(const std::vector<Thermostat>& thermostats, const std::vector<std::size_t>& sensorSlot, std::size_t free);
 
+  /// It gives what it is told to give: its power is no longer moved.
+  void leaveOut(std::size_t thermostat);
+
   /// By thermostat: `power_W` is moved, and `error_K`, by how much its sensor ends below its setpoint, with it. One that is within `letBe_K` stays as it is;
   /// `enough_K`: what sensors that warm each other may be left off by.
   Outcome find(std::vector<double>& power_W, std::vector<double>& error_K, const std::vector<double>& setpoint_C, const std::vector<double>& limit_W,

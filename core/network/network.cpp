@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace muffle {
 namespace {
@@ -46,6 +47,21 @@ double Signal::at(double t) const {
   if (t >= t_s.back()) return value.back();
   const auto i = static_cast<std::size_t>(std::upper_bound(t_s.begin(), t_s.end(), t) - t_s.begin()) - 1;
   return hold ? value[i] : value[i] + (value[i + 1] - value[i]) * (t - t_s[i]) / (t_s[i + 1] - t_s[i]);
+}
+
+double Signal::nextChange_s(double t) const {
+  if (!hold) return t;
+  const double now = at(t);
+  const auto isOther = [&](double v) { return v != now; };
+  const auto timeOf = [&](std::size_t i) { return step_s > 0.0 ? start_s + static_cast<double>(i) * step_s : t_s[i]; };
+  std::size_t from = 0;
+  if (step_s > 0.0)
+    from = static_cast<std::size_t>(std::max((t - start_s) / step_s, 0.0));
+  else
+    from = static_cast<std::size_t>(std::upper_bound(t_s.begin(), t_s.end(), t) - t_s.begin());
+  if (from >= value.size()) return std::numeric_limits<double>::infinity();
+  const auto other = std::find_if(value.begin() + static_cast<std::ptrdiff_t>(from), value.end(), isOther);
+  return other == value.end() ? std::numeric_limits<double>::infinity() : timeOf(static_cast<std::size_t>(other - value.begin()));
 }
 
 Driver Driver::constant(double value) {

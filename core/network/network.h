@@ -36,6 +36,8 @@ struct Signal {
   int relay = -1;                ///< set: no table but a switch between two others, for modulators only
   int then = -1, otherwise = -1; ///< while it is on, and off; both before this one
   [[nodiscard]] double at(double t_s) const;
+  /// From when on, after t, it has another value than at t; infinite where it keeps that, and t itself where it does not hold its values.
+  [[nodiscard]] double nextChange_s(double t_s) const;
   /// For a regular signal that is not empty: its value at (t - start_s)/step_s.
   [[nodiscard]] double atPosition(double position) const {
     if (position <= 0.0) return value.front();

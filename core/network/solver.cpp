@@ -51,16 +51,16 @@ void Solver::setLimit(std::size_t thermostat, double share) {
   c.equalStep_s = 0.0;
 }
 
-void Solver::setGiven(std::size_t thermostat, double now_W, double next_W, bool smooth) {
+void Solver::setGiven(std::size_t thermostat, std::shared_ptr<const GivenHeat> heat) {
   StepContext& c = m_context;
   auto known = std::find_if(c.given.begin(), c.given.end(), [&](const StepContext::Given& g) { return g.thermostat == thermostat; });
-  if (known == c.given.end()) known = c.given.insert(known, {thermostat});
-  if (c.inDoubleStep ? now_W != known->next_W : !smooth) {
-    c.inDoubleStep = false; // what was worked out ahead is no longer so
-    c.equalStep_s = 0.0;
+  if (known == c.given.end()) {
+    known = c.given.insert(known, {thermostat});
+    c.ideal.leaveOut(thermostat);
   }
-  known->now_W = now_W;
-  known->next_W = next_W;
+  known->heat = std::move(heat);
+  c.inDoubleStep = false; // what was worked out ahead is no longer so
+  c.equalStep_s = 0.0;
 }
 
 void Solver::setRelay(int relay, bool on) {

@@ -52,9 +52,8 @@ public:
   void setSource(int source, double value_W) { m_context.flows.setSource(source, value_W); }
   /// Of what a thermostat may give by itself, from the next step on, 0..1.
   void setLimit(std::size_t thermostat, double share);
-  /// Makes a thermostat one that gives what it gives, whatever its sensor says: its mean over the next step, W, at least 0, and over the one after
-  /// it (below 0: not to be foreseen). `smooth`: as a continuation of what it gave before, within a few hundredths of its power.
-  void setGiven(std::size_t thermostat, double now_W, double next_W, bool smooth);
+  /// Makes a thermostat one that gives what it gives, whatever its sensor says, from the next step on; nullptr: nothing.
+  void setGiven(std::size_t thermostat, std::shared_ptr<const GivenHeat> heat);
   /// A relay that is commanded, from the next step on.
   void setRelay(int relay, bool on);
   /// One step of h > 0 seconds. False if no solution was found even after halving the step 12 times.

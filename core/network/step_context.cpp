@@ -5,11 +5,13 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace muffle {
 namespace {
 
 constexpr double kWarmEnough_K = 4.0; // over a new setpoint, for its heater to stay off
+constexpr double kSlight = 1e-6;      // of what a given power may be off: the last digits of sums that are to be nothing
 
 } // namespace
 
@@ -64,6 +66,7 @@ void StepContext::reset() {
   startIsExact = inDoubleStep = false;
   equalStep_s = 0.0;
   for (Given& g : given) g = {g.thermostat};
+  setpointsFrom_s = setpointsUntil_s = 0.0;
   flows.drive(0.0, start);
   flows.startFreezing(start.T);
   flows.startRelays(start.T);
@@ -77,34 +80,56 @@ double StepContext::limitAt(std::size_t j, double time_s) const {
   return t.limitSignal < 0 ? most_W : most_W * std::max(network->tables[static_cast<std::size_t>(t.limitSignal)].at(time_s), 0.0);
 }
 
-/// Of the ideal thermostats; limits of all.
+/// Of the ideal thermostats; limits of all, and the powers of those that give what is given.
 void StepContext::takeSetpoints(double time_s) {
+  for (std::size_t j = 0; j < power.size(); ++j) limit[j] = limitAt(j, time_s);
+  for (const Given& g : given) power[g.thermostat] = limit[g.thermostat];
+  if (knowsSetpointsAt(time_s)) return;
   for (std::size_t j = 0; j < power.size(); ++j) {
     const Thermostat& t = network->thermostats[j];
-    limit[j] = limitAt(j, time_s);
     if (t.mode == Thermostat::Mode::ideal)
       setpoint[j] = t.setpointSignal >= 0 ? network->tables[static_cast<std::size_t>(t.setpointSignal)].at(time_s) : t.setpoint_C;
   }
+  knowSetpointsAt(time_s);
+}
+
+/// They are those of that time: until one of them changes none need be looked at.
+void StepContext::knowSetpointsAt(double time_s) {
+  setpointsFrom_s = time_s;
+  setpointsUntil_s = std::numeric_limits<double>::infinity();
+  for (const Thermostat& t : network->thermostats)
+    if (t.setpointSignal >= 0) setpointsUntil_s = std::min(setpointsUntil_s, network->tables[static_cast<std::size_t>(t.setpointSignal)].nextChange_s(time_s));
 }
 
 /// What those that give whatever is asked have to give in a step of h.
 void StepContext::beginGiven(double h) {
   for (Given& g : given) {
-    g.wanted_J = std::max(limitShare[g.thermostat] * g.now_W * h + g.owed_J, 0.0);
-    limit[g.thermostat] = g.mean_W = g.wanted_J / h;
+    g.steps = g.heat ? g.heat->steps(time, h) : GivenHeat::Steps{};
+    g.wanted_J = g.owed_J + limitShare[g.thermostat] * g.steps.energy_J;
+    limit[g.thermostat] = g.mean_W = std::max(g.wanted_J, 0.0) / h;
   }
 }
 
-/// The same for a step, or two at once, by the multistep formula: its power is that at the end of a line through what was given before and what
-/// is now, so that with its part of what was before it gives neither more nor less. False if that is none, or not to be foreseen.
+/// The same for a step, or two at once, by the multistep formula: the power at its end by which, with its part of what was given before, it gives
+/// neither more nor less; where the curve bends, the nearest to what it then is, and the rest is owed. False if two at once would
+/// owe, or the last, or one more than the next can make up for; and if it jumps.
 bool StepContext::goOnGiving(double h, double s, bool twice) {
   for (const Given& g : given) {
     const std::size_t j = g.thermostat;
-    if (twice && g.next_W < 0.0) return false;
-    const double wanted_J = g.wanted_J + (twice ? limitShare[j] * g.next_W * h : 0.0);
-    const double power_W = (wanted_J - (stepHeat_J[j] + (twice ? beforeHeat_J[j] : 0.0)) / 3.0) / s;
-    if (power_W < 0.0) return false;
-    limit[j] = power[j] = power_W;
+    limit[j] = power[j] = 0.0;
+    if (!g.heat) continue;
+    if (twice && g.steps.isLast) return false; // the second of them is not asked for
+    const double share = limitShare[j], near_W = g.heat->near_W;
+    const double wanted_J = g.wanted_J + (twice ? share * g.steps.nextEnergy_J : 0.0);
+    const double carried_J = (stepHeat_J[j] + (twice ? beforeHeat_J[j] : 0.0)) / 3.0; // of the step's heat, by the formula
+    const double even_W = (wanted_J - carried_J) / s;
+    const double then_W = share * (twice ? g.steps.nextEnd_W : g.steps.end_W);
+    limit[j] = power[j] = std::max(std::clamp(even_W, then_W - near_W, then_W + near_W), 0.0);
+    const double tooMuch_J = carried_J + s * power[j] - std::max(wanted_J, 0.0);
+    if (std::abs(tooMuch_J) <= kSlight * near_W * s) continue;
+    if (twice || g.steps.isLast || tooMuch_J > share * g.steps.nextEnergy_J) return false;
+    const double line_W = share * (2.0 * g.heat->power_W(time) - g.heat->power_W(std::max(time - h, 0.0)));
+    if (std::abs(then_W - line_W) > g.heat->bend_W) return false;
   }
   return true;
 }
@@ -129,6 +154,8 @@ bool StepContext::limitsStay(double time_s) {
 
 /// False if a setpoint is another then, unless its heater is off and stays so as far as one can see: that one is taken up.
 bool StepContext::setpointsStay(double time_s) {
+  if (knowsSetpointsAt(time_s)) return !limitsVary || limitsStay(time_s);
+  setpointsUntil_s = setpointsFrom_s = 0.0; // some may be taken and others not
   for (std::size_t j = 0; j < power.size(); ++j) {
     const Thermostat& t = network->thermostats[j];
     if (t.setpointSignal < 0) continue;
@@ -137,6 +164,7 @@ bool StepContext::setpointsStay(double time_s) {
     if (limit[j] > 0.0 && (power[j] > 0.0 || start.T[sensorSlot[j]] < then + kWarmEnough_K)) return false;
     setpoint[j] = then;
   }
+  knowSetpointsAt(time_s);
   return !limitsVary || limitsStay(time_s);
 }
 

@@ -5,6 +5,7 @@
 #pragma once
 
 #include "core/network/flows.h"
+#include "core/network/given_heat.h"
 #include "core/network/ideal_thermostats.h"
 #include "core/network/network.h"
 #include "core/network/solver_options.h"
@@ -24,13 +25,14 @@ struct StepContext {
     double share;
   };
 
-  /// A thermostat that gives what it gives, whatever its sensor says: a fire. By energies, so that what is counted is what was burnt.
+  /// A thermostat that gives what it gives, whatever its sensor says.
   struct Given {
     std::size_t thermostat;
-    double now_W = 0.0, next_W = 0.0; ///< means of the step in hand and of the one after it; next below 0 where not to be foreseen
-    double wanted_J = 0.0;            ///< of the step in hand
-    double mean_W = 0.0;              ///< that, over its length
-    double owed_J = 0.0;              ///< what earlier steps gave less than they were to: of two steps taken as one the first may
+    std::shared_ptr<const GivenHeat> heat = {}; ///< nullptr: nothing
+    GivenHeat::Steps steps = {};                ///< of the step in hand
+    double wanted_J = 0.0;                      ///< of that, with what is owed
+    double mean_W = 0.0;                        ///< that, over its length
+    double owed_J = 0.0;                        ///< what earlier steps gave less than they were to
   };
 
   SolverOptions options;
@@ -55,6 +57,7 @@ struct StepContext {
   IdealThermostats ideal;
   std::vector<double> error_K; ///< by thermostat: what its sensor lacks
   std::vector<double> setpoint, powerBefore, powerTried;
+  double setpointsFrom_s = 0.0, setpointsUntil_s = 0.0; ///< setpoint is what the signals say then; until before from: not known to be at any time
 
   double equalStep_s = 0.0;  ///< the last step was whole and of this length, and end.T is where it began; 0 for none
   int smoothSteps = 0;       ///< whole ones of that length since something jumped; from two on middle.T is where the one before the last began
@@ -78,6 +81,8 @@ struct StepContext {
   /// What a thermostat may give at a time, W.
   [[nodiscard]] double limitAt(std::size_t thermostat, double time_s) const;
   void takeSetpoints(double time_s);
+  [[nodiscard]] bool knowsSetpointsAt(double time_s) const { return time_s >= setpointsFrom_s && time_s < setpointsUntil_s; }
+  void knowSetpointsAt(double time_s);
   void beginGiven(double h);
   bool goOnGiving(double h, double s, bool twice);
   void countGiven();
@@ -86,6 +91,7 @@ struct StepContext {
   [[nodiscard]] bool isPossible(const FlowState& stage) const;
   /// Adds a thermostat's heat to a right-hand side.
   void addHeat(std::vector<double>& rhs, std::size_t thermostat, double heat) const {
+    if (heat == 0.0) return;
     for (const Heated& h : heated[thermostat]) rhs[h.slot] += h.share * heat;
   }
   double moveByPowers(FlowState& stage, const std::vector<double>& before, const std::vector<std::vector<double>>& response);

@@ -2,15 +2,14 @@
 #include "core/run/fire.h"
 
 #include <algorithm>
-#include <cmath>
 
 namespace muffle {
 namespace {
-constexpr double kOut = 16.0;  // ember times after which a load is ash: a ten-millionth of it is left
-// of a stove's power, that a line may miss what it then gives by. By trial in a tunnel with 8 kW: the air is then off fine steps by 0.044 K rms, with
-// every change a jump by 0.025, and at worst by 0.15 K either way; from a tenth on the worst grows
-constexpr double kNear = 0.02;
-}
+constexpr double kOut = 16.0; // ember times after which a load is ash: a ten-millionth of it is left
+// of a stove's power
+constexpr double kNear = 0.02; // that a step may end off its curve
+constexpr double kBend = 0.6;  // off a line: alight within a step
+} // namespace
 
 Fire::Fire(const Plan& plan, const Assembly& assembly, const Network& network, const Winter& winter) : m_step_s(winter.step_s), m_steps(winter.size()) {
   for (std::size_t k = 0; k < assembly.heaters.size(); ++k) {
@@ -18,8 +17,8 @@ Fire::Fire(const Plan& plan, const Assembly& assembly, const Network& network, c
     const Heater& heater = plan.heaters[nodes.index];
     if (factsOf(heater.kind).control != HeatControl::batches) continue;
     const auto thermostat = static_cast<std::size_t>(nodes.thermostat);
-    Stove stove{k, thermostat, {}, {}, network.thermostats[thermostat].power_W, std::vector<unsigned char>(m_steps + 2, 0)};
-    for (const std::size_t load : nodes.loads) ++stove.loadsAt.at(load);
+    Stove stove{k, thermostat, {}, {}, network.thermostats[thermostat].power_W, {nodes.loads.begin(), nodes.loads.end()}};
+    std::sort(stove.loads.begin(), stove.loads.end());
     const BurnCurve curve = burnCurve(heater);
     const auto ash = static_cast<std::size_t>((curve.rise_s + curve.plateau_s + kOut * curve.ember_s) / m_step_s);
     for (std::size_t age = 0; age <= ash; ++age) {
@@ -29,87 +28,69 @@ Fire::Fire(const Plan& plan, const Assembly& assembly, const Network& network, c
     }
     m_stoves.push_back(std::move(stove));
   }
-  m_state.burning.resize(m_stoves.size());
+  m_state.put.resize(m_stoves.size());
+  m_state.next.resize(m_stoves.size());
 }
 
-/// What all that is lit gives by a table of a load's steps, at or from step i.
-double Fire::sum_W(const Stove& stove, const Burning& fire, const std::vector<double>& byAge_W, std::size_t i) {
-  double given_W = 0.0;
-  for (const std::size_t lit : fire.lit)
-    if (i - lit < byAge_W.size()) given_W += byAge_W[i - lit];
-  return std::min(given_W, stove.most_W);
-}
-
-double Fire::mean_W(const Stove& stove, const Burning& fire, std::size_t i) { return sum_W(stove, fire, stove.mean_W, i); }
-double Fire::at_W(const Stove& stove, const Burning& fire, std::size_t i) { return sum_W(stove, fire, stove.at_W, i); }
-
-bool Fire::isDue(const Stove& stove, std::size_t i) const { return m_state.tended && stove.loadsAt[i] > 0; }
-
-/// What is put on at step i, and what all of it gives in the step from there.
-void Fire::stoke(std::size_t i) {
-  for (std::size_t s = 0; s < m_stoves.size(); ++s) {
-    const Stove& stove = m_stoves[s];
-    Burning& fire = m_state.burning[s];
-    for (int load = 0; m_state.tended && load < stove.loadsAt[i]; ++load) {
-      fire.lit.push_back(i);
-      fire.put.push_back(i);
+/// What a stove gives from step i on: by what was put on before, and by what is to be put on if somebody is there.
+void Fire::foresee(Solver& solver, std::size_t which, std::size_t i) const {
+  const Stove& stove = m_stoves[which];
+  GivenHeat heat{m_step_s, std::vector<double>(m_steps - 1), std::vector<double>(m_steps), kNear * stove.most_W, kBend * stove.most_W};
+  const auto burn = [&](std::size_t lit) {
+    for (std::size_t age = lit < i ? i - lit : 0; age < stove.mean_W.size() && lit + age < m_steps; ++age) {
+      if (lit + age + 1 < m_steps) heat.mean_W[lit + age] += stove.mean_W[age];
+      heat.at_W[lit + age] += stove.at_W[age];
     }
-    std::erase_if(fire.lit, [&](std::size_t lit) { return i - lit >= stove.mean_W.size(); });
-    fire.now_W = mean_W(stove, fire, i);
-  }
-}
-
-/// The solver goes on in equal steps where its line through what was given before ends where the fire then burns.
-void Fire::give(Solver& solver, std::size_t i, bool asForeseen) const {
-  for (std::size_t s = 0; s < m_stoves.size(); ++s) {
-    const Stove& stove = m_stoves[s];
-    const Burning& fire = m_state.burning[s];
-    if (fire.lit.empty() && !isDue(stove, i + 1) && fire.last_W == 0.0 && fire.before_W == 0.0) {
-      solver.setGiven(stove.thermostat, 0.0, 0.0, asForeseen);
-      continue;
-    }
-    const double near_W = kNear * stove.most_W;
-    const bool smooth = asForeseen && !isDue(stove, i) && std::abs(1.5 * fire.now_W - 0.5 * fire.last_W - at_W(stove, fire, i + 1)) <= near_W;
-    double next_W = isDue(stove, i + 1) ? -1.0 : mean_W(stove, fire, i + 1);
-    const bool isLast = i + 2 >= m_steps; // two at once would end past the log
-    if (isLast || std::abs(0.75 * (fire.now_W + next_W) - 0.25 * (fire.before_W + fire.last_W) - at_W(stove, fire, i + 2)) > near_W) next_W = -1.0;
-    solver.setGiven(stove.thermostat, fire.now_W, next_W, smooth);
-  }
+  };
+  for (const std::size_t lit : m_state.put[which]) burn(lit);
+  for (const std::size_t due : stove.loads)
+    if (m_state.tended && due > i) burn(due);
+  for (std::vector<double>* power_W : {&heat.mean_W, &heat.at_W})
+    for (double& w : *power_W) w = std::min(w, stove.most_W);
+  solver.setGiven(stove.thermostat, std::make_shared<const GivenHeat>(std::move(heat)));
 }
 
 void Fire::goOut(Solver& solver) const {
-  for (const Stove& stove : m_stoves) solver.setGiven(stove.thermostat, 0.0, 0.0, true);
+  for (const Stove& stove : m_stoves) solver.setGiven(stove.thermostat, nullptr);
+}
+
+/// What is to be put on at step i.
+void Fire::stoke(std::size_t i) {
+  if (i < m_state.nextStep) return;
+  m_state.nextStep = m_steps;
+  for (std::size_t s = 0; s < m_stoves.size(); ++s) {
+    const std::vector<std::size_t>& loads = m_stoves[s].loads;
+    std::size_t& next = m_state.next[s];
+    for (; next < loads.size() && loads[next] <= i; ++next)
+      if (m_state.tended && loads[next] == i) m_state.put[s].push_back(i);
+    if (next < loads.size()) m_state.nextStep = std::min(m_state.nextStep, loads[next]);
+  }
 }
 
 void Fire::begin(Solver& solver) {
-  for (Burning& fire : m_state.burning) fire = {};
-  m_state.tended = true;
-  step(solver, 0);
+  m_state = {std::vector<std::vector<std::size_t>>(m_stoves.size()), std::vector<std::size_t>(m_stoves.size())};
+  stoke(0);
+  for (std::size_t s = 0; s < m_stoves.size(); ++s) foresee(solver, s, 0);
 }
 
 void Fire::change(Solver& solver, std::size_t i, const Circumstances& now) {
   if (now.tended == m_state.tended) return;
   m_state.tended = now.tended;
-  for (Burning& fire : m_state.burning) { // what step() put on for this moment, it did not know of
-    std::erase(fire.lit, i);
-    std::erase(fire.put, i);
+  for (std::size_t s = 0; s < m_stoves.size(); ++s) { // what step() put on for this moment, it did not know of
+    std::erase(m_state.put[s], i);
+    const std::vector<std::size_t>& loads = m_stoves[s].loads;
+    m_state.next[s] = static_cast<std::size_t>(std::lower_bound(loads.begin(), loads.end(), i) - loads.begin());
   }
+  m_state.nextStep = 0;
   stoke(i);
-  give(solver, i, false);
+  for (std::size_t s = 0; s < m_stoves.size(); ++s) foresee(solver, s, i);
 }
 
-void Fire::step(Solver& solver, std::size_t i) {
-  for (Burning& fire : m_state.burning) {
-    fire.before_W = fire.last_W;
-    fire.last_W = fire.now_W;
-  }
-  stoke(i);
-  give(solver, i, true);
-}
+void Fire::step(Solver& /*solver*/, std::size_t i) { stoke(i); }
 
 std::span<const std::size_t> Fire::loads(std::size_t heater) const {
   for (std::size_t s = 0; s < m_stoves.size(); ++s)
-    if (m_stoves[s].heater == heater) return m_state.burning[s].put;
+    if (m_stoves[s].heater == heater) return m_state.put[s];
   return {};
 }
 

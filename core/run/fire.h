@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 //
-// Stoves that burn what is put on: each step gives what its loads give by their curve (core/heater/heater.h), whatever the room wants. A load is put
-// on at its time if somebody is there to do it, and burns on when nobody is.
+// Stoves that burn what is put on: each gives what its loads give by their curve (core/heater/heater.h), whatever the room wants. A load is put
+// on at its time if somebody is there to do it, and burns on when nobody is. All that a winter's loads will give is known as it begins.
 #pragma once
 
 #include "core/assemble/assemble.h"
@@ -33,23 +33,16 @@ private:
     std::size_t thermostat;
     std::vector<double> mean_W, at_W; ///< of a load, by steps since it was put on: over the step that begins then, and at that time
     double most_W;
-    std::vector<unsigned char> loadsAt; ///< by step: loads that are to be put on
-  };
-  struct Burning {
-    std::vector<std::size_t> lit;      ///< the steps at which loads were put on that still give heat
-    std::vector<std::size_t> put = {}; ///< the steps at which loads were put on
-    double before_W = 0.0, last_W = 0.0, now_W = 0.0; ///< means of the step in hand and the two before it
+    std::vector<std::size_t> loads; ///< the steps at which they are to be put on
   };
   struct State {
-    std::vector<Burning> burning;
+    std::vector<std::vector<std::size_t>> put; ///< by stove: the steps at which loads were put on
+    std::vector<std::size_t> next;             ///< by stove: which of its loads is to be put on next
+    std::size_t nextStep = 0;                  ///< when that is, of the first of them
     bool tended = true;
   };
   void stoke(std::size_t i);
-  void give(Solver& solver, std::size_t i, bool asForeseen) const;
-  [[nodiscard]] bool isDue(const Stove& stove, std::size_t i) const;
-  [[nodiscard]] static double sum_W(const Stove& stove, const Burning& fire, const std::vector<double>& byAge_W, std::size_t i);
-  [[nodiscard]] static double mean_W(const Stove& stove, const Burning& fire, std::size_t i);
-  [[nodiscard]] static double at_W(const Stove& stove, const Burning& fire, std::size_t i);
+  void foresee(Solver& solver, std::size_t stove, std::size_t i) const;
 
   double m_step_s;
   std::size_t m_steps;

@@ -58,17 +58,21 @@ TEST(Fire, GivesWhatItsLoadsBurnAndTheSeasonGoesOnInDoubleSteps) {
 }
 
 TEST(Fire, TheAirIsThatOfFineSteps) {
-  const Plan plan = stoveHouse(8000.0, 8.0, 3, 2.5);
-  Burnt season(plan), fine(plan);
-  double square = 0.0, low = 1e9, high = -1e9;
-  while (!season.run.isDone()) {
-    ASSERT_TRUE(season.run.advance(1));
-    ASSERT_TRUE(fine.run.advanceFinely(10, [] {}));
-    square += std::pow(season.air_C() - fine.air_C(), 2);
-    low = std::min(low, fine.air_C());
-    high = std::max(high, fine.air_C());
-  }
-  EXPECT_LE(std::sqrt(square / static_cast<double>(season.run.step())), 0.01 * (high - low)) << "a hundredth of the swing, as elsewhere";
+  for (const HeaterKind kind : {HeaterKind::woodStove, HeaterKind::massStove}) // alight within twenty minutes and within ten
+    for (const double power_W : {3000.0, 8000.0, 12000.0}) {
+      Plan plan = stoveHouse(power_W, 8.0, 3, 2.5);
+      plan.heaters.front().kind = kind;
+      Burnt season(plan), fine(plan);
+      double square = 0.0, low = 1e9, high = -1e9;
+      while (!season.run.isDone()) {
+        ASSERT_TRUE(season.run.advance(1));
+        ASSERT_TRUE(fine.run.advanceFinely(10, [] {}));
+        square += std::pow(season.air_C() - fine.air_C(), 2);
+        low = std::min(low, fine.air_C());
+        high = std::max(high, fine.air_C());
+      }
+      EXPECT_LE(std::sqrt(square / static_cast<double>(season.run.step())), 0.01 * (high - low)) << "a hundredth of the swing, as elsewhere";
+    }
 }
 
 TEST(Fire, NobodyThereInTheMiddleOfANightLosesNoHeat) {
