@@ -9,11 +9,14 @@
 namespace muffle {
 
 struct GivenHeat {
-  double step_s = 600.0;      ///< > 0, from the solver's time 0
-  std::vector<double> mean_W; ///< over each step, >= 0; nothing beyond
-  std::vector<double> at_W;   ///< at each step's start; nothing beyond
-  double near_W = 0.0;        ///< a step may end so far off its power there to give its energy
-  double bend_W = 0.0;        ///< so far off the line through the step before it, it counts as a jump
+  struct Part {
+    double at_W = 0.0;   ///< as it begins, >= 0
+    double mean_W = 0.0; ///< over it, >= 0
+  };
+  double step_s = 600.0;   ///< > 0, from the solver's time 0
+  std::vector<Part> parts; ///< by step; nothing beyond
+  double near_W = 0.0;     ///< a step may end so far off its power there to give its energy
+  double bend_W = 0.0;     ///< so far off the line through the step before it, it counts as a jump
 
   /// Over a step of h from a time on, and the next of that length; and at their ends.
   struct Steps {

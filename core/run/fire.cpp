@@ -17,14 +17,13 @@ Fire::Fire(const Plan& plan, const Assembly& assembly, const Network& network, c
     const Heater& heater = plan.heaters[nodes.index];
     if (factsOf(heater.kind).control != HeatControl::batches) continue;
     const auto thermostat = static_cast<std::size_t>(nodes.thermostat);
-    Stove stove{k, thermostat, {}, {}, network.thermostats[thermostat].power_W, {nodes.loads.begin(), nodes.loads.end()}};
+    Stove stove{k, thermostat, {}, network.thermostats[thermostat].power_W, {nodes.loads.begin(), nodes.loads.end()}};
     std::sort(stove.loads.begin(), stove.loads.end());
     const BurnCurve curve = burnCurve(heater);
     const auto ash = static_cast<std::size_t>((curve.rise_s + curve.plateau_s + kOut * curve.ember_s) / m_step_s);
     for (std::size_t age = 0; age <= ash; ++age) {
       const double from_s = static_cast<double>(age) * m_step_s;
-      stove.mean_W.push_back((curve.given_J(from_s + m_step_s) - curve.given_J(from_s)) / m_step_s);
-      stove.at_W.push_back(curve.given_W(from_s));
+      stove.load.push_back({curve.given_W(from_s), (curve.given_J(from_s + m_step_s) - curve.given_J(from_s)) / m_step_s});
     }
     m_stoves.push_back(std::move(stove));
   }
@@ -35,18 +34,17 @@ Fire::Fire(const Plan& plan, const Assembly& assembly, const Network& network, c
 /// What a stove gives from step i on: by what was put on before, and by what is to be put on if somebody is there.
 void Fire::foresee(Solver& solver, std::size_t which, std::size_t i) const {
   const Stove& stove = m_stoves[which];
-  GivenHeat heat{m_step_s, std::vector<double>(m_steps - 1), std::vector<double>(m_steps), kNear * stove.most_W, kBend * stove.most_W};
+  GivenHeat heat{m_step_s, std::vector<GivenHeat::Part>(m_steps), kNear * stove.most_W, kBend * stove.most_W};
   const auto burn = [&](std::size_t lit) {
-    for (std::size_t age = lit < i ? i - lit : 0; age < stove.mean_W.size() && lit + age < m_steps; ++age) {
-      if (lit + age + 1 < m_steps) heat.mean_W[lit + age] += stove.mean_W[age];
-      heat.at_W[lit + age] += stove.at_W[age];
+    for (std::size_t age = lit < i ? i - lit : 0; age < stove.load.size() && lit + age < m_steps; ++age) {
+      heat.parts[lit + age].at_W += stove.load[age].at_W;
+      if (lit + age + 1 < m_steps) heat.parts[lit + age].mean_W += stove.load[age].mean_W; // no step begins with the last
     }
   };
   for (const std::size_t lit : m_state.put[which]) burn(lit);
   for (const std::size_t due : stove.loads)
     if (m_state.tended && due > i) burn(due);
-  for (std::vector<double>* power_W : {&heat.mean_W, &heat.at_W})
-    for (double& w : *power_W) w = std::min(w, stove.most_W);
+  for (GivenHeat::Part& part : heat.parts) part = {std::min(part.at_W, stove.most_W), std::min(part.mean_W, stove.most_W)};
   solver.setGiven(stove.thermostat, std::make_shared<const GivenHeat>(std::move(heat)));
 }
 

@@ -31,7 +31,7 @@ private:
   struct Stove {
     std::size_t heater; ///< of the assembly
     std::size_t thermostat;
-    std::vector<double> mean_W, at_W; ///< of a load, by steps since it was put on: over the step that begins then, and at that time
+    std::vector<GivenHeat::Part> load; ///< by steps since it was put on
     double most_W;
     std::vector<std::size_t> loads; ///< the steps at which they are to be put on
   };

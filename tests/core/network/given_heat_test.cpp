@@ -20,12 +20,14 @@ constexpr double kHeatStep_s = 600.0;
 /// A walk between 0 and 5 kW, straight between steps.
 GivenHeat walk(std::mt19937& random, double most_W) {
   std::uniform_real_distribution<double> turn(-1.0, 1.0), chance(0.0, 1.0);
-  GivenHeat heat{kHeatStep_s, {}, {0.0}, 0.02 * most_W, 0.6 * most_W};
+  GivenHeat heat{kHeatStep_s, {{}}, 0.02 * most_W, 0.6 * most_W};
   double slope = 0.0;
-  while (heat.at_W.size() < kSteps) {
+  while (heat.parts.size() < kSteps) {
     if (chance(random) < 0.1) slope = turn(random) * 0.4 * most_W;
-    heat.at_W.push_back(std::clamp(heat.at_W.back() + slope, 0.0, most_W));
-    heat.mean_W.push_back(0.5 * (heat.at_W[heat.at_W.size() - 2] + heat.at_W.back()));
+    GivenHeat::Part& last = heat.parts.back();
+    const double next_W = std::clamp(last.at_W + slope, 0.0, most_W);
+    last.mean_W = 0.5 * (last.at_W + next_W);
+    heat.parts.push_back({next_W, 0.0});
   }
   return heat;
 }
