@@ -60,6 +60,9 @@ constexpr WordsOf kName[] = {
     {"measure.heater", "heater"},
     {"measure.hardier", "hardier crop"},
     {"measure.night_setpoint", "setpoint at night"},
+    {"measure.night_band", "setpoint on cold nights"},
+    {"measure.covered_beds", "beds covered"},
+    {"measure.mound", "mounds of compost out of doors"},
     {"measure.mulch", "straw on the soil"},
     {"measure.pipe_bed", "pipes under the floor"},
     {"measure.hot_bed", "hot beds of compost"},
@@ -84,6 +87,7 @@ constexpr WordsOf kName[] = {
     {"measure.of-depth", "{} {} deep"},
     {"measure.of-power", "{} {}"},
     {"measure.lower-by", "{}, {} lower"},
+    {"measure.house-colder-by", "{}, the house {} colder"},
     {"measure.of-area", "{} of {}"},
     {"measure.at-level", "{}: {}"},
 };

@@ -38,7 +38,8 @@ QString RoomCard::signature(const Plan& plan, RoomKind kind, std::size_t bed) {
   case RoomKind::roofVoid: return QStringLiteral("void ") + fanSign(h.roofVoid->fan);
   case RoomKind::bed:
     return QStringLiteral("bed ") + QString::fromStdString(h.bedCovers[bed].material) + (h.bedCovers[bed].liftedByDay ? QStringLiteral(" lifted") : QString()) +
-           (h.bedCovers[bed].inBay ? QStringLiteral(" bay") : QString()) + (h.bay ? QStringLiteral(" or bay") : QString());
+           (h.bedCovers[bed].inBay ? QStringLiteral(" bay") : QString()) + (h.bedCovers[bed].hold_C ? QStringLiteral(" line") : QString()) +
+           (h.bay ? QStringLiteral(" or bay") : QString());
   case RoomKind::house: break;
   }
   return {};
@@ -242,6 +243,21 @@ void RoomCard::bedCover() {
   if (bed.liftedByDay)
     number(3, 1, tr("Work each day"), Quantity::hours, of(&BedCover::hoursPerLift), 0, 12, 0.05,
            tr("to lift one in the morning and tuck it in at night, hours; what it comes to over a winter is in the slip"));
+  auto* line = new QCheckBox(tr("a line of its own"), this);
+  line->setFont(textFont(9.5));
+  line->setChecked(bed.hold_C.has_value());
+  line->setToolTip(tr("a night that is colder under it is missed; the house keeps its own line beside"));
+  line->setAccessibleName(tr("Bed %1 has a line of its own").arg(k + 1));
+  const double house_C = m_document.plan().setpoints.hold_C;
+  connect(line, &QCheckBox::toggled, this, [this, k, house_C](bool on) {
+    edit(tr("a covered bed's own line"), [&](House& h) { h.bedCovers[k].hold_C = on ? std::optional(house_C) : std::nullopt; });
+  });
+  m_grid->addWidget(line, 4, 0);
+  if (bed.hold_C)
+    number(
+        4, 1, tr("Line under it"), Quantity::temperature,
+        [k](House& h) { return k < h.bedCovers.size() && h.bedCovers[k].hold_C ? &*h.bedCovers[k].hold_C : nullptr; }, -30, 40, 0.5,
+        tr("what stands under it must not be colder"));
 }
 
 QString RoomCard::resultText() const {

@@ -114,16 +114,16 @@ const std::vector<Row>& table() {
       {{"damp"}, {{K::floor}}, {M::sealing}},
       {{"heavy"}, {{K::barrels}}, {M::barrels}},
       {{"standing-water"}, {{K::pipes}}, {M::pipeBed}},
-      {{"manure"}, {{K::compost, &holdsManure}}, {M::hotBed}},
+      {{"manure"}, {{K::compost, &holdsManure}}, {M::hotBed, M::mound}},
       {{"roots"}, {{K::compost, [](const Plan& p, std::size_t i) { return isPlace(p, i, PilePlace::hotBed); }}}, {M::hotBed}},
-      {{"spores"}, {{K::compost}}, {M::hotBed}},
-      {{"heap"}, {{K::compost, [](const Plan& p, std::size_t i) { return !isPlace(p, i, PilePlace::hotBed); }}}, {}},
+      {{"spores"}, {{K::compost}}, {M::hotBed, M::mound}},
+      {{"heap"}, {{K::compost, [](const Plan& p, std::size_t i) { return !isPlace(p, i, PilePlace::hotBed); }}}, {M::mound}},
       {{"heavy-bench"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::bench; }}}, {}},
       {{"free-wall"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::wall; }}}, {M::massWall}},
       {{"lifting"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::path; }}}, {M::massPath}},
       {{"wet-soil"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::raisedBed; }}}, {}},
-      {{"hardier"}, {}, {M::hardier}},
-      {{"thermostat"}, {}, {M::nightSetpoint}},
+      {{"hardier"}, {}, {M::hardier, M::coveredBeds}},
+      {{"thermostat"}, {}, {M::nightSetpoint, M::nightBand}},
   };
   return rows;
 }

@@ -107,6 +107,33 @@ void digPipes(Plan& plan, const Measure&, double level) {
   plan.groundPipes.push_back(pipes);
 }
 
+constexpr double kMildNight_K = 5.0, kColdNight_K = 15.0; // that it is colder outside than what is held, on nights that are not lowered and that are wholly
+
+/// Lower on cold nights, when a kelvin costs most.
+void bendNight(Plan& plan, const Measure&, double level) {
+  Setpoints& s = plan.setpoints;
+  NightBand cold, mild;
+  cold.outside_C = s.night_C - kColdNight_K;
+  cold.setpoint_C = s.night_C - level;
+  mild.outside_C = s.night_C - kMildNight_K;
+  mild.setpoint_C = s.night_C;
+  s.nightBands = {cold, mild};
+}
+
+/// Beds under a low tunnel keep the line that the house kept, and the house may be so much colder. What stood in the house stands under it.
+void coverBeds(Plan& plan, const Measure& m, double level) {
+  BedCover bed = usualBedCover(plan);
+  bed.hold_C = plan.setpoints.hold_C;
+  bed.hoursPerLift = m.hoursPerNight;
+  plan.house.bedCovers.push_back(bed);
+  for (CropStand& stand : plan.crops) {
+    if (stand.in != CropStand::In::house) continue;
+    stand.in = CropStand::In::bed;
+    stand.bedCover = static_cast<int>(plan.house.bedCovers.size());
+  }
+  bearMore(plan, m, level);
+}
+
 /// Each with the hours of building it.
 void buildHotBeds(Plan& plan, const Measure&, double level) {
   for (int n = 0; n < static_cast<int>(level); ++n) plan.compost.push_back(usualPile(plan, PilePlace::hotBed));
@@ -437,6 +464,63 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
        const double margin_K = std::floor(plan.setpoints.leastNight_C() - plan.setpoints.hold_C);
        if (margin_K < 1.0 || heaterPower_W(plan, {HeaterPlace::Of::house}) <= 0.0) return {};
        return {sized(usual, margin_K)};
+     }},
+    {Kind::nightBand,
+     "night_band",
+     LevelOf::colder_K,
+     PricedBy::nothing,
+     false,
+     false,
+     {.kind = Kind::nightBand, .levels = {1, 2}, .material = {}},
+     [](const Message& name, double level) {
+       return Message{"measure.lower-by", name, Amount{level, Unit::kelvin}};
+     },
+     &bendNight,
+     nullptr,
+     &cannotRelax, // as a lower setpoint on every night
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       const double margin_K = std::floor(plan.setpoints.leastNight_C() - plan.setpoints.hold_C);
+       if (margin_K < 1.0 || !plan.setpoints.nightBands.empty() || heaterPower_W(plan, {HeaterPlace::Of::house}) <= 0.0) return {};
+       return {sized(usual, margin_K)};
+     }},
+    {Kind::coveredBeds,
+     "covered_beds",
+     LevelOf::colder_K,
+     PricedBy::whole,
+     true,
+     false,
+     {.kind = Kind::coveredBeds, .levels = {2, 4}, .material = {}, .price = 30.0, .life_years = 3.0, .hoursPerNight = 0.1},
+     [](const Message& name, double level) {
+       return Message{"measure.house-colder-by", name, Amount{level, Unit::kelvin}};
+     },
+     &coverBeds,
+     nullptr,
+     &cannotRelax, // what keeps beds warm keeps the soil's warmth from the house
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       constexpr double kPrice_m2 = 3.0; // of fleece and hoops
+       if (!plan.house.bedCovers.empty()) return {};
+       Measure m = sized(usual, 2.0);
+       m.price = std::round(kPrice_m2 * usualBedCover(plan).cover_m2());
+       return ifItFits(plan, std::move(m));
+     }},
+    {Kind::mound,
+     "mound",
+     LevelOf::count,
+     PricedBy::each,
+     false,
+     false,
+     {.kind = Kind::mound, .levels = {1}, .material = {}, .price = 350.0, .life_years = 2.0},
+     [](const Message& name, double level) {
+       return Message{"measure.at-level", name, level};
+     },
+     [](Plan& plan, const Measure&, double level) {
+       for (int n = 0; n < static_cast<int>(level); ++n) plan.compost.push_back(usualPile(plan, PilePlace::mound));
+     },
+     nullptr,
+     &cannotRelax,
+     [](const Plan& plan, const Measure& usual) -> Measures {
+       if (!plan.compost.empty()) return {};
+       return ifItFits(plan, sized(usual, 1.0));
      }},
     {Kind::own,
      "own",

@@ -26,7 +26,7 @@ struct MeasureRow {
   const char* id; ///< in a plan's JSON
   LevelOf levelOf;
   PricedBy pricedBy;
-  bool isDrawnDaily; ///< its hours a night count by the nights on which it is drawn, which a run finds
+  bool isDrawnDaily; ///< its hours a night count by the nights on which it is drawn or tucked in, which a run finds
   bool isUsual;      ///< among what is set against each other where a plan lists nothing
   Measure usual;     ///< as it is usually bought
   Message (*label)(const Message& name, double level);

@@ -157,6 +157,8 @@ struct BedCover {
   bool liftedByDay = true;       ///< ends open from sunrise to sunset
   bool inBay = false;            ///< in the warm bay instead of the house
   double hoursPerLift = 0.0;     ///< of work each day, for each that is lifted in the morning and tucked in at night
+  std::optional<double> hold_C =
+      {}; ///< a line of its own: a night that is colder under it is missed. Without it what is under it is only counted, by the room's line
   double x_m = -1.0;             ///< where it lies across the house, for the drawing
 
   [[nodiscard]] double bed_m2() const { return count * width_m * length_m; }
@@ -334,9 +336,12 @@ enum class MeasureKind {
   massPath,
   collector,
   nightSetpoint,
+  nightBand,
+  coveredBeds,
+  mound,
   own
 };
-constexpr int kMeasureKindCount = 17;
+constexpr int kMeasureKindCount = 20;
 
 /// Of these one chooses a material, and there is one size; the others have levels.
 bool hasMaterial(MeasureKind kind);
@@ -352,8 +357,8 @@ struct Setting {
 };
 
 /// Something that may be added. `levels` are its sizes to try besides "not": barrels, watts, air changes per hour, metres
-/// of skirt, lobby or straw, pipes, hot beds, square metres of wall, path or collector, or how many kelvin hardier the crop is or lower
-/// the night is kept.
+/// of skirt, lobby or straw, pipes, hot beds, mounds, square metres of wall, path or collector, or how many kelvin hardier the crop is, lower
+/// the night is kept, or colder the house may be beside its covered beds.
 struct Measure {
   std::string id = {}; ///< by which other measures call it; empty: none does
   MeasureKind kind = MeasureKind::sealing;

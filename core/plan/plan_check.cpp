@@ -271,7 +271,7 @@ Problems check(const Plan& plan) {
         if (plan.house.shape.kind == ShapeKind::dome || length < 0.3 ||
             length + (plan.house.bay ? plan.house.bay->length_m : 0.0) > kMostOfHouse * plan.house.shape.length_m)
           bad(where + "/levels", Message{"plan.lobby-of-length", Amount{length, Unit::metre, 6}}, Message{"plan.lobby-at-least", Amount{0.3, Unit::metre}});
-    if ((m.kind == MeasureKind::pipeBed || m.kind == MeasureKind::hotBed) &&
+    if ((m.kind == MeasureKind::pipeBed || m.kind == MeasureKind::hotBed || m.kind == MeasureKind::mound) &&
         std::any_of(m.levels.begin(), m.levels.end(), [](double n) { return n < 1.0 || n != std::round(n); }))
       bad(where + "/levels", Message{"plan.sizes-not-whole", rowOf(m.kind).id}, Message{"plan.whole-numbers-from-1"});
     if (m.levels.size() > 12) bad(where + "/levels", Message{"plan.sizes", m.levels.size()}, Message{"plan.measures-at-most"});

@@ -121,6 +121,12 @@ private:
     add("/setpoints/hold_C", Message{"plan.differs-line"}, amount(s.hold_C, Unit::celsius));
     add("/setpoints/night_C", Message{"plan.differs-night"}, amount(s.night_C, Unit::celsius));
     add("/setpoints/day_C", Message{"plan.differs-day"}, amount(s.day_C, Unit::celsius));
+    if (!s.nightBands.empty())
+      add("/setpoints/night_bands", Message{"plan.differs-night-bands"},
+          Message{"plan.differs-from-to", Amount{s.nightBands.front().setpoint_C, Unit::celsius}, Amount{s.nightBands.back().setpoint_C, Unit::celsius}});
+    if (!s.dayBands.empty())
+      add("/setpoints/day_bands", Message{"plan.differs-day-bands"},
+          Message{"plan.differs-from-to", Amount{s.dayBands.front().setpoint_C, Unit::celsius}, Amount{s.dayBands.back().setpoint_C, Unit::celsius}});
     const Crops crops(m_plan.ownCrops);
     for (std::size_t i = 0; i < m_plan.crops.size(); ++i) {
       const CropFacts* crop = crops.find(m_plan.crops[i].crop);

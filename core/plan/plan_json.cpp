@@ -167,6 +167,7 @@ template <class V> void describe(V& v, BedCover& b) {
   v.boolean("lifted_by_day", b.liftedByDay, "ends opened from sunrise to sunset");
   v.boolean("in_bay", b.inBay, "in the warm bay instead of the house");
   v.number("hours_per_lift", b.hoursPerLift, {0.0, 12.0}, "hours of work each day to lift one and tuck it in again");
+  v.number("hold_C", b.hold_C, {-30.0, 40.0}, "line of its own that must not be crossed under it; without it the room's is what its nights are counted by");
   v.number("x_m", b.x_m, {-800.0, 800.0}, "place across the house");
 }
 

@@ -16,7 +16,7 @@ std::vector<OtherRoom> otherRooms(const Plan& plan) {
   for (std::size_t k = 0; k < h.bedCovers.size(); ++k) {
     const BedCover& bed = h.bedCovers[k];
     const double line = bed.inBay && h.bay ? h.bay->setpoints.hold_C : plan.setpoints.hold_C;
-    rooms.push_back({RoomKind::bed, k, fmt::format("bed:{}", k + 1), nameOf(bed), line});
+    rooms.push_back({RoomKind::bed, k, fmt::format("bed:{}", k + 1), nameOf(bed), bed.hold_C.value_or(line), bed.hold_C.has_value()});
   }
   return rooms;
 }

@@ -22,7 +22,7 @@ struct OtherRoom {
   std::string id;                    ///< "bay", "lobby", "roof-void", "bed:1", ...
   Message name;                      ///< nameOf() it
   std::optional<double> hold_C = {}; ///< the line its nights are counted by; a lobby or roof void has none
-  bool isJudged = false;             ///< the line is its own, and a night below it is missed; a bed cover has only the house's to compare with
+  bool isJudged = false;             ///< the line is its own, and a night below it is missed; a bed cover without one has only the house's to compare with
 };
 
 /// Bay, lobby, roof void and bed covers, as far as the plan has them.

@@ -5,6 +5,7 @@
 #include "core/plan/heaters.h"
 #include "core/plan/measure_table.h"
 #include "core/plan/own_measure.h"
+#include "core/plan/rooms.h"
 #include "core/sizing/search_memory.h"
 #include "core/sizing/sized_heaters.h"
 
@@ -223,10 +224,20 @@ private:
       return std::nullopt;
     }
     const double winters = run->summary.winters;
+    const std::vector<OtherRoom> rooms = otherRooms(plan);
+    const double lines = 1.0 + static_cast<double>(std::count_if(rooms.begin(), rooms.end(), [](const OtherRoom& room) { return room.isJudged; }));
+    const auto isMissedByFar = [&](const NightResult& night) {
+      constexpr double kFar_K = kHoldTolerance_K + kBoundSlack_K;
+      bool is = night.coldest_C < plan.setpoints.hold_C - kFar_K;
+      for (std::size_t r = 0; r < rooms.size(); ++r) is = is || (rooms[r].isJudged && night.roomColdest_C[r] < *rooms[r].hold_C - kFar_K);
+      return is;
+    };
     for (const NightResult& night : run->nights) {
       if (!night.assessable || night.held || !isWarmerThanOutside(night)) continue;
-      ++relaxed.misses;
-      relaxed.degreeHours_K_h += night.degreeHours_K_h / winters;
+      if (isMissedByFar(night)) ++relaxed.misses;
+      const double hours = static_cast<double>(night.to - night.from + 1) * scene.weather->winters[night.winter].step_s / 3600.0;
+      const double slack_K_h = kBoundSlack_K * hours * lines;
+      relaxed.degreeHours_K_h += (1.0 - kBoundSlack) * std::max(0.0, night.degreeHours_K_h - slack_K_h) / winters;
     }
     for (double& money : relaxed.least) money /= winters;
     for (std::size_t h = 0; h < plan.heaters.size(); ++h) relaxed.money += run->summary.ledger.money(plan, plan.prices, MeterUse::heater, h) / winters;
@@ -461,10 +472,8 @@ private:
       if (isOne && relaxed.neverShort[level]) a.isTested = true;
     }
   }
-  /// So that nothing it stands for could hold; degree-hours with the slack that bounds have.
-  [[nodiscard]] bool isTooCold(const Relaxed& relaxed) const {
-    return muffle::isTooCold(m_plan.ask, relaxed.misses, (1.0 - kBoundSlack) * relaxed.degreeHours_K_h - kBoundSlack_K_h);
-  }
+  /// So that nothing it stands for could hold.
+  [[nodiscard]] bool isTooCold(const Relaxed& relaxed) const { return muffle::isTooCold(m_plan.ask, relaxed.misses, relaxed.degreeHours_K_h); }
   void takeTest(Node& node, const Relaxed& relaxed) const {
     const std::size_t best = node.best();
     if (isTooCold(relaxed)) {

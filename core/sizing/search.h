@@ -21,9 +21,9 @@ namespace muffle {
 /// 0.0035 kWh/m2; a season's own error is a tenth of a percent (docs/sizing.md).
 constexpr double kBoundSlack = 0.02;
 constexpr double kBoundSlack_kWh_m2 = 0.004;
-/// Degree-hours a winter by which a relaxed house may owe more than a true one: a setpoint on the line is held to half a thousandth of a kelvin through 2000
-/// hours.
-constexpr double kBoundSlack_K_h = 1.0;
+/// What its air may be colder by in a night: the same causes, where no heater makes up for them. The most that some thousand partial choices of random houses
+/// have shown is a hundredth of a kelvin.
+constexpr double kBoundSlack_K = 0.03;
 
 /// What size() does where there are more than kFewPackages. In the list of its answer are the packages that were run: those whose bound did not rule them out,
 /// and those that differ from the winner in one measure.
@@ -33,8 +33,8 @@ Result<Sizing> searchPackages(const Plan& plan, PackageScenes& scenes, const Siz
 Plan relaxedPlan(const Plan& plan, const Choice& choice);
 /// What the search knows of every package that agrees with a choice whose heaters are all decided.
 struct PackageBound {
-  int misses = 0;               ///< nights at least, of those that are warmer inside than out
-  double degreeHours_K_h = 0.0; ///< a winter, at least but for kBoundSlack
+  int misses = 0;               ///< nights at least, of those that are warmer inside than out, by more than kBoundSlack_K
+  double degreeHours_K_h = 0.0; ///< a winter, at least: beyond kBoundSlack_K, and less by kBoundSlack
   double cost = 0.0; ///< money a winter at least, of one that holds
 };
 Result<PackageBound> boundOf(const Plan& plan, PackageScenes& scenes, const Choice& choice);
