@@ -51,6 +51,7 @@ constexpr WordsOf kStore[] = {
     {"store.tank-of", "a tank of {}"},
     {"store.drums-of", "drums or a bench of {}"},
     {"store.floor-at-most", "at most nine tenths of the floor, {}"},
+    {"store.floor-beside-covers-at-most", "at most {} beside the covered beds: together nine tenths of the floor"},
     {"store.between-at-least", "at least {} must lie between, or it would charge and give at once"},
     {"store.gives-at-most", "at most {}: the coil would be hotter than the pile"},
     {"store.height-at-most", "at most {} can be built safely; give it a wider foot or less material"},

@@ -109,9 +109,9 @@ const std::vector<Row>& table() {
       {{"fabric-fire"},
        {{K::covers}, {K::rooms, [](const Plan& p, std::size_t) { return p.house.roofVoid.has_value(); }}},
        {M::secondSkin, M::nightBlanket, M::ceiling}},
-      {{"under-cover"}, {{K::rooms, [](const Plan& p, std::size_t) { return !p.house.bedCovers.empty(); }}}, {}},
+      {{"under-cover"}, {{K::rooms, [](const Plan& p, std::size_t) { return !p.house.bedCovers.empty(); }}}, {M::coveredBeds}},
       {{"straw-fire"}, {{K::floor, [](const Plan& p, std::size_t) { return !p.house.floor.cover.empty(); }}}, {M::mulch}},
-      {{"damp"}, {{K::floor}}, {M::sealing}},
+      {{"damp"}, {{K::floor}}, {M::sealing, M::coveredBeds}},
       {{"heavy"}, {{K::barrels}}, {M::barrels}},
       {{"standing-water"}, {{K::pipes}}, {M::pipeBed}},
       {{"manure"}, {{K::compost, &holdsManure}}, {M::hotBed, M::mound}},
@@ -122,7 +122,7 @@ const std::vector<Row>& table() {
       {{"free-wall"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::wall; }}}, {M::massWall}},
       {{"lifting"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::path; }}}, {M::massPath}},
       {{"wet-soil"}, {{K::mass, [](const Plan& p, std::size_t i) { return p.mass[i].kind == MassKind::raisedBed; }}}, {}},
-      {{"hardier"}, {}, {M::hardier, M::coveredBeds}},
+      {{"hardier"}, {}, {M::hardier}},
       {{"thermostat"}, {}, {M::nightSetpoint, M::nightBand}},
   };
   return rows;

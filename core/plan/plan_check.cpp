@@ -9,6 +9,7 @@
 #include "core/plan/heaters.h"
 #include "core/plan/measure_rules.h"
 #include "core/plan/measure_table.h"
+#include "core/plan/rooms.h"
 #include "core/plan/stores_check.h"
 #include "core/statistics/sigma_points.h"
 
@@ -38,13 +39,6 @@ void checkSkin(const Skin& skin, const Materials& materials, const std::string& 
     if (!materials.find(skin.layers[i].material))
       problems.push_back({ProblemKind::badInput, fmt::format("{}/layers/{}/material", where, i), Message{"plan.not-known-material", skin.layers[i].material},
                           Message{"plan.see-materials"}});
-}
-
-/// Of the house's own floor or its bay's.
-double floorOf(const House& house, bool inBay) {
-  const double bay = house.bay ? house.bay->length_m : 0.0;
-  const double own = inBay ? bay : house.shape.length_m - bay - (house.lobby ? house.lobby->length_m : 0.0);
-  return house.shape.kind == ShapeKind::dome ? (inBay ? 0.0 : house.shape.floor_m2()) : house.shape.floor_m2() * std::max(own, 0.0) / house.shape.length_m;
 }
 
 /// Bay, lobby and roof void against the house and one another.
@@ -177,7 +171,7 @@ Problems check(const Plan& plan) {
           Message{"plan.stay-below-ridge-above", Amount{roof, Unit::metre, 3}});
   }
   for (const bool inBay : {false, true}) {
-    const double ground = floorOf(plan.house, inBay);
+    const double ground = ownFloor_m2(plan.house, inBay);
     if (covered[inBay ? 1 : 0] > kMostOfHouse * ground)
       bad("/house/bed_covers", Message{inBay ? "plan.beds-covered-in-bay" : "plan.beds-covered-in-house", Amount{covered[inBay ? 1 : 0], Unit::squareMetre, 3}},
           Message{"plan.beds-at-most", Amount{kMostOfHouse * ground, Unit::squareMetre, 3}});

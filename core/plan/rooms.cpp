@@ -28,4 +28,10 @@ std::optional<std::size_t> otherRoom(const Plan& plan, RoomKind kind, std::size_
   return std::nullopt;
 }
 
+double ownFloor_m2(const House& house, bool inBay) {
+  const double bay = house.bay ? house.bay->length_m : 0.0;
+  const double own = inBay ? bay : house.shape.length_m - bay - (house.lobby ? house.lobby->length_m : 0.0);
+  return house.shape.kind == ShapeKind::dome ? (inBay ? 0.0 : house.shape.floor_m2()) : house.shape.floor_m2() * std::max(own, 0.0) / house.shape.length_m;
+}
+
 } // namespace muffle

@@ -31,4 +31,7 @@ std::vector<OtherRoom> otherRooms(const Plan& plan);
 /// Place of a room among otherRooms(); nothing if the plan has none of the kind.
 std::optional<std::size_t> otherRoom(const Plan& plan, RoomKind kind, std::size_t bed = 0);
 
+/// Of the house or its bay, without what is partitioned off from it.
+double ownFloor_m2(const House& house, bool inBay);
+
 } // namespace muffle

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/stores_check.h"
 
+#include "core/plan/rooms.h"
 #include "core/store/ingredients.h"
 #include "core/store/pile.h"
 
@@ -52,7 +53,10 @@ void checkPipes(const Plan& plan, Problems& problems) {
 
 void checkCompost(const Plan& plan, Problems& problems) {
   const HouseShape& shape = plan.house.shape;
-  double beds_m2 = 0.0;
+  double beds_m2 = 0.0, covered_m2 = 0.0;
+  for (const BedCover& bed : plan.house.bedCovers)
+    if (!bed.inBay) covered_m2 += bed.bed_m2();
+  const double most_m2 = kMostOfFloor * ownFloor_m2(plan.house, false) - covered_m2;
   for (std::size_t i = 0; i < plan.compost.size(); ++i) {
     const CompostPile& c = plan.compost[i];
     const auto where = fmt::format("/compost/{}", i);
@@ -94,9 +98,9 @@ void checkCompost(const Plan& plan, Problems& problems) {
           Message{"store.thickness-at-least", Amount{0.15, Unit::metre}});
     if (c.place != PilePlace::hotBed) continue;
     beds_m2 += size.foot_m2;
-    if (beds_m2 > kMostOfFloor * shape.floor_m2())
+    if (beds_m2 > most_m2)
       bad("/length_m", Message{"store.hot-beds", Amount{beds_m2, Unit::squareMetre, 3}},
-          Message{"store.floor-at-most", Amount{kMostOfFloor * shape.floor_m2(), Unit::squareMetre, 3}});
+          Message{covered_m2 > 0.0 ? "store.floor-beside-covers-at-most" : "store.floor-at-most", Amount{std::max(most_m2, 0.0), Unit::squareMetre, 3}});
     if (size.height_m + c.soil_m > shape.ridge_m + shape.sunk_m)
       bad("/soil_m", Message{"store.pile-soil-stand-high", Amount{size.height_m + c.soil_m, Unit::metre, 3}},
           Message{"store.below-the-ridge", Amount{shape.ridge_m + shape.sunk_m, Unit::metre, 3}});

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/simulate/simulate.h"
 
+#include "tests/support/every_store.h"
 #include "tests/support/frost.h"
 #include "tests/support/near.h"
 
@@ -19,6 +20,42 @@ TEST(BedCover, HasTheAreasOfHalfAnEllipse) {
   b.length_m = 6.0;
   EXPECT_CLOSE(b.cover_m2(), kPi * 0.5 * 6.0 + kPi * 0.25, 1e-9, "a semicircle's arc and two half discs");
   EXPECT_CLOSE(b.volume_m3(), kPi * 0.125 * 6.0, 1e-9, "closed form");
+}
+
+TEST(BedCover, WithALineOfItsOwnIsJudgedBesideTheHouse) {
+  Plan p = filmTunnel();
+  p.setpoints.hold_C = -20.0;
+  p.house.bedCovers.push_back({});
+  const auto weather = frost(p.site);
+  const Simulation counted = *simulate(p, makeScene(weather, p));
+  EXPECT_EQ(counted.summary.held, counted.summary.nights) << "without one it has only the house's to compare with";
+  p.house.bedCovers[0].hold_C = 2.0;
+  const Simulation judged = *simulate(p, makeScene(weather, p));
+  EXPECT_EQ(judged.summary.held, judged.summary.rooms[0].held);
+  EXPECT_LT(judged.summary.held, judged.summary.nights);
+  EXPECT_GT(judged.summary.degreeHours_K_h, 0.0);
+}
+
+TEST(BedCover, AndHotBedsThatTogetherTakeMoreThanTheFloorAreTold) {
+  Plan p = filmTunnel();
+  const double floor_m2 = p.house.shape.floor_m2();
+  CompostPile bed = testing::hotBed();
+  bed.width_m = 2.0;
+  bed.length_m = 0.25 * floor_m2;
+  bed.recipe.front().wet_kg = 200.0 * floor_m2;
+  p.compost = {bed};
+  ASSERT_TRUE(check(p).empty()) << check(p).front().where;
+  Plan covered = p, parted = p;
+  covered.house.bedCovers.push_back({.width_m = 2.0, .length_m = 0.225 * floor_m2});
+  parted.house.bay = WarmBay{.length_m = 0.6 * p.house.shape.length_m};
+  for (const Plan& tooMuch : {covered, parted}) {
+    const Problems problems = check(tooMuch);
+    ASSERT_EQ(problems.size(), 1U);
+    EXPECT_EQ(problems.front().where, "/compost/0/length_m");
+  }
+  covered.house.bedCovers[0].length_m = 0.19 * floor_m2;
+  ASSERT_TRUE(check(covered).empty());
+  EXPECT_TRUE(simulate(covered, makeScene(frost(covered.site), covered))) << "what is let pass can be run";
 }
 
 TEST(BedCover, ItsAirIsWarmerAtNightThanTheHousesAndTheEnergyCloses) {
