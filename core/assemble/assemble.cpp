@@ -44,8 +44,7 @@ double Assembler::start() const {
   const std::size_t steps = std::clamp<std::size_t>(static_cast<std::size_t>(kDay_s / m_winter.step_s), 1, m_winter.size());
   double mean = 0.0;
   for (std::size_t i = 0; i < steps; ++i) mean += m_winter.outside_C[i] / static_cast<double>(steps);
-  const bool heated = heaterPower_W(m_plan, {HeaterPlace::Of::house}) > 0.0;
-  return heated ? std::max(mean + kLift_K, m_plan.setpoints.night_C) : mean + kLift_K;
+  return mean + kLift_K; // heaters bring it to what it then has in the time before the log: a setpoint is no state
 }
 
 Assembler::Room* Assembler::room(RoomKind kind) {
@@ -58,13 +57,7 @@ void Assembler::rooms() {
     const bool isMain = space.kind == RoomKind::house;
     const bool isBay = space.kind == RoomKind::bay;
     const std::string prefix = isMain ? "" : isBay ? "bay " : space.kind == RoomKind::lobby ? "lobby " : "void ";
-    m_rooms.push_back({space,
-                       prefix,
-                       isBay && heaterPower_W(m_plan, {HeaterPlace::Of::bay}) > 0.0 ? std::max(start(), m_house.bay->setpoints.night_C) : start(),
-                       {},
-                       -1,
-                       0.0,
-                       {}});
+    m_rooms.push_back({space, prefix, start(), {}, -1, 0.0, {}});
     Room& room = m_rooms.back();
     const double crop = room.grows() ? m_fitted.mass * kCropCapacity_J_m2K * room.space.floor_m2 : 0.0;
     room.air = addRoomAir(m_net, prefix, room.space.volume_m3, crop, room.start_C, m_winter.outside_g_kg.front());

@@ -20,7 +20,6 @@
 namespace muffle {
 namespace {
 
-constexpr double kRuleBand_K = 1.0; // that a fan or pump runs past its line
 const std::vector<double> kUnderPipes_m{0.10, 0.20, 0.20, 0.30, 0.50, 0.80};
 constexpr std::size_t kBoardAfter = 3;    // of those layers, half a metre down
 constexpr double kInner_m2K_W = 0.125;    // film and radiation on a face in the house

@@ -6,6 +6,7 @@
 #include "core/plan/measure_table.h"
 #include "core/plan/own_measure.h"
 #include "core/plan/rooms.h"
+#include "core/plan/store_rules.h"
 #include "core/sizing/search_memory.h"
 #include "core/sizing/sized_heaters.h"
 
@@ -188,12 +189,22 @@ private:
     return choice;
   }
 
+  /// Nothing is known beforehand of houses that are held where a store's thermostat may be either on or off.
+  Relaxed nothingKnown(bool isTrace) const {
+    Relaxed relaxed;
+    if (!isTrace) return relaxed;
+    relaxed.least.assign(m_heaters->sets.size(), 0.0);
+    relaxed.neverShort.assign(m_heaters->sets.size(), false);
+    return relaxed;
+  }
+
   std::optional<Relaxed> runRelaxed(const Choice& choice, bool isTrace) {
     if (m_memory) {
       const auto& known = isTrace ? m_memory->traces : m_memory->tests;
       if (const auto it = known.find(choice); it != known.end()) return it->second;
     }
     Plan plan = relaxedPlan(m_plan, choice);
+    if (isHeldWithinARule(plan)) return nothingKnown(isTrace);
     if (isTrace) {
       double largest_W = 0.0;
       for (const std::size_t k : m_heaters->measures)

@@ -17,6 +17,8 @@ struct MonthDay {
 /// Of "11-01"; nothing if there is no such day in every year.
 std::optional<MonthDay> parseMonthDay(std::string_view text);
 
+constexpr double kRuleBand_K = 1.0; // that a fan or pump runs past its line
+
 /// By the warmth of the house's air, when a fan or pump runs. A kelvin past either line it stops again.
 struct StoreRule {
   double chargeAbove_C = 20.0; ///< the house gives to the store

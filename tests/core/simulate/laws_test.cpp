@@ -127,6 +127,19 @@ TEST(Laws, SetpointsThatFollowTheWeatherCostMoreWhereTheyAskForMoreAndLessWithin
   }
 }
 
+TEST(Laws, ALowerSetpointNeverTakesMoreHeatHoweverLittleIsRunBeforeTheLog) {
+  for (unsigned seed = 0; seed < kManyHouses; ++seed) {
+    Plan p = heated(seed);
+    const Log log = randomLog(seed, p.site, kDays);
+    for (const int days : {0, 2}) { // what is stored as it begins is no setpoint's gift
+      p.warmUp_days = days;
+      Plan lower = p;
+      lower.setpoints.shift(-2.0);
+      EXPECT_LE(run(lower, log).summary.heater_kWh, run(p, log).summary.heater_kWh * 1.003 + 0.05) << "seed " << seed << ", " << days << " days before";
+    }
+  }
+}
+
 TEST(Laws, AColderLogNeverWarmsANight) {
   for (unsigned seed = 0; seed < kManyHouses; seed += 2) {
     Plan p = randomPlan(seed);

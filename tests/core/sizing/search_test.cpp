@@ -174,6 +174,23 @@ TEST(Search, FindsWhatTryingEveryCombinationFinds) {
   if (!testing::isSanitized()) { EXPECT_LT(runs, covered) << "and runs fewer, even of so few"; } // of six problems chance decides
 }
 
+TEST(Search, NothingIsKnownBeforehandOfAHouseHeldWhereAStoresThermostatMayBeOnOrOff) {
+  Plan p = testing::filmTunnel();
+  addHeater(p, {.power_W = 20000.0});
+  p.setpoints.night_C = p.setpoints.day_C = 5.2; // its pump gives below 5, until 6
+  p.measures = {usualMeasure(MeasureKind::sealing), usualMeasure(MeasureKind::pipeBed)};
+  const auto weather = testing::frost(p.site);
+  PackageScenes scenes(weather);
+  const auto bare = boundOf(p, scenes, {kUndecided, kNotBuilt}), within = boundOf(p, scenes, {kUndecided, 0});
+  ASSERT_TRUE(bare && within);
+  EXPECT_GT(bare->cost, 100.0 + fixedCost(p, {kUndecided, kNotBuilt}));
+  EXPECT_EQ(within->cost, fixedCost(p, {kUndecided, 0}));
+  p.setpoints.night_C = p.setpoints.day_C = 6.2;
+  const auto above = boundOf(p, scenes, {kUndecided, 0});
+  ASSERT_TRUE(above);
+  EXPECT_GT(above->cost, 100.0 + fixedCost(p, {kUndecided, 0}));
+}
+
 TEST(Search, NoBoundIsAboveWhatItIsABoundOf) {
   for (unsigned seed = 1; seed <= kPartialChoices; ++seed) {
     const Plan p = randomList(1000 + seed / 4);
