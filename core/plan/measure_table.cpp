@@ -68,6 +68,10 @@ void addMass(Plan& plan, MassKind kind, double area_m2) {
 
 Message ofArea(const Message& name, double level) { return Message{"measure.of-area", name, Amount{level, Unit::squareMetre}}; }
 
+Message lowerBy(const Message& name, double level) { return Message{"measure.lower-by", name, Amount{level, Unit::kelvin}}; }
+
+Message atLevel(const Message& name, double level) { return Message{"measure.at-level", name, level}; }
+
 void hangBlanket(Plan& plan, const Measure& m, double) {
   plan.house.blanket = NightBlanket{};
   plan.house.blanket->material = m.material;
@@ -107,10 +111,9 @@ void digPipes(Plan& plan, const Measure&, double level) {
   plan.groundPipes.push_back(pipes);
 }
 
-constexpr double kMildNight_K = 5.0, kColdNight_K = 15.0; // that it is colder outside than what is held, on nights that are not lowered and that are wholly
-
-/// Lower on cold nights, when a kelvin costs most.
+/// Lower on cold nights, when heaters have most to do: not at all where it is 5 K colder outside than what is held, by all of it where it is three times that.
 void bendNight(Plan& plan, const Measure&, double level) {
+  constexpr double kMildNight_K = 5.0, kColdNight_K = 15.0;
   Setpoints& s = plan.setpoints;
   NightBand cold, mild;
   cold.outside_C = s.night_C - kColdNight_K;
@@ -182,6 +185,13 @@ Measures ifItFits(const Plan& plan, Measure m) {
   with.measures.clear();
   rowOf(m.kind).apply(with, m, m.levels.front());
   return check(with).empty() ? Measures{std::move(m)} : Measures{};
+}
+
+/// A night kept less warm, where a heated house is kept a kelvin or more above its line.
+Measures asFarAsTheLine(const Plan& plan, const Measure& usual) {
+  const double margin_K = std::floor(plan.setpoints.leastNight_C() - plan.setpoints.hold_C);
+  if (margin_K < 1.0 || heaterPower_W(plan, {HeaterPlace::Of::house}) <= 0.0) return {};
+  return {sized(usual, margin_K)};
 }
 
 const std::array<MeasureRow, kMeasureKindCount> kTable{{
@@ -338,9 +348,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::hardier, .levels = {2}, .material = {}},
-     [](const Message& name, double level) {
-       return Message{"measure.lower-by", name, Amount{level, Unit::kelvin}};
-     },
+     &lowerBy,
      &bearMore,
      nullptr,
      &relaxHardier,
@@ -372,9 +380,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::pipeBed, .levels = {6}, .material = {}, .price = 70.0, .life_years = 20.0},
-     [](const Message& name, double level) {
-       return Message{"measure.at-level", name, level};
-     },
+     &atLevel,
      &digPipes,
      nullptr,
      &cannotRelax,
@@ -389,9 +395,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::hotBed, .levels = {1}, .material = {}, .price = 40.0, .life_years = 1.0},
-     [](const Message& name, double level) {
-       return Message{"measure.at-level", name, level};
-     },
+     &atLevel,
      &buildHotBeds,
      nullptr,
      &cannotRelax,
@@ -454,17 +458,11 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::nightSetpoint, .levels = {1, 2}, .material = {}},
-     [](const Message& name, double level) {
-       return Message{"measure.lower-by", name, Amount{level, Unit::kelvin}};
-     },
+     &lowerBy,
      [](Plan& plan, const Measure&, double level) { plan.setpoints.shiftNight(-level); },
      nullptr,
      &cannotRelax, // less heat, but colder nights
-     [](const Plan& plan, const Measure& usual) -> Measures {
-       const double margin_K = std::floor(plan.setpoints.leastNight_C() - plan.setpoints.hold_C);
-       if (margin_K < 1.0 || heaterPower_W(plan, {HeaterPlace::Of::house}) <= 0.0) return {};
-       return {sized(usual, margin_K)};
-     }},
+     &asFarAsTheLine},
     {Kind::nightBand,
      "night_band",
      LevelOf::colder_K,
@@ -472,17 +470,11 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::nightBand, .levels = {1, 2}, .material = {}},
-     [](const Message& name, double level) {
-       return Message{"measure.lower-by", name, Amount{level, Unit::kelvin}};
-     },
+     &lowerBy,
      &bendNight,
      nullptr,
      &cannotRelax, // as a lower setpoint on every night
-     [](const Plan& plan, const Measure& usual) -> Measures {
-       const double margin_K = std::floor(plan.setpoints.leastNight_C() - plan.setpoints.hold_C);
-       if (margin_K < 1.0 || !plan.setpoints.nightBands.empty() || heaterPower_W(plan, {HeaterPlace::Of::house}) <= 0.0) return {};
-       return {sized(usual, margin_K)};
-     }},
+     [](const Plan& plan, const Measure& usual) -> Measures { return plan.setpoints.nightBands.empty() ? asFarAsTheLine(plan, usual) : Measures{}; }},
     {Kind::coveredBeds,
      "covered_beds",
      LevelOf::colder_K,
@@ -510,9 +502,7 @@ const std::array<MeasureRow, kMeasureKindCount> kTable{{
      false,
      false,
      {.kind = Kind::mound, .levels = {1}, .material = {}, .price = 350.0, .life_years = 2.0},
-     [](const Message& name, double level) {
-       return Message{"measure.at-level", name, level};
-     },
+     &atLevel,
      [](Plan& plan, const Measure&, double level) {
        for (int n = 0; n < static_cast<int>(level); ++n) plan.compost.push_back(usualPile(plan, PilePlace::mound));
      },

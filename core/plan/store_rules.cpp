@@ -9,7 +9,8 @@
 namespace muffle {
 namespace {
 
-constexpr double kHeldWithin_K = 0.05; // a setpoint is held so well
+constexpr double kHeldWithin_K = 0.05;  // tenfold what a double step may leave a setpoint by
+constexpr double kLeafBelowAir_K = 5.0; // at most, on a clear night under film: where leaves are held, the air is warmer by as much
 
 struct Span {
   double from_C, to_C;
@@ -31,7 +32,6 @@ std::vector<Span> heldAt(const Plan& plan) {
   if (!slides) return {{s.night_C - lower_K, s.night_C + higher_K}, {s.day_C - lower_K, s.day_C + higher_K}};
   double least_C = std::min(s.leastNight_C(), s.day_C);
   for (const SetpointBand& band : s.dayBands) least_C = std::min(least_C, band.setpoint_C);
-  constexpr double kLeafBelowAir_K = 5.0;
   return {{least_C - lower_K, s.warmest_C() + higher_K + (s.felt == HeldTemperature::leaf ? kLeafBelowAir_K : 0.0)}};
 }
 

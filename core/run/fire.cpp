@@ -6,9 +6,11 @@
 namespace muffle {
 namespace {
 constexpr double kOut = 16.0; // ember times after which a load is ash: a ten-millionth of it is left
-// of a stove's power
-constexpr double kNear = 0.02; // that a step may end off its curve
-constexpr double kBend = 0.6;  // off a line: alight within a step
+// Of a stove's power, that a step may end off its curve to give its energy. By trial in a tunnel of film, 3 to 12 kW: the air is off tenfold finer steps
+// by 0.2 to 0.6 % of its swing.
+constexpr double kNear = 0.02;
+// Off a line: more than that only what is alight within a step. One of 8 kW: at worst 0.21 K then, 0.41 where that is no jump.
+constexpr double kBend = 0.6;
 } // namespace
 
 Fire::Fire(const Plan& plan, const Assembly& assembly, const Network& network, const Winter& winter) : m_step_s(winter.step_s), m_steps(winter.size()) {
