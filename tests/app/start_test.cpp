@@ -83,6 +83,16 @@ TEST_F(StartTest, FromAnEmptyBookToAFleecedBedInAnUnheatedTunnelAndBothTemperatu
                     l->text().contains(document->view().units().text(Quantity::temperature, night.roomColdest_C.at(0))));
   EXPECT_TRUE(both);
   EXPECT_GT(night.roomColdest_C.at(0), night.coldest_C);
+  const double owed_K_h = document->results().simulation()->summary.degreeHours_K_h;
+  ASSERT_TRUE(press(QStringLiteral("Bed 1 has a line of its own")));
+  EXPECT_EQ(document->plan().house.bedCovers[0].hold_C, document->plan().setpoints.hold_C) << "the house's, to begin from";
+  QCoreApplication::processEvents();
+  type(number(QStringLiteral("Line under it")), QStringLiteral("20"));
+  ASSERT_EQ(document->plan().house.bedCovers[0].hold_C, 20.0);
+  ASSERT_TRUE(waitForResult(*document));
+  EXPECT_GT(document->results().simulation()->summary.degreeHours_K_h, owed_K_h) << "what the bed is short of is owed beside";
+  ASSERT_TRUE(press(QStringLiteral("Bed 1 has a line of its own")));
+  EXPECT_FALSE(document->plan().house.bedCovers[0].hold_C);
   ASSERT_TRUE(press(QStringLiteral("Take away bed cover 1")));
   EXPECT_TRUE(document->plan().house.bedCovers.empty());
 }
